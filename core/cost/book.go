@@ -1,0 +1,114 @@
+package cost
+
+import (
+	_ "embed"
+	"encoding/csv"
+	"fmt"
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/measure"
+)
+
+// Ware is the sort of thing a price is for.
+type Ware string
+
+// What is bought.
+const (
+	Pipe    Ware = "pipe"
+	Fitting Ware = "fitting"
+	Cement  Ware = "cement"
+	Primer  Ware = "primer"
+)
+
+// Key names what a price is for: pipe by size and stock length, a fitting by
+// kind and size, cement and primer by the can.
+type Key struct {
+	Ware   Ware           `json:"ware"`
+	Kind   string         `json:"kind,omitempty"`
+	Size   string         `json:"size,omitempty"`
+	Length measure.Length `json:"length,omitempty"`
+	Ounces int            `json:"ounces,omitempty"`
+}
+
+// Price is what one costs.
+type Price struct {
+	Key
+	Amount  measure.Money `json:"amount"`
+	Example bool          `json:"example,omitempty"` // invented; the builder has not replaced it
+	Source  string        `json:"source,omitempty"`
+}
+
+// Book is a price book.
+type Book struct {
+	Prices  []Price `json:"prices"`
+	TaxRate float64 `json:"taxRate"` // a share: 0.0825
+}
+
+// Find gives the price of something; ok is false when it has none.
+func (b *Book) Find(k Key) (p Price, ok bool) {
+	i := slices.IndexFunc(b.Prices, func(p Price) bool { return p.Key == k })
+	if i < 0 {
+		return Price{}, false
+	}
+	return b.Prices[i], true
+}
+
+// Set replaces or adds a price, which then is the builder's own.
+func (b *Book) Set(p Price) {
+	if i := slices.IndexFunc(b.Prices, func(q Price) bool { return q.Key == p.Key }); i >= 0 {
+		b.Prices[i] = p
+		return
+	}
+	b.Prices = append(b.Prices, p)
+}
+
+// Check tells what is wrong with the book: a path and a reason for each.
+func (b *Book) Check() map[string]string {
+	bad := map[string]string{}
+	if b.TaxRate < 0 || b.TaxRate > 1 {
+		bad["/taxRate"] = "a tax rate is a share from 0 to 1: 8.25 % is 0.0825"
+	}
+	for i, p := range b.Prices {
+		switch {
+		case p.Amount < 0 || p.Amount > 100_000_00:
+			bad[fmt.Sprintf("/prices/%d/amount", i)] = "a price is from $0 to $100,000"
+		case !slices.Contains([]Ware{Pipe, Fitting, Cement, Primer}, p.Ware):
+			bad[fmt.Sprintf("/prices/%d/ware", i)] = "use pipe, fitting, cement or primer"
+		}
+	}
+	return bad
+}
+
+//go:embed data/example_prices.csv
+var exampleCSV string
+
+// Example is the price book the program ships: every price in it is invented
+// and marked so.
+func Example() Book {
+	rows, err := csv.NewReader(strings.NewReader(exampleCSV)).ReadAll()
+	if err != nil {
+		panic(err)
+	}
+	var b Book
+	for i, r := range rows[1:] {
+		amount, err := measure.ParseMoney(r[4])
+		if err != nil {
+			panic(fmt.Sprintf("example_prices.csv line %d: %v", i+2, err))
+		}
+		p := Price{Key: Key{Ware: Ware(r[0]), Kind: r[1], Size: r[2]}, Amount: amount, Example: true, Source: "example"}
+		if r[3] != "" {
+			var n int
+			if _, err := fmt.Sscan(r[3], &n); err != nil {
+				panic(fmt.Sprintf("example_prices.csv line %d: %v", i+2, err))
+			}
+			if p.Ware == Pipe {
+				p.Length = measure.Length(n) * measure.Inch
+			} else {
+				p.Ounces = n
+			}
+		}
+		b.Prices = append(b.Prices, p)
+	}
+	return b
+}

@@ -1,0 +1,103 @@
+package cutlist
+
+import (
+	"fmt"
+	"slices"
+
+	"sturdyelbow/core/fitting"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/why"
+)
+
+// Extent is the frame's outside size along one axis, with its working.
+type Extent struct {
+	Axis  measure.Axis   `json:"axis"`
+	Size  measure.Length `json:"size"`
+	From  measure.Length `json:"from"`  // where it begins on the axis
+	Joint [2]string      `json:"joint"` // the joints at its two ends
+	Sum   why.Sum        `json:"sum"`   // body, pipe, fitting, pipe, …, body
+	Bare  measure.Length `json:"bare"`  // what the pipes alone add up to along the chain
+}
+
+// Overall gives the outside size along each axis and, term by term, how pipes
+// and fittings make it up along the shortest chain between the outermost
+// joints.
+func Overall(g *frame.Graph, f *fitting.Result, points []measure.Point, l *List) [3]Extent {
+	lo, hi := f.Overall(points)
+	var out [3]Extent
+	for a := range out {
+		axis := measure.Axis(a)
+		d := axis.Dir()
+		x := Extent{Axis: axis, Size: hi[a] - lo[a], From: lo[a]}
+		first, last := -1, -1
+		for j := range points {
+			if len(g.Nodes[j].Pipes) == 0 {
+				continue
+			}
+			if first < 0 && points[j][a]-f.Extent(j, d.Neg()) == lo[a] {
+				first = j
+			}
+			if last < 0 && points[j][a]+f.Extent(j, d) == hi[a] {
+				last = j
+			}
+		}
+		if first >= 0 && last >= 0 {
+			x.Joint = [2]string{g.Nodes[first].ID, g.Nodes[last].ID}
+			x.chain(g, f, points, l, first, last)
+		}
+		out[a] = x
+	}
+	return out
+}
+
+func (x *Extent) chain(g *frame.Graph, f *fitting.Result, points []measure.Point, l *List, first, last int) {
+	a := x.Axis
+	x.Sum = x.Sum.Plus("body beyond the centre at "+g.Nodes[first].ID, f.Extent(first, a.Dir().Neg()))
+	steps := path(g, first, last, -1)
+	if steps == nil && first != last { // two parts that do not touch
+		x.Sum = x.Sum.Plus(fmt.Sprintf("%s to %s", g.Nodes[first].ID, g.Nodes[last].ID), points[last][a]-points[first][a])
+	}
+	for _, w := range steps {
+		e := &g.Edges[w.pipe]
+		move := points[e.Ends[1]][a] - points[e.Ends[0]][a]
+		if !w.forward {
+			move = -move
+		}
+		p := &l.Pieces[w.pipe]
+		if move == 0 || p.Centre == 0 {
+			continue
+		}
+		along := p.Cut.Scale(float64(move) / float64(p.Centre))
+		x.Bare += along
+		x.Sum = x.Sum.Plus("pipe "+p.Pipe, along).Plus("what the fittings at its ends add", move-along)
+	}
+	x.Sum = x.Sum.Plus("body beyond the centre at "+g.Nodes[last].ID, f.Extent(last, a.Dir()))
+}
+
+// path is the way with the fewest pipes between two joints that does not use
+// one of them; nil when there is none.
+func path(g *frame.Graph, from, to, without int) []walkStep {
+	came := map[int]walkStep{}
+	back := map[int]int{from: -1}
+	queue := []int{from}
+	for len(queue) > 0 && !has(back, to) {
+		n := queue[0]
+		queue = queue[1:]
+		for _, pe := range g.Nodes[n].Pipes {
+			if w, m := leave(g, pe); pe.Pipe != without && !has(back, m) {
+				back[m], came[m] = n, w
+				queue = append(queue, m)
+			}
+		}
+	}
+	if !has(back, to) {
+		return nil
+	}
+	var steps []walkStep
+	for n := to; n != from; n = back[n] {
+		steps = append(steps, came[n])
+	}
+	slices.Reverse(steps)
+	return steps
+}

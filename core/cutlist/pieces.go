@@ -1,0 +1,138 @@
+package cutlist
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/fitting"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/why"
+)
+
+// Piece is one pipe as it is cut.
+type Piece struct {
+	Pipe     string         `json:"pipe"`
+	Size     catalog.Size   `json:"size"`
+	Centre   measure.Length `json:"centre"`  // centre distance, to the drawn point at a free end
+	Exact    measure.Length `json:"exact"`   // before rounding
+	Cut      measure.Length `json:"cut"`     // to the tape step
+	Takes    measure.Length `json:"takes"`   // what its two sockets take in
+	Visible  measure.Length `json:"visible"` // bare pipe between the two faces
+	Least    measure.Length `json:"least"`   // least centre distance, both faces touching
+	Hidden   bool           `json:"hidden"`  // a hidden nipple: the fittings touch and no pipe shows
+	TooShort bool           `json:"tooShort"`
+	Sum      why.Sum        `json:"sum"` // from the centre distance to the cut
+	index    int
+}
+
+// List is the pieces of one frame, in the order of its pipes.
+type List struct {
+	Pieces   []Piece
+	Loops    []Loop
+	Findings []finding.Finding
+}
+
+// shortBy is how much less than its sockets take a piece may be before it
+// counts as too short.
+var shortBy = measure.FromInches(0.02)
+
+// Build works out every piece of a frame, rounds the cuts to the step and
+// checks that the loops still close.
+func Build(g *frame.Graph, s *layout.Solution, f *fitting.Result, step measure.Length) *List {
+	l := &List{Pieces: make([]Piece, len(g.Edges))}
+	for i, e := range g.Edges {
+		p := &l.Pieces[i]
+		*p = Piece{Pipe: e.ID, Size: e.Size, Centre: s.Lengths[i], Least: f.Least(i), index: i}
+		p.Sum = why.Sum{{Label: "centre to centre", Value: p.Centre}}
+		p.Visible = p.Centre - p.Least
+		free := false
+		for k := range e.Ends {
+			end := frame.PipeEnd{Pipe: i, End: k}
+			j, port := &f.Joints[e.Ends[k]], f.Port(end)
+			p.Takes += port.Takes()
+			if j.Free() {
+				free = true
+				p.Visible -= port.Takes()
+				continue
+			}
+			what := string(j.Kind)
+			if len(port.Bushings) > 0 {
+				what += " with bushing"
+			}
+			p.Sum = p.Sum.Plus(fmt.Sprintf("stop of the %s at %s", what, j.ID), -port.Stop)
+			p.Sum = p.Sum.Plus(fmt.Sprintf("socket left empty at %s, %s", j.ID, port.Mode), -port.Gap(port.Seat))
+		}
+		p.Exact = p.Sum.Total()
+		p.TooShort = p.Exact < p.Takes-shortBy
+		p.Hidden = !free && !p.TooShort && p.Visible.Abs() <= max(step/2, shortBy)
+	}
+	r := newRounding(g, s, l.Pieces, step)
+	r.settle()
+	l.Loops = r.loops
+	for i := range l.Pieces {
+		p := &l.Pieces[i]
+		p.Cut = r.cut(i)
+		p.Sum = p.Sum.Plus("rounded to the tape", p.Cut-p.Exact)
+		if p.TooShort {
+			l.Findings = append(l.Findings, p.tooShort())
+		}
+	}
+	l.Findings = append(l.Findings, r.findings()...)
+	return l
+}
+
+func (p *Piece) tooShort() finding.Finding {
+	f := finding.Finding{Code: "too-short", Severity: finding.Stop, Subject: []string{p.Pipe},
+		Text: fmt.Sprintf("pipe %s would be %s and its two sockets take %s: the fittings would overlap", p.Pipe, p.Exact.Round(measure.SixtyFourth), p.Takes.Round(measure.SixtyFourth)),
+		Hint: fmt.Sprintf("the least centre distance here is %s, with both faces touching", p.Least.Round(measure.SixtyFourth))}
+	f.Figures = []finding.Figure{{Label: "least centre distance", Text: p.Least.Round(measure.SixtyFourth).Format(measure.InInches, 0)}}
+	return f
+}
+
+// class is a set of pieces that must stay equal: one size, one exact length.
+type class struct {
+	exact  measure.Length
+	cut    measure.Length
+	pieces []int
+}
+
+// sameLength is how near two exact cuts are when they are meant to be equal.
+const sameLength = measure.Inch / 2000
+
+// hair is added before rounding, so that a half step that arithmetic left a
+// few nanometres short still goes up.
+const hair = 500 * measure.Nanometre
+
+func classes(ps []Piece, step measure.Length) ([]class, []int) {
+	order := make([]int, len(ps))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int {
+		return cmp.Or(catalog.Compare(ps[a].Size, ps[b].Size), cmp.Compare(ps[a].Exact, ps[b].Exact))
+	})
+	var cs []class
+	of := make([]int, len(ps))
+	for n, i := range order {
+		if n == 0 || ps[i].Size != ps[order[n-1]].Size || ps[i].Exact-ps[order[n-1]].Exact > sameLength {
+			cs = append(cs, class{})
+		}
+		c := &cs[len(cs)-1]
+		c.pieces = append(c.pieces, i)
+		of[i] = len(cs) - 1
+	}
+	for i := range cs {
+		c := &cs[i]
+		c.exact = ps[c.pieces[len(c.pieces)/2]].Exact
+		c.cut = (c.exact + hair).Round(step)
+		if step <= 0 {
+			c.cut = c.exact
+		}
+	}
+	return cs, of
+}

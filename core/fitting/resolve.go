@@ -1,0 +1,262 @@
+package fitting
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+)
+
+// Resolve finds the fitting at every joint of a graph from the directions in
+// which the pipes leave it. tangents holds, for each pipe, the unit
+// directions in which it leaves its two joints.
+func Resolve(g *frame.Graph, c *catalog.Catalog, tangents [][2]measure.Dir) *Result {
+	r := &Result{g: g, Joints: make([]Joint, len(g.Nodes)), ports: make([][2]int, len(g.Edges)), radius: make([]measure.Length, len(g.Edges))}
+	for i, e := range g.Edges {
+		r.radius[i] = c.Pipe(e.Size).OutsideDiameter.Half()
+	}
+	for i := range g.Nodes {
+		w := &work{r: r, c: c, n: &g.Nodes[i], out: &r.Joints[i]}
+		w.out.ID = w.n.ID
+		for _, pe := range w.n.Pipes {
+			w.dirs = append(w.dirs, tangents[pe.Pipe][pe.End])
+			w.sizes = append(w.sizes, g.Edges[pe.Pipe].Size)
+			w.largest = catalog.Larger(w.largest, g.Edges[pe.Pipe].Size)
+		}
+		w.resolve()
+		for p := range w.out.Ports {
+			if port := &w.out.Ports[p]; port.Fill == WithPipe {
+				r.ports[port.at.Pipe][port.at.End] = p
+			}
+		}
+	}
+	return r
+}
+
+type work struct {
+	r       *Result
+	c       *catalog.Catalog
+	n       *frame.Node
+	out     *Joint
+	dirs    []measure.Dir
+	sizes   []catalog.Size
+	largest catalog.Size
+}
+
+func (w *work) resolve() {
+	force := w.n.Fitting
+	switch n := len(w.dirs); {
+	case n == 0:
+	case n == 1 && (force == nil || force.Kind == catalog.Cap):
+		w.freeEnd(w.n.End == frame.CappedEnd || force != nil)
+	case force != nil:
+		w.forced(force)
+	case n == 2 && w.sizes[0] != w.sizes[1] && w.dirs[0].AngleTo(w.dirs[1]) >= 180-2*Flex-1e-9:
+		w.reduce()
+	default:
+		for _, k := range catalog.JointKinds() {
+			f, _ := w.c.Fitting(k, w.largest)
+			if len(f.Ports) != n {
+				continue
+			}
+			if of, off, ok := match(f.Ports, w.dirs); ok {
+				w.take(f, of, off, w.dirs)
+				return
+			}
+		}
+		w.none(w.why())
+	}
+}
+
+func (w *work) freeEnd(capped bool) {
+	size := w.sizes[0]
+	p := w.filled(0)
+	p.Dir, p.Known, p.Role, p.Size = w.dirs[0], true, catalog.End, size
+	w.out.Body, w.out.Size = w.c.Pipe(size).OutsideDiameter, string(size)
+	if capped {
+		f, _ := w.c.Fitting(catalog.Cap, size)
+		p.Depth, p.Body = f.Ports[0].Depth, f.Ports[0].Body
+		w.out.Kind, w.out.Body, w.out.capEnd = catalog.Cap, p.Body, f.End
+	} else {
+		p.Mode, p.Reason, p.Seat = "", "", 0
+	}
+	w.out.Ports = []Port{p}
+}
+
+// filled starts the port that a pipe goes into.
+func (w *work) filled(i int) Port {
+	pe := w.n.Pipes[i]
+	e := &w.r.g.Edges[pe.Pipe]
+	h := e.Held[pe.End]
+	return Port{Fill: WithPipe, Pipe: e.ID, PipeSize: e.Size, Mode: h.Mode, Reason: h.Reason, Seat: h.Seat, Dir: w.dirs[i], Known: true, at: pe}
+}
+
+// take fits pipes into a fitting. dirs may hold, beyond the pipes, the
+// directions of declared spare ports; of gives the port of each.
+func (w *work) take(f catalog.Fitting, of []int, off float64, dirs []measure.Dir) {
+	w.out.Kind, w.out.Size, w.out.Flex = f.Kind, f.Size, off
+	if off > noticed {
+		w.note("flex", fmt.Sprintf("the pipes at %s are up to %.1f° off the ports of a %s", w.n.ID, off, f.Kind), "the sockets take it up; seat these by hand first")
+	}
+	at, known := spareDirs(f.Ports, dirs, of)
+	pipeOf := make([]int, len(f.Ports))
+	for p := range pipeOf {
+		pipeOf[p] = -1
+	}
+	for i := range w.n.Pipes {
+		pipeOf[of[i]] = i
+	}
+	for p, fp := range f.Ports {
+		port := Port{Fill: Open, Dir: at[p], Known: known[p]}
+		if i := pipeOf[p]; i >= 0 {
+			port = w.filled(i)
+		} else if w.n.Fitting != nil && w.n.Fitting.Plugged {
+			port.Fill = Plugged
+		}
+		port.Role, port.Size, port.Stop, port.Depth, port.Body, port.Face = fp.Role, fp.Size, fp.Stop, fp.Depth, fp.Body, fp.Face()
+		if port.Fill == WithPipe && port.PipeSize != fp.Size {
+			port.Bushings = w.c.Bushings(fp.Size, port.PipeSize)
+			for _, b := range port.Bushings {
+				port.Stop += b.AddedStop()
+				port.Face += b.Flange
+				port.Depth = b.Ports[1].Depth
+			}
+			if len(port.Bushings) > 1 {
+				w.note("nested-bushings", fmt.Sprintf("no bushing is sold from %s to %s: %d are nested at %s", fp.Size, port.PipeSize, len(port.Bushings), w.n.ID), "cement them into each other first")
+			}
+		}
+		w.out.Ports = append(w.out.Ports, port)
+		w.out.Body = max(w.out.Body, fp.Body)
+	}
+}
+
+// noticed is the angle, in degrees, from which flex is worth a word.
+const noticed = 0.5
+
+func (w *work) note(code, text, hint string) {
+	w.r.Findings = append(w.r.Findings, finding.Finding{Code: code, Severity: finding.Note, Subject: []string{w.n.ID}, Text: text, Hint: hint})
+}
+
+func (w *work) reduce() {
+	large, small := 0, 1
+	if catalog.Compare(w.sizes[1], w.sizes[0]) > 0 {
+		large, small = 1, 0
+	}
+	f := w.c.ReducingCoupling(w.sizes[large], w.sizes[small])
+	of := make([]int, 2)
+	of[large], of[small] = 0, 1
+	w.take(f, of, 180-w.dirs[0].AngleTo(w.dirs[1]), w.dirs)
+}
+
+func (w *work) forced(force *frame.Forced) {
+	if force.Kind == catalog.ReducingCoupling && len(w.dirs) == 2 && w.sizes[0] != w.sizes[1] && w.dirs[0].AngleTo(w.dirs[1]) >= 180-2*Flex-1e-9 {
+		w.reduce()
+		return
+	}
+	f, ok := w.c.Fitting(force.Kind, w.largest)
+	if !ok || force.Kind == catalog.Cap || len(f.Ports) < len(w.dirs) {
+		w.none(fmt.Sprintf("a %s has %d ports and %d pipes meet here", force.Kind, len(f.Ports), len(w.dirs)))
+		return
+	}
+	dirs := w.dirs
+	if len(f.Ports) >= len(dirs)+len(force.Spare) {
+		for _, d := range force.Spare {
+			dirs = append(dirs[:len(dirs):len(dirs)], d.Unit())
+		}
+	}
+	of, off, ok := match(f.Ports, dirs)
+	if !ok {
+		w.none(fmt.Sprintf("the ports of a %s do not point the way these pipes run", force.Kind))
+		return
+	}
+	w.take(f, of, off, dirs)
+}
+
+// none works the joint as if an elbow-90 of the largest size stood there.
+func (w *work) none(what string) {
+	f, _ := w.c.Fitting(catalog.Elbow90, w.largest)
+	w.out.Assumed, w.out.Size, w.out.Body = true, f.Size, f.Ports[0].Body
+	w.out.Kind = catalog.Elbow90
+	for i := range w.n.Pipes {
+		p := w.filled(i)
+		fp := f.Ports[0]
+		p.Role, p.Size, p.Stop, p.Depth, p.Body, p.Face = catalog.End, fp.Size, fp.Stop, fp.Depth, fp.Body, fp.Face()
+		if p.PipeSize != fp.Size {
+			for _, b := range w.c.Bushings(fp.Size, p.PipeSize) {
+				p.Stop += b.AddedStop()
+				p.Face += b.Flange
+				p.Depth = b.Ports[1].Depth
+			}
+		}
+		w.out.Ports = append(w.out.Ports, p)
+	}
+	w.r.Findings = append(w.r.Findings, finding.Finding{
+		Code: "no-fitting", Severity: finding.Stop, Subject: []string{w.n.ID},
+		Text: fmt.Sprintf("no fitting joins the pipes at %s: %s", w.n.ID, what), Hint: w.hint(),
+	})
+}
+
+// why tells which angle has no port.
+func (w *work) why() string {
+	if len(w.dirs) > 6 {
+		return fmt.Sprintf("%d pipes meet and no fitting has more than six ports", len(w.dirs))
+	}
+	i, j, off := w.worst()
+	if off <= 2*Flex {
+		return fmt.Sprintf("%d pipes at these angles have no common fitting", len(w.dirs))
+	}
+	g := w.r.g
+	return fmt.Sprintf("%s and %s meet at %.1f°", g.Edges[w.n.Pipes[i].Pipe].ID, g.Edges[w.n.Pipes[j].Pipe].ID, w.dirs[i].AngleTo(w.dirs[j]))
+}
+
+// worst finds the pair of pipes whose angle is farthest from any port's.
+func (w *work) worst() (a, b int, off float64) {
+	for i := range w.dirs {
+		for j := range i {
+			at := w.dirs[i].AngleTo(w.dirs[j])
+			if d := math.Abs(at - nearest(at, len(w.dirs))); d > off {
+				a, b, off = j, i, d
+			}
+		}
+	}
+	return a, b, off
+}
+
+// nearest is the angle nearest to one that has a port: 90 or 180, and 135
+// where just two pipes meet.
+func nearest(at float64, pipes int) float64 {
+	best := 90.0
+	for _, x := range []float64{135, 180} {
+		if (x != 135 || pipes == 2) && math.Abs(at-x) < math.Abs(at-best) {
+			best = x
+		}
+	}
+	return best
+}
+
+func (w *work) hint() string {
+	if len(w.dirs) > 6 {
+		return "move some of them to a joint of their own, a least centre distance away"
+	}
+	if len(w.dirs) < 2 {
+		return "leave the kind out, or choose one whose ports point this way"
+	}
+	i, j, off := w.worst()
+	at := w.dirs[i].AngleTo(w.dirs[j])
+	near := nearest(at, len(w.dirs))
+	var s []string
+	if off > 2*Flex {
+		s = append(s, fmt.Sprintf("the nearest angle with a fitting is %.0f°, %.1f° away", near, off))
+	}
+	if len(w.dirs) == 2 && at > 90-2*Flex {
+		s = append(s, "two 45s turned about each other make any angle from 90° to 180°")
+	}
+	if len(w.dirs) > 2 {
+		s = append(s, "give one pipe a tee of its own next to this joint")
+	}
+	return strings.Join(append(s, "a bolted crossing or a bent pipe takes any angle"), "; ")
+}

@@ -1,0 +1,102 @@
+package joinery
+
+import (
+	"math"
+	"slices"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/fitting"
+	"sturdyelbow/core/frame"
+)
+
+// Sockets counts the sockets of one size.
+type Sockets struct {
+	Size     catalog.Size `json:"size"`
+	Cemented int          `json:"cemented"`
+	Dry      int          `json:"dry"`
+}
+
+// Cans is a consumable in can sizes.
+type Cans struct {
+	Ounces float64 `json:"ounces"` // needed, US fluid ounces
+	Cans   []Can   `json:"cans"`
+}
+
+// Can is a can size and how many.
+type Can struct {
+	Ounces int `json:"ounces"`
+	Count  int `json:"count"`
+}
+
+// canSizes are the usual cans, in US fluid ounces: a quart is 32.
+var canSizes = []int{4, 8, 16, 32}
+
+const quart = 32.0
+
+// Report is what a job's joints need.
+type Report struct {
+	Cemented int       `json:"cemented"` // sockets
+	Dry      int       `json:"dry"`
+	BySize   []Sockets `json:"bySize"`
+	Cement   Cans      `json:"cement"`
+	Primer   Cans      `json:"primer"`
+}
+
+// Count adds up insertions; each list counts as often as its copies say.
+func Count(c *catalog.Catalog, lists []Copies) Report {
+	var r Report
+	by := map[catalog.Size]*Sockets{}
+	for _, l := range lists {
+		for _, i := range l.Insertions {
+			s := by[i.Size]
+			if s == nil {
+				s = &Sockets{Size: i.Size}
+				by[i.Size] = s
+			}
+			if i.Mode == frame.Cemented {
+				s.Cemented += l.Copies
+			} else {
+				s.Dry += l.Copies
+			}
+		}
+	}
+	quarts := 0.0
+	for _, size := range catalog.Sizes() {
+		s := by[size]
+		if s == nil {
+			continue
+		}
+		r.BySize = append(r.BySize, *s)
+		r.Cemented, r.Dry = r.Cemented+s.Cemented, r.Dry+s.Dry
+		quarts += float64(s.Cemented) / float64(c.JointsPerQuart(size))
+	}
+	r.Cement, r.Primer = cans(quarts*quart), cans(quarts*quart/2)
+	return r
+}
+
+// Copies is the insertions of one frame and how many are built.
+type Copies struct {
+	Insertions []fitting.Insertion
+	Copies     int
+}
+
+// cans picks the smallest can that holds what is needed, after as many of the
+// largest as it takes.
+func cans(ounces float64) Cans {
+	c := Cans{Ounces: math.Round(ounces*100) / 100}
+	largest := canSizes[len(canSizes)-1]
+	if n := int(ounces) / largest; n > 0 {
+		c.Cans = append(c.Cans, Can{largest, n})
+		ounces -= float64(n * largest)
+	}
+	if ounces <= 0 {
+		return c
+	}
+	i := slices.IndexFunc(canSizes, func(s int) bool { return float64(s) >= ounces })
+	if n := len(c.Cans); n > 0 && canSizes[i] == largest {
+		c.Cans[0].Count++
+		return c
+	}
+	c.Cans = append(c.Cans, Can{canSizes[i], 1})
+	return c
+}

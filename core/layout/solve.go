@@ -1,0 +1,392 @@
+package layout
+
+import (
+	"fmt"
+
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/why"
+)
+
+// Bodies says what stands at the joints; the fitting room knows. Joints and
+// pipes are indices into the graph; directions are in world axes.
+type Bodies interface {
+	// Reach is how far the bodies at a joint extend beyond its point in a
+	// direction, ports that a pipe leaves by in that direction left out.
+	Reach(joint int, toward measure.Dir) measure.Length
+	// Extent is the same with every port counted.
+	Extent(joint int, toward measure.Dir) measure.Length
+	// Radius is half the outside diameter of a pipe.
+	Radius(pipe int) measure.Length
+	// TakeOff is what a pipe's end gives up from the centre distance.
+	TakeOff(end frame.PipeEnd) measure.Length
+	// Face is the distance from the joint's point to the rim the pipe enters.
+	Face(end frame.PipeEnd) measure.Length
+}
+
+// Size is a stated dimension, resolved.
+type Size struct {
+	Path   string            `json:"path"` // JSON pointer of the dimension in the document
+	Label  string            `json:"label"`
+	Axis   measure.Axis      `json:"axis"`
+	From   string            `json:"from"`
+	To     string            `json:"to"`
+	Value  measure.Length    `json:"value"`
+	Text   string            `json:"text"`
+	Is     frame.Meaning     `json:"meaning"`
+	Centre measure.Length    `json:"centre"` // the centre distance that follows, in the axis' direction
+	Sum    why.Sum           `json:"sum"`    // from the value to the centre distance
+	Also   []Derived         `json:"also"`   // the same pair of stations, in the other meanings
+	Span   [2]measure.Length `json:"span"`   // where it begins and ends along its axis, in the scope's own axes
+	Scope  string            `json:"scope"`
+}
+
+// Derived is a size that follows from a stated one.
+type Derived struct {
+	Is    frame.Meaning  `json:"meaning"`
+	Value measure.Length `json:"value"`
+}
+
+// Solution is where everything stands.
+type Solution struct {
+	Points   []measure.Point  // of each joint
+	Lengths  []measure.Length // of each pipe, centre to centre (to the drawn point at a free end)
+	Tangents [][2]measure.Dir // of each pipe, leaving its two joints
+	Floor    measure.Length   // height of the plane the lowest bodies rest on
+	Sizes    []Size
+	Findings []finding.Finding
+}
+
+// rough stands in for the bodies before the first look at them, so that
+// touching parts do not fall onto one point.
+type rough struct{}
+
+func (rough) Reach(int, measure.Dir) measure.Length  { return 0 }
+func (rough) Extent(int, measure.Dir) measure.Length { return 0 }
+func (rough) Radius(int) measure.Length              { return 0 }
+func (rough) TakeOff(frame.PipeEnd) measure.Length   { return measure.Inch }
+func (rough) Face(frame.PipeEnd) measure.Length      { return measure.Inch }
+
+type solver struct {
+	g      *frame.Graph
+	bodies Bodies
+	on     []map[string][]int // scope*3+axis → station → joints standing there
+	at     []map[string]measure.Length
+	floor  measure.Length
+	out    *Solution
+}
+
+// Solve resolves every dimension to positions. With nil bodies the offsets are
+// rough; call again with the bodies found from the tangents until nothing
+// moves. floor is the floor's height found so far.
+func Solve(g *frame.Graph, bodies Bodies, floor measure.Length) *Solution {
+	if bodies == nil {
+		bodies = rough{}
+	}
+	s := &solver{g: g, bodies: bodies, floor: floor, out: &Solution{Floor: floor}}
+	s.index()
+	s.resolve()
+	s.place()
+	return s.out
+}
+
+func (s *solver) index() {
+	s.on = make([]map[string][]int, 3*len(s.g.Scopes))
+	s.at = make([]map[string]measure.Length, 3*len(s.g.Scopes))
+	for i := range s.on {
+		s.on[i], s.at[i] = map[string][]int{}, map[string]measure.Length{}
+	}
+	put := func(scope int, at [3]string, joint int) {
+		for a, st := range at {
+			s.on[3*scope+a][st] = append(s.on[3*scope+a][st], joint)
+		}
+	}
+	for j, n := range s.g.Nodes {
+		for _, p := range n.Places {
+			put(p.Scope, p.At, j)
+			// a use's joints on its anchor stand on the parent's station too
+			for sc, at := p.Scope, p.At; s.g.Scopes[sc].Parent >= 0; sc = s.g.Scopes[sc].Parent {
+				up, ok := s.onAnchor(sc, at)
+				if !ok {
+					break
+				}
+				for a, st := range up {
+					if st != "" {
+						s.on[3*s.g.Scopes[sc].Parent+a][st] = append(s.on[3*s.g.Scopes[sc].Parent+a][st], j)
+					}
+				}
+				at = up
+			}
+		}
+	}
+}
+
+// onAnchor gives the parent's stations of a joint that stands on its use's
+// anchor along an axis; "" along the axes where it does not.
+func (s *solver) onAnchor(scope int, at [3]string) (up [3]string, any bool) {
+	sc := &s.g.Scopes[scope]
+	parent := s.g.Scopes[sc.Parent].Orient
+	for a := range 3 {
+		if at[a] == "" || at[a] != sc.Anchor[a] {
+			continue
+		}
+		d := sc.Orient.Dir(measure.Axis(a).Dir())
+		for b := range 3 {
+			if c := parent.Dir(measure.Axis(b).Dir()).Dot(d); c > 0.5 || c < -0.5 {
+				up[b], any = sc.At[b], true
+			}
+		}
+	}
+	return up, any
+}
+
+// resolve finds every station's coordinate in its scope.
+func (s *solver) resolve() {
+	for sc := range s.g.Scopes {
+		scope := &s.g.Scopes[sc]
+		for a := range scope.Axes {
+			ax := &scope.Axes[a]
+			byID := map[string]int{}
+			for i, st := range ax.Stations {
+				byID[st.ID] = i
+			}
+			var find func(id string) measure.Length
+			find = func(id string) measure.Length {
+				if v, done := s.at[3*sc+a][id]; done {
+					return v
+				}
+				st := ax.Stations[byID[id]]
+				v := ax.Origin
+				switch {
+				case st.Split != nil:
+					from, to := find(st.Split.From), find(st.Split.To)
+					v = from + (to - from).Scale(float64(st.Split.Part)/float64(st.Split.Parts))
+				case st.At != nil:
+					base := measure.Length(0)
+					if st.At.From != frame.Floor {
+						base = find(st.At.From)
+					}
+					v = s.station(sc, measure.Axis(a), byID[id], base)
+				}
+				s.at[3*sc+a][id] = v
+				return v
+			}
+			for _, st := range ax.Stations {
+				find(st.ID)
+			}
+		}
+	}
+}
+
+// station places one station and records the size it was stated with.
+func (s *solver) station(sc int, a measure.Axis, i int, base measure.Length) measure.Length {
+	scope := &s.g.Scopes[sc]
+	st := scope.Axes[a].Stations[i]
+	d := st.At
+	dir := scope.Orient.Dir(a.Dir())
+	size := Size{Label: d.Label, Axis: a, From: d.From, To: st.ID, Value: d.Value, Text: d.Text, Is: d.Meaning, Scope: scope.Path, Path: scope.Pointers[a][i]}
+	if d.From == frame.Floor {
+		up := s.topOf(3*sc+int(a), st.ID, d.Meaning, dir)
+		origin := s.originOf(sc)[2]
+		size.Sum = why.Sum{}.Plus("stated, "+words[d.Meaning], d.Value).Plus("top of what stands there, above its centre", -up)
+		size.Centre = d.Value - up
+		at := s.floor - origin + size.Centre
+		size.Span = [2]measure.Length{s.floor - origin, at}
+		s.out.Sizes = append(s.out.Sizes, size)
+		return at
+	}
+	if d.Back {
+		dir = dir.Neg()
+	}
+	lo, hi := d.From, st.ID
+	size.Sum = why.Sum{}.Plus("stated, "+words[d.Meaning], d.Value)
+	l1, v1 := s.offset(sc, a, lo, dir, d)
+	_, v2 := s.offset(sc, a, hi, dir.Neg(), d)
+	size.Sum = size.Sum.Plus(l1+" at "+lo, v1).Plus(l1+" at "+hi, v2)
+	if v1 == v2 && v1 != 0 { // two equal ends read better as one line
+		size.Sum = size.Sum[:len(size.Sum)-2].Plus(l1+", twice", 2*v1)
+	}
+	size.Centre = size.Sum.Total()
+	if size.Centre < 0 {
+		s.note(finding.Finding{Code: "size-too-small", Severity: finding.Stop, Subject: []string{st.ID},
+			Text: fmt.Sprintf("%s %s leaves less than nothing between the centres", words[d.Meaning], d.Value),
+			Hint: fmt.Sprintf("the bodies alone take %s", d.Value-size.Centre)})
+	}
+	for _, m := range []frame.Meaning{frame.Centre, frame.Outside, frame.Clear} {
+		if m == d.Meaning {
+			continue
+		}
+		other := frame.Dimension{Meaning: m}
+		_, o1 := s.offset(sc, a, lo, dir, &other)
+		_, o2 := s.offset(sc, a, hi, dir.Neg(), &other)
+		size.Also = append(size.Also, Derived{m, size.Centre - o1 - o2})
+	}
+	at := base + size.Centre
+	if d.Back {
+		at = base - size.Centre
+	}
+	size.Span = [2]measure.Length{base, at}
+	s.out.Sizes = append(s.out.Sizes, size)
+	return at
+}
+
+var words = map[frame.Meaning]string{
+	frame.Centre: "centre to centre", frame.Outside: "outside of fittings", frame.Clear: "clear inside", frame.TopOfPipe: "floor to top of pipe",
+	frame.TopOfCap: "floor to top of cap", frame.Slot: "slot between bodies", frame.Visible: "visible pipe", frame.Cut: "cut length",
+}
+
+// Words gives the meaning in the builder's words.
+func Words(m frame.Meaning) string { return words[m] }
+
+// offset is what one end of a dimension adds to the value to reach the
+// centre. inward points from this end to the other.
+func (s *solver) offset(sc int, a measure.Axis, station string, inward measure.Dir, d *frame.Dimension) (label string, v measure.Length) {
+	joints := s.on[3*sc+int(a)][station]
+	switch d.Meaning {
+	case frame.Outside:
+		for _, j := range joints {
+			v = max(v, s.bodies.Reach(j, inward.Neg()))
+		}
+		return "what stands out beyond the centre", -v
+	case frame.Clear:
+		return "half the pipe", s.inPlane(joints, inward)
+	case frame.Slot:
+		for _, j := range joints {
+			v = max(v, s.bodies.Reach(j, inward))
+		}
+		return "half the body", v
+	case frame.Visible, frame.Cut:
+		scope := &s.g.Scopes[sc]
+		e := s.g.Edge(joinPath(scope.Path, d.Of))
+		if e < 0 {
+			s.note(finding.Finding{Code: "size-without-pipe", Severity: finding.Stop, Subject: []string{d.Of},
+				Text: fmt.Sprintf("the pipe %q that this size measures does not exist", d.Of), Hint: "name another pipe or give the size another meaning"})
+			return "", 0
+		}
+		for k, n := range s.g.Edges[e].Ends {
+			for _, j := range joints {
+				if j != n {
+					continue
+				}
+				if d.Meaning == frame.Visible {
+					return "centre to face", s.bodies.Face(frame.PipeEnd{Pipe: e, End: k})
+				}
+				return "centre to the pipe's end", s.bodies.TakeOff(frame.PipeEnd{Pipe: e, End: k})
+			}
+		}
+		s.note(finding.Finding{Code: "size-off-its-pipe", Severity: finding.Stop, Subject: []string{d.Of},
+			Text: fmt.Sprintf("the pipe %q does not run between the two stations it is to measure", d.Of), Hint: "name the pipe between them"})
+	}
+	return "", 0
+}
+
+func joinPath(path, id string) string {
+	if path == "" {
+		return id
+	}
+	return path + "/" + id
+}
+
+// inPlane is the greatest radius of the pipes that lie square to a direction
+// at some joints; of the bodies there when no pipe does.
+func (s *solver) inPlane(joints []int, d measure.Dir) measure.Length {
+	var r measure.Length
+	for _, j := range joints {
+		for _, pe := range s.g.Nodes[j].Pipes {
+			if s.lies(pe.Pipe, joints, j) {
+				r = max(r, s.bodies.Radius(pe.Pipe))
+			}
+		}
+	}
+	if r == 0 {
+		for _, j := range joints {
+			r = max(r, s.bodies.Reach(j, d))
+		}
+	}
+	return r
+}
+
+// lies says whether both ends of a pipe are among the joints of one station.
+func (s *solver) lies(pipe int, joints []int, this int) bool {
+	other := s.g.Edges[pipe].Ends[0]
+	if other == this {
+		other = s.g.Edges[pipe].Ends[1]
+	}
+	for _, j := range joints {
+		if j == other {
+			return true
+		}
+	}
+	return false
+}
+
+// topOf is how far the top of what is meant stands above a station.
+func (s *solver) topOf(on int, station string, m frame.Meaning, upward measure.Dir) measure.Length {
+	joints := s.on[on][station]
+	switch m {
+	case frame.Centre:
+		return 0
+	case frame.TopOfPipe:
+		return s.inPlane(joints, upward)
+	}
+	top := measure.Length(0)
+	for i, j := range joints {
+		if r := s.bodies.Reach(j, upward); i == 0 || r > top {
+			top = r
+		}
+	}
+	return top
+}
+
+func (s *solver) note(f finding.Finding) { s.out.Findings = append(s.out.Findings, f) }
+
+// originOf is where a scope's local origin stands in the world.
+func (s *solver) originOf(sc int) measure.Point {
+	scope := &s.g.Scopes[sc]
+	if scope.Parent < 0 {
+		return measure.Point{}
+	}
+	var anchor measure.Point
+	for a, st := range scope.Anchor {
+		anchor[a] = s.at[3*sc+a][st]
+	}
+	return s.world(scope.Parent, scope.At).Sub(scope.Orient.Point(anchor))
+}
+
+func (s *solver) world(sc int, at [3]string) measure.Point {
+	var p measure.Point
+	for a, st := range at {
+		p[a] = s.at[3*sc+a][st]
+	}
+	return s.originOf(sc).Add(s.g.Scopes[sc].Orient.Point(p))
+}
+
+// mergeSlack is how far two merged joints may miss each other.
+const mergeSlack = measure.Inch / 1000
+
+func (s *solver) place() {
+	o, stands := s.out, false
+	for j, n := range s.g.Nodes {
+		p := s.world(n.Places[0].Scope, n.Places[0].At)
+		o.Points = append(o.Points, p)
+		for _, q := range n.Places[1:] {
+			if gap := p.Distance(s.world(q.Scope, q.At)); gap > mergeSlack {
+				s.note(finding.Finding{Code: "sizes-disagree", Severity: finding.Stop, Subject: []string{n.ID},
+					Text: fmt.Sprintf("the groups that share joint %s put it in two places, %s apart", n.ID, gap), Hint: "change one of the sizes that lead to it"})
+			}
+		}
+		if low := p[2] - s.bodies.Extent(j, measure.Dir{0, 0, -1}); len(n.Pipes) > 0 && (!stands || low < o.Floor) {
+			o.Floor, stands = low, true
+		}
+	}
+	for _, e := range s.g.Edges {
+		a, b := o.Points[e.Ends[0]], o.Points[e.Ends[1]]
+		o.Lengths = append(o.Lengths, a.Distance(b))
+		o.Tangents = append(o.Tangents, [2]measure.Dir{a.Toward(b), b.Toward(a)})
+		if a == b {
+			s.note(finding.Finding{Code: "zero-length", Severity: finding.Stop, Subject: []string{e.ID},
+				Text: fmt.Sprintf("the pipe %s has no length", e.ID), Hint: "move one of its ends"})
+		}
+	}
+}

@@ -1,0 +1,6 @@
+// Package plan is the one front door: a job goes in, a plan comes out.
+//
+// [Make] is pure and deterministic; searches stop by counted nodes, never by
+// the clock. A plan for an unfinished or contradictory frame is still a plan,
+// with findings; only nonsense is an error.
+package plan

@@ -1,0 +1,161 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/cost"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+)
+
+// FrameUse is a frame and how many of it are built.
+type FrameUse struct {
+	Document frame.Document `json:"document"`
+	Copies   int            `json:"copies"`
+}
+
+// Job is what is to be built.
+type Job struct {
+	Frames  []FrameUse     `json:"frames"`
+	Tool    string         `json:"tool"`    // the cutting tool's id; it sets the kerf
+	Step    measure.Length `json:"step"`    // of the tape; 1/16 in when zero
+	EndTrim measure.Length `json:"endTrim"` // cut off each stick first
+}
+
+// Tool is a way to cut pipe.
+type Tool struct {
+	ID   string         `json:"id"`
+	Name string         `json:"name"`
+	Kerf measure.Length `json:"kerf"`
+	Note string         `json:"note"`
+}
+
+// Tools are the usual cutting tools with typical kerfs.
+func Tools() []Tool {
+	return []Tool{
+		{"shear", "Ratchet shear", 0, "Cracks cold pipe and can cut out of square."},
+		{"wheel", "Wheel cutter", 0, "Raises a ridge that scrapes cement off: ream and chamfer."},
+		{"hacksaw", "Hacksaw", measure.Inch / 32, "Use a mitre box to stay square."},
+		{"rotary", "Rotary tool", measure.Inch / 16, "Slow; plastic dust."},
+		{"jigsaw", "Jigsaw or reciprocating saw", measure.Inch / 16, "Clamp the pipe close to the cut."},
+		{"saw", "Mitre saw", measure.Inch / 8, "Clamp the pipe; never hold a piece under 6 in by hand."},
+	}
+}
+
+// StockLength is a stick length on sale. An empty size means every size.
+type StockLength struct {
+	Size   catalog.Size   `json:"size,omitempty"`
+	Length measure.Length `json:"length"`
+}
+
+// Offcut is a piece of pipe on the rack.
+type Offcut struct {
+	Size   catalog.Size   `json:"size"`
+	Length measure.Length `json:"length"`
+	Count  int            `json:"count"`
+}
+
+// Shop is what the builder has and pays, shared by all projects.
+type Shop struct {
+	Measurements []catalog.Override `json:"measurements"`
+	Stock        []StockLength      `json:"stock"`
+	Prices       cost.Book          `json:"prices"`
+	Tools        []Tool             `json:"tools"`
+	Rack         []Offcut           `json:"rack"`
+}
+
+// ExampleShop sells 10 ft and 5 ft sticks at example prices.
+func ExampleShop() Shop {
+	return Shop{
+		Measurements: []catalog.Override{},
+		Stock:        []StockLength{{Length: 10 * measure.Foot}, {Length: 5 * measure.Foot}},
+		Prices:       cost.Example(),
+		Tools:        Tools(),
+		Rack:         []Offcut{},
+	}
+}
+
+// Work is what has been done: sticks that were bought and are still whole.
+// They are cut before any more are bought.
+type Work struct {
+	Bought []Offcut `json:"bought"`
+}
+
+// Problem is a place in the input that makes no sense.
+type Problem = frame.Problem
+
+// Nonsense is an error that lists every such place; paths begin with /job,
+// /shop or /work.
+type Nonsense []Problem
+
+func (n Nonsense) Error() string {
+	var ss []string
+	for _, p := range n {
+		ss = append(ss, p.Path+": "+p.What+"; "+p.Hint)
+	}
+	return strings.Join(ss, "\n")
+}
+
+const (
+	maxCopies = 500
+	maxRack   = 2000
+	// StockLimit is the longest stick or cut that is planned with.
+	StockLimit = 10_000 * measure.Foot
+)
+
+func (j *Job) check(shop *Shop, work *Work) (n Nonsense) {
+	add := func(path, what, hint string) { n = append(n, Problem{Path: path, What: what, Hint: hint}) }
+	if len(j.Frames) == 0 {
+		add("/job/frames", "no frame", "add one")
+	}
+	for i, f := range j.Frames {
+		if f.Copies < 1 || f.Copies > maxCopies {
+			add(fmt.Sprintf("/job/frames/%d/copies", i), fmt.Sprintf("%d copies", f.Copies), fmt.Sprintf("build 1 to %d", maxCopies))
+		}
+	}
+	if j.Step < 0 || j.Step > measure.Inch {
+		add("/job/step", "a tape step below zero or above 1 in", "use 1/16 in or 1 mm")
+	}
+	if j.EndTrim < 0 || j.EndTrim > measure.Foot {
+		add("/job/endTrim", "an end trim below zero or above 1 ft", "leave it at 0 where the ends are square")
+	}
+	if _, ok := shop.tool(j.Tool); !ok {
+		add("/job/tool", fmt.Sprintf("there is no tool %q", j.Tool), "choose one of the shop's tools")
+	}
+	for i, t := range shop.Tools {
+		if t.Kerf < 0 || t.Kerf > measure.Inch {
+			add(fmt.Sprintf("/shop/tools/%d/kerf", i), "a kerf below zero or above 1 in", "measure the slot the tool leaves")
+		}
+	}
+	for i, s := range shop.Stock {
+		path := fmt.Sprintf("/shop/stock/%d", i)
+		if s.Size != "" && !s.Size.Known() {
+			add(path+"/size", fmt.Sprintf("unknown pipe size %q", s.Size), "use a nominal size such as 3/4")
+		}
+		if s.Length <= 0 || s.Length > StockLimit {
+			add(path+"/length", "no length that pipe is sold in", "10 ft is usual")
+		}
+	}
+	for path, what := range shop.Prices.Check() {
+		add("/shop/prices"+path, what, "mend the price")
+	}
+	for name, list := range map[string][]Offcut{"/shop/rack": shop.Rack, "/work/bought": work.Bought} {
+		for i, o := range list {
+			if !o.Size.Known() || o.Length <= 0 || o.Length > StockLimit || o.Count < 1 || o.Count > maxRack {
+				add(fmt.Sprintf("%s/%d", name, i), "no length of pipe that can lie there", "give a nominal size, a length and a count")
+			}
+		}
+	}
+	return n
+}
+
+func (s *Shop) tool(id string) (Tool, bool) {
+	for _, t := range s.Tools {
+		if t.ID == id {
+			return t, true
+		}
+	}
+	return Tool{}, false
+}

@@ -1,0 +1,131 @@
+package plan
+
+import (
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/cost"
+	"sturdyelbow/core/cutlist"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/fitting"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/joinery"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/stock"
+	"sturdyelbow/core/why"
+)
+
+// Plan is everything that follows from a job.
+type Plan struct {
+	Frames   []Frame           `json:"frames"`
+	Cuts     []Group           `json:"cuts"`     // the cut list, by letter
+	Fittings []FittingCount    `json:"fittings"` // of all frames and copies
+	Pipe     []PipeTotal       `json:"pipe"`     // by size
+	Tools    []ToolCount       `json:"tools"`    // sticks to buy by tool
+	Tool     Tool              `json:"tool"`
+	Joinery  joinery.Report    `json:"joinery"`
+	Bill     cost.Bill         `json:"bill"`
+	Totals   Totals            `json:"totals"`
+	Findings []finding.Finding `json:"findings"`
+	Cautions []string          `json:"cautions"`
+	Step     measure.Length    `json:"step"`
+}
+
+// Totals is the job in one line.
+type Totals struct {
+	Pieces   int            `json:"pieces"`
+	Net      measure.Length `json:"net"`
+	Sticks   int            `json:"sticks"`
+	Fittings int            `json:"fittings"`
+	Cemented int            `json:"cemented"`
+	Dry      int            `json:"dry"`
+	Proven   bool           `json:"proven"`
+}
+
+// Frame is one frame, planned.
+type Frame struct {
+	Name       string              `json:"name"`
+	Units      measure.Unit        `json:"units"`
+	Copies     int                 `json:"copies"`
+	Joints     []fitting.Joint     `json:"joints"`
+	Pipes      []Pipe              `json:"pipes"`
+	Overall    [3]cutlist.Extent   `json:"overall"`
+	Seated     []Seated            `json:"seated"` // the outside size in each state
+	Floor      measure.Length      `json:"floor"`
+	Sizes      []layout.Size       `json:"sizes"`
+	Loops      []cutlist.Loop      `json:"loops"`
+	Insertions []fitting.Insertion `json:"insertions"`
+	graph      *frame.Graph
+	points     []measure.Point
+	list       *cutlist.List
+	fits       *fitting.Result
+}
+
+// Pipe is a pipe of the frame where it stands.
+type Pipe struct {
+	cutlist.Piece
+	From   string           `json:"from"`
+	To     string           `json:"to"`
+	Letter string           `json:"letter"`
+	Bare   [2]measure.Point `json:"bare"`  // the ends of the pipe itself
+	Shown  [2]measure.Point `json:"shown"` // the part between the two rims
+	OD     measure.Length   `json:"od"`
+}
+
+// Seated is the outside size of the cut frame in one state of its joints.
+type Seated struct {
+	State string            `json:"state"` // hand-tight, driven or finished
+	Text  string            `json:"text"`
+	Size  [3]measure.Length `json:"size"`
+	Gap   measure.Length    `json:"gap"` // what does not meet in this state, shared out
+}
+
+// Group is the pieces of one size and length.
+type Group struct {
+	Letter   string         `json:"letter"`
+	Size     catalog.Size   `json:"size"`
+	Cut      measure.Length `json:"cut"`
+	Count    int            `json:"count"` // copies included
+	Pipes    []PipeRef      `json:"pipes"`
+	Hidden   bool           `json:"hidden"` // a hidden nipple among them
+	TooShort bool           `json:"tooShort"`
+	Sum      why.Sum        `json:"sum"` // of the first
+}
+
+// PipeRef names a pipe of a frame.
+type PipeRef struct {
+	Frame int    `json:"frame"`
+	Pipe  string `json:"pipe"`
+}
+
+// FittingCount is how many of one fitting.
+type FittingCount struct {
+	Kind  catalog.Kind `json:"kind"`
+	Size  string       `json:"size"`
+	Count int          `json:"count"`
+}
+
+// PipeTotal is one size of pipe: what is cut, lost, left and bought.
+type PipeTotal struct {
+	Size   catalog.Size   `json:"size"`
+	Pieces int            `json:"pieces"`
+	Yield  float64        `json:"yield"` // net as a share of what is bought or used
+	Stock  stock.Material `json:"stock"`
+}
+
+// ToolCount is the purchase with one kerf.
+type ToolCount struct {
+	ID     string         `json:"id"`
+	Name   string         `json:"name"`
+	Kerf   measure.Length `json:"kerf"`
+	Sticks int            `json:"sticks"`
+	Cost   measure.Money  `json:"cost"`
+	Priced bool           `json:"priced"`
+	Proven bool           `json:"proven"`
+	Chosen bool           `json:"chosen"`
+}
+
+// Points gives the joints' positions of a frame, for export.
+func (f *Frame) Points() []measure.Point { return f.points }
+
+// Graph gives the expanded frame.
+func (f *Frame) Graph() *frame.Graph { return f.graph }

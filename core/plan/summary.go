@@ -1,0 +1,115 @@
+package plan
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/stock"
+)
+
+// Summary is a plan in the neutral exchange form's summary.
+type Summary struct {
+	Pieces    []SummaryPiece     `json:"pieces"`
+	PipeFeet  map[string]float64 `json:"pipe_feet"`
+	Fittings  []FittingCount     `json:"fittings"`
+	OverallIn [3]float64         `json:"overall_in"`
+	Warnings  [][]string         `json:"warnings"`
+	Buy       []SummaryBuy       `json:"buy"`
+	CostCents *int64             `json:"cost_cents"`
+	Bound     any                `json:"bound"` // cents with prices, else sticks by size
+	Proven    bool               `json:"proven"`
+}
+
+// SummaryPiece is pieces of one size and cut.
+type SummaryPiece struct {
+	Size  string  `json:"size"`
+	CutIn float64 `json:"cut_in"`
+	Count int     `json:"count"`
+}
+
+// SummaryBuy is sticks of one length to buy.
+type SummaryBuy struct {
+	Size      string  `json:"size"`
+	StockIn   float64 `json:"stock_in"`
+	Count     int     `json:"count"`
+	CostCents *int64  `json:"cost_cents"`
+}
+
+// Summarize gives the summary of a plan; overall size is the first frame's.
+func (p *Plan) Summarize() Summary {
+	s := Summary{Pieces: []SummaryPiece{}, PipeFeet: map[string]float64{}, Fittings: p.Fittings, Warnings: [][]string{}}
+	for _, g := range p.Cuts {
+		s.Pieces = append(s.Pieces, SummaryPiece{string(g.Size), round(g.Cut.Inches(), 6), g.Count})
+		if g.Cut > 0 {
+			s.PipeFeet[string(g.Size)] += (g.Cut * measure.Length(g.Count)).Feet()
+		}
+	}
+	for k, v := range s.PipeFeet {
+		s.PipeFeet[k] = round(v, 3)
+	}
+	slices.SortStableFunc(s.Pieces, func(a, b SummaryPiece) int {
+		return cmp.Or(catalog.Compare(catalog.Size(a.Size), catalog.Size(b.Size)), cmp.Compare(b.CutIn, a.CutIn))
+	})
+	for a, e := range p.Frames[0].Overall {
+		s.OverallIn[a] = round(e.Size.Inches(), 3)
+	}
+	for _, f := range p.Frames {
+		for _, pc := range f.Pipes {
+			if pc.TooShort {
+				s.Warnings = append(s.Warnings, []string{"too-short", pc.From, pc.To})
+			}
+		}
+		for _, j := range f.Joints {
+			if j.Assumed {
+				s.Warnings = append(s.Warnings, []string{"no-fitting", j.ID})
+			}
+		}
+	}
+	var ms []stock.Material
+	for _, t := range p.Pipe {
+		ms = append(ms, t.Stock)
+		if len(t.Stock.TooLong) > 0 {
+			s.Warnings = append(s.Warnings, []string{"no-stock", string(t.Size)})
+		}
+	}
+	s.Buy, s.CostCents, s.Bound, s.Proven = SummarizeStock(ms)
+	return s
+}
+
+// SummarizeStock gives the purchase part of a summary, small sizes first.
+func SummarizeStock(ms []stock.Material) (buy []SummaryBuy, cents *int64, bound any, proven bool) {
+	ms = slices.Clone(ms)
+	slices.SortStableFunc(ms, func(a, b stock.Material) int {
+		return catalog.Compare(catalog.Size(a.Key), catalog.Size(b.Key))
+	})
+	buy, proven = []SummaryBuy{}, true
+	priced, total, least := true, int64(0), int64(0)
+	sticks := map[string]int{}
+	for _, m := range ms {
+		proven = proven && m.Proven
+		sticks[m.Key] = m.BoundSticks
+		least += int64(m.BoundCost)
+		for _, b := range m.Buy {
+			line := SummaryBuy{Size: m.Key, StockIn: round(b.Length.Inches(), 6), Count: b.Count}
+			priced = priced && b.Priced
+			if b.Priced {
+				c := int64(b.Cost)
+				line.CostCents = &c
+				total += c
+			}
+			buy = append(buy, line)
+		}
+	}
+	if priced && len(buy) > 0 {
+		return buy, &total, least, proven
+	}
+	return buy, nil, sticks, proven
+}
+
+func round(v float64, places int) float64 {
+	k := math.Pow10(places)
+	return math.Round(v*k) / k
+}

@@ -1,0 +1,61 @@
+package starter
+
+import (
+	"fmt"
+
+	"sturdyelbow/core/frame"
+)
+
+var screen = Starter{
+	ID: "screen", Name: "Screen with feet", About: "A free-standing wall of bays and rails.",
+	Prompts: append([]Prompt{
+		{Key: "width", Label: "Width", Input: Length, Default: "8 ft", Meanings: outside, Why: "What it is to cover, from end to end."},
+		{Key: "height", Label: "Height", Input: Length, Default: "4 ft", Meanings: []frame.Meaning{frame.Outside, frame.TopOfPipe}, Why: "From the floor to the top."},
+		{Key: "bays", Label: "Bays", Input: Count, Default: "2", Least: 1, Most: 24, Why: "A post about every 4 ft keeps 3/4 rails from sagging."},
+		{Key: "rails", Label: "Rails", Input: Count, Default: "2", Least: 1, Most: 24, Why: "One along the top, one near the floor; more to tie a net to."},
+		{Key: "low", Label: "Lowest rail", Input: Length, Default: "6", Meanings: []frame.Meaning{frame.TopOfPipe}, Why: "Clear of wet grass."},
+		{Key: "foot", Label: "Foot depth", Input: Length, Default: "24", Meanings: outside, Why: "About half the height; more with cloth in the wind."},
+	}, common...),
+	build: buildScreen,
+}
+
+func buildScreen(a *answers) frame.Document {
+	bays, rails := a.counts["bays"], a.counts["rails"]
+	post := frame.Definition{ID: "post", Name: "Post with foot",
+		Uses: []frame.Use{stand("foot", "x", "y", "floor level")}}
+	z := axis(origin("floor level"), at("top", a.from("height", frame.Floor)))
+	levels := []string{"top"}
+	if rails > 1 {
+		z.Stations = append(z.Stations, at("rail 1", a.from("low", frame.Floor)))
+		levels = []string{"rail 1"}
+		for k := 2; k < rails; k++ {
+			id := fmt.Sprintf("rail %d", k)
+			z.Stations = append(z.Stations, part(id, "rail 1", "top", k-1, rails-1))
+			levels = append(levels, id)
+		}
+		levels = append(levels, "top")
+	}
+	below := "foot/hub"
+	for _, l := range levels {
+		post.Joints = append(post.Joints, joint(l, "x", "y", l))
+		post.Pipes = append(post.Pipes, pipe(below, l))
+		below = l
+	}
+	post.Axes = [3]frame.AxisStations{axis(origin("x")), axis(origin("y")), z}
+
+	root := frame.Definition{Axes: [3]frame.AxisStations{
+		axis(origin("post 1"), at(fmt.Sprintf("post %d", bays+1), a.from("width", "post 1"))), axis(origin("y")), axis(origin("floor level"))}}
+	for k := 1; k <= bays+1; k++ {
+		id := fmt.Sprintf("post %d", k)
+		if k > 1 && k <= bays {
+			root.Axes[0].Stations = append(root.Axes[0].Stations, part(id, "post 1", fmt.Sprintf("post %d", bays+1), k-1, bays))
+		}
+		root.Uses = append(root.Uses, frame.Use{ID: id, Of: "post", At: [3]string{id, "y", "floor level"}})
+		if k > 1 {
+			for _, l := range levels {
+				root.Pipes = append(root.Pipes, frame.Pipe{ID: fmt.Sprintf("%s bay %d", l, k-1), From: fmt.Sprintf("post %d/%s", k-1, l), To: id + "/" + l})
+			}
+		}
+	}
+	return frame.Document{Root: root, Groups: []frame.Definition{foot(a, "foot"), post}}
+}

@@ -1,0 +1,229 @@
+package starter
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+)
+
+// Input is the sort of answer a prompt takes.
+type Input string
+
+// A prompt asks for a length, a whole number, one of some choices, or a pipe size.
+const (
+	Length Input = "length"
+	Count  Input = "count"
+	Choice Input = "choice"
+	Pipe   Input = "size"
+)
+
+// Option is one of a prompt's choices.
+type Option struct {
+	Value string `json:"value"`
+	Label string `json:"label"`
+}
+
+// Prompt asks for one thing.
+type Prompt struct {
+	Key      string          `json:"key"`
+	Label    string          `json:"label"`
+	Input    Input           `json:"input"`
+	Default  string          `json:"default"`
+	Meanings []frame.Meaning `json:"meanings,omitempty"` // the first is the default
+	Options  []Option        `json:"options,omitempty"`
+	Least    int             `json:"least,omitempty"`
+	Most     int             `json:"most,omitempty"`
+	Why      string          `json:"why"`
+}
+
+// Answer is what the builder typed for a prompt.
+type Answer struct {
+	Text    string        `json:"text"`
+	Meaning frame.Meaning `json:"meaning,omitempty"`
+}
+
+// Starter is a way to begin.
+type Starter struct {
+	ID      string   `json:"id"`
+	Name    string   `json:"name"`
+	About   string   `json:"about"`
+	Prompts []Prompt `json:"prompts"`
+	build   func(a *answers) frame.Document
+}
+
+// Problem is an answer that cannot be used, by its prompt's key.
+type Problem struct {
+	Key  string `json:"key"`
+	At   int    `json:"at"`
+	What string `json:"what"`
+	Hint string `json:"hint"`
+}
+
+// Problems is every answer that cannot be used; it is an error.
+type Problems []Problem
+
+func (ps Problems) Error() string {
+	var ss []string
+	for _, p := range ps {
+		ss = append(ss, fmt.Sprintf("%s: %s; %s", p.Key, p.What, p.Hint))
+	}
+	return strings.Join(ss, "\n")
+}
+
+// All lists the starters.
+func All() []Starter { return []Starter{jump, screen, table} }
+
+// Find gives a starter by id.
+func Find(id string) (Starter, bool) {
+	i := slices.IndexFunc(All(), func(s Starter) bool { return s.ID == id })
+	if i < 0 {
+		return Starter{}, false
+	}
+	return All()[i], true
+}
+
+// common are the prompts that every starter ends with.
+var common = []Prompt{
+	{Key: "size", Label: "Pipe size", Input: Pipe, Default: "3/4", Why: "3/4 is light and carries itself; 1 is stiffer over 4 ft."},
+	{Key: "mode", Label: "Joints", Input: Choice, Default: "cemented", Why: "Cement for stiffness; leave dry to take it apart.",
+		Options: []Option{{"cemented", "Cemented"}, {"slip", "Dry, driven"}}},
+}
+
+// Build makes the document. Answers that are missing take their defaults;
+// unit is what a bare number means. The error is a [Problems].
+func (s Starter) Build(unit measure.Unit, given map[string]Answer) (frame.Document, error) {
+	a := &answers{unit: unit, lengths: map[string]frame.Dimension{}, counts: map[string]int{}, texts: map[string]string{}}
+	for _, p := range s.Prompts {
+		g, ok := given[p.Key]
+		if !ok {
+			g = Answer{Text: p.Default}
+			a.take(p, g, measure.Inches) // defaults are written in inches
+			continue
+		}
+		a.take(p, g, unit)
+	}
+	if len(a.bad) > 0 {
+		return frame.Document{}, a.bad
+	}
+	d := s.build(a)
+	d.Format, d.Units, d.Size, d.Mode = frame.Format, unit, catalog.Size(a.texts["size"]), frame.Mode(a.texts["mode"])
+	if d.Name == "" {
+		d.Name = s.Name
+	}
+	return d, nil
+}
+
+type answers struct {
+	unit    measure.Unit
+	lengths map[string]frame.Dimension
+	counts  map[string]int
+	texts   map[string]string
+	bad     Problems
+}
+
+func (a *answers) refuse(key, what, hint string) {
+	a.bad = append(a.bad, Problem{Key: key, What: what, Hint: hint})
+}
+
+func (a *answers) take(p Prompt, g Answer, unit measure.Unit) {
+	switch p.Input {
+	case Length:
+		l, err := measure.Parse(g.Text, measure.Reading{Unit: unit})
+		if pe, bad := err.(*measure.ParseError); bad {
+			a.bad = append(a.bad, Problem{p.Key, pe.At, pe.What, pe.Hint})
+			return
+		}
+		if l == 0 {
+			a.refuse(p.Key, "a size of nothing", "write how large it is to be")
+			return
+		}
+		m := g.Meaning
+		if m == "" {
+			m = p.Meanings[0]
+		}
+		if !slices.Contains(p.Meanings, m) {
+			a.refuse(p.Key, fmt.Sprintf("%q is not a meaning of this size", m), "choose one of the meanings offered")
+		}
+		a.lengths[p.Key] = frame.Dimension{Value: l, Meaning: m, Label: p.Label, Text: g.Text}
+	case Count:
+		n, err := strconv.Atoi(strings.TrimSpace(g.Text))
+		if err != nil || n < p.Least || n > p.Most {
+			a.refuse(p.Key, fmt.Sprintf("%q is not a number from %d to %d", g.Text, p.Least, p.Most), "write a whole number")
+			return
+		}
+		a.counts[p.Key] = n
+	case Choice:
+		if !slices.ContainsFunc(p.Options, func(o Option) bool { return o.Value == g.Text }) {
+			a.refuse(p.Key, fmt.Sprintf("%q is not one of the choices", g.Text), "choose one of them")
+			return
+		}
+		a.texts[p.Key] = g.Text
+	case Pipe:
+		s, ok := catalog.ParseSize(g.Text)
+		if !ok {
+			a.refuse(p.Key, fmt.Sprintf("%q is not a pipe size", g.Text), "use a nominal size: 1/2, 3/4, 1, 1-1/4, 1-1/2, 2, 2-1/2, 3 or 4")
+			return
+		}
+		a.texts[p.Key] = string(s)
+	}
+}
+
+// from gives an answer as a dimension from a station; heights from the floor.
+func (a *answers) from(key, station string) *frame.Dimension {
+	d := a.lengths[key]
+	d.From = station
+	return &d
+}
+
+// origin is the first station of an axis.
+func origin(id string) frame.Station { return frame.Station{ID: id} }
+
+func at(id string, d *frame.Dimension) frame.Station { return frame.Station{ID: id, At: d} }
+
+// clear is a fixed gap between the pipes of two stations.
+func clear(from string, gap measure.Length, back bool) *frame.Dimension {
+	return &frame.Dimension{Value: gap, Meaning: frame.Clear, From: from, Back: back}
+}
+
+func axis(st ...frame.Station) frame.AxisStations { return frame.AxisStations{Stations: st} }
+
+func joint(id, x, y, z string) frame.Joint { return frame.Joint{ID: id, At: [3]string{x, y, z}} }
+
+func capped(id, x, y, z string) frame.Joint {
+	j := joint(id, x, y, z)
+	j.End = frame.CappedEnd
+	return j
+}
+
+func pipe(from, to string) frame.Pipe {
+	return frame.Pipe{ID: strings.ReplaceAll(from, "/", ".") + "-" + strings.ReplaceAll(to, "/", "."), From: from, To: to}
+}
+
+// middle is the station half-way between two others.
+func middle(id, from, to string) frame.Station { return part(id, from, to, 1, 2) }
+
+func part(id, from, to string, k, of int) frame.Station {
+	return frame.Station{ID: id, Split: &frame.Split{From: from, To: to, Part: k, Parts: of}}
+}
+
+// foot is a tee on the floor with a capped pipe to the front and one to the
+// back, as deep over the caps as the named answer says. It is anchored at its
+// hub, on which other parts stand.
+func foot(a *answers, depth string) frame.Definition {
+	return frame.Definition{
+		ID: "foot", Name: "Foot",
+		Axes:   [3]frame.AxisStations{axis(origin("x")), axis(origin("front"), at("back", a.from(depth, "front")), middle("mid", "front", "back")), axis(origin("z"))},
+		Joints: []frame.Joint{joint("hub", "x", "mid", "z"), capped("front", "x", "front", "z"), capped("back", "x", "back", "z")},
+		Pipes:  []frame.Pipe{pipe("front", "hub"), pipe("hub", "back")},
+	}
+}
+
+// stand puts a foot where its hub is to be.
+func stand(id, x, y, z string) frame.Use {
+	return frame.Use{ID: id, Of: "foot", At: [3]string{x, y, z}, Anchor: [3]string{"x", "mid", "z"}}
+}

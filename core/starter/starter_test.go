@@ -1,0 +1,71 @@
+package starter_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/starter"
+)
+
+func Example() {
+	s, _ := starter.Find("jump")
+	doc, err := s.Build(measure.Inches, map[string]starter.Answer{"width": {Text: "4 ft"}, "bar": {Text: "20"}})
+	if err != nil {
+		fmt.Println(err)
+		return
+	}
+	g, _ := frame.Expand(&doc)
+	fmt.Println(doc.Name, len(g.Edges), "pipes")
+	_, err = s.Build(measure.Inches, map[string]starter.Answer{"width": {Text: "4 ftt"}})
+	fmt.Println(err)
+	// Output:
+	// Jump 12 pipes
+	// width: "ftt" is not a unit; use in, ft, mm, cm or m
+}
+
+func TestEveryStarterIsAnOrdinaryDocument(t *testing.T) {
+	for _, s := range starter.All() {
+		doc, err := s.Build(measure.Inches, nil)
+		require.NoError(t, err)
+		data, err := json.Marshal(doc)
+		require.NoError(t, err)
+		var again frame.Document
+		require.NoError(t, json.Unmarshal(data, &again))
+		assert.Equal(t, doc, again, "%s comes back from JSON as it was", s.ID)
+		_, err = frame.Expand(&again)
+		assert.NoError(t, err, s.ID)
+	}
+	_, ok := starter.Find("castle")
+	assert.False(t, ok)
+}
+
+func TestAnswersThatCannotBeUsed(t *testing.T) {
+	s, _ := starter.Find("screen")
+	_, err := s.Build(measure.Inches, map[string]starter.Answer{
+		"width": {Text: "8 ft", Meaning: frame.Slot}, "height": {Text: "zero"}, "bays": {Text: "0"}, "rails": {Text: "two"},
+		"low": {Text: "0"}, "size": {Text: "7/8"}, "mode": {Text: "tape"},
+	})
+	var ps starter.Problems
+	require.ErrorAs(t, err, &ps)
+	var keys []string
+	for _, p := range ps {
+		keys = append(keys, p.Key)
+		assert.NotEmpty(t, p.Hint)
+	}
+	assert.Equal(t, "width height bays rails low size mode", strings.Join(keys, " "))
+}
+
+func TestBareNumbersAreInTheFramesUnit(t *testing.T) {
+	s, _ := starter.Find("table")
+	doc, err := s.Build(measure.Millimetres, map[string]starter.Answer{"width": {Text: "900"}})
+	require.NoError(t, err)
+	assert.Equal(t, 900*measure.Millimetre, doc.Root.Axes[0].Stations[1].At.Value)
+	assert.Equal(t, 24*measure.Inch, doc.Root.Axes[1].Stations[1].At.Value, "defaults are inches in any unit")
+}

@@ -1,0 +1,136 @@
+package stock
+
+// knapsack finds the pattern of most value that fits a room, at most count[i]
+// of each item, by branch and bound over items in order of value for size.
+// When nodes run out it gives the best upper bound it knows and exact=false.
+func (in *instance) knapsack(room int64, value []float64, count []int, nodes int) (best float64, take []int, exact bool) {
+	order := make([]int, 0, len(in.items))
+	for i := range in.items {
+		if value[i] > 0 && count[i] > 0 && in.items[i].size <= room {
+			order = append(order, i)
+		}
+	}
+	ratio := func(i int) float64 { return value[i] / float64(in.items[i].size) }
+	for a := 1; a < len(order); a++ { // few items: insertion keeps ties in order
+		for b := a; b > 0 && ratio(order[b]) > ratio(order[b-1]); b-- {
+			order[b], order[b-1] = order[b-1], order[b]
+		}
+	}
+	take = make([]int, len(in.items))
+	if len(order) == 0 {
+		return 0, take, true
+	}
+	cur := make([]int, len(in.items))
+	exact = true
+	top := value[order[0]] * float64(room) / float64(in.items[order[0]].size)
+	var try func(n int, room int64, v float64)
+	try = func(n int, room int64, v float64) {
+		if v > best {
+			best = v
+			copy(take, cur)
+		}
+		if n == len(order) || !exact {
+			return
+		}
+		if nodes--; nodes < 0 {
+			exact = false
+			return
+		}
+		i := order[n]
+		// the bound of what follows: the rest of the room at this item's ratio
+		if v+float64(room)*ratio(i) <= best*(1+1e-12) {
+			return
+		}
+		for k := min(int64(count[i]), room/in.items[i].size); k >= 0; k-- {
+			cur[i] = int(k)
+			try(n+1, room-k*in.items[i].size, v+float64(k)*value[i])
+		}
+		cur[i] = 0
+	}
+	try(0, room, 0)
+	if !exact {
+		return max(best, top), take, false
+	}
+	return best, take, true
+}
+
+// fullest finds the pattern that fills a room most, with the longest item left.
+func (in *instance) fullest(room int64, count []int, nodes int) []int {
+	value := make([]float64, len(in.items))
+	for i := range value {
+		value[i] = float64(in.items[i].size)
+	}
+	take := make([]int, len(in.items))
+	for i := range in.items {
+		if count[i] > 0 && in.items[i].size <= room {
+			take[i] = 1
+			count[i]--
+			_, rest, _ := in.knapsack(room-in.items[i].size, value, count, nodes)
+			count[i]++
+			for j := range rest {
+				take[j] += rest[j]
+			}
+			break
+		}
+	}
+	return take
+}
+
+// patternLimit bounds how many ways to fill one stick are looked at.
+const patternLimit = 2500
+
+type pattern struct {
+	take  []int
+	waste int64
+}
+
+// patterns lists the ways to fill a room that hold the given item, to which
+// nothing can be added, and that waste no more than allowed; the least waste
+// first. whole is false when there were too many.
+func (in *instance) patterns(room int64, must int, left []int, allowed int64) (all []pattern, whole bool) {
+	whole = true
+	cur := make([]int, len(in.items))
+	cur[must] = 1
+	room -= in.items[must].size
+	steps := 40 * patternLimit
+	// what items from i on could fill at most, for cutting off hopeless branches
+	tail := make([]int64, len(in.items)+1)
+	for i := len(in.items) - 1; i >= must; i-- {
+		tail[i] = tail[i+1] + in.items[i].size*int64(left[i])
+	}
+	var fill func(i int, room int64, smallest int64)
+	fill = func(i int, room, skipped int64) {
+		if len(all) >= patternLimit || steps < 0 {
+			whole = false
+			return
+		}
+		steps--
+		if room-tail[i] > allowed {
+			return
+		}
+		if i == len(in.items) {
+			if skipped <= room { // something left out would still fit
+				return
+			}
+			all = append(all, pattern{append([]int(nil), cur...), room})
+			return
+		}
+		have := left[i]
+		if i == must {
+			have--
+		}
+		most := min(int64(have), room/in.items[i].size)
+		for k := most; k >= 0; k-- {
+			cur[i] += int(k)
+			s := skipped
+			if k < int64(have) {
+				s = min(s, in.items[i].size)
+			}
+			fill(i+1, room-k*in.items[i].size, s)
+			cur[i] -= int(k)
+		}
+	}
+	const none = int64(1) << 62
+	fill(must, room, none)
+	return all, whole
+}

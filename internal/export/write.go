@@ -1,0 +1,78 @@
+package export
+
+import (
+	"encoding/csv"
+	"io"
+	"strconv"
+	"strings"
+
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+)
+
+// safe keeps a spreadsheet from taking a builder's text for a formula.
+func safe(s string) string {
+	if s != "" && strings.ContainsRune("=+-@\t\r", rune(s[0])) {
+		return "'" + s
+	}
+	return s
+}
+
+func write(w io.Writer, rows [][]string) error {
+	c := csv.NewWriter(w)
+	for _, r := range rows {
+		for i := range r {
+			r[i] = safe(r[i])
+		}
+	}
+	if err := c.WriteAll(rows); err != nil {
+		return err
+	}
+	return c.Error()
+}
+
+// CutList writes the cut list: one line a letter. The first columns are those
+// that a cut list is read by; the rest say which pipes they are.
+func CutList(w io.Writer, p *plan.Plan, style measure.Style) error {
+	rows := [][]string{{"size", "length", "count", "letter", "pipes", "note"}}
+	for _, g := range p.Cuts {
+		var pipes []string
+		for _, r := range g.Pipes {
+			pipes = append(pipes, r.Pipe)
+		}
+		note := ""
+		switch {
+		case g.TooShort:
+			note = "too short"
+		case g.Hidden:
+			note = "hidden nipple"
+		}
+		length := g.Cut.Format(style, 0)
+		rows = append(rows, []string{string(g.Size), length, strconv.Itoa(g.Count), g.Letter, strings.Join(pipes, " "), note})
+	}
+	return write(w, rows)
+}
+
+// Shopping writes the shopping list with prices; what has no price has an
+// empty amount.
+func Shopping(w io.Writer, p *plan.Plan) error {
+	rows := [][]string{{"count", "what", "each", "amount", "price"}}
+	amount := func(m measure.Money) string { return strings.TrimPrefix(m.String(), "$") }
+	for _, l := range p.Bill.Lines {
+		row := []string{strconv.Itoa(l.Count), l.Label, "", "", "none"}
+		if l.Priced {
+			row[2], row[3], row[4] = amount(l.Each), amount(l.Amount), "own"
+			if l.Example {
+				row[4] = "example"
+			}
+		}
+		rows = append(rows, row)
+	}
+	mark := "own"
+	if p.Bill.Example {
+		mark = "with example prices"
+	}
+	rows = append(rows, []string{"", "subtotal", "", amount(p.Bill.Subtotal), mark}, []string{"", "tax", "", amount(p.Bill.Tax), mark},
+		[]string{"", "total", "", amount(p.Bill.Total), mark})
+	return write(w, rows)
+}
