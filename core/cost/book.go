@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/measure"
 )
 
@@ -61,6 +62,13 @@ func (b *Book) Set(p Price) {
 		return
 	}
 	b.Prices = append(b.Prices, p)
+}
+
+// AllSizes sets one price for a stick length in every size of pipe.
+func (b *Book) AllSizes(l measure.Length, amount measure.Money) {
+	for _, s := range catalog.Sizes() {
+		b.Set(Price{Key: Key{Ware: Pipe, Size: string(s), Length: l}, Amount: amount})
+	}
 }
 
 // Check tells what is wrong with the book: a path and a reason for each.

@@ -1,7 +1,10 @@
 package plan
 
 import (
+	"errors"
 	"fmt"
+	"maps"
+	"slices"
 	"strings"
 
 	"sturdyelbow/core/catalog"
@@ -124,28 +127,59 @@ func (j *Job) check(shop *Shop, work *Work) (n Nonsense) {
 	if _, ok := shop.tool(j.Tool); !ok {
 		add("/job/tool", fmt.Sprintf("there is no tool %q", j.Tool), "choose one of the shop's tools")
 	}
-	for i, t := range shop.Tools {
+	n = append(n, shop.problems()...)
+	return append(n, lying("/work/bought", work.Bought)...)
+}
+
+// Check tells what in the shop makes no sense; the error is a [Nonsense].
+func (s *Shop) Check() error {
+	n := s.problems()
+	if _, err := catalog.Typical().With(s.Measurements...); err != nil {
+		n = append(n, measurementProblem(err))
+	}
+	if len(n) > 0 {
+		return n
+	}
+	return nil
+}
+
+func measurementProblem(err error) Problem {
+	p := Problem{Path: "/shop/measurements", What: err.Error(), Hint: "mend the measurement"}
+	var oe *catalog.OverrideError
+	if errors.As(err, &oe) {
+		p = Problem{Path: fmt.Sprintf("%s/%d", p.Path, oe.Index), What: oe.What, Hint: oe.Hint}
+	}
+	return p
+}
+
+func (s *Shop) problems() (n Nonsense) {
+	add := func(path, what, hint string) { n = append(n, Problem{Path: path, What: what, Hint: hint}) }
+	for i, t := range s.Tools {
 		if t.Kerf < 0 || t.Kerf > measure.Inch {
 			add(fmt.Sprintf("/shop/tools/%d/kerf", i), "a kerf below zero or above 1 in", "measure the slot the tool leaves")
 		}
 	}
-	for i, s := range shop.Stock {
+	for i, st := range s.Stock {
 		path := fmt.Sprintf("/shop/stock/%d", i)
-		if s.Size != "" && !s.Size.Known() {
-			add(path+"/size", fmt.Sprintf("unknown pipe size %q", s.Size), "use a nominal size such as 3/4")
+		if st.Size != "" && !st.Size.Known() {
+			add(path+"/size", fmt.Sprintf("unknown pipe size %q", st.Size), "use a nominal size such as 3/4")
 		}
-		if s.Length <= 0 || s.Length > StockLimit {
+		if st.Length <= 0 || st.Length > StockLimit {
 			add(path+"/length", "no length that pipe is sold in", "10 ft is usual")
 		}
 	}
-	for path, what := range shop.Prices.Check() {
+	bad := s.Prices.Check()
+	for _, path := range slices.Sorted(maps.Keys(bad)) {
+		what := bad[path]
 		add("/shop/prices"+path, what, "mend the price")
 	}
-	for name, list := range map[string][]Offcut{"/shop/rack": shop.Rack, "/work/bought": work.Bought} {
-		for i, o := range list {
-			if !o.Size.Known() || o.Length <= 0 || o.Length > StockLimit || o.Count < 1 || o.Count > maxRack {
-				add(fmt.Sprintf("%s/%d", name, i), "no length of pipe that can lie there", "give a nominal size, a length and a count")
-			}
+	return append(n, lying("/shop/rack", s.Rack)...)
+}
+
+func lying(path string, list []Offcut) (n Nonsense) {
+	for i, o := range list {
+		if !o.Size.Known() || o.Length <= 0 || o.Length > StockLimit || o.Count < 1 || o.Count > maxRack {
+			n = append(n, Problem{Path: fmt.Sprintf("%s/%d", path, i), What: "no length of pipe that can lie there", Hint: "give a nominal size, a length and a count"})
 		}
 	}
 	return n

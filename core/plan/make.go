@@ -27,11 +27,7 @@ func Make(job Job, shop Shop, work Work) (*Plan, error) {
 	}
 	c, err := catalog.Typical().With(shop.Measurements...)
 	if err != nil {
-		path, what, hint := "/shop/measurements", err.Error(), "mend the measurement"
-		if oe, ok := err.(*catalog.OverrideError); ok {
-			path, what, hint = fmt.Sprintf("%s/%d", path, oe.Index), oe.What, oe.Hint
-		}
-		return nil, Nonsense{{Path: path, What: what, Hint: hint}}
+		return nil, Nonsense{measurementProblem(err)}
 	}
 	p := &Plan{Step: cmp.Or(job.Step, DefaultStep), Findings: []finding.Finding{}, Cuts: []Group{}, Fittings: []FittingCount{}, Pipe: []PipeTotal{}}
 	p.Tool, _ = shop.tool(job.Tool)

@@ -109,7 +109,7 @@ var byTool = []string{"shear", "hacksaw", "saw"}
 const compareNodes = 20_000
 
 func (p *Plan) purchase(job *Job, shop *Shop, work *Work) {
-	prob := stock.Problem{Kerf: p.Tool.Kerf, EndTrim: job.EndTrim, Tidy: true}
+	prob := stock.Problem{Kerf: p.Tool.Kerf, EndTrim: job.EndTrim, Tidy: true, Margin: max(p.Tool.Kerf, finestSaw)}
 	for _, g := range p.Cuts {
 		if g.Cut > 0 {
 			prob.Demands = append(prob.Demands, stock.Demand{Material: string(g.Size), Length: g.Cut, Count: g.Count, Name: g.Letter})

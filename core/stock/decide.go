@@ -71,17 +71,18 @@ func (d *decision) fits(must int, allowed int64) bool {
 		return false
 	}
 	var choices []choice
+	cost := 1
 	for k, n := range d.avail {
 		if n == 0 || d.in.kinds[k].room < d.in.items[must].size {
 			continue
 		}
-		ps, whole := d.in.patterns(d.in.kinds[k].room, must, d.left, allowed)
+		ps, whole, steps := d.in.patterns(d.in.kinds[k].room, must, d.left, allowed)
 		d.sure = d.sure && whole
+		cost += steps / stepsPerNode
 		for _, p := range ps {
 			choices = append(choices, choice{p, k})
 		}
 	}
-	cost := 1 + len(choices)/16
 	d.budget -= cost
 	d.in.spent += cost
 	slices.SortStableFunc(choices, func(a, b choice) int {
@@ -130,63 +131,92 @@ func (d *decision) key() string {
 	return string(b)
 }
 
+// stepsPerNode is how many steps of listing patterns weigh as much as a node.
+const stepsPerNode = 32
+
+// tidying is worth little work: the purchase is settled.
 const (
-	tidyRounds = 12
-	tidyNodes  = 1200
+	tidyRounds = 8
+	tidyNodes  = 100
 )
 
-// tidy looks, among purchases as good, for fewer cuts and a longer single
-// leftover: it narrows one stick as far as everything still fits.
-func (in *instance) tidy(best solution) solution {
+// tidy looks, among purchases as good, for one in which no stick is used to the
+// last bit, and for a longer single leftover: it narrows one stick as far as
+// everything still fits.
+func (in *instance) tidy(best solution, margin int64) solution {
 	if len(in.items) == 0 || best.sticks == 0 {
 		return best
 	}
-	r := &in.relaxed
 	count := make([]int, in.endless)
 	for _, b := range best.bins {
 		if b.kind < in.endless {
 			count[b.kind]++
 		}
 	}
-	spent := in.spent
+	spent, kinds := in.spent, in.kinds
+	in.ways = tidyWays
+	if margin > 0 {
+		in.kinds = slices.Clone(kinds)
+		for k := range in.kinds {
+			in.kinds[k].room -= margin
+		}
+		if bins := in.asGood(best, count, 4*tidyNodes); bins != nil {
+			best.bins = bins
+		} else {
+			in.kinds = kinds
+		}
+	}
 	full, left := in.neatness(best.bins)
 	for k := in.endless - 1; k >= 0; k-- {
 		if count[k] == 0 {
 			continue
 		}
-		narrow := len(in.kinds)
-		in.kinds = append(in.kinds, in.kinds[k])
-		in.kinds[narrow].count = 1
-		r.most = append(r.most, r.most[k])
-		count[k]--
-		low, high := int64(0), in.kinds[k].room // high fits
-		for range tidyRounds {
-			mid := (low + high) / 2
-			in.kinds[narrow].room = mid
-			bins, _ := in.decide(r, count, tidyNodes)
-			if bins == nil {
-				low = mid
-				continue
-			}
-			high = mid
-			for i := range bins {
-				if bins[i].kind == narrow {
-					bins[i].kind = k
-				}
-			}
-			if w, n := in.weigh(bins); w != best.weight || n != best.sticks {
-				continue // fewer sticks than proven cannot be; more than found is no gain
-			}
+		if bins := in.narrow(best, k, count); bins != nil {
 			if f, l := in.neatness(bins); f > full || f == full && l > left {
 				best.bins, full, left = bins, f, l
 			}
 		}
-		count[k]++
-		in.kinds, r.most = in.kinds[:narrow], r.most[:narrow]
 	}
-	in.spent = spent
-	best = in.withPrefixes(best)
-	return best
+	in.spent, in.kinds = spent, kinds
+	return in.withPrefixes(best)
+}
+
+// asGood fits everything into a set of sticks; nil unless that is as good as
+// the answer known.
+func (in *instance) asGood(best solution, count []int, nodes int) []bin {
+	bins, _ := in.decide(&in.relaxed, count, nodes)
+	if w, n := in.weigh(bins); bins == nil || w != best.weight || n != best.sticks {
+		return nil
+	}
+	return bins
+}
+
+// narrow makes one stick of a kind as short as it can be by bisection, which
+// leaves the rest of it as one leftover.
+func (in *instance) narrow(best solution, k int, count []int) (found []bin) {
+	n := len(in.kinds)
+	in.kinds = append(in.kinds, in.kinds[k])
+	in.kinds[n].count = 1
+	in.relaxed.most = append(in.relaxed.most, in.relaxed.most[k])
+	count[k]--
+	low, high := int64(0), in.kinds[k].room // high fits
+	for range tidyRounds {
+		in.kinds[n].room = (low + high) / 2
+		bins, _ := in.decide(&in.relaxed, count, tidyNodes)
+		for i := range bins {
+			if bins[i].kind == n {
+				bins[i].kind = k
+			}
+		}
+		if w, s := in.weigh(bins); bins == nil || w != best.weight || s != best.sticks {
+			low = in.kinds[n].room
+			continue
+		}
+		high, found = in.kinds[n].room, bins
+	}
+	count[k]++
+	in.kinds, in.relaxed.most = in.kinds[:n], in.relaxed.most[:n]
+	return found
 }
 
 // neatness counts the sticks used to the very end, each of which saves a cut,

@@ -48,10 +48,11 @@ type instance struct {
 	nodes   int // budget
 	spent   int
 	relaxed relaxed
+	ways    int // to fill one stick, looked at
 }
 
 func newInstance(p *Problem, key string, m *Material) *instance {
-	in := &instance{nodes: p.Nodes, unit: 1}
+	in := &instance{nodes: p.Nodes, unit: 1, ways: proofWays}
 	for _, o := range p.Offers {
 		in.priced = in.priced || o.Material == key && o.Count == 0 && o.Priced
 	}

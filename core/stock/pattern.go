@@ -76,8 +76,12 @@ func (in *instance) fullest(room int64, count []int, nodes int) []int {
 	return take
 }
 
-// patternLimit bounds how many ways to fill one stick are looked at.
-const patternLimit = 2500
+// How many ways to fill one stick are looked at: for the proof, and for
+// tidying, where the first good one will do.
+const (
+	proofWays = 2500
+	tidyWays  = 30
+)
 
 type pattern struct {
 	take  []int
@@ -86,13 +90,13 @@ type pattern struct {
 
 // patterns lists the ways to fill a room that hold the given item, to which
 // nothing can be added, and that waste no more than allowed; the least waste
-// first. whole is false when there were too many.
-func (in *instance) patterns(room int64, must int, left []int, allowed int64) (all []pattern, whole bool) {
+// first. whole is false when there were too many; steps is the work it took.
+func (in *instance) patterns(room int64, must int, left []int, allowed int64) (all []pattern, whole bool, steps int) {
 	whole = true
 	cur := make([]int, len(in.items))
 	cur[must] = 1
 	room -= in.items[must].size
-	steps := 40 * patternLimit
+	most := 40 * in.ways
 	// what items from i on could fill at most, for cutting off hopeless branches
 	tail := make([]int64, len(in.items)+1)
 	for i := len(in.items) - 1; i >= must; i-- {
@@ -100,11 +104,11 @@ func (in *instance) patterns(room int64, must int, left []int, allowed int64) (a
 	}
 	var fill func(i int, room int64, smallest int64)
 	fill = func(i int, room, skipped int64) {
-		if len(all) >= patternLimit || steps < 0 {
+		if len(all) >= in.ways || steps > most {
 			whole = false
 			return
 		}
-		steps--
+		steps++
 		if room-tail[i] > allowed {
 			return
 		}
@@ -119,8 +123,7 @@ func (in *instance) patterns(room int64, must int, left []int, allowed int64) (a
 		if i == must {
 			have--
 		}
-		most := min(int64(have), room/in.items[i].size)
-		for k := most; k >= 0; k-- {
+		for k := min(int64(have), room/in.items[i].size); k >= 0; k-- {
 			cur[i] += int(k)
 			s := skipped
 			if k < int64(have) {
@@ -132,5 +135,5 @@ func (in *instance) patterns(room int64, must int, left []int, allowed int64) (a
 	}
 	const none = int64(1) << 62
 	fill(must, room, none)
-	return all, whole
+	return all, whole, steps
 }

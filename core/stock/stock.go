@@ -44,7 +44,8 @@ type Problem struct {
 	Kerf    measure.Length
 	EndTrim measure.Length
 	Nodes   int
-	Tidy    bool // also look for the longest single leftover
+	Tidy    bool           // also look for the longest single leftover
+	Margin  measure.Length // slack that a tidy plan leaves on every stick where that costs nothing
 }
 
 // Piece is one piece cut from a stick.
@@ -128,7 +129,7 @@ func solveMaterial(p *Problem, key string) Material {
 	sol := in.solve()
 	m.Nodes, m.Proven = in.spent, sol.proven
 	if p.Tidy {
-		sol = in.tidy(sol)
+		sol = in.tidy(sol, int64(p.Margin))
 	}
 	m.fill(p, in, sol)
 	return m

@@ -220,6 +220,20 @@ func TestTidyKeepsThePurchaseAndLengthensTheLeftover(t *testing.T) {
 	assert.GreaterOrEqual(t, longest(tidy), longest(plain))
 }
 
+// Two sticks of 60 hold 40+20 and 30+29 (to the last bit) or 40+... with room
+// to spare: a tidy plan leaves the margin where it costs nothing.
+func TestTidyLeavesAMarginWhereItIsFree(t *testing.T) {
+	p := stock.Problem{Demands: demands(map[float64]int{40: 1, 30: 1, 20: 1, 18: 1}), Offers: shop(60), Tidy: true, Margin: measure.Inch}
+	m := stock.Solve(p)[0]
+	verify(t, p, m)
+	assert.Equal(t, 2, m.Count)
+	assert.GreaterOrEqual(t, m.Slack, measure.Inch, "40+18 and 30+20, not 40+20")
+	p.Demands = demands(map[float64]int{40: 1, 20: 1})
+	m = stock.Solve(p)[0]
+	assert.Equal(t, 1, m.Count, "never at the cost of a stick")
+	assert.Zero(t, m.Slack)
+}
+
 func TestMaterialsStayApartAndOrderIsStable(t *testing.T) {
 	p := stock.Problem{
 		Demands: []stock.Demand{{Material: "rope", Length: in(30), Count: 3}, {Material: "pipe", Length: in(50), Count: 3}, {Material: "rope", Length: in(9), Count: 2}},

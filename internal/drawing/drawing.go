@@ -1,0 +1,273 @@
+// Package drawing draws a planned frame to scale as SVG: pipes and fittings
+// with their real diameters standing on the floor, pieces lettered as in the
+// cut list, cemented joints with a collar and dry ones with an open ring, and
+// the outside size along the three axes.
+//
+// Everything has a class, so that a page can colour it; the attributes are
+// what a viewer without the page's styles shows.
+package drawing
+
+import (
+	"cmp"
+	"fmt"
+	"html"
+	"math"
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/fitting"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+)
+
+// Options says how lengths are written.
+type Options struct {
+	Style measure.Style
+	Step  measure.Length
+}
+
+// size of the drawing's longer side, in its own units.
+const canvas = 1000.0
+
+// the view: from the front, a little from the right and above
+const (
+	turn = 32 * math.Pi / 180
+	tilt = 20 * math.Pi / 180
+)
+
+type flat struct{ x, y, depth float64 }
+
+type artist struct {
+	f      *plan.Frame
+	o      Options
+	scale  float64 // drawing units per inch
+	lo, hi [2]float64
+	b      strings.Builder
+	tags   []box
+}
+
+type box struct{ x, y, w, h float64 }
+
+// Frame draws one frame.
+func Frame(f *plan.Frame, o Options) string {
+	a := &artist{f: f, o: o, scale: 1}
+	a.frameIn()
+	margin := 62.0
+	w, h := a.hi[0]-a.lo[0]+2*margin, a.hi[1]-a.lo[1]+2*margin
+	fmt.Fprintf(&a.b, `<svg xmlns="http://www.w3.org/2000/svg" class="frame" viewBox="%.1f %.1f %.1f %.1f" role="img" aria-label="%s" font-family="sans-serif">`,
+		a.lo[0]-margin, a.lo[1]-margin, w, h, html.EscapeString(a.caption()))
+	a.floor()
+	a.bodies()
+	a.sizes()
+	a.letters()
+	a.b.WriteString("</svg>")
+	return a.b.String()
+}
+
+func (a *artist) caption() string {
+	e := a.f.Overall
+	return fmt.Sprintf("%s: %s wide, %s deep, %s high, %d pipes", a.f.Name, a.text(e[0].Size), a.text(e[1].Size), a.text(e[2].Size), len(a.f.Pipes))
+}
+
+func (a *artist) text(l measure.Length) string {
+	step := a.o.Step
+	if step == 0 {
+		step = plan.DefaultStep
+	}
+	return l.Format(a.o.Style, step)
+}
+
+func (a *artist) at(p measure.Point) flat {
+	x, y, z := p[0].Inches(), p[1].Inches(), p[2].Inches()
+	u := x*math.Cos(turn) + y*math.Sin(turn)
+	d := y*math.Cos(turn) - x*math.Sin(turn)
+	return flat{u * a.scale, -(z*math.Cos(tilt) + d*math.Sin(tilt)) * a.scale, d*math.Cos(tilt) - z*math.Sin(tilt)}
+}
+
+// corner gives a corner of the outside box: bit i set means the far side.
+func (a *artist) corner(bits int) measure.Point {
+	var p measure.Point
+	for i, e := range a.f.Overall {
+		if p[i] = e.From; bits>>i&1 == 1 {
+			p[i] += e.Size
+		}
+	}
+	return p
+}
+
+// frameIn finds the scale at which the outside box fills the canvas.
+func (a *artist) frameIn() {
+	a.bounds()
+	if s := max(a.hi[0]-a.lo[0], a.hi[1]-a.lo[1]); s > 0 {
+		a.scale = canvas / s
+	}
+	a.bounds()
+}
+
+func (a *artist) bounds() {
+	for i := range 8 {
+		q := a.at(a.corner(i))
+		if i == 0 {
+			a.lo, a.hi = [2]float64{q.x, q.y}, [2]float64{q.x, q.y}
+		}
+		a.lo = [2]float64{min(a.lo[0], q.x), min(a.lo[1], q.y)}
+		a.hi = [2]float64{max(a.hi[0], q.x), max(a.hi[1], q.y)}
+	}
+}
+
+func (a *artist) floor() {
+	var pts []string
+	for _, c := range []int{0, 1, 3, 2} {
+		q := a.at(a.corner(c))
+		pts = append(pts, fmt.Sprintf("%.1f,%.1f", q.x, q.y))
+	}
+	fmt.Fprintf(&a.b, `<polygon class="floor" points="%s" fill="#8883" stroke="#8886" stroke-dasharray="4 6"/>`, strings.Join(pts, " "))
+}
+
+// stroke is one straight body, drawn far ones first.
+type stroke struct {
+	from, to flat
+	width    float64
+	class    string
+	fill     string
+	open     string // markup before and after, for what can be picked
+	close    string
+	rank     int
+}
+
+func (a *artist) bodies() {
+	var all []stroke
+	for i := range a.f.Pipes {
+		p := &a.f.Pipes[i]
+		if p.Cut <= 0 {
+			continue
+		}
+		s := stroke{from: a.at(p.Bare[0]), to: a.at(p.Bare[1]), width: p.OD.Inches() * a.scale, class: "pipe", fill: "#f4f1ea"}
+		if p.TooShort {
+			s.class, s.fill = "pipe bad", "#e07a5f"
+		}
+		s.open = fmt.Sprintf(`<g class="piece" data-pipe="%s" data-letter="%s"><title>%s</title>`, html.EscapeString(p.Pipe), p.Letter,
+			html.EscapeString(fmt.Sprintf("%s: %s pipe, cut %s, %s to %s", p.Letter, p.Size, a.text(p.Cut), p.From, p.To)))
+		s.close = "</g>"
+		all = append(all, s)
+	}
+	for i := range a.f.Joints {
+		all = a.joint(all, &a.f.Joints[i])
+	}
+	slices.SortStableFunc(all, func(s, t stroke) int {
+		return cmp.Or(cmp.Compare(t.from.depth+t.to.depth, s.from.depth+s.to.depth), cmp.Compare(s.rank, t.rank))
+	})
+	for _, s := range all {
+		line := func(class, colour string, width float64) {
+			fmt.Fprintf(&a.b, `<line class="%s" x1="%.1f" y1="%.1f" x2="%.1f" y2="%.1f" stroke="%s" stroke-width="%.2f"/>`,
+				class, s.from.x, s.from.y, s.to.x, s.to.y, colour, width)
+		}
+		a.b.WriteString(s.open)
+		line("edge", "#33302c", s.width+2)
+		line(s.class, s.fill, max(s.width-1.2, 1))
+		a.b.WriteString(s.close)
+	}
+}
+
+// joint adds the hubs of a fitting, or a cap, and the rings that tell cemented
+// from dry.
+func (a *artist) joint(all []stroke, j *fitting.Joint) []stroke {
+	if j.Kind == "" {
+		return all
+	}
+	open := fmt.Sprintf(`<g class="fitting" data-joint="%s"><title>%s</title>`, html.EscapeString(j.ID), html.EscapeString(fmt.Sprintf("%s %s at %s", j.Size, j.Kind, j.ID)))
+	class, fill := "hub", "#ddd8cd"
+	if j.Assumed {
+		class, fill = "hub bad", "#e07a5f"
+	}
+	for i := range j.Ports {
+		p := &j.Ports[i]
+		if !p.Known {
+			continue
+		}
+		w := p.Body.Inches() * a.scale
+		from, to := j.At, j.At.Along(p.Dir, p.Face)
+		if j.Free() {
+			from, to = j.At.Along(p.Dir, -j.Beyond()), j.At.Along(p.Dir, p.Takes())
+		}
+		all = append(all, stroke{from: a.at(from), to: a.at(to), width: w, class: class, fill: fill, open: open, close: "</g>", rank: 1})
+		if p.Fill != fitting.WithPipe {
+			continue
+		}
+		ring := stroke{from: a.at(to.Along(p.Dir, -measure.Inch/5)), to: a.at(to), width: w, rank: 2}
+		if ring.class, ring.fill = "ring dry", "#ffffff"; p.Mode == frame.Cemented {
+			ring.class, ring.fill = "ring cemented", "#7b4fa3"
+		}
+		all = append(all, ring)
+	}
+	return all
+}
+
+// sizes writes the outside size along each axis, clear of the frame.
+func (a *artist) sizes() {
+	const off = 30.0
+	for axis, ends := range [3][2]int{{0, 1}, {1, 3}, {0, 4}} {
+		e := a.f.Overall[axis]
+		if e.Size <= 0 {
+			continue
+		}
+		p, q := a.at(a.corner(ends[0])), a.at(a.corner(ends[1]))
+		dx, dy := q.x-p.x, q.y-p.y
+		n := math.Hypot(dx, dy)
+		if n < 40 { // too short in this view for a line of its own
+			continue
+		}
+		nx, ny := -dy/n*off, dx/n*off
+		if axis == 2 {
+			nx, ny = -off, 0
+		}
+		fmt.Fprintf(&a.b, `<path class="dim" d="M%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1f" stroke="#6b655c" stroke-width="1.4" fill="none"/>`,
+			p.x+nx, p.y+ny, q.x+nx, q.y+ny, p.x+nx*0.7, p.y+ny*0.7, p.x+nx*1.3, p.y+ny*1.3, q.x+nx*0.7, q.y+ny*0.7, q.x+nx*1.3, q.y+ny*1.3)
+		cx, cy := (p.x+q.x)/2+nx, (p.y+q.y)/2+ny
+		angle := math.Atan2(dy, dx) * 180 / math.Pi
+		if axis == 2 {
+			angle = -90
+		}
+		text := a.text(e.Size)
+		w := float64(len([]rune(text)))*12 + 14
+		fmt.Fprintf(&a.b, `<g transform="translate(%.1f %.1f) rotate(%.1f)"><rect class="paper" x="%.1f" y="-14" width="%.1f" height="28" fill="#fffdf8"/><text class="dim-text" text-anchor="middle" y="7" font-size="21" fill="#33302c">%s</text></g>`,
+			cx, cy, angle, -w/2, w, html.EscapeString(text))
+		a.tags = append(a.tags, box{cx - w/2, cy - w/2, w, w})
+	}
+}
+
+// letters puts each piece's letter on its pipe, moved along it where another
+// letter or a size is in the way.
+func (a *artist) letters() {
+	const r = 14.0
+	for i := range a.f.Pipes {
+		p := &a.f.Pipes[i]
+		m, n := a.at(p.Shown[0]), a.at(p.Shown[1])
+		best, least := 0.5, math.Inf(1)
+		for _, t := range []float64{0.5, 0.35, 0.65, 0.22, 0.78} {
+			b := box{m.x + (n.x-m.x)*t - r, m.y + (n.y-m.y)*t - r, 2 * r, 2 * r}
+			if hit := a.covered(b); hit < least {
+				best, least = t, hit
+			}
+			if least == 0 {
+				break
+			}
+		}
+		x, y := m.x+(n.x-m.x)*best, m.y+(n.y-m.y)*best
+		a.tags = append(a.tags, box{x - r, y - r, 2 * r, 2 * r})
+		fmt.Fprintf(&a.b, `<g class="tag" data-letter="%s"><circle cx="%.1f" cy="%.1f" r="%.0f" fill="#fffdf8" stroke="#33302c" stroke-width="1.4"/><text x="%.1f" y="%.1f" text-anchor="middle" font-size="17" font-weight="600" fill="#33302c">%s</text></g>`,
+			p.Letter, x, y, r, x, y+6, p.Letter)
+	}
+}
+
+func (a *artist) covered(b box) (area float64) {
+	for _, t := range a.tags {
+		w := min(b.x+b.w, t.x+t.w) - max(b.x, t.x)
+		h := min(b.y+b.h, t.y+t.h) - max(b.y, t.y)
+		if w > 0 && h > 0 {
+			area += w * h
+		}
+	}
+	return area
+}

@@ -1,0 +1,85 @@
+// Package project holds what a project's document is made of on disk and on
+// the wire: a job, where it began, and how its lengths are shown. It turns a
+// project into the job that [plan.Make] plans.
+package project
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+	"sturdyelbow/core/starter"
+)
+
+// Begun is the starter a frame is still made from; changing an answer makes
+// the frame anew.
+type Begun struct {
+	ID      string                    `json:"id"`
+	Answers map[string]starter.Answer `json:"answers"`
+}
+
+// Project is a builder's project.
+type Project struct {
+	Name    string          `json:"name"`
+	Units   measure.Unit    `json:"units"`             // of bare numbers
+	Style   measure.Style   `json:"style"`             // how lengths are shown
+	Starter *Begun          `json:"starter,omitempty"` // when set, the frame follows from its answers
+	Frame   *frame.Document `json:"frame,omitempty"`
+	// Sizes are sizes of Frame as they were typed over, by the dimension's JSON
+	// pointer; they are read each time, so that what cannot be read is kept.
+	Sizes  map[string]starter.Answer `json:"sizes,omitempty"`
+	Copies int                       `json:"copies"`
+	Tool   string                    `json:"tool"`
+	Step   measure.Length            `json:"step,omitempty"`
+	Work   plan.Work                 `json:"work"`
+}
+
+// ErrEmpty says that a project has neither a starter nor a frame.
+var ErrEmpty = errors.New("the project has no frame yet: choose a starter or open a file")
+
+// Job gives what is to be planned. The error is a [starter.Problems], or
+// [ErrEmpty].
+func (p *Project) Job() (plan.Job, error) {
+	doc := p.Frame
+	if p.Starter != nil {
+		s, ok := starter.Find(p.Starter.ID)
+		if !ok {
+			return plan.Job{}, starter.Problems{{Key: "id", What: fmt.Sprintf("there is no starter %q", p.Starter.ID), Hint: "choose one of the list"}}
+		}
+		units := p.Units
+		if units == "" {
+			units = measure.Inches
+		}
+		d, err := s.Build(units, p.Starter.Answers)
+		if err != nil {
+			return plan.Job{}, err
+		}
+		if p.Name != "" {
+			d.Name = p.Name
+		}
+		doc = &d
+	}
+	if doc == nil {
+		return plan.Job{}, ErrEmpty
+	}
+	if len(p.Sizes) > 0 && p.Starter == nil {
+		d, err := retyped(doc, p.Sizes)
+		if err != nil {
+			return plan.Job{}, err
+		}
+		doc = d
+	}
+	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies)}}, Tool: p.Tool, Step: p.Step}, nil
+}
+
+// Decode reads a stored project.
+func Decode(data []byte) (*Project, error) {
+	p := &Project{}
+	if err := json.Unmarshal(data, p); err != nil {
+		return nil, fmt.Errorf("the stored project cannot be read: %w", err)
+	}
+	return p, nil
+}

@@ -1,0 +1,99 @@
+package project_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+	"sturdyelbow/core/starter"
+	"sturdyelbow/core/wireframe"
+	"sturdyelbow/internal/demo"
+	"sturdyelbow/internal/project"
+)
+
+func Example() {
+	p := project.Project{Name: "Gate", Units: measure.Inches, Copies: 2, Tool: "saw",
+		Starter: &project.Begun{ID: "screen", Answers: map[string]starter.Answer{"width": {Text: "6 ft"}}}}
+	job, err := p.Job()
+	fmt.Println(job.Frames[0].Document.Name, job.Frames[0].Copies, err)
+	p.Starter.Answers["width"] = starter.Answer{Text: "6 fet"}
+	_, err = p.Job()
+	fmt.Println(err)
+	// Output:
+	// Gate 2 <nil>
+	// width: "fet" is not a unit; use in, ft, mm, cm or m
+}
+
+func TestRetypedSizesKeepTheFrameAndItsFaults(t *testing.T) {
+	doc, err := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0],"c":[40,0,20]},"pipes":[["a","b"],["b","c"]]}`))
+	require.NoError(t, err)
+	p := project.Project{Frame: doc, Sizes: map[string]starter.Answer{"/root/axes/0/stations/1/at": {Text: "4 ft", Meaning: frame.Outside}}, Tool: "saw"}
+	job, err := p.Job()
+	require.NoError(t, err)
+	got, err := plan.Make(job, plan.ExampleShop(), plan.Work{})
+	require.NoError(t, err)
+	assert.Equal(t, 48*measure.Inch, got.Frames[0].Overall[0].Size)
+	assert.Equal(t, 40*measure.Inch, doc.Root.Axes[0].Stations[1].At.Value, "the frame itself is not touched")
+
+	for path, text := range map[string]string{"/root/axes/0/stations/1/at": "4 fot", "/root/axes/0/stations/9/at": "4", "/groups/3/axes/0/stations/0/at": "4", "/nonsense": "4", "/root/uses/0/array/pitch": "4"} {
+		p.Sizes = map[string]starter.Answer{path: {Text: text}}
+		_, err = p.Job()
+		var bad project.SizeProblems
+		if assert.ErrorAs(t, err, &bad, path) {
+			assert.Equal(t, path, bad[0].Key)
+		}
+	}
+}
+
+func TestEmptyProjectSaysSo(t *testing.T) {
+	_, err := (&project.Project{}).Job()
+	assert.ErrorIs(t, err, project.ErrEmpty)
+	_, err = (&project.Project{Starter: &project.Begun{ID: "castle"}}).Job()
+	assert.Error(t, err)
+	_, err = project.Decode([]byte("{"))
+	assert.Error(t, err)
+}
+
+func TestDemoProjectsPlanWithoutFaults(t *testing.T) {
+	all, err := demo.Projects()
+	require.NoError(t, err)
+	require.GreaterOrEqual(t, len(all), 4)
+	for _, d := range all {
+		data, err := json.Marshal(d)
+		require.NoError(t, err)
+		p, err := project.Decode(data)
+		require.NoError(t, err)
+		assert.Equal(t, d, *p)
+		job, err := p.Job()
+		require.NoError(t, err, d.Name)
+		got, err := plan.Make(job, plan.ExampleShop(), p.Work)
+		require.NoError(t, err, d.Name)
+		assert.True(t, got.Totals.Proven, d.Name)
+		for _, f := range got.Findings {
+			assert.NotContains(t, []string{"stop", "warn"}, string(f.Severity), "%s: %s", d.Name, f.Text)
+		}
+	}
+}
+
+func BenchmarkDemo(b *testing.B) {
+	all, err := demo.Projects()
+	require.NoError(b, err)
+	for _, p := range all {
+		job, err := p.Job()
+		require.NoError(b, err)
+		shop := plan.ExampleShop()
+		b.Run(p.Name, func(b *testing.B) {
+			for b.Loop() {
+				if _, err := plan.Make(job, shop, plan.Work{}); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+	}
+}

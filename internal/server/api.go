@@ -1,0 +1,266 @@
+package server
+
+import (
+	"cmp"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+	"sturdyelbow/core/starter"
+	"sturdyelbow/core/stock"
+	"sturdyelbow/core/wireframe"
+	"sturdyelbow/internal/drawing"
+	"sturdyelbow/internal/export"
+	"sturdyelbow/internal/project"
+)
+
+func register(h huma.API, a *api) {
+	op := func(method, path, id, summary string) huma.Operation {
+		return huma.Operation{Method: method, Path: "/api" + path, OperationID: id, Summary: summary, MaxBodyBytes: maxBody}
+	}
+	huma.Register(h, op(http.MethodGet, "/about", "about", "What this server is"), a.about)
+	huma.Register(h, op(http.MethodGet, "/starters", "starters", "The starters and their prompts"), a.starters)
+	huma.Register(h, op(http.MethodPost, "/plan", "plan", "Plan a project; nothing is stored"), a.plan)
+	huma.Register(h, op(http.MethodPost, "/cut", "cut", "Plan the cutting of a pasted list"), a.cut)
+	huma.Register(h, op(http.MethodPost, "/read", "read", "Read a wireframe file into a frame"), a.read)
+	huma.Register(h, op(http.MethodPost, "/export/{kind}", "export", "Write a plan in an open format"), a.export)
+	registerProjects(h, a, op)
+}
+
+type body[T any] struct{ Body T }
+
+func answer[T any](v T) *body[T] { return &body[T]{*filled(&v)} }
+
+// About names the server.
+type About struct {
+	Name    string      `json:"name"`
+	Version string      `json:"version"`
+	Tools   []plan.Tool `json:"tools"`
+}
+
+func (a *api) about(context.Context, *struct{}) (*body[About], error) {
+	return answer(About{Name: "Sturdy Elbow", Version: a.version, Tools: plan.Tools()}), nil
+}
+
+func (a *api) starters(context.Context, *struct{}) (*body[[]starter.Starter], error) {
+	return answer(starter.All()), nil
+}
+
+// PlanRequest is a project and, unless the saved shop is meant, a shop.
+type PlanRequest struct {
+	Project project.Project `json:"project"`
+	Shop    *plan.Shop      `json:"shop,omitempty"`
+}
+
+// PlanAnswer is the plan, the frame it is of, and a drawing of each frame.
+type PlanAnswer struct {
+	Plan     plan.Plan      `json:"plan"`
+	Frame    frame.Document `json:"frame"`
+	Drawings []string       `json:"drawings"` // SVG
+}
+
+func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, error) {
+	job, err := r.Project.Job()
+	if err != nil {
+		return job, nil, problem(err)
+	}
+	shop := r.Shop
+	if shop == nil {
+		saved, _, err := a.loadShop(ctx)
+		if err != nil {
+			return job, nil, err
+		}
+		shop = saved
+	}
+	if job.Tool == "" {
+		job.Tool = "saw"
+	}
+	p, err := plan.Make(job, *shop, r.Project.Work)
+	if err != nil {
+		return job, nil, problem(err)
+	}
+	return job, p, nil
+}
+
+func (a *api) plan(ctx context.Context, in *body[PlanRequest]) (*body[PlanAnswer], error) {
+	job, p, err := a.make(ctx, &in.Body)
+	if err != nil {
+		return nil, err
+	}
+	out := PlanAnswer{Plan: *p, Frame: job.Frames[0].Document}
+	for i := range p.Frames {
+		out.Drawings = append(out.Drawings, drawing.Frame(&p.Frames[i], drawing.Options{Style: in.Body.Project.Style, Step: p.Step}))
+	}
+	return answer(out), nil
+}
+
+// problem words an error as problem+json with the place of each fault.
+func problem(err error) error {
+	var (
+		nonsense plan.Nonsense
+		answers  starter.Problems
+		sizes    project.SizeProblems
+		lines    export.LineErrors
+		file     wireframe.Errors
+		details  []error
+	)
+	add := func(where, what, hint string, value any) {
+		details = append(details, &huma.ErrorDetail{Message: what + "; " + hint, Location: where, Value: value})
+	}
+	title := "This cannot be planned as it stands"
+	switch {
+	case errors.Is(err, project.ErrEmpty):
+		add("body.project.frame", "no frame yet", "choose a starter or open a file", nil)
+	case errors.As(err, &nonsense):
+		for _, p := range nonsense {
+			add("body"+strings.ReplaceAll(p.Path, "/", "."), p.What, p.Hint, nil)
+		}
+	case errors.As(err, &answers):
+		title = "A size cannot be read"
+		for _, p := range answers {
+			add("body.project.starter.answers."+p.Key, p.What, p.Hint, p.At)
+		}
+	case errors.As(err, &sizes):
+		title = "A size cannot be read"
+		for _, p := range sizes {
+			add("body.project.sizes."+p.Key, p.What, p.Hint, p.At)
+		}
+	case errors.As(err, &lines):
+		title = "The list cannot be read"
+		for _, l := range lines {
+			add(fmt.Sprintf("body.text.line %d.%s", l.Line, l.Column), l.What, l.Hint, l.Line)
+		}
+	case errors.As(err, &file):
+		title = "The file cannot be read"
+		for _, e := range file {
+			add("body.text"+e.Path, e.What, e.Hint, e.Line)
+		}
+	default:
+		return err
+	}
+	return huma.Error422UnprocessableEntity(title, details...)
+}
+
+// CutRequest is a pasted list and the sticks to cut it from.
+type CutRequest struct {
+	Text  string       `json:"text"`
+	Units measure.Unit `json:"units"`
+	Stock []string     `json:"stock"` // lengths as written
+	Tool  string       `json:"tool"`
+}
+
+func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[[]stock.Material], error) {
+	shop, _, err := a.loadShop(ctx)
+	if err != nil {
+		return nil, err
+	}
+	p := stock.Problem{Tidy: true}
+	for _, t := range shop.Tools {
+		if t.ID == in.Body.Tool {
+			p.Kerf, p.Margin = t.Kerf, t.Kerf
+		}
+	}
+	p.Demands, err = export.ReadCutList(in.Body.Text, in.Body.Units)
+	if err != nil {
+		return nil, problem(err)
+	}
+	var details []error
+	for i, s := range in.Body.Stock {
+		l, err := measure.Parse(s, measure.Reading{Unit: in.Body.Units, Limit: plan.StockLimit})
+		if err != nil || l == 0 {
+			details = append(details, &huma.ErrorDetail{Message: fmt.Sprintf("%q is no stick length; write it like 10 ft", s), Location: fmt.Sprintf("body.stock.%d", i)})
+			continue
+		}
+		seen := map[string]bool{}
+		for _, d := range p.Demands {
+			if !seen[d.Material] {
+				seen[d.Material] = true
+				p.Offers = append(p.Offers, stock.Offer{Material: d.Material, Length: l, Origin: stock.Shop})
+			}
+		}
+	}
+	if len(in.Body.Stock) == 0 {
+		details = append(details, &huma.ErrorDetail{Message: "no stick length; write it like 10 ft", Location: "body.stock"})
+	}
+	if len(details) > 0 {
+		return nil, huma.Error422UnprocessableEntity("A stick length cannot be read", details...)
+	}
+	return answer(stock.Solve(p)), nil
+}
+
+// ReadRequest is a wireframe file's text.
+type ReadRequest struct {
+	Text string `json:"text"`
+}
+
+func (a *api) read(_ context.Context, in *body[ReadRequest]) (*body[frame.Document], error) {
+	d, err := wireframe.Read([]byte(in.Body.Text))
+	if err != nil {
+		return nil, problem(err)
+	}
+	return answer(*d), nil
+}
+
+type exportInput struct {
+	Kind string `path:"kind" enum:"cuts.csv,shopping.csv,wireframe.json,frame.svg"`
+	Body PlanRequest
+}
+
+type fileOutput struct {
+	Type string `header:"Content-Type"`
+	Name string `header:"Content-Disposition"`
+	Lost string `header:"X-Lost"` // what the format could not carry
+	Body []byte
+}
+
+func (a *api) export(ctx context.Context, in *exportInput) (*fileOutput, error) {
+	_, p, err := a.make(ctx, &in.Body)
+	if err != nil {
+		return nil, err
+	}
+	out := &fileOutput{Type: "text/csv; charset=utf-8", Name: fmt.Sprintf("attachment; filename=%q", in.Kind)}
+	style := cmp.Or(in.Body.Project.Style, measure.InInches)
+	var b strings.Builder
+	switch in.Kind {
+	case "cuts.csv":
+		err = export.CutList(&b, p, style)
+	case "shopping.csv":
+		err = export.Shopping(&b, p)
+	case "frame.svg":
+		out.Type = "image/svg+xml"
+		b.WriteString(drawing.Frame(&p.Frames[0], drawing.Options{Style: style, Step: p.Step}))
+	default:
+		out.Type = "application/json"
+		f := &p.Frames[0]
+		var lost []string
+		var data []byte
+		data, lost, err = wireframe.Write(f.Graph(), f.Points())
+		out.Lost = strings.Join(lost, ", ")
+		b.Write(data)
+	}
+	out.Body = []byte(b.String())
+	return out, err
+}
+
+func (a *api) loadShop(ctx context.Context) (*plan.Shop, int64, error) {
+	data, revision, err := a.store.Shop(ctx)
+	if err != nil {
+		return nil, 0, err
+	}
+	shop := plan.ExampleShop()
+	if data != nil {
+		shop = plan.Shop{}
+		if err := json.Unmarshal(data, &shop); err != nil {
+			return nil, 0, fmt.Errorf("the stored shop cannot be read: %w", err)
+		}
+	}
+	return &shop, revision, nil
+}

@@ -1,0 +1,86 @@
+package server
+
+import (
+	"log/slog"
+	"net"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+)
+
+// loopback are the names under which only this machine can be meant.
+var loopback = []string{"localhost", "127.0.0.1", "::1"}
+
+// guard refuses requests for a foreign host name (DNS rebinding) and writing
+// requests that a foreign page sent (cross-site posts).
+func guard(hosts []string) gin.HandlerFunc {
+	known := func(hostport string) bool {
+		host, _, err := net.SplitHostPort(hostport)
+		if err != nil {
+			host = strings.Trim(hostport, "[]")
+		}
+		host = strings.ToLower(host)
+		return slices.Contains(loopback, host) || slices.Contains(hosts, host)
+	}
+	return func(c *gin.Context) {
+		if !known(c.Request.Host) {
+			refuse(c, http.StatusMisdirectedRequest, "this server does not answer for that host name")
+			return
+		}
+		if c.Request.Method == http.MethodGet || c.Request.Method == http.MethodHead {
+			return
+		}
+		site := c.GetHeader("Sec-Fetch-Site")
+		if site != "" && site != "same-origin" && site != "none" {
+			refuse(c, http.StatusForbidden, "another site may not write here")
+			return
+		}
+		if o := c.GetHeader("Origin"); o != "" {
+			if u, err := url.Parse(o); err != nil || u.Host != c.Request.Host {
+				refuse(c, http.StatusForbidden, "another site may not write here")
+			}
+		}
+	}
+}
+
+func refuse(c *gin.Context, status int, detail string) {
+	c.Header("Content-Type", "application/problem+json")
+	c.AbortWithStatusJSON(status, map[string]any{"title": http.StatusText(status), "status": status, "detail": detail})
+}
+
+// headers sets what keeps a page from loading or running anything that did not
+// come with it.
+func headers() gin.HandlerFunc {
+	return func(c *gin.Context) {
+		h := c.Writer.Header()
+		h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'")
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("X-Frame-Options", "DENY")
+		h.Set("Referrer-Policy", "no-referrer")
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		h.Set("Cross-Origin-Resource-Policy", "same-origin")
+		h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=()")
+		if strings.HasPrefix(c.Request.URL.Path, "/api/") {
+			h.Set("Cache-Control", "no-store")
+		}
+	}
+}
+
+func limitBody() gin.HandlerFunc {
+	return func(c *gin.Context) {
+		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxBody)
+	}
+}
+
+// recovered answers a panic with a plain problem and logs what happened.
+func recovered(log *slog.Logger) gin.HandlerFunc {
+	return gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, err any) {
+		if log != nil {
+			log.Error("request failed", "path", c.Request.URL.Path, "error", err)
+		}
+		refuse(c, http.StatusInternalServerError, "something broke here; what you typed is still in the page")
+	})
+}

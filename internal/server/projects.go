@@ -1,0 +1,170 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"sturdyelbow/core/plan"
+	"sturdyelbow/internal/project"
+	"sturdyelbow/internal/store"
+)
+
+func registerProjects(h huma.API, a *api, op func(method, path, id, summary string) huma.Operation) {
+	huma.Register(h, op(http.MethodGet, "/projects", "listProjects", "All projects, the one changed last first"), a.listProjects)
+	create := op(http.MethodPost, "/projects", "createProject", "Store a new project")
+	create.DefaultStatus = http.StatusCreated
+	huma.Register(h, create, a.createProject)
+	huma.Register(h, op(http.MethodGet, "/projects/{id}", "getProject", "One project"), a.getProject)
+	save := op(http.MethodPut, "/projects/{id}", "saveProject", "Save a project; a stale save is refused with 409 and kept aside")
+	save.Errors = []int{http.StatusNotFound, http.StatusConflict}
+	huma.Register(h, save, a.saveProject)
+	huma.Register(h, op(http.MethodDelete, "/projects/{id}", "deleteProject", "Remove a project"), a.deleteProject)
+	huma.Register(h, op(http.MethodGet, "/projects/{id}/refused/{kept}", "refusedSave", "What a stale save left behind"), a.refusedSave)
+	huma.Register(h, op(http.MethodGet, "/shop", "getShop", "The shop: prices, tools, stock, rack, measurements"), a.getShop)
+	huma.Register(h, op(http.MethodPut, "/shop", "saveShop", "Save the shop; a stale save is refused with 409"), a.saveShop)
+}
+
+// ProjectLine is a project in the list.
+type ProjectLine struct {
+	ID       string    `json:"id"`
+	Name     string    `json:"name"`
+	Revision int64     `json:"revision"`
+	Updated  time.Time `json:"updated"`
+}
+
+// StoredProject is a project with where it stands in the store.
+type StoredProject struct {
+	ProjectLine
+	Project project.Project `json:"project"`
+}
+
+// SaveRequest is a project and the revision it was based on.
+type SaveRequest struct {
+	Revision int64           `json:"revision"`
+	Project  project.Project `json:"project"`
+}
+
+// Saved is the revision that a save made.
+type Saved struct {
+	Revision int64 `json:"revision"`
+}
+
+type projectID struct {
+	ID string `path:"id" maxLength:"40"`
+}
+
+func line(p store.Project) ProjectLine {
+	return ProjectLine{ID: p.ID, Name: p.Name, Revision: p.Revision, Updated: p.Updated}
+}
+
+func (a *api) listProjects(ctx context.Context, _ *struct{}) (*body[[]ProjectLine], error) {
+	all, err := a.store.Projects(ctx)
+	lines := []ProjectLine{}
+	for _, p := range all {
+		lines = append(lines, line(p))
+	}
+	return answer(lines), err
+}
+
+func (a *api) createProject(ctx context.Context, in *body[project.Project]) (*body[ProjectLine], error) {
+	data, err := json.Marshal(in.Body)
+	if err != nil {
+		return nil, err
+	}
+	p, err := a.store.Create(ctx, in.Body.Name, data)
+	return answer(line(p)), err
+}
+
+func (a *api) getProject(ctx context.Context, in *projectID) (*body[StoredProject], error) {
+	p, err := a.store.Project(ctx, in.ID)
+	if err != nil {
+		return nil, missing(err)
+	}
+	d, err := project.Decode(p.Body)
+	if err != nil {
+		return nil, err
+	}
+	return answer(StoredProject{line(p), *d}), nil
+}
+
+func (a *api) saveProject(ctx context.Context, in *struct {
+	projectID
+	Body SaveRequest
+}) (*body[Saved], error) {
+	data, err := json.Marshal(in.Body.Project)
+	if err != nil {
+		return nil, err
+	}
+	r, err := a.store.Save(ctx, in.ID, in.Body.Revision, in.Body.Project.Name, data)
+	if err != nil {
+		return nil, missing(err)
+	}
+	return answer(Saved{r}), nil
+}
+
+func (a *api) deleteProject(ctx context.Context, in *projectID) (*struct{}, error) {
+	return nil, missing(a.store.Delete(ctx, in.ID))
+}
+
+func (a *api) refusedSave(ctx context.Context, in *struct {
+	projectID
+	Kept int64 `path:"kept"`
+}) (*body[project.Project], error) {
+	_, data, err := a.store.Refused(ctx, in.ID, in.Kept)
+	if err != nil {
+		return nil, missing(err)
+	}
+	d, err := project.Decode(data)
+	if err != nil {
+		return nil, err
+	}
+	return answer(*d), nil
+}
+
+// StoredShop is the shop with its revision.
+type StoredShop struct {
+	Revision int64     `json:"revision"`
+	Shop     plan.Shop `json:"shop"`
+}
+
+func (a *api) getShop(ctx context.Context, _ *struct{}) (*body[StoredShop], error) {
+	shop, revision, err := a.loadShop(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return answer(StoredShop{revision, *shop}), nil
+}
+
+func (a *api) saveShop(ctx context.Context, in *body[StoredShop]) (*body[Saved], error) {
+	if err := in.Body.Shop.Check(); err != nil {
+		return nil, problem(err)
+	}
+	data, err := json.Marshal(in.Body.Shop)
+	if err != nil {
+		return nil, err
+	}
+	r, err := a.store.SaveShop(ctx, in.Body.Revision, data)
+	if err != nil {
+		return nil, missing(err)
+	}
+	return answer(Saved{r}), nil
+}
+
+// missing words the store's errors.
+func missing(err error) error {
+	var stale *store.StaleError
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		return huma.Error404NotFound("There is no such project; it may have been deleted in another window")
+	case errors.As(err, &stale):
+		return huma.Error409Conflict("Saved in another window in the meantime; nothing was overwritten and yours is kept",
+			&huma.ErrorDetail{Message: "the newer revision", Location: "body.revision", Value: stale.Current},
+			&huma.ErrorDetail{Message: "where yours is kept", Location: "kept", Value: stale.Kept})
+	}
+	return err
+}

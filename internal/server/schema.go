@@ -1,0 +1,64 @@
+package server
+
+import (
+	"path"
+	"reflect"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// schemaName tells types of one name in different packages apart: a piece of
+// the cut list from a piece of a stick.
+func schemaName(t reflect.Type, hint string) string {
+	for t.Kind() == reflect.Pointer {
+		t = t.Elem()
+	}
+	name := huma.DefaultSchemaNamer(t, hint)
+	if t.Name() == "" || t.PkgPath() == "" || !strings.HasPrefix(t.PkgPath(), "sturdyelbow") {
+		return name
+	}
+	pkg := path.Base(t.PkgPath())
+	pkg = strings.ToUpper(pkg[:1]) + pkg[1:]
+	if pkg == "Server" || strings.HasPrefix(name, pkg) {
+		return name
+	}
+	return pkg + name
+}
+
+// filled puts an empty list in place of every nil one, so that a reader of the
+// JSON never meets null where a list belongs.
+func filled[T any](v *T) *T {
+	fill(reflect.ValueOf(v).Elem())
+	return v
+}
+
+func fill(v reflect.Value) {
+	switch v.Kind() {
+	case reflect.Struct:
+		for i := range v.NumField() {
+			if v.Type().Field(i).IsExported() {
+				fill(v.Field(i))
+			}
+		}
+	case reflect.Slice:
+		if v.IsNil() && v.CanSet() && v.Type().Elem().Kind() != reflect.Uint8 {
+			v.Set(reflect.MakeSlice(v.Type(), 0, 0))
+		}
+		if k := v.Type().Elem().Kind(); k == reflect.Struct || k == reflect.Slice {
+			for i := range v.Len() {
+				fill(v.Index(i))
+			}
+		}
+	case reflect.Array:
+		if v.Type().Elem().Kind() == reflect.Struct {
+			for i := range v.Len() {
+				fill(v.Index(i))
+			}
+		}
+	case reflect.Pointer:
+		if !v.IsNil() {
+			fill(v.Elem())
+		}
+	}
+}

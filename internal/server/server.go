@@ -1,0 +1,83 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"io/fs"
+	"log/slog"
+	"net"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-contrib/gzip"
+	"github.com/gin-gonic/gin"
+
+	"sturdyelbow/internal/store"
+)
+
+// Config is what a server needs.
+type Config struct {
+	Store   *store.Store
+	Web     fs.FS    // the built pages
+	Hosts   []string // names besides the loopback ones that requests may come in for
+	Version string
+	Log     *slog.Logger
+}
+
+// maxBody bounds every request's body.
+const maxBody = 4 << 20
+
+type api struct {
+	store   *store.Store
+	version string
+}
+
+// New makes the handler.
+func New(c Config) http.Handler {
+	gin.SetMode(gin.ReleaseMode)
+	r := gin.New()
+	r.HandleMethodNotAllowed = true
+	r.Use(recovered(c.Log), guard(c.Hosts), headers(), limitBody(), gzip.Gzip(gzip.DefaultCompression))
+	register(humagin.New(r, apiConfig(c.Version)), &api{c.Store, c.Version})
+	r.NoRoute(pages(c.Web))
+	return r
+}
+
+// Spec gives the OpenAPI document as JSON; it is made from the Go types alone.
+func Spec() ([]byte, error) {
+	gin.SetMode(gin.ReleaseMode)
+	h := humagin.New(gin.New(), apiConfig("1"))
+	register(h, &api{})
+	return h.OpenAPI().MarshalJSON()
+}
+
+// Serve answers on a listener until the context ends, then finishes what it
+// has begun.
+func Serve(ctx context.Context, l net.Listener, h http.Handler) error {
+	s := &http.Server{Handler: h, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
+	failed := make(chan error, 1)
+	go func() { failed <- s.Serve(l) }()
+	select {
+	case err := <-failed:
+		return err
+	case <-ctx.Done():
+	}
+	end, cancel := context.WithTimeout(context.WithoutCancel(ctx), 5*time.Second)
+	defer cancel()
+	err := s.Shutdown(end)
+	if e := <-failed; !errors.Is(e, http.ErrServerClosed) {
+		err = errors.Join(err, e)
+	}
+	return err
+}
+
+func apiConfig(version string) huma.Config {
+	huma.DefaultArrayNullable = false
+	c := huma.DefaultConfig("Sturdy Elbow", version)
+	c.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
+	c.OpenAPIPath, c.DocsPath, c.SchemasPath = "/api/openapi", "", ""
+	c.CreateHooks = nil // no $schema members in documents
+	return c
+}
