@@ -54,7 +54,8 @@ type Saved struct {
 	Revision int64 `json:"revision"`
 }
 
-type projectID struct {
+// ProjectPath names a project in a call's path.
+type ProjectPath struct {
 	ID string `path:"id" maxLength:"40"`
 }
 
@@ -80,7 +81,7 @@ func (a *api) createProject(ctx context.Context, in *body[project.Project]) (*bo
 	return answer(line(p)), err
 }
 
-func (a *api) getProject(ctx context.Context, in *projectID) (*body[StoredProject], error) {
+func (a *api) getProject(ctx context.Context, in *ProjectPath) (*body[StoredProject], error) {
 	p, err := a.store.Project(ctx, in.ID)
 	if err != nil {
 		return nil, missing(err)
@@ -93,7 +94,7 @@ func (a *api) getProject(ctx context.Context, in *projectID) (*body[StoredProjec
 }
 
 func (a *api) saveProject(ctx context.Context, in *struct {
-	projectID
+	ProjectPath
 	Body SaveRequest
 }) (*body[Saved], error) {
 	data, err := json.Marshal(in.Body.Project)
@@ -107,12 +108,12 @@ func (a *api) saveProject(ctx context.Context, in *struct {
 	return answer(Saved{r}), nil
 }
 
-func (a *api) deleteProject(ctx context.Context, in *projectID) (*struct{}, error) {
+func (a *api) deleteProject(ctx context.Context, in *ProjectPath) (*struct{}, error) {
 	return nil, missing(a.store.Delete(ctx, in.ID))
 }
 
 func (a *api) refusedSave(ctx context.Context, in *struct {
-	projectID
+	ProjectPath
 	Kept int64 `path:"kept"`
 }) (*body[project.Project], error) {
 	_, data, err := a.store.Refused(ctx, in.ID, in.Kept)

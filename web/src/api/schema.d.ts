@@ -1112,7 +1112,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -1202,6 +1204,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                id: string;
                 kept: number;
             };
             cookie?: never;

@@ -1,0 +1,54 @@
+# One command each: `make demo` and `make test` do all set-up on a fresh machine.
+SHELL := /bin/bash
+.DEFAULT_GOAL := build
+VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo dev)
+GO_FILES := $(shell find cmd core internal -name '*.go' -not -name '*_test.go') web/embed.go
+WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json
+DEMO_ADDR ?= 127.0.0.1:7656
+DEMO_DATA ?= data/demo
+
+.PHONY: build demo test check web types bench shots clean
+
+build: bin/sturdyelbow
+
+web/node_modules/.installed: web/package.json web/package-lock.json
+	cd web && npm install --no-save --no-audit --no-fund
+	touch $@
+
+web/dist/index.html: $(WEB_FILES) web/node_modules/.installed
+	rm -rf web/dist/assets
+	cd web && npm run --silent build
+	touch $@
+
+web: web/dist/index.html
+
+bin/sturdyelbow: $(GO_FILES) web/dist/index.html go.mod go.sum $(shell find internal core -path '*testdata*' -prune -o \( -name '*.csv' -o -name '*.sql' -o -name '*.json' \) -print)
+	go build -ldflags "-s -w -X main.version=$(VERSION)" -o $@ ./cmd/sturdyelbow
+
+demo: bin/sturdyelbow
+	./bin/sturdyelbow demo --addr $(DEMO_ADDR) --data $(DEMO_DATA)
+
+# The types of the API: Go is the truth, OpenAPI and TypeScript follow.
+types: web/node_modules/.installed
+	go run ./cmd/sturdyelbow openapi > web/openapi.json
+	cd web && npm run --silent types
+
+check: web/node_modules/.installed
+	@test -z "$$(gofmt -l cmd core internal e2e web/*.go | tee /dev/stderr)" || { echo "run gofmt on the files above"; exit 1; }
+	go vet ./...
+	@go run ./cmd/sturdyelbow openapi | cmp - web/openapi.json || { echo "the API's types are stale: run make types"; exit 1; }
+	@cd web && npx openapi-typescript openapi.json -o /tmp/sturdyelbow-schema.d.ts >/dev/null && cmp /tmp/sturdyelbow-schema.d.ts src/api/schema.d.ts || { echo "the API's types are stale: run make types"; exit 1; }
+	cd web && npm run --silent check
+
+chromium:
+	@command -v chromium >/dev/null || (apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium)
+
+.PHONY: chromium
+test: build check chromium
+	go test ./...
+
+bench:
+	go test -run xxx -bench . ./core/plan ./core/stock ./internal/project
+
+clean:
+	rm -rf bin web/node_modules web/dist/assets web/dist/index.html web/dist/icon.svg

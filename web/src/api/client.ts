@@ -1,0 +1,47 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export const api = createClient<paths>({ baseUrl: "/" });
+
+type S = components["schemas"];
+export type Project = S["Project"];
+export type PlanAnswer = S["PlanAnswer"];
+export type Plan = S["Plan"];
+export type PlanFrame = S["PlanFrame"];
+export type Group = S["PlanGroup"];
+export type PipeTotal = S["PlanPipeTotal"];
+export type Material = S["StockMaterial"];
+export type Stick = S["StockStick"];
+export type Finding = S["Finding"];
+export type Starter = S["Starter"];
+export type Prompt = S["StarterPrompt"];
+export type Answer = S["StarterAnswer"];
+export type Size = S["LayoutSize"];
+export type StoredShop = S["StoredShop"];
+export type Line = S["CostLine"];
+export type Term = S["WhyTerm"];
+type Problem = S["ErrorModel"];
+
+/** A refusal of the server: what is wrong, and where. */
+export class Refusal extends Error {
+  constructor(
+    readonly status: number,
+    readonly problem: Problem,
+  ) {
+    super(problem.title ?? problem.detail ?? "The server did not answer as expected");
+  }
+  /** What is wrong, by the place's path. */
+  get places(): Record<string, string> {
+    return Object.fromEntries((this.problem.errors ?? []).map((e) => [e.location ?? "", e.message ?? ""]));
+  }
+  value(location: string): unknown {
+    return this.problem.errors?.find((e) => e.location === location)?.value;
+  }
+}
+
+/** Unwraps an answer, or throws a Refusal. */
+export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const { data, error, response } = await call;
+  if (error !== undefined || !response.ok) throw new Refusal(response.status, (error ?? {}) as Problem);
+  return data as T;
+}

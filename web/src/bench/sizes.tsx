@@ -1,0 +1,218 @@
+import { useQuery } from "@tanstack/react-query";
+import { useId } from "react";
+import { type Answer, type Plan, type Project, type Prompt, type Size, api, ask } from "../api/client";
+import { Len, type Style, meaning } from "../lib/format";
+import { Why } from "../ui/ui";
+
+type Change = (edit: (p: Project) => Project) => void;
+
+const pipeSizes = ["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "4"];
+const modes = [
+  ["cemented", "Cemented"],
+  ["slip", "Dry, driven"],
+] as const;
+
+interface Props {
+  project: Project;
+  plan?: Plan;
+  places: Record<string, string>;
+  change: Change;
+}
+
+/** The sizes the builder states: a starter's prompts, or a frame's own sizes. */
+export function Sizes(props: Props) {
+  return (
+    <section aria-labelledby="sizes-head">
+      <div className="sheet-head">
+        <h2 id="sizes-head" className="text-xl">
+          Sizes
+        </h2>
+        <span className="text-sm text-ink-2">as you write them: 23 5/8, 4 ft, 5'7, 60cm</span>
+      </div>
+      {props.project.starter ? <Prompts {...props} /> : <FrameSizes {...props} />}
+      <JobFields {...props} />
+    </section>
+  );
+}
+
+function Prompts({ project, plan, places, change }: Props) {
+  const starters = useQuery({ queryKey: ["starters"], queryFn: () => ask(api.GET("/api/starters")), staleTime: Number.POSITIVE_INFINITY });
+  const begun = project.starter;
+  const prompts = starters.data?.find((s) => s.id === begun?.id)?.prompts ?? [];
+  const set = (key: string, a: Answer) =>
+    change((p) => (p.starter ? { ...p, starter: { ...p.starter, answers: { ...p.starter.answers, [key]: a } } } : p));
+  return (
+    <div className="grid gap-x-3 gap-y-2 sm:grid-cols-[auto_minmax(5rem,1fr)_auto]">
+      {prompts.map((p) => {
+        const a = begun?.answers[p.key] ?? { text: p.default, meaning: p.meanings?.[0] };
+        const sized = plan?.frames[0]?.sizes.find((s) => s.label === p.label);
+        return (
+          <Row
+            key={p.key}
+            prompt={p}
+            answer={a}
+            error={places[`body.project.starter.answers.${p.key}`]}
+            sized={sized}
+            style={project.style as Style}
+            onChange={(v) => set(p.key, v)}
+          />
+        );
+      })}
+    </div>
+  );
+}
+
+interface RowProps {
+  prompt: Prompt;
+  answer: Answer;
+  error?: string;
+  sized?: Size;
+  style: Style;
+  onChange: (a: Answer) => void;
+}
+
+function Row({ prompt: p, answer: a, error, sized, style, onChange }: RowProps) {
+  const id = useId();
+  const described = `${id}-why`;
+  return (
+    <div className="contents">
+      <label htmlFor={id} className="self-center font-semibold">
+        {p.label}
+      </label>
+      {p.input === "choice" || p.input === "size" ? (
+        <Pick id={id} value={a.text} options={p.input === "size" ? pipeSizes.map((s) => [s, s] as const) : (p.options ?? []).map((o) => [o.value, o.label] as const)}
+          onChange={(text) => onChange({ ...a, text })} />
+      ) : (
+        <input
+          id={id}
+          className="field text-lg font-semibold"
+          value={a.text}
+          inputMode={p.input === "count" ? "numeric" : "text"}
+          autoComplete="off"
+          spellCheck={false}
+          aria-invalid={error !== undefined}
+          aria-describedby={described}
+          title={p.why}
+          onChange={(e) => onChange({ ...a, text: e.target.value })}
+        />
+      )}
+      {p.input === "length" ? (
+        <span className="flex items-center gap-2">
+          {p.meanings && p.meanings.length > 1 ? (
+            <Pick label={`What ${p.label} means`} value={a.meaning || p.meanings[0] || ""} options={p.meanings.map((m) => [m, meaning(m)] as const)}
+              onChange={(m) => onChange({ ...a, meaning: m })} />
+          ) : (
+            <span className="pl-2 text-sm text-ink-2">{meaning(p.meanings?.[0] ?? "")}</span>
+          )}
+        </span>
+      ) : (
+        <span />
+      )}
+      <p id={described} className={`col-span-full -mt-1 text-sm ${error ? "font-semibold text-bad" : "text-ink-2"}`} role={error ? "alert" : undefined}>
+        {error ?? (
+          <>
+            {p.why} {sized && <SizeNote size={sized} style={style} />}
+          </>
+        )}
+      </p>
+    </div>
+  );
+}
+
+/** What follows from a stated size, with its sum. */
+function SizeNote({ size, style }: { size: Size; style: Style }) {
+  return (
+    <span className="whitespace-nowrap">
+      Centres{" "}
+      <Why label={`${size.label || size.to}, centre to centre`} sum={size.sum} total={size.centre} of={<Len nm={size.centre} style={style} step={32} />} />
+    </span>
+  );
+}
+
+function Pick({ id, label, value, options, onChange }: { id?: string; label?: string; value: string; options: readonly (readonly [string, string])[]; onChange: (v: string) => void }) {
+  return (
+    <select id={id} aria-label={label} className="pick" value={value} onChange={(e) => onChange(e.target.value)}>
+      {options.map(([v, l]) => (
+        <option key={v} value={v}>
+          {l}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** The sizes of a frame that came from a file: every station in use. */
+function FrameSizes({ project, plan, places, change }: Props) {
+  const frame = project.frame;
+  const sizes = plan?.frames[0]?.sizes ?? [];
+  const set = (path: string, a: Answer) => change((p) => ({ ...p, sizes: { ...p.sizes, [path]: a } }));
+  const axes = ["wide", "deep", "high"];
+  return (
+    <div className="grid gap-x-3 gap-y-2 sm:grid-cols-[auto_minmax(5rem,1fr)_auto]">
+      {sizes.map((s) => {
+        const typed = project.sizes?.[s.path];
+        const p: Prompt = {
+          key: s.path,
+          label: s.label || `${s.from} → ${s.to}, ${axes[s.axis]}`,
+          input: "length",
+          default: s.text,
+          meanings: s.from === "floor" ? [s.meaning] : ["centre", "outside", "clear"],
+          why: "",
+        };
+        return (
+          <Row
+            key={s.path}
+            prompt={p}
+            answer={typed ?? { text: s.text, meaning: s.meaning }}
+            error={places[`body.project.sizes.${s.path}`]}
+            sized={s}
+            style={project.style as Style}
+            onChange={(a) => set(s.path, { ...a, meaning: a.meaning || s.meaning })}
+          />
+        );
+      })}
+      {frame && (
+        <>
+          <span className="self-center font-semibold">Main pipe size</span>
+          <Pick label="Main pipe size" value={frame.size} options={pipeSizes.map((s) => [s, s] as const)} onChange={(size) => change((p) => (p.frame ? { ...p, frame: { ...p.frame, size } } : p))} />
+          <span />
+          <span className="self-center font-semibold">Joints</span>
+          <Pick label="Joints" value={frame.mode} options={modes} onChange={(mode) => change((p) => (p.frame ? { ...p, frame: { ...p.frame, mode } } : p))} />
+          <span />
+        </>
+      )}
+    </div>
+  );
+}
+
+/** What belongs to the job, not to the frame. */
+function JobFields({ project, change }: Props) {
+  const about = useQuery({ queryKey: ["about"], queryFn: () => ask(api.GET("/api/about")), staleTime: Number.POSITIVE_INFINITY });
+  const id = useId();
+  return (
+    <div className="mt-4 grid grid-cols-2 gap-3">
+      <label htmlFor={`${id}-n`} className="text-sm font-semibold">
+        How many
+        <input
+          id={`${id}-n`}
+          className="field text-lg font-semibold"
+          type="number"
+          min={1}
+          max={500}
+          value={project.copies}
+          onChange={(e) => change((p) => ({ ...p, copies: Math.max(1, Math.min(500, Math.round(Number(e.target.value)) || 1)) }))}
+        />
+      </label>
+      <label htmlFor={`${id}-t`} className="text-sm font-semibold">
+        Cut with
+        <select id={`${id}-t`} className="pick w-full text-base" value={project.tool} onChange={(e) => change((p) => ({ ...p, tool: e.target.value }))}>
+          {(about.data?.tools ?? []).map((t) => (
+            <option key={t.id} value={t.id}>
+              {t.name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}
