@@ -129,7 +129,7 @@ func classes(ps []Piece, step measure.Length) ([]class, []int) {
 	for i := range cs {
 		c := &cs[i]
 		c.exact = ps[c.pieces[len(c.pieces)/2]].Exact
-		c.cut = (c.exact + hair).Round(step)
+		c.cut = (c.exact + min(hair, step/100)).Round(step)
 		if step <= 0 {
 			c.cut = c.exact
 		}

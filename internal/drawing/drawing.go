@@ -125,64 +125,71 @@ func (a *artist) floor() {
 	fmt.Fprintf(&a.b, `<polygon class="floor" points="%s" fill="#8883" stroke="#8886" stroke-dasharray="4 6"/>`, strings.Join(pts, " "))
 }
 
-// stroke is one straight body, drawn far ones first.
-type stroke struct {
-	from, to flat
-	width    float64
-	class    string
-	fill     string
-	open     string // markup before and after, for what can be picked
-	close    string
-	rank     int
+// body is a pipe's visible part or a whole fitting; far ones are drawn first.
+type body struct {
+	depth float64
+	svg   string
 }
+
+const edge = `#33302c`
 
 func (a *artist) bodies() {
-	var all []stroke
+	var all []body
 	for i := range a.f.Pipes {
-		p := &a.f.Pipes[i]
-		if p.Cut <= 0 {
-			continue
+		if p := &a.f.Pipes[i]; p.Cut > 0 {
+			all = append(all, a.pipe(p))
 		}
-		s := stroke{from: a.at(p.Bare[0]), to: a.at(p.Bare[1]), width: p.OD.Inches() * a.scale, class: "pipe", fill: "#f4f1ea"}
-		if p.TooShort {
-			s.class, s.fill = "pipe bad", "#e07a5f"
-		}
-		s.open = fmt.Sprintf(`<g class="piece" data-pipe="%s" data-letter="%s"><title>%s</title>`, html.EscapeString(p.Pipe), p.Letter,
-			html.EscapeString(fmt.Sprintf("%s: %s pipe, cut %s, %s to %s", p.Letter, p.Size, a.text(p.Cut), p.From, p.To)))
-		s.close = "</g>"
-		all = append(all, s)
 	}
 	for i := range a.f.Joints {
-		all = a.joint(all, &a.f.Joints[i])
-	}
-	slices.SortStableFunc(all, func(s, t stroke) int {
-		return cmp.Or(cmp.Compare(t.from.depth+t.to.depth, s.from.depth+s.to.depth), cmp.Compare(s.rank, t.rank))
-	})
-	for _, s := range all {
-		line := func(class, colour string, width float64) {
-			fmt.Fprintf(&a.b, `<line class="%s" x1="%.1f" y1="%.1f" x2="%.1f" y2="%.1f" stroke="%s" stroke-width="%.2f"/>`,
-				class, s.from.x, s.from.y, s.to.x, s.to.y, colour, width)
+		if j := &a.f.Joints[i]; j.Kind != "" {
+			all = append(all, a.joint(j))
 		}
-		a.b.WriteString(s.open)
-		line("edge", "#33302c", s.width+2)
-		line(s.class, s.fill, max(s.width-1.2, 1))
-		a.b.WriteString(s.close)
+	}
+	slices.SortStableFunc(all, func(s, t body) int { return cmp.Compare(t.depth, s.depth) })
+	for _, s := range all {
+		a.b.WriteString(s.svg)
 	}
 }
 
-// joint adds the hubs of a fitting, or a cap, and the rings that tell cemented
-// from dry.
-func (a *artist) joint(all []stroke, j *fitting.Joint) []stroke {
-	if j.Kind == "" {
-		return all
+func line(class, colour string, p, q flat, width float64) string {
+	return fmt.Sprintf(`<line class="%s" x1="%.1f" y1="%.1f" x2="%.1f" y2="%.1f" stroke="%s" stroke-width="%.2f"/>`, class, p.x, p.y, q.x, q.y, colour, width)
+}
+
+func (a *artist) pipe(p *plan.Pipe) body {
+	m, n := a.at(p.Shown[0]), a.at(p.Shown[1])
+	class, fill := "pipe", "#f4f1ea"
+	if p.TooShort {
+		class, fill = "pipe bad", "#e07a5f"
 	}
-	open := fmt.Sprintf(`<g class="fitting" data-joint="%s"><title>%s</title>`, html.EscapeString(j.ID), html.EscapeString(fmt.Sprintf("%s %s at %s", j.Size, j.Kind, j.ID)))
+	w := p.OD.Inches() * a.scale
+	title := fmt.Sprintf("%s: %s pipe, cut %s, %s to %s", p.Letter, p.Size, a.text(p.Cut), p.From, p.To)
+	return body{(m.depth + n.depth) / 2, fmt.Sprintf(`<g class="piece" data-pipe="%s" data-letter="%s"><title>%s</title>%s%s</g>`,
+		html.EscapeString(p.Pipe), p.Letter, html.EscapeString(title), line("edge", edge, m, n, w+2), line(class, fill, m, n, max(w-1.2, 1)))}
+}
+
+// collar is how long the ring is that tells a cemented joint from a dry one.
+const collar = measure.Inch / 4
+
+// joint draws a fitting as one body: first every outline, then every hub over
+// them, then the rings at the rims, the nearest port last.
+func (a *artist) joint(j *fitting.Joint) body {
 	class, fill := "hub", "#ddd8cd"
 	if j.Assumed {
 		class, fill = "hub bad", "#e07a5f"
 	}
-	for i := range j.Ports {
-		p := &j.Ports[i]
+	ports := slices.Clone(j.Ports)
+	slices.SortStableFunc(ports, func(p, q fitting.Port) int {
+		return cmp.Compare(a.at(j.At.Along(q.Dir, measure.Foot)).depth, a.at(j.At.Along(p.Dir, measure.Foot)).depth)
+	})
+	var outline, hubs, rings strings.Builder
+	centre := a.at(j.At)
+	if !j.Free() {
+		r := j.Body.Inches() * a.scale / 2
+		fmt.Fprintf(&outline, `<circle class="edge-fill" cx="%.1f" cy="%.1f" r="%.2f" fill="%s"/>`, centre.x, centre.y, r+1, edge)
+		fmt.Fprintf(&hubs, `<circle class="%s-fill" cx="%.1f" cy="%.1f" r="%.2f" fill="%s"/>`, class, centre.x, centre.y, max(r-0.6, 0.5), fill)
+	}
+	for i := range ports {
+		p := &ports[i]
 		if !p.Known {
 			continue
 		}
@@ -191,17 +198,21 @@ func (a *artist) joint(all []stroke, j *fitting.Joint) []stroke {
 		if j.Free() {
 			from, to = j.At.Along(p.Dir, -j.Beyond()), j.At.Along(p.Dir, p.Takes())
 		}
-		all = append(all, stroke{from: a.at(from), to: a.at(to), width: w, class: class, fill: fill, open: open, close: "</g>", rank: 1})
+		m, n := a.at(from), a.at(to)
+		outline.WriteString(line("edge", edge, m, n, w+2))
+		hubs.WriteString(line(class, fill, m, n, max(w-1.2, 1)))
 		if p.Fill != fitting.WithPipe {
 			continue
 		}
-		ring := stroke{from: a.at(to.Along(p.Dir, -measure.Inch/5)), to: a.at(to), width: w, rank: 2}
-		if ring.class, ring.fill = "ring dry", "#ffffff"; p.Mode == frame.Cemented {
-			ring.class, ring.fill = "ring cemented", "#7b4fa3"
+		ring, colour := "ring dry", "#ffffff"
+		if p.Mode == frame.Cemented {
+			ring, colour = "ring cemented", "#7b4fa3"
 		}
-		all = append(all, ring)
+		back := a.at(to.Along(p.Dir, -collar))
+		rings.WriteString(line("edge", edge, a.at(to.Along(p.Dir, -collar-collar/4)), n, w+2) + line(ring, colour, back, n, max(w-0.4, 1)))
 	}
-	return all
+	return body{centre.depth, fmt.Sprintf(`<g class="fitting" data-joint="%s"><title>%s</title>%s%s%s</g>`, html.EscapeString(j.ID),
+		html.EscapeString(fmt.Sprintf("%s %s at %s", j.Size, j.Kind, j.ID)), outline.String(), hubs.String(), rings.String())}
 }
 
 // sizes writes the outside size along each axis, clear of the frame.

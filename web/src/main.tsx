@@ -10,7 +10,7 @@ import { StartPage } from "./start/start";
 import "./style.css";
 
 startTheme();
-const client = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });
+const client = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } } });
 
 const root = document.getElementById("root");
 if (root)

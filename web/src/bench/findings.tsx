@@ -21,7 +21,7 @@ export function Findings({ of, change }: { of: Finding[]; change: (edit: (p: Pro
               <span className="sr-only">{l.word}: </span>
             </span>
             <span>
-              <strong>{f.text}.</strong> {f.hint}.
+              <strong>{sentence(f.text)}</strong> {sentence(f.hint)}
               {f.fixes?.map((x) => (
                 <button key={x.label} type="button" className="ml-2 font-semibold text-accent underline" onClick={() => change((p) => x.edits.reduce(apply, p))}>
                   {x.label}
@@ -34,6 +34,8 @@ export function Findings({ of, change }: { of: Finding[]; change: (edit: (p: Pro
     </ul>
   );
 }
+
+const sentence = (t: string) => `${t.charAt(0).toUpperCase()}${t.slice(1)}${/[.?!]$/.test(t) ? "" : "."}`;
 
 /** Sets a member of the project by its JSON pointer. */
 function apply(p: Project, edit: { path: string; value: unknown }): Project {

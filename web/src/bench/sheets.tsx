@@ -130,7 +130,7 @@ export function JointSheet({ plan, style }: { plan: Plan; style: Style }) {
       </p>
       {j.cemented > 0 && (
         <p className="text-sm text-ink-2">
-          About {j.cement.ounces} fl oz of cement and {j.primer.ounces} of primer. The can's label wins.
+          About {j.cement.ounces.toFixed(1)} fl oz of cement and {j.primer.ounces.toFixed(1)} of primer. The can's label wins.
         </p>
       )}
       {plan.frames.map((f) => (
@@ -255,7 +255,8 @@ function PriceCell({ line, shop, onSaved }: { line: Line; shop?: StoredShop; onS
   const cents = typed === undefined ? undefined : readMoney(typed);
   if (typed === undefined)
     return (
-      <button type="button" className="rounded px-1 underline decoration-rule decoration-dotted decoration-2 underline-offset-4" aria-label={`Price of ${line.label}: ${line.priced ? money(line.each) : "none"}. Change`} onClick={() => setTyped(line.priced ? (line.each / 100).toFixed(2) : "")}>
+      <button type="button" className="rounded px-1 underline decoration-rule decoration-dotted decoration-2 underline-offset-4" onClick={() => setTyped(line.priced ? (line.each / 100).toFixed(2) : "")}>
+        <span className="sr-only">Price of {line.label}: </span>
         {line.priced ? money(line.each) : "no price"}
         {line.example && <span className="ml-1 text-xs text-warn">ex.</span>}
       </button>

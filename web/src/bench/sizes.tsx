@@ -7,6 +7,9 @@ import { Why } from "../ui/ui";
 type Change = (edit: (p: Project) => Project) => void;
 
 const pipeSizes = ["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "4"];
+// label, size, meaning, what follows
+const grid = "grid grid-cols-[7.5rem_1fr] items-center gap-x-2 gap-y-1.5 sm:grid-cols-[7.5rem_minmax(4rem,1fr)_auto_5.5rem]";
+
 const modes = [
   ["cemented", "Cemented"],
   ["slip", "Dry, driven"],
@@ -42,7 +45,7 @@ function Prompts({ project, plan, places, change }: Props) {
   const set = (key: string, a: Answer) =>
     change((p) => (p.starter ? { ...p, starter: { ...p.starter, answers: { ...p.starter.answers, [key]: a } } } : p));
   return (
-    <div className="grid gap-x-3 gap-y-2 sm:grid-cols-[auto_minmax(5rem,1fr)_auto]">
+    <div className={grid}>
       {prompts.map((p) => {
         const a = begun?.answers[p.key] ?? { text: p.default, meaning: p.meanings?.[0] };
         const sized = plan?.frames[0]?.sizes.find((s) => s.label === p.label);
@@ -75,12 +78,12 @@ function Row({ prompt: p, answer: a, error, sized, style, onChange }: RowProps) 
   const id = useId();
   const described = `${id}-why`;
   return (
-    <div className="contents">
-      <label htmlFor={id} className="self-center font-semibold">
+    <div className="group contents">
+      <label htmlFor={id} className="self-center leading-tight font-semibold">
         {p.label}
       </label>
       {p.input === "choice" || p.input === "size" ? (
-        <Pick id={id} value={a.text} options={p.input === "size" ? pipeSizes.map((s) => [s, s] as const) : (p.options ?? []).map((o) => [o.value, o.label] as const)}
+        <Pick id={id} wide value={a.text} describedBy={described} options={p.input === "size" ? pipeSizes.map((s) => [s, s] as const) : (p.options ?? []).map((o) => [o.value, o.label] as const)}
           onChange={(text) => onChange({ ...a, text })} />
       ) : (
         <input
@@ -92,29 +95,31 @@ function Row({ prompt: p, answer: a, error, sized, style, onChange }: RowProps) 
           spellCheck={false}
           aria-invalid={error !== undefined}
           aria-describedby={described}
-          title={p.why}
           onChange={(e) => onChange({ ...a, text: e.target.value })}
         />
       )}
       {p.input === "length" ? (
-        <span className="flex items-center gap-2">
+        <span className="col-start-2 sm:col-start-auto">
           {p.meanings && p.meanings.length > 1 ? (
             <Pick label={`What ${p.label} means`} value={a.meaning || p.meanings[0] || ""} options={p.meanings.map((m) => [m, meaning(m)] as const)}
               onChange={(m) => onChange({ ...a, meaning: m })} />
           ) : (
-            <span className="pl-2 text-sm text-ink-2">{meaning(p.meanings?.[0] ?? "")}</span>
+            <span className="px-2 text-ink-2">{meaning(p.meanings?.[0] ?? "")}</span>
           )}
         </span>
+      ) : p.input === "count" ? (
+        <span className="hidden sm:block" />
+      ) : null}
+      <span className="col-start-2 text-right text-sm sm:col-start-auto">{sized && !error && <SizeNote size={sized} style={style} />}</span>
+      {error ? (
+        <p id={described} className="col-span-full -mt-1 text-sm font-semibold text-bad" role="alert">
+          {error}
+        </p>
       ) : (
-        <span />
+        <p id={described} className="col-span-full hidden pb-1 text-sm text-ink-2 group-focus-within:block">
+          {p.why}
+        </p>
       )}
-      <p id={described} className={`col-span-full -mt-1 text-sm ${error ? "font-semibold text-bad" : "text-ink-2"}`} role={error ? "alert" : undefined}>
-        {error ?? (
-          <>
-            {p.why} {sized && <SizeNote size={sized} style={style} />}
-          </>
-        )}
-      </p>
     </div>
   );
 }
@@ -122,16 +127,15 @@ function Row({ prompt: p, answer: a, error, sized, style, onChange }: RowProps) 
 /** What follows from a stated size, with its sum. */
 function SizeNote({ size, style }: { size: Size; style: Style }) {
   return (
-    <span className="whitespace-nowrap">
-      Centres{" "}
-      <Why label={`${size.label || size.to}, centre to centre`} sum={size.sum} total={size.centre} of={<Len nm={size.centre} style={style} step={32} />} />
+    <span className="whitespace-nowrap" title="Centre to centre">
+      <Why label={`${size.label || size.to}, centre to centre`} sum={size.sum} total={size.centre} of={<span className="text-ink-2">c-c <Len nm={size.centre} style={style} step={32} /></span>} />
     </span>
   );
 }
 
-function Pick({ id, label, value, options, onChange }: { id?: string; label?: string; value: string; options: readonly (readonly [string, string])[]; onChange: (v: string) => void }) {
+function Pick({ id, label, describedBy, wide, value, options, onChange }: { id?: string; label?: string; describedBy?: string; wide?: boolean; value: string; options: readonly (readonly [string, string])[]; onChange: (v: string) => void }) {
   return (
-    <select id={id} aria-label={label} className="pick" value={value} onChange={(e) => onChange(e.target.value)}>
+    <select id={id} aria-label={label} aria-describedby={describedBy} className={`pick w-full ${wide ? "sm:col-span-2" : ""}`} value={value} onChange={(e) => onChange(e.target.value)}>
       {options.map(([v, l]) => (
         <option key={v} value={v}>
           {l}
@@ -148,7 +152,7 @@ function FrameSizes({ project, plan, places, change }: Props) {
   const set = (path: string, a: Answer) => change((p) => ({ ...p, sizes: { ...p.sizes, [path]: a } }));
   const axes = ["wide", "deep", "high"];
   return (
-    <div className="grid gap-x-3 gap-y-2 sm:grid-cols-[auto_minmax(5rem,1fr)_auto]">
+    <div className={grid}>
       {sizes.map((s) => {
         const typed = project.sizes?.[s.path];
         const p: Prompt = {
@@ -173,12 +177,11 @@ function FrameSizes({ project, plan, places, change }: Props) {
       })}
       {frame && (
         <>
-          <span className="self-center font-semibold">Main pipe size</span>
-          <Pick label="Main pipe size" value={frame.size} options={pipeSizes.map((s) => [s, s] as const)} onChange={(size) => change((p) => (p.frame ? { ...p, frame: { ...p.frame, size } } : p))} />
-          <span />
+          <span className="self-center font-semibold">Pipe size</span>
+          <Pick wide label="Main pipe size" value={frame.size} options={pipeSizes.map((s) => [s, s] as const)} onChange={(size) => change((p) => (p.frame ? { ...p, frame: { ...p.frame, size } } : p))} />
+          <span className="hidden sm:block" />
           <span className="self-center font-semibold">Joints</span>
-          <Pick label="Joints" value={frame.mode} options={modes} onChange={(mode) => change((p) => (p.frame ? { ...p, frame: { ...p.frame, mode } } : p))} />
-          <span />
+          <Pick wide label="Joints" value={frame.mode} options={modes} onChange={(mode) => change((p) => (p.frame ? { ...p, frame: { ...p.frame, mode } } : p))} />
         </>
       )}
     </div>
@@ -190,7 +193,7 @@ function JobFields({ project, change }: Props) {
   const about = useQuery({ queryKey: ["about"], queryFn: () => ask(api.GET("/api/about")), staleTime: Number.POSITIVE_INFINITY });
   const id = useId();
   return (
-    <div className="mt-4 grid grid-cols-2 gap-3">
+    <div className="mt-2 grid grid-cols-[6rem_1fr] gap-3">
       <label htmlFor={`${id}-n`} className="text-sm font-semibold">
         How many
         <input

@@ -22,7 +22,7 @@ export function Sticks({ of, style, lit, onPick }: { of: Material; style: Style;
               {count > 1 && `, ${count} cut alike`}
             </span>
             <span className="text-ink-2">
-              left <Len nm={stick.left} style={style} />
+              left <Len nm={stick.left} style={style} step={32} />
             </span>
           </div>
           <div className="flex h-9 overflow-hidden rounded-sm border-[1.5px] border-ink bg-paper" style={{ width: `${(100 * stick.length) / longest}%` }}>

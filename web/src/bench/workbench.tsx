@@ -75,6 +75,7 @@ export function Workbench({ id }: { id: string }) {
         </select>
         <ExportMenu project={p} disabled={planned.old || !a} />
       </TopBar>
+      <h1 className="sr-only">{p.name}</h1>
       {bench.save.is === "stale" && <Stale bench={bench} />}
       <main className="print-flow grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_32rem]">
         <section aria-label="The frame" className="flex min-h-0 flex-col">
@@ -95,7 +96,7 @@ export function Workbench({ id }: { id: string }) {
           ))}
           {a && <Findings of={a.plan.findings} change={bench.change} />}
         </section>
-        <div className="print-flow grid content-start gap-7 overflow-y-auto border-rule bg-paper p-4 lg:border-l-2">
+        <div className="print-flow relative grid content-start gap-7 overflow-y-auto border-rule bg-paper p-4 lg:border-l-2">
           <div className="no-print">
             <Sizes project={p} plan={a?.plan} places={planned.places} change={bench.change} />
           </div>

@@ -14,11 +14,12 @@ export interface Planned {
 
 /** Plans a project each time it changes; the last good plan stays on screen. */
 export function usePlan(project: Project | undefined, shopRevision: number): Planned {
-  const q = useQuery({
+  const q = useQuery<PlanAnswer | Refusal>({
     queryKey: ["plan", project, shopRevision],
     enabled: project !== undefined,
     placeholderData: keepPreviousData,
     retry: false,
+    refetchInterval: (q) => (q.state.status === "error" ? 3000 : false),
     gcTime: 30_000,
     queryFn: async ({ signal }): Promise<PlanAnswer | Refusal> => {
       try {

@@ -40,8 +40,8 @@ export function Why({ of, sum, total, label }: { of: ReactNode; sum: Term[]; tot
         <button
           type="button"
           className="rounded underline decoration-rule decoration-dotted decoration-2 underline-offset-4 hover:decoration-accent"
-          aria-label={`${label}: why?`}
         >
+          <span className="sr-only">{label}: </span>
           {of}
         </button>
       </Popover.Trigger>

@@ -1,0 +1,215 @@
+package frame_test
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+)
+
+func stations(ids ...string) frame.AxisStations {
+	var s frame.AxisStations
+	for i, id := range ids {
+		st := frame.Station{ID: id}
+		if i > 0 {
+			st.At = &frame.Dimension{Value: 20 * measure.Inch, Meaning: frame.Centre, From: ids[i-1]}
+		}
+		s.Stations = append(s.Stations, st)
+	}
+	return s
+}
+
+// post is a group: a capped post on a foot, with a rail joint.
+func post() frame.Definition {
+	return frame.Definition{ID: "post", Axes: [3]frame.AxisStations{stations("x"), stations("y"), stations("low", "high")},
+		Joints: []frame.Joint{{ID: "foot", At: [3]string{"x", "y", "low"}, End: frame.CappedEnd}, {ID: "head", At: [3]string{"x", "y", "high"}}},
+		Pipes:  []frame.Pipe{{ID: "leg", From: "foot", To: "head"}}}
+}
+
+func fence(count int) *frame.Document {
+	pitch := frame.Dimension{Value: 46 * measure.Inch, Meaning: frame.Clear, Label: "bay"}
+	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Groups: []frame.Definition{post()},
+		Root: frame.Definition{Axes: [3]frame.AxisStations{stations("x0"), stations("y0"), stations("z0")},
+			Uses: []frame.Use{{ID: "posts", Of: "post", At: [3]string{"x0", "y0", "z0"}, Array: &frame.Array{Count: count, Axis: measure.X, Pitch: pitch}}}}}
+	for k := 2; k <= count; k++ {
+		d.Root.Pipes = append(d.Root.Pipes, frame.Pipe{ID: fmt.Sprintf("rail %d", k-1), From: fmt.Sprintf("posts#%d/head", k-1), To: fmt.Sprintf("posts#%d/head", k)})
+	}
+	return d
+}
+
+func Example() {
+	g, err := frame.Expand(fence(3))
+	if err != nil {
+		fmt.Println(err)
+		return
+	}
+	for _, e := range g.Edges {
+		fmt.Println(e.ID, "from", g.Nodes[e.Ends[0]].ID, "to", g.Nodes[e.Ends[1]].ID)
+	}
+	// Output:
+	// posts#1/leg from posts#1/foot to posts#1/head
+	// posts#2/leg from posts#2/foot to posts#2/head
+	// posts#3/leg from posts#3/foot to posts#3/head
+	// rail 1 from posts#1/head to posts#2/head
+	// rail 2 from posts#2/head to posts#3/head
+}
+
+// An array grows at its end: what was there keeps its id.
+func TestIdsAreNeverRenumbered(t *testing.T) {
+	small, err := frame.Expand(fence(2))
+	require.NoError(t, err)
+	large, err := frame.Expand(fence(5))
+	require.NoError(t, err)
+	for _, n := range small.Nodes {
+		assert.GreaterOrEqual(t, large.Node(n.ID), 0, n.ID)
+	}
+	for _, e := range small.Edges {
+		assert.GreaterOrEqual(t, large.Edge(e.ID), 0, e.ID)
+	}
+	assert.Equal(t, -1, small.Node("posts#5/head"))
+	assert.Equal(t, -1, small.Edge("nothing"))
+}
+
+func TestModesComeFromTheNearestSetting(t *testing.T) {
+	d := fence(2)
+	d.Groups[0].Mode = frame.Slip
+	d.Groups[0].Joints[1].Mode, d.Groups[0].Joints[1].Reason = frame.Pinned, "comes apart for the car"
+	d.Root.Pipes[0].AtEnd = &[2]frame.Insertion{{Mode: frame.Eased, Reason: "lifts off"}, {}}
+	d.Seats = map[frame.Mode]float64{frame.Pinned: 0.9}
+	g, err := frame.Expand(d)
+	require.NoError(t, err)
+	leg, rail := g.Edges[g.Edge("posts#1/leg")], g.Edges[g.Edge("rail 1")]
+	assert.Equal(t, frame.Held{Mode: frame.Slip, Reason: "default of the group post", Seat: 0.85}, leg.Held[0])
+	assert.Equal(t, frame.Held{Mode: frame.Pinned, Reason: "comes apart for the car", Seat: 0.9}, leg.Held[1])
+	assert.Equal(t, frame.Held{Mode: frame.Eased, Reason: "lifts off", Seat: 1}, rail.Held[0])
+	assert.Equal(t, frame.Pinned, rail.Held[1].Mode)
+}
+
+func TestSizeOfAUseOverridesItsGroup(t *testing.T) {
+	d := fence(2)
+	d.Groups[0].Size = "1"
+	d.Root.Uses[0].Size = "1-1/2"
+	d.Groups[0].Pipes[0].Size = ""
+	g, err := frame.Expand(d)
+	require.NoError(t, err)
+	assert.Equal(t, catalog.Size("1-1/2"), g.Edges[0].Size)
+	assert.Equal(t, catalog.Size("3/4"), g.Edges[g.Edge("rail 1")].Size)
+}
+
+func TestTurnAndMirror(t *testing.T) {
+	d := fence(1)
+	d.Root.Uses[0].Array = nil
+	d.Root.Uses[0].Turn, d.Root.Uses[0].Mirror = 1, "x"
+	d.Groups[0].Joints[1].Fitting = &frame.Forced{Kind: catalog.Tee, Spare: []measure.Dir{{1, 0, 0}}}
+	g, err := frame.Expand(d)
+	require.NoError(t, err)
+	o := g.Scopes[1].Orient
+	assert.Equal(t, measure.Point{-2, -1, 3}, o.Point(measure.Point{1, -2, 3}).Add(measure.Point{-4, 0, 0}), "x mirrored to -x, then turned to -y; y turned to -x")
+	assert.Equal(t, measure.Dir{0, -1, 0}, g.Nodes[g.Node("posts/head")].Fitting.Spare[0], "a spare port turns with its group")
+}
+
+func TestMergedJointsAreOne(t *testing.T) {
+	d := fence(2)
+	d.Root.Pipes = nil
+	d.Root.Merges = []frame.Merge{{Keep: "posts#1/foot", Drop: "posts#2/foot"}}
+	g, err := frame.Expand(d)
+	require.NoError(t, err)
+	assert.Len(t, g.Nodes, 3)
+	n := g.Nodes[g.Node("posts#1/foot")]
+	assert.Len(t, n.Pipes, 2)
+	assert.Len(t, n.Places, 2)
+	assert.Equal(t, frame.OpenEnd, n.End, "the cap gives way")
+}
+
+func TestProblemsSayWhere(t *testing.T) {
+	for path, spoil := range map[string]func(d *frame.Document){
+		"/format":                        func(d *frame.Document) { d.Format = 9 },
+		"/units":                         func(d *frame.Document) { d.Units = "cubits" },
+		"/size":                          func(d *frame.Document) { d.Size = "5/8" },
+		"/mode":                          func(d *frame.Document) { d.Mode = "taped" },
+		"/seats/slip":                    func(d *frame.Document) { d.Seats = map[frame.Mode]float64{frame.Slip: 1.5} },
+		"/groups/0/id":                   func(d *frame.Document) { d.Groups[0].ID = "" },
+		"/groups/0/joints/0/at/0":        func(d *frame.Document) { d.Groups[0].Joints[0].At[0] = "nowhere" },
+		"/groups/0/joints/0/fitting":     func(d *frame.Document) { d.Groups[0].Joints[0].Fitting = &frame.Forced{Kind: "wye"} },
+		"/groups/0/joints/0/end":         func(d *frame.Document) { d.Groups[0].Joints[0].Fitting = &frame.Forced{Kind: catalog.Tee} },
+		"/groups/0/pipes/0/path":         func(d *frame.Document) { d.Groups[0].Pipes[0].Path = "wavy" },
+		"/groups/0/pipes/0/size":         func(d *frame.Document) { d.Groups[0].Pipes[0].Size = "7" },
+		"/groups/0/pipes/0/to":           func(d *frame.Document) { d.Groups[0].Pipes[0].To = "nowhere" },
+		"/groups/0/axes/2/stations/1/id": func(d *frame.Document) { d.Groups[0].Axes[2].Stations[1].ID = "low" },
+		"/root/uses/0/of":                func(d *frame.Document) { d.Root.Uses[0].Of = "castle" },
+		"/root/uses/0/mirror":            func(d *frame.Document) { d.Root.Uses[0].Mirror = "w" },
+		"/root/uses/0/anchor/0":          func(d *frame.Document) { d.Root.Uses[0].Anchor[0] = "nowhere" },
+		"/root/uses/0/array/count":       func(d *frame.Document) { d.Root.Uses[0].Array.Count = 0 },
+		"/root/uses/0/array/axis":        func(d *frame.Document) { d.Root.Uses[0].Array.Axis = 7 },
+		"/root/uses/0/array/pitch/value": func(d *frame.Document) { d.Root.Uses[0].Array.Pitch.Value = -1 },
+		"/root/merges/0":                 func(d *frame.Document) { d.Root.Merges = []frame.Merge{{Keep: "a", Drop: "b"}} },
+		"/root/uses/1/array": func(d *frame.Document) {
+			d.Root.Uses = append(d.Root.Uses, frame.Use{ID: "x", Of: "post", At: d.Root.Uses[0].At, Array: &frame.Array{Count: 501, Pitch: d.Root.Uses[0].Array.Pitch}})
+		},
+		"/groups/0/axes/2/stations/1/at/": func(d *frame.Document) { d.Groups[0].Axes[2].Stations[1].At.Meaning = "roughly" },
+	} {
+		d := fence(2)
+		spoil(d)
+		_, err := frame.Expand(d)
+		var ps frame.Problems
+		if assert.ErrorAs(t, err, &ps, path) {
+			assert.Contains(t, err.Error(), path)
+			for _, p := range ps {
+				assert.NotEmpty(t, p.Hint)
+			}
+		}
+	}
+}
+
+func TestDimensionsThatMakeNoSense(t *testing.T) {
+	for what, dim := range map[string]frame.Dimension{
+		"measured from itself":       {Value: 1, Meaning: frame.Centre, From: "high"},
+		"not measured from":          {Value: 1, Meaning: frame.Clear, From: frame.Floor},
+		"is measured from the floor": {Value: 1, Meaning: frame.TopOfPipe, From: "low"},
+		"which pipe is meant":        {Value: 1, Meaning: frame.Cut, From: "low"},
+		"no station":                 {Value: 1, Meaning: frame.Centre, From: "attic"},
+		"over 1,000 ft":              {Value: 2 * measure.FrameLimit, Meaning: frame.Centre, From: "low"},
+	} {
+		d := fence(2)
+		d.Groups[0].Axes[2].Stations[1].At = &dim
+		_, err := frame.Expand(d)
+		assert.ErrorContains(t, err, what)
+	}
+	for what, split := range map[string]frame.Split{"part 0 of 2": {"low", "low", 0, 2}, "no station": {"low", "attic", 1, 2}, "from itself": {"low", "high", 1, 2}} {
+		d := fence(2)
+		d.Groups[0].Axes[2].Stations[1].At, d.Groups[0].Axes[2].Stations[1].Split = nil, &split
+		_, err := frame.Expand(d)
+		assert.ErrorContains(t, err, what)
+	}
+}
+
+func TestAGroupMayNotContainItself(t *testing.T) {
+	d := fence(1)
+	d.Groups[0].Uses = []frame.Use{{ID: "again", Of: "post", At: [3]string{"x", "y", "low"}}}
+	_, err := frame.Expand(d)
+	assert.ErrorContains(t, err, "may not contain itself")
+}
+
+func TestNonsensePipes(t *testing.T) {
+	d := fence(3)
+	d.Root.Pipes = append(d.Root.Pipes, frame.Pipe{ID: "twin", From: "posts#1/head", To: "posts#2/head"})
+	_, err := frame.Expand(d)
+	assert.ErrorContains(t, err, "join the same two joints")
+	d = fence(2)
+	d.Root.Pipes[0].To = d.Root.Pipes[0].From
+	_, err = frame.Expand(d)
+	assert.ErrorContains(t, err, "begins and ends")
+	d = fence(2)
+	d.Root.Pipes[0].From = "posts#1/foot"
+	_, err = frame.Expand(d)
+	assert.ErrorContains(t, err, "a cap")
+	d = fence(2)
+	d.Root.Pipes = append(d.Root.Pipes, d.Root.Pipes[0])
+	_, err = frame.Expand(d)
+	assert.ErrorContains(t, err, "exists twice")
+}

@@ -1,0 +1,221 @@
+package e2e_test
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net"
+	"os"
+	"os/exec"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/launcher"
+	"github.com/go-rod/rod/lib/launcher/flags"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/internal/demo"
+	"sturdyelbow/internal/server"
+	"sturdyelbow/internal/store"
+	"sturdyelbow/web"
+)
+
+// patience is how long a step may take on a slow machine.
+const patience = 20 * time.Second
+
+var browser *rod.Browser
+
+func TestMain(m *testing.M) {
+	bin, err := exec.LookPath("chromium")
+	if err != nil {
+		fmt.Println("these tests need Debian's chromium: run make test, which installs it")
+		os.Exit(1)
+	}
+	l := launcher.New().Bin(bin).Leakless(false).Headless(true).NoSandbox(true)
+	for _, f := range []string{"disable-gpu", "disable-quic", "no-first-run", "disable-background-networking", "disable-component-update", "disable-sync", "force-color-profile=srgb", "hide-scrollbars"} {
+		name, value, _ := strings.Cut(f, "=")
+		if value == "" {
+			l.Set(flags.Flag(name))
+		} else {
+			l.Set(flags.Flag(name), value)
+		}
+	}
+	browser = rod.New().ControlURL(l.MustLaunch()).MustConnect()
+	code := m.Run()
+	browser.MustClose()
+	l.Cleanup()
+	os.Exit(code)
+}
+
+// workshop is a server with the demo's projects, and its address.
+type workshop struct {
+	t     *testing.T
+	store *store.Store
+	addr  string
+	url   string
+	stop  func()
+}
+
+func open(t *testing.T) *workshop {
+	st, err := store.Open(t.Context(), t.TempDir())
+	require.NoError(t, err)
+	require.NoError(t, demo.Seed(t.Context(), st))
+	w := &workshop{t: t, store: st, addr: "127.0.0.1:0"}
+	w.start()
+	t.Cleanup(func() {
+		w.stop()
+		assert.NoError(t, st.Close())
+	})
+	return w
+}
+
+// start serves; after a stop, at the same address as before.
+func (w *workshop) start() {
+	l, err := net.Listen("tcp", w.addr)
+	require.NoError(w.t, err)
+	w.addr = l.Addr().String()
+	w.url = "http://" + w.addr
+	ctx, cancel := context.WithCancel(context.WithoutCancel(w.t.Context()))
+	ended := make(chan error, 1)
+	go func() {
+		ended <- server.Serve(ctx, l, server.New(server.Config{Store: w.store, Web: web.Files(), Version: "test"}))
+	}()
+	w.stop = sync.OnceFunc(func() {
+		cancel()
+		assert.NoError(w.t, <-ended)
+	})
+}
+
+// project gives the id of a project by its name.
+func (w *workshop) project(name string) string {
+	all, err := w.store.Projects(w.t.Context())
+	require.NoError(w.t, err)
+	for _, p := range all {
+		if p.Name == name {
+			return p.ID
+		}
+	}
+	require.Fail(w.t, "no such project", name)
+	return ""
+}
+
+// window is one window of the browser, with storage of its own.
+type window struct {
+	*rod.Page
+	t *testing.T
+}
+
+func (w *workshop) window(path string) *window {
+	b := browser.MustIncognito()
+	p := b.MustPage("")
+	p.MustSetViewport(1280, 800, 1, false)
+	w.t.Cleanup(func() { _ = b.Close() }) // closing the page would ask about unsaved changes
+	win := &window{p.Timeout(3 * patience).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
+	win.MustNavigate(w.url + path).MustWaitLoad()
+	return win
+}
+
+// see waits until the page shows a text somewhere.
+func (w *window) see(text string) {
+	w.t.Helper()
+	w.until(fmt.Sprintf("the page shows %q", text), `t => document.body.innerText.replace(/\s+/g, " ").includes(t)`, text)
+}
+
+func (w *window) gone(text string) {
+	w.t.Helper()
+	w.until(fmt.Sprintf("the page no longer shows %q", text), `t => !document.body.innerText.replace(/\s+/g, " ").includes(t)`, text)
+}
+
+// until waits for a condition in the page and fails with what was waited for.
+func (w *window) until(what, js string, args ...any) {
+	w.t.Helper()
+	err := w.Timeout(patience).Wait(rod.Eval(js, args...))
+	if err != nil {
+		body := w.MustEval(`() => document.body.innerText`).Str()
+		require.NoError(w.t, err, "waiting until %s; the page says:\n%s", what, body)
+	}
+}
+
+// field finds a form field by its label.
+func (w *window) field(label string) *rod.Element {
+	w.t.Helper()
+	e, err := w.Timeout(patience).ElementByJS(rod.Eval(`label => {
+		for (const l of document.querySelectorAll("label"))
+			if (l.innerText.trim().startsWith(label)) return document.getElementById(l.htmlFor);
+		return document.querySelector('[aria-label="' + CSS.escape(label) + '"]') ?? document.querySelector('[aria-label="' + label + '"]');
+	}`, label))
+	require.NoError(w.t, err, "the field %q", label)
+	return e.Timeout(patience)
+}
+
+// write replaces a field's text as a person would: select all and type.
+func (w *window) write(label, text string) {
+	w.t.Helper()
+	f := w.field(label)
+	f.MustSelectAllText().MustInput(text)
+}
+
+func (w *window) choose(label, value string) {
+	w.t.Helper()
+	f := w.field(label)
+	require.NoError(w.t, f.Select([]string{fmt.Sprintf("option[value=%q]", value)}, true, rod.SelectorTypeCSSSector))
+}
+
+// press presses a button or follows a link by its words.
+func (w *window) press(words string) {
+	w.t.Helper()
+	e, err := w.Timeout(patience).ElementByJS(rod.Eval(`words => [...document.querySelectorAll("button, a, [role=menuitem]")]
+		.find(e => (e.getAttribute("aria-label") ?? e.innerText).trim().startsWith(words) && !e.disabled) ?? null`, words))
+	require.NoError(w.t, err, "the button %q", words)
+	require.NoError(w.t, e.Timeout(patience).Click(proto.InputMouseButtonLeft, 1))
+}
+
+func (w *window) keys(ks ...input.Key) { w.Keyboard.MustType(ks...) }
+
+// tape reads one cell of the tape along the bottom.
+func (w *window) tape(label string) string {
+	w.t.Helper()
+	return w.MustEval(`label => {
+		for (const c of document.querySelectorAll('section[aria-label="The job in one line"] > div'))
+			if (c.children[0].innerText === label) return c.children[1].innerText.replace(/\s+/g, " ").trim();
+		return "";
+	}`, label).Str()
+}
+
+// tapeIs waits until a cell of the tape reads so.
+func (w *window) tapeIs(label, want string) {
+	w.t.Helper()
+	for end := time.Now().Add(patience); time.Now().Before(end); time.Sleep(30 * time.Millisecond) {
+		if w.tape(label) == want {
+			return
+		}
+	}
+	assert.Equal(w.t, want, w.tape(label), "the tape's %s", label)
+}
+
+// axe runs the accessibility checks of axe-core and wants no finding.
+func (w *window) axe(what string) {
+	w.t.Helper()
+	script, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(w.t, err)
+	_, err = w.Eval(`src => { (0, eval)(src) }`, string(script))
+	if err != nil { // the page's policy forbids eval: put it in past the policy
+		require.NoError(w.t, proto.PageSetBypassCSP{Enabled: true}.Call(w))
+		w.MustReload().MustWaitLoad()
+		w.MustWaitStable()
+		w.MustEval(`src => { (0, eval)(src) }`, string(script))
+	}
+	res := w.MustEval(`async () => {
+		const r = await axe.run(document, { resultTypes: ["violations"] });
+		return JSON.stringify(r.violations.map(v => v.id + ": " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + " " + (n.any[0]?.message ?? "")).join(" | ")));
+	}`).Str()
+	var found []string
+	require.NoError(w.t, json.Unmarshal([]byte(res), &found))
+	assert.Empty(w.t, found, what)
+}
