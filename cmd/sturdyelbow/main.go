@@ -10,6 +10,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"os"
 	"os/signal"
 	"syscall"
@@ -44,21 +45,22 @@ func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	err := root().ExecuteContext(ctx)
 	stop()
-	os.Exit(exitCode(err))
+	os.Exit(exitCode(err, os.Stderr))
 }
 
-func exitCode(err error) int {
+// exitCode tells on w what went wrong and gives the code to leave with.
+func exitCode(err error, w io.Writer) int {
 	var e *exitError
 	switch {
 	case err == nil:
 		return 0
 	case !errors.As(err, &e):
-		fmt.Fprintln(os.Stderr, err)
-		fmt.Fprintln(os.Stderr, "see sturdyelbow --help")
+		fmt.Fprintln(w, err)
+		fmt.Fprintln(w, "see sturdyelbow --help")
 		return 2
 	}
 	if e.err != nil {
-		fmt.Fprintln(os.Stderr, e.err)
+		fmt.Fprintln(w, e.err)
 	}
 	return e.code
 }

@@ -34,7 +34,7 @@ func TestReadCutListForms(t *testing.T) {
 		"header":     "size,length,count\n3/4,23 5/8,4",
 		"reordered":  "count,size,length\n4,3/4,\"23 5/8\"",
 		"tabs":       "3/4\t23-5/8\"\t4",
-		"semicolons": "3/4;23,625;4",
+		"semicolons": "3/4;23 5/8;4",
 		"comments":   "# left side\n\n3/4, 23.625 in, 4\r\n",
 		"bom":        "\ufeffsize,length,count\n3/4,23 5/8,4\n",
 	} {

@@ -71,6 +71,11 @@ func headers() gin.HandlerFunc {
 
 func limitBody() gin.HandlerFunc {
 	return func(c *gin.Context) {
+		if c.Request.ContentLength > maxBody {
+			c.Header("Connection", "close") // what is left unread must not be taken for another request
+			refuse(c, http.StatusRequestEntityTooLarge, "more than 4 MiB: plan it in parts")
+			return
+		}
 		c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, maxBody)
 	}
 }

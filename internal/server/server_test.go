@@ -1,0 +1,255 @@
+package server_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/plan"
+	"sturdyelbow/internal/demo"
+	"sturdyelbow/internal/server"
+	"sturdyelbow/internal/store"
+)
+
+type client struct {
+	t   *testing.T
+	url string
+}
+
+func serve(t *testing.T) (*client, *store.Store) {
+	st, err := store.Open(t.Context(), t.TempDir())
+	require.NoError(t, err)
+	pages := fstest.MapFS{"index.html": {Data: []byte("<!doctype html><title>the page</title>")}, "assets/a-1.js": {Data: []byte("1")}}
+	s := httptest.NewServer(server.New(server.Config{Store: st, Web: pages, Version: "test"}))
+	t.Cleanup(func() { s.Close(); assert.NoError(t, st.Close()) })
+	return &client{t, s.URL}, st
+}
+
+func (c *client) do(method, path string, body any, header ...string) (int, http.Header, string) {
+	var r io.Reader
+	switch b := body.(type) {
+	case nil:
+	case string:
+		r = strings.NewReader(b)
+	default:
+		data, err := json.Marshal(b)
+		require.NoError(c.t, err)
+		r = bytes.NewReader(data)
+	}
+	req, err := http.NewRequestWithContext(c.t.Context(), method, c.url+path, r)
+	require.NoError(c.t, err)
+	req.Header.Set("Content-Type", "application/json")
+	for i := 0; i+1 < len(header); i += 2 {
+		if header[i] == "Host" {
+			req.Host = header[i+1]
+		}
+		req.Header.Set(header[i], header[i+1])
+	}
+	res, err := http.DefaultClient.Do(req)
+	require.NoError(c.t, err)
+	defer func() { assert.NoError(c.t, res.Body.Close()) }()
+	data, err := io.ReadAll(res.Body)
+	require.NoError(c.t, err)
+	return res.StatusCode, res.Header, string(data)
+}
+
+// get reads an answer that must be good into v.
+func (c *client) get(method, path string, body, v any) {
+	c.t.Helper()
+	status, _, data := c.do(method, path, body)
+	require.Less(c.t, status, 300, data)
+	if v != nil {
+		require.NoError(c.t, json.Unmarshal([]byte(data), v), data)
+	}
+}
+
+func jump(width string) map[string]any {
+	return map[string]any{"name": "Jump", "units": "in", "style": "inches", "copies": 1, "tool": "saw", "work": map[string]any{"bought": []any{}},
+		"starter": map[string]any{"id": "jump", "answers": map[string]any{"width": map[string]any{"text": width}}}}
+}
+
+func TestPlanIsStateless(t *testing.T) {
+	c, st := serve(t)
+	var a server.PlanAnswer
+	c.get("POST", "/api/plan", map[string]any{"project": jump("4 ft")}, &a)
+	assert.Equal(t, 12, a.Plan.Totals.Pieces)
+	assert.True(t, a.Plan.Bill.Example)
+	assert.True(t, strings.HasPrefix(a.Drawings[0], "<svg"))
+	all, err := st.Projects(t.Context())
+	require.NoError(t, err)
+	assert.Empty(t, all)
+
+	shop := plan.ExampleShop()
+	for i := range shop.Prices.Prices {
+		shop.Prices.Prices[i].Example = false
+	}
+	c.get("POST", "/api/plan", map[string]any{"project": jump("4 ft"), "shop": shop}, &a)
+	assert.False(t, a.Plan.Bill.Example, "the shop that was sent counts")
+	_, _, data := c.do("POST", "/api/plan", map[string]any{"project": jump("4 ft")})
+	assert.NotContains(t, strings.ReplaceAll(data, `"value":null`, ""), ":null", "a list is never null")
+}
+
+// places are the locations of a problem's errors.
+func places(t *testing.T, data string) (all []string) {
+	var p struct {
+		Errors []struct{ Location, Message string }
+	}
+	require.NoError(t, json.Unmarshal([]byte(data), &p), data)
+	for _, e := range p.Errors {
+		assert.NotEmpty(t, e.Message)
+		all = append(all, e.Location)
+	}
+	return all
+}
+
+func TestProblemsHaveFieldPaths(t *testing.T) {
+	c, _ := serve(t)
+	with := func(p map[string]any, key string, v any) map[string]any {
+		p[key] = v
+		return map[string]any{"project": p}
+	}
+	for path, req := range map[string]struct {
+		call string
+		body any
+	}{
+		"body.project.starter.answers.width": {"/api/plan", map[string]any{"project": jump("4 ft 30 cm")}},
+		"body.project.frame":                 {"/api/plan", with(jump("4"), "starter", nil)},
+		"body.job.tool":                      {"/api/plan", with(jump("4"), "tool", "teeth")},
+		"body.job.frames.0.copies":           {"/api/plan", with(jump("4"), "copies", 99999)},
+		"body.text.line 2.length":            {"/api/cut", map[string]any{"text": "24, 2\nx, 1", "units": "in", "stock": []string{"10 ft"}, "tool": "saw"}},
+		"body.stock.1":                       {"/api/cut", map[string]any{"text": "24, 2", "units": "in", "stock": []string{"10 ft", "long"}, "tool": "saw"}},
+		"body.stock":                         {"/api/cut", map[string]any{"text": "24, 2", "units": "in", "stock": []string{}, "tool": "saw"}},
+		"body.text/pipes/0":                  {"/api/read", map[string]any{"text": `{"wireframe":1,"joints":{"a":[0,0,0]},"pipes":[["a","b"]]}`}},
+	} {
+		status, header, data := c.do("POST", req.call, req.body)
+		assert.Equal(t, 422, status, data)
+		assert.Equal(t, "application/problem+json", header.Get("Content-Type"))
+		assert.Contains(t, places(t, data), path)
+	}
+}
+
+func TestProjectsAndStaleSaves(t *testing.T) {
+	c, _ := serve(t)
+	var p server.ProjectLine
+	c.get("POST", "/api/projects", jump("4 ft"), &p)
+	var saved server.Saved
+	c.get("PUT", "/api/projects/"+p.ID, map[string]any{"revision": 1, "project": jump("5 ft")}, &saved)
+	assert.EqualValues(t, 2, saved.Revision)
+	status, _, data := c.do("PUT", "/api/projects/"+p.ID, map[string]any{"revision": 1, "project": jump("6 ft")})
+	require.Equal(t, 409, status, data)
+	var problem struct {
+		Errors []struct {
+			Location string
+			Value    int64
+		}
+	}
+	require.NoError(t, json.Unmarshal([]byte(data), &problem))
+	assert.EqualValues(t, 2, problem.Errors[0].Value)
+	_, _, kept := c.do("GET", fmt.Sprintf("/api/projects/%s/refused/%d", p.ID, problem.Errors[1].Value), nil)
+	assert.Contains(t, kept, "6 ft")
+	var now server.StoredProject
+	c.get("GET", "/api/projects/"+p.ID, nil, &now)
+	assert.Equal(t, "5 ft", now.Project.Starter.Answers["width"].Text)
+	c.get("DELETE", "/api/projects/"+p.ID, nil, nil)
+	for _, call := range []string{"/api/projects/" + p.ID, "/api/projects/" + p.ID + "/refused/1"} {
+		status, _, _ = c.do("GET", call, nil)
+		assert.Equal(t, 404, status)
+	}
+}
+
+func TestShopIsCheckedAndHasRevisions(t *testing.T) {
+	c, _ := serve(t)
+	var s server.StoredShop
+	c.get("GET", "/api/shop", nil, &s)
+	s.Shop.Prices.TaxRate = 8.25
+	status, _, data := c.do("PUT", "/api/shop", s)
+	assert.Equal(t, 422, status)
+	assert.Equal(t, []string{"body.shop.prices.taxRate"}, places(t, data))
+	s.Shop.Prices.TaxRate = 0.0825
+	c.get("PUT", "/api/shop", s, nil)
+	status, _, _ = c.do("PUT", "/api/shop", s)
+	assert.Equal(t, 409, status, "based on the revision before")
+	var a server.PlanAnswer
+	c.get("POST", "/api/plan", map[string]any{"project": jump("4 ft")}, &a)
+	assert.Positive(t, a.Plan.Bill.Tax)
+}
+
+func TestExports(t *testing.T) {
+	c, st := serve(t)
+	require.NoError(t, demo.Seed(t.Context(), st))
+	for kind, want := range map[string]string{"cuts.csv": "size,length,count", "shopping.csv": "with example prices", "wireframe.json": `"wireframe": 1`, "frame.svg": "<svg"} {
+		status, header, data := c.do("POST", "/api/export/"+kind, map[string]any{"project": jump("4 ft")})
+		assert.Equal(t, 200, status, data)
+		assert.Contains(t, data, want)
+		assert.Contains(t, header.Get("Content-Disposition"), kind)
+	}
+	status, _, _ := c.do("POST", "/api/export/plan.dwg", map[string]any{"project": jump("4 ft")})
+	assert.Equal(t, 422, status)
+}
+
+func TestForeignHostsAndSitesAreRefused(t *testing.T) {
+	c, _ := serve(t)
+	host := strings.TrimPrefix(c.url, "http://")
+	for _, tc := range []struct {
+		method string
+		header []string
+		want   int
+	}{
+		{"GET", nil, 200},
+		{"GET", []string{"Host", "rebound.example"}, 421},
+		{"GET", []string{"Host", "localhost:99"}, 200},
+		{"POST", []string{"Origin", "http://evil.example"}, 403},
+		{"POST", []string{"Origin", "null"}, 403},
+		{"POST", []string{"Sec-Fetch-Site", "cross-site"}, 403},
+		{"POST", []string{"Origin", "http://" + host, "Sec-Fetch-Site", "same-origin"}, 201},
+	} {
+		var body any
+		if tc.method == "POST" {
+			body = jump("4")
+		}
+		status, header, data := c.do(tc.method, "/api/projects", body, tc.header...)
+		assert.Equal(t, tc.want, status, "%v %s", tc.header, data)
+		if tc.want < 400 {
+			assert.Contains(t, header.Get("Content-Security-Policy"), "default-src 'none'")
+			assert.Equal(t, "nosniff", header.Get("X-Content-Type-Options"))
+		}
+	}
+}
+
+func TestLimitsAndPages(t *testing.T) {
+	c, _ := serve(t)
+	status, _, _ := c.do("POST", "/api/read", `{"text":"`+strings.Repeat("x", 5<<20)+`"}`)
+	assert.Equal(t, 413, status)
+	for path, want := range map[string]int{"/": 200, "/p/abc": 200, "/assets/a-1.js": 200, "/assets/gone.js": 404, "/api/nothing": 404, "/../../etc/passwd": 200} {
+		status, header, data := c.do("GET", path, nil)
+		assert.Equal(t, want, status, "%s: %s", path, data)
+		if strings.HasPrefix(path, "/assets/a") {
+			assert.Contains(t, header.Get("Cache-Control"), "immutable")
+		}
+		assert.NotContains(t, data, "root:")
+	}
+	status, _, _ = c.do("POST", "/p/abc", "")
+	assert.Equal(t, 405, status)
+	status, header, _ := c.do("POST", "/api/plan", map[string]any{"project": jump("4 ft")}, "Accept-Encoding", "gzip")
+	assert.Equal(t, 200, status)
+	assert.Equal(t, "gzip", header.Get("Content-Encoding"))
+}
+
+// The published types are those of the code: make types writes them.
+func TestPublishedTypesAreCurrent(t *testing.T) {
+	spec, err := server.Spec()
+	require.NoError(t, err)
+	published, err := os.ReadFile("../../web/openapi.json")
+	require.NoError(t, err)
+	assert.JSONEq(t, string(published), string(spec))
+}
