@@ -47,6 +47,11 @@ chromium:
 test: build check chromium
 	go test ./...
 
+# The pictures of the README, from the demo's projects. Look at each.
+shots: build chromium
+	rm -f docs/screenshots/*.png
+	SHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestShots ./e2e
+
 bench:
 	go test -run xxx -bench . ./core/plan ./core/stock ./internal/project
 

@@ -148,7 +148,7 @@ func TestPriceTypedOverLosesItsMark(t *testing.T) {
 	f := p.MustElement(`input[aria-label="Price of 3/4 cap"]`)
 	f.MustSelectAllText().MustInput("2.50")
 	p.keys(input.Enter)
-	p.see("6 × 3/4 cap $2.50 $15.00")
+	p.see("Price of 3/4 cap: $2.50 $15.00")
 	assert.NotEqual(t, before, p.tape("cost"))
 	other := w.window("/p/" + w.project("Puppy jump"))
 	other.see("1/2 cap")
@@ -192,6 +192,20 @@ func browserDownload(p *window, dir string) func() string {
 		require.Fail(p.t, "no download came")
 		return ""
 	}
+}
+
+// Changing to millimetres changes what is shown and what a bare number means
+// from then on, never what was said before.
+func TestMillimetresKeepWhatWasSaid(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Club jump"))
+	p.see("47 15⁄16″")
+	p.choose("How lengths are shown", "metric")
+	p.tapeIs("outside", "1357.6 mm × 609.6 mm × 914.4 mm")
+	p.write("Foot depth", "700")
+	p.tapeIs("outside", "1357.6 mm × 700 mm × 914.4 mm")
+	p.choose("How lengths are shown", "inches")
+	p.tapeIs("outside", "53 7⁄16″ × 27 9⁄16″ × 36″")
 }
 
 func TestLetterPickedIsPickedEverywhere(t *testing.T) {

@@ -78,24 +78,25 @@ func (x *Extent) chain(g *frame.Graph, f *fitting.Result, points []measure.Point
 // path is the way with the fewest pipes between two joints that does not use
 // one of them; nil when there is none.
 func path(g *frame.Graph, from, to, without int) []walkStep {
-	came := map[int]walkStep{}
-	back := map[int]int{from: -1}
+	came := make([]walkStep, len(g.Nodes))
+	back := make([]int, len(g.Nodes)) // the joint before, counted from 1; 0: not reached
+	back[from] = -1
 	queue := []int{from}
-	for len(queue) > 0 && !has(back, to) {
+	for len(queue) > 0 && back[to] == 0 {
 		n := queue[0]
 		queue = queue[1:]
 		for _, pe := range g.Nodes[n].Pipes {
-			if w, m := leave(g, pe); pe.Pipe != without && !has(back, m) {
-				back[m], came[m] = n, w
+			if w, m := leave(g, pe); pe.Pipe != without && back[m] == 0 {
+				back[m], came[m] = n+1, w
 				queue = append(queue, m)
 			}
 		}
 	}
-	if !has(back, to) {
+	if back[to] == 0 {
 		return nil
 	}
 	var steps []walkStep
-	for n := to; n != from; n = back[n] {
+	for n := to; n != from; n = back[n] - 1 {
 		steps = append(steps, came[n])
 	}
 	slices.Reverse(steps)

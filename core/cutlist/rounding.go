@@ -209,8 +209,6 @@ func shortestRound(g *frame.Graph, pipe int) []walkStep {
 	return append([]walkStep{{pipe, true}}, back...)
 }
 
-func has(m map[int]int, k int) bool { _, ok := m[k]; return ok }
-
 // treeLoops closes each pipe that a depth-first walk did not use.
 func treeLoops(g *frame.Graph) [][]walkStep {
 	depth := make([]int, len(g.Nodes))

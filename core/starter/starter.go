@@ -1,6 +1,7 @@
 package starter
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strconv"
@@ -45,6 +46,9 @@ type Prompt struct {
 type Answer struct {
 	Text    string        `json:"text"`
 	Meaning frame.Meaning `json:"meaning,omitempty"`
+	// Unit is what a bare number meant when this was typed, so that a builder
+	// who changes to millimetres later does not change what was said before.
+	Unit measure.Unit `json:"unit,omitempty"`
 }
 
 // Starter is a way to begin.
@@ -105,7 +109,7 @@ func (s Starter) Build(unit measure.Unit, given map[string]Answer) (frame.Docume
 			a.take(p, g, measure.Inches) // defaults are written in inches
 			continue
 		}
-		a.take(p, g, unit)
+		a.take(p, g, cmp.Or(g.Unit, unit))
 	}
 	if len(a.bad) > 0 {
 		return frame.Document{}, a.bad

@@ -1,6 +1,7 @@
 package project
 
 import (
+	"cmp"
 	"encoding/json"
 	"errors"
 	"maps"
@@ -38,7 +39,7 @@ func retyped(doc *frame.Document, sizes map[string]starter.Answer) (*frame.Docum
 			bad = append(bad, starter.Problem{Key: path, What: "the frame has no such size", Hint: "take this change back"})
 			continue
 		}
-		l, err := measure.Parse(a.Text, measure.Reading{Unit: d.Units})
+		l, err := measure.Parse(a.Text, measure.Reading{Unit: cmp.Or(a.Unit, d.Units)})
 		var pe *measure.ParseError
 		if errors.As(err, &pe) {
 			bad = append(bad, starter.Problem{Key: path, At: pe.At, What: pe.What, Hint: pe.Hint})

@@ -770,6 +770,7 @@ export interface components {
         StarterAnswer: {
             meaning?: string;
             text: string;
+            unit?: string;
         };
         StarterOption: {
             label: string;

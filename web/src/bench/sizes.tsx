@@ -57,6 +57,7 @@ function Prompts({ project, plan, places, change }: Props) {
             error={places[`body.project.starter.answers.${p.key}`]}
             sized={sized}
             style={project.style as Style}
+            units={project.units}
             onChange={(v) => set(p.key, v)}
           />
         );
@@ -71,12 +72,17 @@ interface RowProps {
   error?: string;
   sized?: Size;
   style: Style;
+  /** What bare numbers meant before each answer kept its own unit. */
+  units: string;
   onChange: (a: Answer) => void;
 }
 
-function Row({ prompt: p, answer: a, error, sized, style, onChange }: RowProps) {
+function Row({ prompt: p, answer: a, error, sized, style, units, onChange }: RowProps) {
   const id = useId();
   const described = `${id}-why`;
+  // a bare number is in the unit that lengths are shown in while it is typed
+  const unit = style === "metric" ? "mm" : "in";
+  const foreign = p.input === "length" && (a.unit || units) !== unit;
   return (
     <div className="group contents">
       <label htmlFor={id} className="self-center leading-tight font-semibold">
@@ -95,7 +101,7 @@ function Row({ prompt: p, answer: a, error, sized, style, onChange }: RowProps) 
           spellCheck={false}
           aria-invalid={error !== undefined}
           aria-describedby={described}
-          onChange={(e) => onChange({ ...a, text: e.target.value })}
+          onChange={(e) => onChange({ ...a, text: e.target.value, unit })}
         />
       )}
       {p.input === "length" ? (
@@ -116,7 +122,12 @@ function Row({ prompt: p, answer: a, error, sized, style, onChange }: RowProps) 
           {error}
         </p>
       ) : (
-        <p id={described} className="col-span-full hidden pb-1 text-sm text-ink-2 group-focus-within:block">
+        <p id={described} className={`col-span-full pb-1 text-sm text-ink-2 group-focus-within:block ${foreign ? "" : "hidden"}`}>
+          {sized && (
+            <>
+              Read as <Len nm={sized.value} style={style} step={64} />.{" "}
+            </>
+          )}
           {p.why}
         </p>
       )}
@@ -171,6 +182,7 @@ function FrameSizes({ project, plan, places, change }: Props) {
             error={places[`body.project.sizes.${s.path}`]}
             sized={s}
             style={project.style as Style}
+            units={project.units}
             onChange={(a) => set(s.path, { ...a, meaning: a.meaning || s.meaning })}
           />
         );

@@ -51,12 +51,15 @@ export function Workbench({ id }: { id: string }) {
     <div className="print-flow flex min-h-screen flex-col lg:h-screen">
       <TopBar
         title={
+          <>
+          <h1 className="sr-only">{p.name}</h1>
           <input
             aria-label="Project name"
             className="min-w-40 flex-1 rounded border-b-2 border-transparent bg-transparent px-1 font-display text-lg font-semibold hover:border-rule"
             value={p.name}
             onChange={(e) => bench.change((x) => ({ ...x, name: e.target.value }))}
           />
+          </>
         }
       >
         <SaveNote bench={bench} />
@@ -75,7 +78,6 @@ export function Workbench({ id }: { id: string }) {
         </select>
         <ExportMenu project={p} disabled={planned.old || !a} />
       </TopBar>
-      <h1 className="sr-only">{p.name}</h1>
       {bench.save.is === "stale" && <Stale bench={bench} />}
       <main className="print-flow grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_32rem]">
         <section aria-label="The frame" className="flex min-h-0 flex-col">

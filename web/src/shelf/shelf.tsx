@@ -62,7 +62,7 @@ export function Shelf({ lost }: { lost?: boolean }) {
             <li key={p.id} className="flex items-center border-b border-rule">
               <Link href={`/p/${p.id}`} className="flex-1 rounded py-3 font-display text-xl font-semibold hover:text-accent">
                 {p.name || "Without a name"}
-                <span className="ml-3 font-sans text-sm font-normal text-ink-2">changed {new Date(p.updated).toLocaleString()}</span>
+                <span className="ml-3 font-sans text-sm font-normal text-ink-2">changed {new Date(p.updated).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" })}</span>
               </Link>
               <button type="button" className="btn btn-bare text-ink-2" aria-label={`Delete ${p.name}`} onClick={() => remove.mutate(p.id)}>
                 Delete
