@@ -1,6 +1,7 @@
 package main
 
 import (
+	"cmp"
 	"fmt"
 	"io"
 	"os"
@@ -64,20 +65,13 @@ func printPlan(w *paper, p *plan.Plan) {
 	for _, e := range f.Overall {
 		size = append(size, e.Size.Format(measure.InInches, p.Step))
 	}
-	w.head("%s: %s outside", f.Name, strings.Join(size, " × "))
+	w.head("%s: %s outside", cmp.Or(f.Name, "Frame"), strings.Join(size, " × "))
 	for _, s := range f.Seated {
 		w.row("  "+s.Text, s.Size[0].Format(measure.InInches, p.Step), s.Size[1].Format(measure.InInches, p.Step), s.Size[2].Format(measure.InInches, p.Step))
 	}
 	w.head("\nCut")
 	for _, g := range p.Cuts {
-		note := ""
-		switch {
-		case g.TooShort:
-			note = "too short"
-		case g.Hidden:
-			note = "hidden nipple"
-		}
-		w.row("  "+g.Letter, g.Count, "×", g.Cut.Format(measure.InInches, 0), string(g.Size)+" pipe", note)
+		w.row("  "+g.Letter, g.Count, "×", g.Cut.Format(measure.InInches, 0), string(g.Size)+" pipe", g.Note())
 	}
 	w.head("\nFittings")
 	for _, c := range p.Fittings {

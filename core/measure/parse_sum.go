@@ -1,9 +1,6 @@
 package measure
 
-import (
-	"fmt"
-	"math/big"
-)
+import "math/big"
 
 // sum reads the tokens as a descending chain of terms (feet, then inches) and
 // adds them up exactly.
@@ -126,7 +123,7 @@ func (p *parser) fraction(j int) (*big.Rat, int, error) {
 func (p *parser) nanometres(x *big.Rat) (Length, error) {
 	limit := new(big.Rat).SetInt64(int64(p.reading.Limit))
 	if x.Cmp(limit) > 0 {
-		return 0, p.fail(0, "longer than "+fmt.Sprintf("%.0f ft", p.reading.Limit.Feet()), "check the unit and the decimal point")
+		return 0, p.fail(0, "longer than "+p.reading.Limit.Format(FeetInches, 0), "check the unit and the decimal point")
 	}
 	x.Add(x, big.NewRat(1, 2))
 	return Length(new(big.Int).Quo(x.Num(), x.Denom()).Int64()), nil

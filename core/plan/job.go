@@ -90,7 +90,7 @@ type Work struct {
 type Problem = frame.Problem
 
 // Nonsense is an error that lists every such place; paths begin with /job,
-// /shop or /work.
+// /shop or /bought.
 type Nonsense []Problem
 
 func (n Nonsense) Error() string {
@@ -128,7 +128,7 @@ func (j *Job) check(shop *Shop, work *Work) (n Nonsense) {
 		add("/job/tool", fmt.Sprintf("there is no tool %q", j.Tool), "choose one of the shop's tools")
 	}
 	n = append(n, shop.problems()...)
-	return append(n, lying("/work/bought", work.Bought)...)
+	return append(n, lying("/bought", work.Bought)...)
 }
 
 // Check tells what in the shop makes no sense; the error is a [Nonsense].

@@ -91,6 +91,18 @@ type Group struct {
 	Sum      why.Sum        `json:"sum"` // of the first
 }
 
+// Note says what is special about the pieces, in a word or two; "" for
+// ordinary ones.
+func (g *Group) Note() string {
+	switch {
+	case g.TooShort:
+		return "too short"
+	case g.Hidden:
+		return "hidden nipple"
+	}
+	return ""
+}
+
 // PipeRef names a pipe of a frame.
 type PipeRef struct {
 	Frame int    `json:"frame"`

@@ -173,7 +173,7 @@ func TestNonsenseNamesThePlace(t *testing.T) {
 		},
 		"/shop/stock/0/length": func(_ *plan.Job, s *plan.Shop, _ *plan.Work) { s.Stock[0].Length = 0 },
 		"/shop/prices/taxRate": func(_ *plan.Job, s *plan.Shop, _ *plan.Work) { s.Prices.TaxRate = 8.25 },
-		"/work/bought/0": func(_ *plan.Job, _ *plan.Shop, w *plan.Work) {
+		"/bought/0": func(_ *plan.Job, _ *plan.Shop, w *plan.Work) {
 			w.Bought = []plan.Offcut{{Size: "9", Length: 1, Count: 1}}
 		},
 	} {

@@ -302,7 +302,9 @@ func each[T any](r *reader, m *ordered[T], name string, index map[string]int, do
 			r.fail(path, fmt.Sprintf("there is no joint %q", id), "name a joint under joints")
 			continue
 		}
-		do(&r.doc.Root.Joints[i], path, m.values[id])
+		if r.pipes[id] > 0 { // a joint without pipes counts for nothing
+			do(&r.doc.Root.Joints[i], path, m.values[id])
+		}
 	}
 }
 

@@ -40,15 +40,8 @@ func CutList(w io.Writer, p *plan.Plan, style measure.Style) error {
 		for _, r := range g.Pipes {
 			pipes = append(pipes, r.Pipe)
 		}
-		note := ""
-		switch {
-		case g.TooShort:
-			note = "too short"
-		case g.Hidden:
-			note = "hidden nipple"
-		}
 		length := g.Cut.Format(style, 0)
-		rows = append(rows, []string{string(g.Size), length, strconv.Itoa(g.Count), g.Letter, strings.Join(pipes, " "), note})
+		rows = append(rows, []string{string(g.Size), length, strconv.Itoa(g.Count), g.Letter, strings.Join(pipes, " "), g.Note()})
 	}
 	return write(w, rows)
 }

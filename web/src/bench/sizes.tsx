@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useId } from "react";
 import { type Answer, type Plan, type Project, type Prompt, type Size, api, ask } from "../api/client";
 import { Len, type Style, meaning } from "../lib/format";
+import { ToolPick } from "../ui/tool-pick";
 import { Why } from "../ui/ui";
 
 type Change = (edit: (p: Project) => Project) => void;
@@ -202,7 +203,6 @@ function FrameSizes({ project, plan, places, change }: Props) {
 
 /** What belongs to the job, not to the frame. */
 function JobFields({ project, change }: Props) {
-  const about = useQuery({ queryKey: ["about"], queryFn: () => ask(api.GET("/api/about")), staleTime: Number.POSITIVE_INFINITY });
   const id = useId();
   return (
     <div className="mt-2 grid grid-cols-[6rem_1fr] gap-3">
@@ -218,16 +218,7 @@ function JobFields({ project, change }: Props) {
           onChange={(e) => change((p) => ({ ...p, copies: Math.max(1, Math.min(500, Math.round(Number(e.target.value)) || 1)) }))}
         />
       </label>
-      <label htmlFor={`${id}-t`} className="text-sm font-semibold">
-        Cut with
-        <select id={`${id}-t`} className="pick w-full text-base" value={project.tool} onChange={(e) => change((p) => ({ ...p, tool: e.target.value }))}>
-          {(about.data?.tools ?? []).map((t) => (
-            <option key={t.id} value={t.id}>
-              {t.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <ToolPick value={project.tool} onChange={(tool) => change((p) => ({ ...p, tool }))} />
     </div>
   );
 }

@@ -3,6 +3,7 @@ import { useDeferredValue, useId, useState } from "react";
 import { type Material, Refusal, api, ask } from "../api/client";
 import { Proof, Sticks } from "../bench/sticks";
 import { feet, plural } from "../lib/format";
+import { ToolPick } from "../ui/tool-pick";
 import { TopBar } from "../ui/ui";
 
 const kept = "sturdyelbow.cutting";
@@ -30,7 +31,6 @@ export function CuttingPage() {
     setTyped(next);
     localStorage.setItem(kept, JSON.stringify(next));
   };
-  const about = useQuery({ queryKey: ["about"], queryFn: () => ask(api.GET("/api/about")), staleTime: Number.POSITIVE_INFINITY });
   const q = useQuery({
     queryKey: ["cut", asked],
     enabled: asked.text.trim() !== "",
@@ -72,16 +72,7 @@ export function CuttingPage() {
               Sticks on sale
               <input id={`${id}-s`} className="field text-lg" value={typed.stock} onChange={(e) => set({ stock: e.target.value })} />
             </label>
-            <label htmlFor={`${id}-t`} className="text-sm font-semibold">
-              Cut with
-              <select id={`${id}-t`} className="pick w-full text-base" value={typed.tool} onChange={(e) => set({ tool: e.target.value })}>
-                {(about.data?.tools ?? []).map((t) => (
-                  <option key={t.id} value={t.id}>
-                    {t.name}
-                  </option>
-                ))}
-              </select>
-            </label>
+            <ToolPick value={typed.tool} onChange={(tool) => set({ tool })} />
           </div>
           <p className="text-sm text-ink-2">Several stick lengths: 10 ft, 5 ft. Lengths are never rounded here. The list stays in this browser.</p>
           <div id={`${id}-e`}>
