@@ -231,7 +231,7 @@ func TestRoundedLoopsCloseWithinAStep(t *testing.T) {
 		for _, p := range b.l.Pieces {
 			require.Zero(t, p.Cut%step, "a cut is on the tape")
 			require.Less(t, (p.Cut - p.Exact).Abs(), step+inch/1000, "and never a whole step off")
-			key := fmt.Sprint(p.Size, p.Exact)
+			key := fmt.Sprint(p.Size, int64(p.Exact))
 			if other, ok := equal[key]; ok {
 				require.Equal(t, other, p.Cut, "equal pieces stay equal")
 			}

@@ -36,6 +36,9 @@ type rounding struct {
 	exact   []measure.Length
 	loops   []Loop
 	share   [][]measure.Dir // loop × class: what one unit of cut adds to the loop's vector
+	off     []measure.Dir   // loop: its residual
+	in      [][]int         // class → the loops it is in
+	work    int
 }
 
 func newRounding(g *frame.Graph, s *layout.Solution, ps []Piece, step measure.Length) *rounding {
@@ -45,6 +48,7 @@ func newRounding(g *frame.Graph, s *layout.Solution, ps []Piece, step measure.Le
 		r.exact = append(r.exact, p.Exact)
 	}
 	r.loops = findLoops(g)
+	r.off, r.in = make([]measure.Dir, len(r.loops)), make([][]int, len(r.classes))
 	for i := range r.loops {
 		share := make([]measure.Dir, len(r.classes))
 		for _, w := range r.loops[i].steps {
@@ -55,6 +59,11 @@ func newRounding(g *frame.Graph, s *layout.Solution, ps []Piece, step measure.Le
 		}
 		r.share = append(r.share, share)
 		r.measure(i)
+		for c := range share {
+			if share[c] != (measure.Dir{}) {
+				r.in[c] = append(r.in[c], i)
+			}
+		}
 	}
 	return r
 }
@@ -83,6 +92,7 @@ func (r *rounding) measure(i int) {
 			v[a] += d[a] * e
 		}
 	}
+	r.off[i] = v
 	l := &r.loops[i]
 	for a := range 3 {
 		l.Residual[a] = measure.Length(math.Round(v[a]))
@@ -90,58 +100,115 @@ func (r *rounding) measure(i int) {
 	l.Off = measure.Length(math.Round(math.Sqrt(v.Dot(v))))
 }
 
-// settleMoves bounds the search; each move lessens the excess.
-const settleMoves = 400
+// settleWork bounds the search, counted in loops looked at.
+const settleWork = 2_000_000
 
 // settle moves classes by one step, the most helpful first, until no loop is
-// off by more than one step or no move helps. A cut never ends a whole step
-// or more from its exact length.
+// off by more than one step or no move helps; where no single move does, two
+// classes move at once. A cut never ends a whole step or more from its exact
+// length.
 func (r *rounding) settle() {
 	if r.step <= 0 {
 		return
 	}
-	for range settleMoves {
-		now := r.excess(-1, 0)
-		if now == 0 {
+	r.work = settleWork
+	for r.excess() > 0 && r.work > 0 {
+		if best := r.bestMove(); best != nil {
+			r.apply(*best)
+		} else if !r.pair() {
 			return
-		}
-		best, by, least := -1, measure.Length(0), now
-		for c := range r.classes {
-			for _, d := range []measure.Length{r.step, -r.step} {
-				if (r.classes[c].cut + d - r.classes[c].exact).Abs() >= r.step {
-					continue
-				}
-				if e := r.excess(c, d); e < least-1e-6 {
-					best, by, least = c, d, e
-				}
-			}
-		}
-		if best < 0 {
-			return
-		}
-		r.classes[best].cut += by
-		for i := range r.loops {
-			if r.share[i][best] != (measure.Dir{}) {
-				r.measure(i)
-			}
 		}
 	}
 }
 
-// excess is how far all loops together are off beyond one step, if a class
-// were moved.
-func (r *rounding) excess(class int, by measure.Length) float64 {
-	sum := 0.0
-	for i := range r.loops {
-		v := measure.Dir{float64(r.loops[i].Residual[0]), float64(r.loops[i].Residual[1]), float64(r.loops[i].Residual[2])}
-		if class >= 0 {
-			for a := range 3 {
-				v[a] += r.share[i][class][a] * float64(by)
-			}
+// move changes a class' cut by a step up or down.
+type move struct {
+	class int
+	by    measure.Length
+}
+
+func (r *rounding) moves(class int) []move {
+	var ms []move
+	for _, by := range []measure.Length{r.step, -r.step} {
+		if c := &r.classes[class]; (c.cut + by - c.exact).Abs() < r.step {
+			ms = append(ms, move{class, by})
 		}
-		sum += max(0, math.Sqrt(v.Dot(v))-float64(r.step)-10)
+	}
+	return ms
+}
+
+func (r *rounding) apply(m move) {
+	r.classes[m.class].cut += m.by
+	for _, i := range r.in[m.class] {
+		r.measure(i)
+	}
+}
+
+// excess is how far all loops together are off beyond one step.
+func (r *rounding) excess() (sum float64) {
+	for i := range r.loops {
+		sum += r.beyond(i, move{})
 	}
 	return sum
+}
+
+// beyond is a loop's part of the excess, after a move.
+func (r *rounding) beyond(i int, m move) float64 {
+	r.work--
+	v := r.off[i]
+	if m.by != 0 {
+		for a := range 3 {
+			v[a] += r.share[i][m.class][a] * float64(m.by)
+		}
+	}
+	return max(0, math.Sqrt(v.Dot(v))-float64(r.step)-10)
+}
+
+// gain is by how much a move lessens the excess.
+func (r *rounding) gain(m move) (g float64) {
+	for _, i := range r.in[m.class] {
+		g += r.beyond(i, move{}) - r.beyond(i, m)
+	}
+	return g
+}
+
+// enough tells a gain from the noise of adding floating-point numbers.
+const enough = 1e-3
+
+func (r *rounding) bestMove() (best *move) {
+	top := enough
+	for c := range r.classes {
+		for _, m := range r.moves(c) {
+			if g := r.gain(m); g > top {
+				best, top = &m, g
+			}
+		}
+	}
+	return best
+}
+
+// pair finds two moves that help together: it makes one that touches a loop
+// that is off, looks for the best second, and takes the first back if there is
+// none.
+func (r *rounding) pair() bool {
+	for c := range r.classes {
+		if !slices.ContainsFunc(r.in[c], func(i int) bool { return r.beyond(i, move{}) > 0 }) {
+			continue
+		}
+		for _, m := range r.moves(c) {
+			loss := -r.gain(m)
+			r.apply(m)
+			if second := r.bestMove(); second != nil && r.gain(*second) > loss+enough {
+				r.apply(*second)
+				return true
+			}
+			r.apply(move{c, -m.by})
+			if r.work < 0 {
+				return false
+			}
+		}
+	}
+	return false
 }
 
 func (r *rounding) findings() []finding.Finding {

@@ -3,6 +3,7 @@ package fitting
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"sturdyelbow/core/catalog"
@@ -103,6 +104,11 @@ func (w *work) take(f catalog.Fitting, of []int, off float64, dirs []measure.Dir
 		w.note("flex", fmt.Sprintf("the pipes at %s are up to %.1f° off the ports of a %s", w.n.ID, off, f.Kind), "the sockets take it up; seat these by hand first")
 	}
 	at, known := spareDirs(f.Ports, dirs, of)
+	if w.n.Fitting != nil && w.n.Fitting.Unstated {
+		for p := range known {
+			known[p] = slices.Contains(of[:len(dirs)], p)
+		}
+	}
 	pipeOf := make([]int, len(f.Ports))
 	for p := range pipeOf {
 		pipeOf[p] = -1

@@ -113,6 +113,9 @@ type Forced struct {
 	Kind    catalog.Kind  `json:"kind"`
 	Spare   []measure.Dir `json:"spare,omitempty"`
 	Plugged bool          `json:"plugged,omitempty"`
+	// Unstated says that the source left open which way the other spare ports
+	// point; they then count for no size, even where only one way is possible.
+	Unstated bool `json:"unstated,omitempty"`
 }
 
 // Joint is where pipes meet, or where one ends. The point is the fitting's

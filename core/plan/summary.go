@@ -86,15 +86,15 @@ func SummarizeStock(ms []stock.Material) (buy []SummaryBuy, cents *int64, bound 
 		return catalog.Compare(catalog.Size(a.Key), catalog.Size(b.Key))
 	})
 	buy, proven = []SummaryBuy{}, true
-	priced, total, least := true, int64(0), int64(0)
+	priced, total, least := len(ms) > 0, int64(0), int64(0)
 	sticks := map[string]int{}
 	for _, m := range ms {
 		proven = proven && m.Proven
 		sticks[m.Key] = m.BoundSticks
 		least += int64(m.BoundCost)
+		priced = priced && m.Priced
 		for _, b := range m.Buy {
 			line := SummaryBuy{Size: m.Key, StockIn: round(b.Length.Inches(), 6), Count: b.Count}
-			priced = priced && b.Priced
 			if b.Priced {
 				c := int64(b.Cost)
 				line.CostCents = &c
@@ -103,7 +103,7 @@ func SummarizeStock(ms []stock.Material) (buy []SummaryBuy, cents *int64, bound 
 			buy = append(buy, line)
 		}
 	}
-	if priced && len(buy) > 0 {
+	if priced {
 		return buy, &total, least, proven
 	}
 	return buy, nil, sticks, proven

@@ -286,7 +286,7 @@ func (r *reader) pipesAndEnds() {
 		case j.End == frame.CappedEnd && f.Kind != catalog.Cap:
 			r.fail(path, fmt.Sprintf("the joint %q has a cap and a %s", j.ID, f.Kind), "keep one of them")
 		default:
-			j.Fitting = &frame.Forced{Kind: f.Kind, Spare: f.Spare}
+			j.Fitting = &frame.Forced{Kind: f.Kind, Spare: f.Spare, Unstated: true}
 		}
 	})
 }

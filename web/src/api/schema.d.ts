@@ -459,6 +459,7 @@ export interface components {
             kind: string;
             plugged?: boolean;
             spare?: number[][];
+            unstated?: boolean;
         };
         FrameInsertion: {
             mode: string;

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useId } from "react";
+import { useId, useState } from "react";
 import { type Answer, type Plan, type Project, type Prompt, type Size, api, ask } from "../api/client";
 import { Len, type Style, meaning } from "../lib/format";
 import { ToolPick } from "../ui/tool-pick";
@@ -120,7 +120,7 @@ function Row({ prompt: p, answer: a, error, sized, style, units, onChange }: Row
       <span className="col-start-2 text-right text-sm sm:col-start-auto">{sized && !error && <SizeNote size={sized} style={style} />}</span>
       {error ? (
         <p id={described} className="col-span-full -mt-1 text-sm font-semibold text-bad" role="alert">
-          {error}
+          {error.charAt(0).toUpperCase() + error.slice(1)}
         </p>
       ) : (
         <p id={described} className={`col-span-full pb-1 text-sm text-ink-2 group-focus-within:block ${foreign ? "" : "hidden"}`}>
@@ -201,8 +201,11 @@ function FrameSizes({ project, plan, places, change }: Props) {
   );
 }
 
+const isCopies = (t: string) => /^[1-9]\d{0,2}$/.test(t) && Number(t) <= 500;
+
 /** What belongs to the job, not to the frame. */
 function JobFields({ project, change }: Props) {
+  const [typed, setTyped] = useState<string>();
   const id = useId();
   return (
     <div className="mt-2 grid grid-cols-[6rem_1fr] gap-3">
@@ -214,8 +217,14 @@ function JobFields({ project, change }: Props) {
           type="number"
           min={1}
           max={500}
-          value={project.copies}
-          onChange={(e) => change((p) => ({ ...p, copies: Math.max(1, Math.min(500, Math.round(Number(e.target.value)) || 1)) }))}
+          value={typed ?? project.copies}
+          aria-invalid={typed !== undefined && !isCopies(typed)}
+          onChange={(e) => {
+            const copies = e.target.value;
+            setTyped(copies);
+            if (isCopies(copies)) change((p) => ({ ...p, copies: Number(copies) }));
+          }}
+          onBlur={() => setTyped(undefined)}
         />
       </label>
       <ToolPick value={project.tool} onChange={(tool) => change((p) => ({ ...p, tool }))} />

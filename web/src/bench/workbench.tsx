@@ -78,6 +78,7 @@ export function Workbench({ id }: { id: string }) {
         </select>
         <ExportMenu project={p} disabled={planned.old || !a} />
       </TopBar>
+      <p className="hidden p-2 font-display text-2xl font-bold print:block">{p.name}</p>
       {bench.save.is === "stale" && <Stale bench={bench} />}
       <main className="print-flow grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_32rem]">
         <section aria-label="The frame" className="flex min-h-0 flex-col">
