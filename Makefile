@@ -36,6 +36,7 @@ types: web/node_modules/.installed
 check: web/node_modules/.installed
 	@test -z "$$(gofmt -l cmd core internal e2e web/*.go | tee /dev/stderr)" || { echo "run gofmt on the files above"; exit 1; }
 	go vet ./...
+	go tool staticcheck ./...
 	@go run ./cmd/sturdyelbow openapi | cmp - web/openapi.json || { echo "the API's types are stale: run make types"; exit 1; }
 	@cd web && npx openapi-typescript openapi.json -o /tmp/sturdyelbow-schema.d.ts >/dev/null && cmp /tmp/sturdyelbow-schema.d.ts src/api/schema.d.ts || { echo "the API's types are stale: run make types"; exit 1; }
 	cd web && npm run --silent check

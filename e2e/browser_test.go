@@ -183,7 +183,7 @@ func (w *window) tape(label string) string {
 	w.t.Helper()
 	return w.MustEval(`label => {
 		for (const c of document.querySelectorAll('section[aria-label="The job in one line"] > div'))
-			if (c.children[0].innerText === label) return c.children[1].innerText.replace(/\s+/g, " ").trim();
+			if (c.children[0].textContent === label) return c.children[1].innerText.replace(/\s+/g, " ").trim();
 		return "";
 	}`, label).Str()
 }

@@ -116,15 +116,21 @@ func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
 	mine.gone("changed in another window")
 	mine.until("the other width shows", `() => document.querySelector("input.field").value === "5 ft"`)
 
+	mine.press("Undo")
+	mine.until("mine is back", `() => document.querySelector("input.field").value === "3 ft"`)
+	mine.see("Saved")
+	theirs.MustReload().MustWaitLoad()
+	theirs.see("Proven")
+
 	theirs.write("Width", "6 ft")
 	theirs.see("Saving")
 	theirs.see("Saved")
-	mine.write("Width", "3 ft")
+	mine.write("Width", "3.5 ft")
 	mine.see("changed in another window")
 	mine.press("Keep mine")
 	mine.see("Saved")
 	theirs.MustReload().MustWaitLoad()
-	theirs.until("mine is stored", `() => document.querySelector("input.field")?.value === "3 ft"`)
+	theirs.until("mine is stored", `() => document.querySelector("input.field")?.value === "3.5 ft"`)
 }
 
 func TestPasteACutList(t *testing.T) {
@@ -292,4 +298,16 @@ func TestServerGoneKeepsWhatWasTyped(t *testing.T) {
 	p.gone("The server does not answer")
 	p.tapeIs("outside", "57 7⁄16″ × 24″ × 36″")
 	assert.Equal(t, "52", p.field("Width").MustProperty("value").Str())
+}
+
+func TestDeleteAndPutBack(t *testing.T) {
+	p := open(t).window("/")
+	p.see("Puppy jump")
+	p.press("Delete Puppy jump")
+	p.see("“Puppy jump” is deleted.")
+	p.press("Put it back")
+	p.gone("is deleted")
+	p.MustReload().MustWaitLoad()
+	p.press("Puppy jump")
+	p.see("Proven")
 }

@@ -35,10 +35,16 @@ type rounding struct {
 	of      []int // piece → class
 	exact   []measure.Length
 	loops   []Loop
-	share   [][]measure.Dir // loop × class: what one unit of cut adds to the loop's vector
-	off     []measure.Dir   // loop: its residual
-	in      [][]int         // class → the loops it is in
+	off     []measure.Dir // of each loop: its residual
+	in      [][]member    // of each class: the loops it is in
 	work    int
+}
+
+// member is a class' part in a loop: what one unit of cut adds to the loop's
+// vector.
+type member struct {
+	loop int
+	adds measure.Dir
 }
 
 func newRounding(g *frame.Graph, s *layout.Solution, ps []Piece, step measure.Length) *rounding {
@@ -48,22 +54,19 @@ func newRounding(g *frame.Graph, s *layout.Solution, ps []Piece, step measure.Le
 		r.exact = append(r.exact, p.Exact)
 	}
 	r.loops = findLoops(g)
-	r.off, r.in = make([]measure.Dir, len(r.loops)), make([][]int, len(r.classes))
+	r.off, r.in = make([]measure.Dir, len(r.loops)), make([][]member, len(r.classes))
 	for i := range r.loops {
-		share := make([]measure.Dir, len(r.classes))
 		for _, w := range r.loops[i].steps {
-			d := r.dir(w)
+			d, c := r.dir(w), r.of[w.pipe]
+			if n := len(r.in[c]); n == 0 || r.in[c][n-1].loop != i {
+				r.in[c] = append(r.in[c], member{loop: i})
+			}
+			m := &r.in[c][len(r.in[c])-1]
 			for a := range 3 {
-				share[r.of[w.pipe]][a] += d[a]
+				m.adds[a] += d[a]
 			}
 		}
-		r.share = append(r.share, share)
 		r.measure(i)
-		for c := range share {
-			if share[c] != (measure.Dir{}) {
-				r.in[c] = append(r.in[c], i)
-			}
-		}
 	}
 	return r
 }
@@ -139,35 +142,33 @@ func (r *rounding) moves(class int) []move {
 
 func (r *rounding) apply(m move) {
 	r.classes[m.class].cut += m.by
-	for _, i := range r.in[m.class] {
-		r.measure(i)
+	for _, in := range r.in[m.class] {
+		r.measure(in.loop)
 	}
 }
 
 // excess is how far all loops together are off beyond one step.
 func (r *rounding) excess() (sum float64) {
 	for i := range r.loops {
-		sum += r.beyond(i, move{})
+		sum += r.beyond(member{loop: i}, 0)
 	}
 	return sum
 }
 
-// beyond is a loop's part of the excess, after a move.
-func (r *rounding) beyond(i int, m move) float64 {
+// beyond is a loop's part of the excess, after a class in it is changed.
+func (r *rounding) beyond(in member, by measure.Length) float64 {
 	r.work--
-	v := r.off[i]
-	if m.by != 0 {
-		for a := range 3 {
-			v[a] += r.share[i][m.class][a] * float64(m.by)
-		}
+	v := r.off[in.loop]
+	for a := range 3 {
+		v[a] += in.adds[a] * float64(by)
 	}
 	return max(0, math.Sqrt(v.Dot(v))-float64(r.step)-10)
 }
 
 // gain is by how much a move lessens the excess.
 func (r *rounding) gain(m move) (g float64) {
-	for _, i := range r.in[m.class] {
-		g += r.beyond(i, move{}) - r.beyond(i, m)
+	for _, in := range r.in[m.class] {
+		g += r.beyond(in, 0) - r.beyond(in, m.by)
 	}
 	return g
 }
@@ -192,7 +193,7 @@ func (r *rounding) bestMove() (best *move) {
 // none.
 func (r *rounding) pair() bool {
 	for c := range r.classes {
-		if !slices.ContainsFunc(r.in[c], func(i int) bool { return r.beyond(i, move{}) > 0 }) {
+		if !slices.ContainsFunc(r.in[c], func(in member) bool { return r.beyond(in, 0) > 0 }) {
 			continue
 		}
 		for _, m := range r.moves(c) {

@@ -8,9 +8,9 @@ export function Tape({ plan, style, old }: { plan: Plan; style: Style; old: bool
   const f = plan.frames[0];
   const grave = plan.findings.filter((x) => x.severity === "stop").length;
   return (
-    <section aria-label="The job in one line" className={`ruled no-print flex flex-wrap items-end gap-x-7 gap-y-1 border-t-2 border-ink bg-wood/35 px-4 pt-3 pb-2 ${old ? "opacity-60" : ""}`}>
+    <section aria-label="The job in one line" className={`ruled tape no-print sticky bottom-0 z-10 flex flex-wrap items-end gap-x-4 gap-y-1 border-t-2 border-ink px-4 pt-3 pb-2 sm:gap-x-7 ${old ? "text-ink-2" : ""}`}>
       {f && (
-        <Cell label="outside">
+        <Cell label="outside" wide>
           {f.overall.map((e, i) => (
             <span key={e.axis}>
               {i > 0 && <span className="text-ink-2"> × </span>}
@@ -19,9 +19,9 @@ export function Tape({ plan, style, old }: { plan: Plan; style: Style; old: bool
           ))}
         </Cell>
       )}
-      <Cell label="pipe">{feet(plan.totals.net)} ft</Cell>
+      <Cell label="pipe" wide>{feet(plan.totals.net)} ft</Cell>
       <Cell label="sticks">{plan.totals.sticks}</Cell>
-      <Cell label="fittings">{plan.totals.fittings}</Cell>
+      <Cell label="fittings" wide>{plan.totals.fittings}</Cell>
       <Cell label="cemented / dry">
         <span className="text-cement">●</span> {plan.totals.cemented} <span aria-hidden="true">/ ○</span> {plan.totals.dry}
       </Cell>
@@ -36,9 +36,10 @@ export function Tape({ plan, style, old }: { plan: Plan; style: Style; old: bool
   );
 }
 
-function Cell({ label, children }: { label: string; children: ReactNode }) {
+/** One figure; the wide ones give way on a phone. */
+function Cell({ label, wide, children }: { label: string; wide?: boolean; children: ReactNode }) {
   return (
-    <div className="leading-tight">
+    <div className={`leading-tight ${wide ? "hidden sm:block" : ""}`}>
       <div className="text-xs text-ink-2">{label}</div>
       <div className="font-display text-lg font-semibold">{children}</div>
     </div>

@@ -158,7 +158,7 @@ function Stale({ bench }: { bench: Bench }) {
   return (
     <div role="alert" className="no-print flex flex-wrap items-center gap-3 border-b-2 border-bad bg-paper-2 px-4 py-2">
       <span>
-        <strong>This project was changed in another window.</strong> Nothing was overwritten: what you see here is yours, the other is stored.
+        <strong>This project was changed in another window.</strong> Nothing was overwritten: what you see here is yours, the other is stored. After a look at the other, Undo brings yours back.
       </span>
       <button type="button" className="btn" onClick={bench.takeTheirs}>
         Show the other

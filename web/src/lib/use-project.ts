@@ -38,12 +38,12 @@ export function useProject(id: string): Bench {
   const stored = useRef<Project>(undefined);
   const busy = useRef(false);
 
-  const load = useCallback(async () => {
+  const load = useCallback(async (mine?: Project) => {
     try {
       const p = await ask(api.GET("/api/projects/{id}", { params: { path: { id } } }));
       revision.current = p.revision;
       stored.current = p.project;
-      setH({ past: [], now: p.project, future: [] });
+      setH({ past: mine ? [mine] : [], now: p.project, future: [] }); // undo brings mine back
       setSave({ is: "saved" });
       setLoading(undefined);
     } catch (e) {
@@ -124,6 +124,6 @@ export function useProject(id: string): Bench {
     canUndo: h.past.length > 0,
     canRedo: h.future.length > 0,
     keepMine,
-    takeTheirs: () => void load(),
+    takeTheirs: () => void load(h.now),
   };
 }
