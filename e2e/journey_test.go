@@ -159,8 +159,12 @@ func TestPriceTypedOverLosesItsMark(t *testing.T) {
 	p.keys(input.Enter)
 	p.see("Price of 3/4 cap: $2.50 $15.00")
 	assert.NotEqual(t, before, p.tape("cost"))
-	other := w.window("/p/" + w.project("Puppy jump"))
-	other.see("1/2 cap")
+	p.press("Tax rate")
+	p.MustElement(`input[aria-label="Tax rate"]`).MustSelectAllText().MustInput("10")
+	p.keys(input.Enter)
+	p.see("Tax Tax rate: 10 %")
+	other := w.window("/p/" + w.project("Puppy jump")) // the shop is every project's
+	other.see("Tax Tax rate: 10 %")
 }
 
 func TestOpenAFileAndSaveItAgain(t *testing.T) {

@@ -23,7 +23,7 @@ func Expand(d *Document) (*Graph, error) {
 		return nil, ps
 	}
 	e := &expander{g: &Graph{Doc: d}, at: map[string]int{}, pipes: map[string]bool{}}
-	e.define(&d.Root, Scope{Parent: -1, Orient: upright}, "/root", d.Size, modeScope{d.Mode, "frame"}, 0)
+	e.define(&d.Root, Scope{Parent: -1, Orient: upright}, "/root", d.Size, modeScope{cmp.Or(d.Root.Mode, d.Mode), "frame"}, 0)
 	if len(e.problems) == 0 {
 		e.finish()
 	}

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"reflect"
 	"slices"
 	"strings"
 
@@ -99,12 +100,25 @@ func syntax(data []byte, err error) Error {
 	case *json.SyntaxError:
 		at, e.What, e.Hint = x.Offset, "not valid JSON: "+x.Error(), "check commas, quotes and brackets before this place"
 	case *json.UnmarshalTypeError:
-		at, e.Path, e.What = x.Offset, "/"+strings.ReplaceAll(x.Field, ".", "/"), fmt.Sprintf("a %s where a %s belongs", x.Value, x.Type)
+		at, e.Path, e.What = x.Offset, "/"+strings.ReplaceAll(x.Field, ".", "/"), fmt.Sprintf("%s stands where %s belongs", x.Value, kindWord(x.Type))
 	}
 	if at >= 0 {
 		e.Line = 1 + bytes.Count(data[:min(int(at), len(data))], []byte("\n"))
 	}
 	return e
+}
+
+// kindWord names what JSON calls a Go type.
+func kindWord(t reflect.Type) string {
+	switch t.Kind() {
+	case reflect.Struct, reflect.Map:
+		return "an object"
+	case reflect.Slice, reflect.Array:
+		return "a list"
+	case reflect.String:
+		return "text"
+	}
+	return "a number"
 }
 
 func (r *reader) fail(path, what, hint string) {

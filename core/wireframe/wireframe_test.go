@@ -90,6 +90,8 @@ func TestFaultsAreRefusedWithTheirPlace(t *testing.T) {
 	var es wireframe.Errors
 	require.ErrorAs(t, err, &es)
 	assert.Equal(t, 3, es[0].Line)
+	_, err = wireframe.Read([]byte(`[]`))
+	assert.ErrorContains(t, err, "array stands where an object belongs")
 	_, err = wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"a":[9,0,0]}}`))
 	assert.ErrorContains(t, err, "twice")
 }

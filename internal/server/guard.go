@@ -15,15 +15,17 @@ import (
 var loopback = []string{"localhost", "127.0.0.1", "::1"}
 
 // guard refuses requests for a foreign host name (DNS rebinding) and writing
-// requests that a foreign page sent (cross-site posts).
+// requests that a foreign page sent (cross-site posts). A server that listens
+// on every address is reached by any of them, which a rebound name never is.
 func guard(hosts []string) gin.HandlerFunc {
+	anyAddress := slices.ContainsFunc(hosts, func(h string) bool { ip := net.ParseIP(h); return ip != nil && ip.IsUnspecified() })
 	known := func(hostport string) bool {
 		host, _, err := net.SplitHostPort(hostport)
 		if err != nil {
 			host = strings.Trim(hostport, "[]")
 		}
 		host = strings.ToLower(host)
-		return slices.Contains(loopback, host) || slices.Contains(hosts, host)
+		return slices.Contains(loopback, host) || slices.Contains(hosts, host) || anyAddress && net.ParseIP(host) != nil
 	}
 	return func(c *gin.Context) {
 		if !known(c.Request.Host) {

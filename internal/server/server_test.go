@@ -226,6 +226,17 @@ func TestForeignHostsAndSitesAreRefused(t *testing.T) {
 	}
 }
 
+func TestListeningOnEveryAddressTakesAddressesNotNames(t *testing.T) {
+	h := server.New(server.Config{Web: fstest.MapFS{"index.html": {}}, Hosts: []string{"0.0.0.0"}})
+	for host, want := range map[string]int{"192.168.1.7:7655": 200, "[fd00::1]:7655": 200, "rebound.example:7655": 421} {
+		w := httptest.NewRecorder()
+		r := httptest.NewRequestWithContext(t.Context(), "GET", "/", nil)
+		r.Host = host
+		h.ServeHTTP(w, r)
+		assert.Equal(t, want, w.Code, host)
+	}
+}
+
 func TestLimitsAndPages(t *testing.T) {
 	c, _ := serve(t)
 	status, _, _ := c.do("POST", "/api/read", `{"text":"`+strings.Repeat("x", 5<<20)+`"}`)

@@ -1,5 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { type Line, type Plan, type Project, type StoredShop, api, ask } from "../api/client";
 import { Len, type Style, feet, money, plural } from "../lib/format";
 import { Why } from "../ui/ui";
@@ -205,7 +205,14 @@ export function CostSheet({ plan, shop, onSaved }: { plan: Plan; project: Projec
           <Sum label="Pipe" v={b.pipe} />
           <Sum label="Fittings" v={b.fittings} />
           {b.other > 0 && <Sum label="Cement and primer" v={b.other} />}
-          {b.tax > 0 && <Sum label="Tax" v={b.tax} />}
+          <tr>
+            <td />
+            <td className="px-2 py-0.5 text-ink-2">Tax</td>
+            <td className="text-right">
+              <TaxCell shop={shop} onSaved={onSaved} />
+            </td>
+            <td className="text-right text-ink-2">{money(b.tax)}</td>
+          </tr>
           <tr className="border-t-2 border-ink text-base font-bold">
             <td />
             <td className="px-2 py-1">Total{b.example && <ExampleMark />}</td>
@@ -235,47 +242,84 @@ export function ExampleMark() {
   return <span className="ml-2 rounded-sm border border-warn px-1 align-middle font-sans text-xs font-semibold text-warn">example</span>;
 }
 
-function PriceCell({ line, shop, onSaved }: { line: Line; shop?: StoredShop; onSaved: () => void }) {
+type Shop = StoredShop["shop"];
+
+/** A figure of the shop that is a button until it is pressed, and then a field. */
+function InPlace(props: { label: string; shown: ReactNode; start: string; hint: string; shop?: StoredShop; read: (t: string) => number | undefined; edit: (s: Shop, v: number) => Shop; onSaved: () => void }) {
   const [typed, setTyped] = useState<string>();
   const save = useMutation({
-    mutationFn: async (cents: number) => {
-      if (!shop) return;
-      const same = (p: Line | StoredShop["shop"]["prices"]["prices"][number]) =>
-        p.ware === line.ware && p.kind === line.kind && p.size === line.size && p.length === line.length && p.ounces === line.ounces;
-      const { ware, kind, size, length, ounces } = line;
-      const mine = { ware, kind, size, length, ounces, amount: cents, source: "own" };
-      const prices = [...shop.shop.prices.prices.filter((p) => !same(p)), mine];
-      await ask(api.PUT("/api/shop", { body: { revision: shop.revision, shop: { ...shop.shop, prices: { ...shop.shop.prices, prices } } } }));
+    mutationFn: async (v: number) => {
+      if (props.shop) await ask(api.PUT("/api/shop", { body: { revision: props.shop.revision, shop: props.edit(props.shop.shop, v) } }));
     },
     onSuccess: () => {
       setTyped(undefined);
-      onSaved();
+      props.onSaved();
     },
   });
-  const cents = typed === undefined ? undefined : readMoney(typed);
   if (typed === undefined)
     return (
-      <button type="button" className="rounded px-1 underline decoration-rule decoration-dotted decoration-2 underline-offset-4" onClick={() => setTyped(line.priced ? (line.each / 100).toFixed(2) : "")}>
-        <span className="sr-only">Price of {line.label}: </span>
-        {line.priced ? money(line.each) : "no price"}
-        {line.example && <span className="ml-1 text-xs text-warn">ex.</span>}
+      <button type="button" className="rounded px-1 underline decoration-rule decoration-dotted decoration-2 underline-offset-4" onClick={() => setTyped(props.start)}>
+        <span className="sr-only">{props.label}: </span>
+        {props.shown}
       </button>
     );
+  const value = props.read(typed);
   return (
     <input
       className="field w-20 text-right"
-      aria-label={`Price of ${line.label}`}
-      aria-invalid={cents === undefined || save.isError}
-      title={cents === undefined ? "Write it like 4.98" : save.error?.message}
+      aria-label={props.label}
+      aria-invalid={value === undefined || save.isError}
+      title={value === undefined ? props.hint : save.error?.message}
       // biome-ignore lint/a11y/noAutofocus: the field replaces the button that was pressed
       autoFocus
       value={typed}
       onChange={(e) => setTyped(e.target.value)}
-      onBlur={() => (cents === undefined ? setTyped(undefined) : save.mutate(cents))}
+      onBlur={() => (value === undefined ? setTyped(undefined) : save.mutate(value))}
       onKeyDown={(e) => {
         if (e.key === "Escape") setTyped(undefined);
-        if (e.key === "Enter" && cents !== undefined) save.mutate(cents);
+        if (e.key === "Enter" && value !== undefined) save.mutate(value);
       }}
+    />
+  );
+}
+
+function PriceCell({ line, shop, onSaved }: { line: Line; shop?: StoredShop; onSaved: () => void }) {
+  const edit = (s: Shop, amount: number): Shop => {
+    const { ware, kind, size, length, ounces } = line;
+    const others = s.prices.prices.filter((p) => !(p.ware === ware && p.kind === kind && p.size === size && p.length === length && p.ounces === ounces));
+    return { ...s, prices: { ...s.prices, prices: [...others, { ware, kind, size, length, ounces, amount, source: "own" }] } };
+  };
+  return (
+    <InPlace
+      label={`Price of ${line.label}`}
+      shown={
+        <>
+          {line.priced ? money(line.each) : "no price"}
+          {line.example && <span className="ml-1 text-xs text-warn">ex.</span>}
+        </>
+      }
+      start={line.priced ? (line.each / 100).toFixed(2) : ""}
+      hint="Write it like 4.98"
+      shop={shop}
+      read={readMoney}
+      edit={edit}
+      onSaved={onSaved}
+    />
+  );
+}
+
+function TaxCell({ shop, onSaved }: { shop?: StoredShop; onSaved: () => void }) {
+  const percent = shop ? Number((shop.shop.prices.taxRate * 100).toFixed(4)) : 0;
+  return (
+    <InPlace
+      label="Tax rate"
+      shown={`${percent} %`}
+      start={String(percent)}
+      hint="Write the percentage, like 8.25"
+      shop={shop}
+      read={(t) => (/^\d{1,2}(\.\d{1,4})?\s*%?$/.test(t.trim()) ? Number.parseFloat(t) : undefined)}
+      edit={(s, v) => ({ ...s, prices: { ...s.prices, taxRate: Number((v / 100).toFixed(6)) } })}
+      onSaved={onSaved}
     />
   );
 }
