@@ -167,6 +167,25 @@ func TestPriceTypedOverLosesItsMark(t *testing.T) {
 	other.see("Tax Tax rate: 10 %")
 }
 
+func TestSticksOnSaleAreTheBuilders(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Octagon hoop"))
+	p.see("2 × 10 ft and 1 × 5 ft")
+	p.press("Other lengths")
+	f := p.MustElement(`input[aria-label="Stick lengths on sale"]`)
+	f.MustSelectAllText().MustInput("10 ft, a long one")
+	p.keys(input.Enter)
+	p.see("is no stick length")
+	f.MustSelectAllText().MustInput("10 ft, 20 ft")
+	p.keys(input.Enter)
+	p.see("3/4 pipe: 3 × 10 ft")
+	p.see("20' sticks of 3/4 pipe have no price and are left out")
+	p.press("Price of on sale: 3/4 pipe, 20′ stick")
+	p.MustElement(`input[aria-label="Price of on sale: 3/4 pipe, 20′ stick"]`).MustInput("5")
+	p.keys(input.Enter)
+	p.see("3/4 pipe: 1 × 20 ft and 1 × 10 ft")
+}
+
 func TestOpenAFileAndSaveItAgain(t *testing.T) {
 	w := open(t)
 	p := w.window("/")

@@ -9,6 +9,7 @@ import (
 	"pgregory.net/rapid"
 
 	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/cost"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -196,6 +197,19 @@ func TestBoughtSticksAndRackGoFirst(t *testing.T) {
 	require.NoError(t, err)
 	assert.Less(t, after.Pipe[0].Stock.Bought, before.Pipe[0].Stock.Bought)
 	assert.Less(t, after.Bill.Total, before.Bill.Total)
+}
+
+func TestSticksWithoutAPriceAreNotLeftOutInSilence(t *testing.T) {
+	job, shop := build(t, "jump", map[string]starter.Answer{"rest": {Text: "fixed"}}), plan.ExampleShop()
+	shop.Stock = append(shop.Stock, plan.StockLength{Length: 20 * measure.Foot})
+	p, err := plan.Make(job, shop, plan.Work{})
+	require.NoError(t, err)
+	assert.Contains(t, codes(p), "stick-without-price")
+	shop.Prices = cost.Book{}
+	p, err = plan.Make(job, shop, plan.Work{})
+	require.NoError(t, err)
+	assert.NotContains(t, codes(p), "stick-without-price", "without any prices all lengths are weighed by their length")
+	assert.NotEmpty(t, p.Bill.Unpriced)
 }
 
 func TestKnifeEdgeOffersTheShear(t *testing.T) {

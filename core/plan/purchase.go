@@ -136,7 +136,8 @@ func (p *Plan) purchase(job *Job, shop *Shop, work *Work) {
 			wants = append(wants, cost.Want{Key: pipeKey(t.Size, b.Length), Count: b.Count,
 				Label: fmt.Sprintf("%s pipe, %s stick", t.Size, b.Length.Format(measure.FeetInches, 0))})
 		}
-		p.stockFindings(&t, job, prob.Demands)
+		p.stockFindings(&t, prob.Demands)
+		p.passedOver(&t, prob.Offers)
 	}
 	p.compare(prob, shop, materials)
 	p.Bill = shop.Prices.Add(append(wants, p.otherWants()...))
@@ -214,7 +215,7 @@ func (p *Plan) compare(prob stock.Problem, shop *Shop, chosen []stock.Material) 
 // that is used to the last bit fails with any saw.
 const finestSaw = measure.Inch / 32
 
-func (p *Plan) stockFindings(t *PipeTotal, job *Job, demands []stock.Demand) {
+func (p *Plan) stockFindings(t *PipeTotal, demands []stock.Demand) {
 	m := &t.Stock
 	if len(m.TooLong) > 0 {
 		longest := measure.Length(0)
@@ -238,6 +239,17 @@ func (p *Plan) stockFindings(t *PipeTotal, job *Job, demands []stock.Demand) {
 	if !m.Proven {
 		p.Findings = append(p.Findings, finding.Finding{Code: "not-proven", Severity: finding.Note, Subject: []string{string(t.Size)},
 			Text: fmt.Sprintf("the %s purchase is the best found; a better one is not ruled out", t.Size), Hint: "the bound beside it says by how much at most"})
+	}
+}
+
+// passedOver names stick lengths on sale that were left out because they alone
+// have no price.
+func (p *Plan) passedOver(t *PipeTotal, offers []stock.Offer) {
+	for _, o := range offers {
+		if t.Stock.Priced && o.Material == string(t.Size) && o.Origin == stock.Shop && !o.Priced {
+			p.Findings = append(p.Findings, finding.Finding{Code: "stick-without-price", Severity: finding.Note, Subject: []string{string(t.Size)},
+				Text: fmt.Sprintf("%s sticks of %s pipe have no price and are left out", o.Length.Format(measure.FeetInches, 0), t.Size), Hint: "give them a price to have them weighed against the others"})
+		}
 	}
 }
 

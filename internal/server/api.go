@@ -30,6 +30,7 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodGet, "/starters", "starters", "The starters and their prompts"), a.starters)
 	huma.Register(h, op(http.MethodPost, "/plan", "plan", "Plan a project; nothing is stored"), a.plan)
 	huma.Register(h, op(http.MethodPost, "/cut", "cut", "Plan the cutting of a pasted list"), a.cut)
+	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
 	huma.Register(h, op(http.MethodPost, "/read", "read", "Read a wireframe file into a frame"), a.read)
 	huma.Register(h, op(http.MethodPost, "/export/{kind}", "export", "Write a plan in an open format"), a.export)
 	registerProjects(h, a, op)
@@ -172,13 +173,11 @@ func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[[]stock.Mate
 	if err != nil {
 		return nil, problem(err)
 	}
-	var details []error
-	for i, s := range in.Body.Stock {
-		l, err := measure.Parse(s, measure.Reading{Unit: in.Body.Units, Limit: plan.StockLimit})
-		if err != nil || l == 0 {
-			details = append(details, &huma.ErrorDetail{Message: fmt.Sprintf("%q is no stick length; write it like 10 ft", s), Location: fmt.Sprintf("body.stock.%d", i)})
-			continue
-		}
+	sticks, err := readLengths(in.Body.Stock, in.Body.Units, "body.stock")
+	if err != nil {
+		return nil, err
+	}
+	for _, l := range sticks {
 		seen := map[string]bool{}
 		for _, d := range p.Demands {
 			if !seen[d.Material] {
@@ -187,13 +186,40 @@ func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[[]stock.Mate
 			}
 		}
 	}
-	if len(in.Body.Stock) == 0 {
-		details = append(details, &huma.ErrorDetail{Message: "no stick length; write it like 10 ft", Location: "body.stock"})
+	return answer(stock.Solve(p)), nil
+}
+
+// LengthsRequest is lengths as written.
+type LengthsRequest struct {
+	Texts []string     `json:"texts"`
+	Units measure.Unit `json:"units"` // of bare numbers
+}
+
+func (a *api) lengths(_ context.Context, in *body[LengthsRequest]) (*body[[]measure.Length], error) {
+	ls, err := readLengths(in.Body.Texts, in.Body.Units, "body.texts")
+	if err != nil {
+		return nil, err
+	}
+	return answer(ls), nil
+}
+
+// readLengths reads stick lengths; at least one, none of them nothing.
+func readLengths(texts []string, unit measure.Unit, where string) (ls []measure.Length, err error) {
+	var details []error
+	for i, s := range texts {
+		l, err := measure.Parse(s, measure.Reading{Unit: unit, Limit: plan.StockLimit})
+		if err != nil || l == 0 {
+			details = append(details, &huma.ErrorDetail{Message: fmt.Sprintf("%q is no stick length; write it like 10 ft", s), Location: fmt.Sprintf("%s.%d", where, i)})
+		}
+		ls = append(ls, l)
+	}
+	if len(texts) == 0 {
+		details = append(details, &huma.ErrorDetail{Message: "no stick length; write it like 10 ft", Location: where})
 	}
 	if len(details) > 0 {
 		return nil, huma.Error422UnprocessableEntity("A stick length cannot be read", details...)
 	}
-	return answer(stock.Solve(p)), nil
+	return ls, nil
 }
 
 // ReadRequest is a wireframe file's text.

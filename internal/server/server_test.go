@@ -129,6 +129,7 @@ func TestProblemsHaveFieldPaths(t *testing.T) {
 		"body.text.line 2.length":            {"/api/cut", map[string]any{"text": "24, 2\nx, 1", "units": "in", "stock": []string{"10 ft"}, "tool": "saw"}},
 		"body.stock.1":                       {"/api/cut", map[string]any{"text": "24, 2", "units": "in", "stock": []string{"10 ft", "long"}, "tool": "saw"}},
 		"body.stock":                         {"/api/cut", map[string]any{"text": "24, 2", "units": "in", "stock": []string{}, "tool": "saw"}},
+		"body.texts.0":                       {"/api/lengths", map[string]any{"texts": []string{"long"}, "units": "in"}},
 		"body.text/pipes/0":                  {"/api/read", map[string]any{"text": `{"wireframe":1,"joints":{"a":[0,0,0]},"pipes":[["a","b"]]}`}},
 	} {
 		status, header, data := c.do("POST", req.call, req.body)

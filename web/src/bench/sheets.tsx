@@ -1,8 +1,7 @@
-import { useMutation } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
-import { type Line, type Plan, type Project, type StoredShop, api, ask } from "../api/client";
+import type { Plan, Project, StoredShop } from "../api/client";
 import { Len, type Style, feet, money, plural } from "../lib/format";
 import { Why } from "../ui/ui";
+import { OnSale, PriceCell, TaxCell } from "./in-place";
 import { Proof, Sticks } from "./sticks";
 
 interface Props {
@@ -45,7 +44,7 @@ export function CutSheet({ plan, style, lit, onPick }: Props) {
 }
 
 /** The sticks to buy and how to cut them. */
-export function StickSheet({ plan, style, lit, onPick }: Props) {
+export function StickSheet({ plan, style, lit, onPick, shop, onSaved }: Props & { shop?: StoredShop; onSaved: () => void }) {
   return (
     <section aria-labelledby="sticks-head">
       <div className="sheet-head">
@@ -59,6 +58,7 @@ export function StickSheet({ plan, style, lit, onPick }: Props) {
           <h3 className="text-base">
             {t.size} pipe: {t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}
           </h3>
+          <OnSale size={t.size} shop={shop} style={style} onSaved={onSaved} />
           <Sticks of={t.stock} style={style} lit={lit} onPick={onPick} />
           <p className="text-sm">
             {feet(t.stock.net)} ft in pieces, {feet(t.stock.left)} ft left, {feet(t.stock.kerf)} ft to the saw: {Math.round(100 * t.yield)} % used.
@@ -240,92 +240,4 @@ function Sum({ label, v }: { label: string; v: number }) {
 
 export function ExampleMark() {
   return <span className="ml-2 rounded-sm border border-warn px-1 align-middle font-sans text-xs font-semibold text-warn">example</span>;
-}
-
-type Shop = StoredShop["shop"];
-
-/** A figure of the shop that is a button until it is pressed, and then a field. */
-function InPlace(props: { label: string; shown: ReactNode; start: string; hint: string; shop?: StoredShop; read: (t: string) => number | undefined; edit: (s: Shop, v: number) => Shop; onSaved: () => void }) {
-  const [typed, setTyped] = useState<string>();
-  const save = useMutation({
-    mutationFn: async (v: number) => {
-      if (props.shop) await ask(api.PUT("/api/shop", { body: { revision: props.shop.revision, shop: props.edit(props.shop.shop, v) } }));
-    },
-    onSuccess: () => {
-      setTyped(undefined);
-      props.onSaved();
-    },
-  });
-  if (typed === undefined)
-    return (
-      <button type="button" className="rounded px-1 underline decoration-rule decoration-dotted decoration-2 underline-offset-4" onClick={() => setTyped(props.start)}>
-        <span className="sr-only">{props.label}: </span>
-        {props.shown}
-      </button>
-    );
-  const value = props.read(typed);
-  return (
-    <input
-      className="field w-20 text-right"
-      aria-label={props.label}
-      aria-invalid={value === undefined || save.isError}
-      title={value === undefined ? props.hint : save.error?.message}
-      // biome-ignore lint/a11y/noAutofocus: the field replaces the button that was pressed
-      autoFocus
-      value={typed}
-      onChange={(e) => setTyped(e.target.value)}
-      onBlur={() => (value === undefined ? setTyped(undefined) : save.mutate(value))}
-      onKeyDown={(e) => {
-        if (e.key === "Escape") setTyped(undefined);
-        if (e.key === "Enter" && value !== undefined) save.mutate(value);
-      }}
-    />
-  );
-}
-
-function PriceCell({ line, shop, onSaved }: { line: Line; shop?: StoredShop; onSaved: () => void }) {
-  const edit = (s: Shop, amount: number): Shop => {
-    const { ware, kind, size, length, ounces } = line;
-    const others = s.prices.prices.filter((p) => !(p.ware === ware && p.kind === kind && p.size === size && p.length === length && p.ounces === ounces));
-    return { ...s, prices: { ...s.prices, prices: [...others, { ware, kind, size, length, ounces, amount, source: "own" }] } };
-  };
-  return (
-    <InPlace
-      label={`Price of ${line.label}`}
-      shown={
-        <>
-          {line.priced ? money(line.each) : "no price"}
-          {line.example && <span className="ml-1 text-xs text-warn">ex.</span>}
-        </>
-      }
-      start={line.priced ? (line.each / 100).toFixed(2) : ""}
-      hint="Write it like 4.98"
-      shop={shop}
-      read={readMoney}
-      edit={edit}
-      onSaved={onSaved}
-    />
-  );
-}
-
-function TaxCell({ shop, onSaved }: { shop?: StoredShop; onSaved: () => void }) {
-  const percent = shop ? Number((shop.shop.prices.taxRate * 100).toFixed(4)) : 0;
-  return (
-    <InPlace
-      label="Tax rate"
-      shown={`${percent} %`}
-      start={String(percent)}
-      hint="Write the percentage, like 8.25"
-      shop={shop}
-      read={(t) => (/^\d{1,2}(\.\d{1,4})?\s*%?$/.test(t.trim()) ? Number.parseFloat(t) : undefined)}
-      edit={(s, v) => ({ ...s, prices: { ...s.prices, taxRate: Number((v / 100).toFixed(6)) } })}
-      onSaved={onSaved}
-    />
-  );
-}
-
-/** Reads 4.98 or $4.98 as cents; undefined when it is no amount. */
-function readMoney(t: string): number | undefined {
-  const m = /^\$?\s*(\d{1,5})(?:\.(\d{1,2}))?$/.exec(t.trim());
-  return m ? Number(m[1]) * 100 + Number((m[2] ?? "").padEnd(2, "0")) : undefined;
 }

@@ -27,6 +27,7 @@ export function Workbench({ id }: { id: string }) {
   const shop = useQuery({ queryKey: ["shop"], queryFn: () => ask(api.GET("/api/shop")) });
   const planned = usePlan(bench.project, shop.data?.revision ?? 0);
   const [lit, setLit] = useState<string>();
+  const shopSaved = () => void client.invalidateQueries({ queryKey: ["shop"] });
   useKeys(bench);
   useEffect(() => {
     document.title = bench.project ? `${bench.project.name} · Sturdy Elbow` : "Sturdy Elbow";
@@ -107,9 +108,9 @@ export function Workbench({ id }: { id: string }) {
             <>
               <CutSheet plan={a.plan} style={style} lit={lit} onPick={setLit} />
               <FittingSheet plan={a.plan} />
-              <StickSheet plan={a.plan} style={style} lit={lit} onPick={setLit} />
+              <StickSheet plan={a.plan} style={style} lit={lit} onPick={setLit} shop={shop.data} onSaved={shopSaved} />
               <JointSheet plan={a.plan} style={style} />
-              <CostSheet plan={a.plan} project={p} shop={shop.data} onSaved={() => void client.invalidateQueries({ queryKey: ["shop"] })} />
+              <CostSheet plan={a.plan} project={p} shop={shop.data} onSaved={shopSaved} />
               <section aria-labelledby="care-head">
                 <div className="sheet-head">
                   <h2 id="care-head" className="text-xl">
