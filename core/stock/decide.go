@@ -136,8 +136,8 @@ const stepsPerNode = 32
 
 // tidying is worth little work: the purchase is settled.
 const (
-	tidyRounds = 8
-	tidyNodes  = 100
+	tidyRounds = 6
+	tidyNodes  = 80
 )
 
 // tidy looks, among purchases as good, for one in which no stick is used to the

@@ -1,28 +1,33 @@
 package stock
 
+import (
+	"cmp"
+	"slices"
+)
+
 // knapsack finds the pattern of most value that fits a room, at most count[i]
 // of each item, by branch and bound over items in order of value for size.
 // When nodes run out it gives the best upper bound it knows and exact=false.
 func (in *instance) knapsack(room int64, value []float64, count []int, nodes int) (best float64, take []int, exact bool) {
-	order := make([]int, 0, len(in.items))
+	type choice struct {
+		item, count  int
+		size         int64
+		value, ratio float64
+	}
+	order := make([]choice, 0, len(in.items))
 	for i := range in.items {
 		if value[i] > 0 && count[i] > 0 && in.items[i].size <= room {
-			order = append(order, i)
+			order = append(order, choice{i, count[i], in.items[i].size, value[i], value[i] / float64(in.items[i].size)})
 		}
 	}
-	ratio := func(i int) float64 { return value[i] / float64(in.items[i].size) }
-	for a := 1; a < len(order); a++ { // few items: insertion keeps ties in order
-		for b := a; b > 0 && ratio(order[b]) > ratio(order[b-1]); b-- {
-			order[b], order[b-1] = order[b-1], order[b]
-		}
-	}
+	slices.SortStableFunc(order, func(a, b choice) int { return cmp.Compare(b.ratio, a.ratio) })
 	take = make([]int, len(in.items))
 	if len(order) == 0 {
 		return 0, take, true
 	}
 	cur := make([]int, len(in.items))
 	exact = true
-	top := value[order[0]] * float64(room) / float64(in.items[order[0]].size)
+	top := order[0].ratio * float64(room)
 	var try func(n int, room int64, v float64)
 	try = func(n int, room int64, v float64) {
 		if v > best {
@@ -36,16 +41,21 @@ func (in *instance) knapsack(room int64, value []float64, count []int, nodes int
 			exact = false
 			return
 		}
-		i := order[n]
+		c := &order[n]
 		// the bound of what follows: the rest of the room at this item's ratio
-		if v+float64(room)*ratio(i) <= best*(1+1e-12) {
+		if v+float64(room)*c.ratio <= best*(1+1e-12) {
 			return
 		}
-		for k := min(int64(count[i]), room/in.items[i].size); k >= 0; k-- {
-			cur[i] = int(k)
-			try(n+1, room-k*in.items[i].size, v+float64(k)*value[i])
+		most := min(int64(c.count), room/c.size)
+		least := int64(0)
+		if n == len(order)-1 {
+			least = most // nothing follows: as many as fit
 		}
-		cur[i] = 0
+		for k := most; k >= least; k-- {
+			cur[c.item] = int(k)
+			try(n+1, room-k*c.size, v+float64(k)*c.value)
+		}
+		cur[c.item] = 0
 	}
 	try(0, room, 0)
 	if !exact {
