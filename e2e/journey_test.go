@@ -184,6 +184,12 @@ func TestSticksOnSaleAreTheBuilders(t *testing.T) {
 	p.MustElement(`input[aria-label="Price of on sale: 3/4 pipe, 20′ stick"]`).MustInput("5")
 	p.keys(input.Enter)
 	p.see("3/4 pipe: 1 × 20 ft and 1 × 10 ft")
+	p.press("Other lengths")
+	p.MustElement(`input[aria-label="Stick lengths on sale"]`).MustSelectAllText().MustInput("10 ft, 3 m")
+	p.keys(input.Enter)
+	p.see("3000 mm")
+	p.press("Other lengths")
+	assert.Equal(t, "10′, 3000 mm", p.MustElement(`input[aria-label="Stick lengths on sale"]`).MustProperty("value").Str(), "not rounded to a fraction")
 }
 
 func TestOpenAFileAndSaveItAgain(t *testing.T) {

@@ -122,6 +122,9 @@ func TestOffByMoreThanFlexHasNoFitting(t *testing.T) {
 			assert.Equal(t, in(0.5625), j.Ports[0].Stop, "worked as if an elbow stood there")
 		}
 	}
+	mixed, _ := star(t, nil, bend(120), "1-1/2", "3/4")
+	assert.Equal(t, in(1.5625), mixed.Ports[1].Stop, "the smaller pipe as if in a bushing")
+	assert.Empty(t, mixed.Ports[1].Bushings, "but none is counted")
 	j, r := star(t, nil, []measure.Dir{right, left, up, down, away, near, {1, 1, 0}})
 	assert.True(t, j.Assumed)
 	assert.Contains(t, r.Findings[0].Text, "more than six")

@@ -125,12 +125,7 @@ func (w *work) take(f catalog.Fitting, of []int, off float64, dirs []measure.Dir
 		}
 		port.Role, port.Size, port.Stop, port.Depth, port.Body, port.Face = fp.Role, fp.Size, fp.Stop, fp.Depth, fp.Body, fp.Face()
 		if port.Fill == WithPipe && port.PipeSize != fp.Size {
-			port.Bushings = w.c.Bushings(fp.Size, port.PipeSize)
-			for _, b := range port.Bushings {
-				port.Stop += b.AddedStop()
-				port.Face += b.Flange
-				port.Depth = b.Ports[1].Depth
-			}
+			port.Bushings = port.reduce(w.c)
 			if len(port.Bushings) > 1 {
 				w.note("nested-bushings", fmt.Sprintf("no bushing is sold from %s to %s: %d are nested at %s", fp.Size, port.PipeSize, len(port.Bushings), w.n.ID), "cement them into each other first")
 			}
@@ -145,6 +140,18 @@ const noticed = 0.5
 
 func (w *work) note(code, text, hint string) {
 	w.r.Findings = append(w.r.Findings, finding.Finding{Code: code, Severity: finding.Note, Subject: []string{w.n.ID}, Text: text, Hint: hint})
+}
+
+// reduce brings a port down to its pipe's size and gives the bushings that
+// takes, outermost first.
+func (p *Port) reduce(c *catalog.Catalog) []catalog.Fitting {
+	bushings := c.Bushings(p.Size, p.PipeSize)
+	for _, b := range bushings {
+		p.Stop += b.AddedStop()
+		p.Face += b.Flange
+		p.Depth = b.Ports[1].Depth
+	}
+	return bushings
 }
 
 func (w *work) reduce() {
@@ -192,11 +199,7 @@ func (w *work) none(what string) {
 		fp := f.Ports[0]
 		p.Role, p.Size, p.Stop, p.Depth, p.Body, p.Face = catalog.End, fp.Size, fp.Stop, fp.Depth, fp.Body, fp.Face()
 		if p.PipeSize != fp.Size {
-			for _, b := range w.c.Bushings(fp.Size, p.PipeSize) {
-				p.Stop += b.AddedStop()
-				p.Face += b.Flange
-				p.Depth = b.Ports[1].Depth
-			}
+			p.reduce(w.c) // worked with bushings, but none is counted
 		}
 		w.out.Ports = append(w.out.Ports, p)
 	}

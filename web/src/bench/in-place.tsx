@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { type Line, Refusal, type StoredShop, api, ask } from "../api/client";
-import { type Style, money, text } from "../lib/format";
+import { type Style, money, onTape, text } from "../lib/format";
 
 type Shop = StoredShop["shop"];
 
@@ -102,7 +102,8 @@ export function OnSale({ size, shop, style, onSaved }: { size: string; shop?: St
       onSaved();
     },
   });
-  const shown: Style = style === "metric" ? "metric" : "feet-inches";
+  // what is shown here is typed back: it is never rounded
+  const stick = (nm: number) => (style === "metric" || !onTape(nm) ? `${nm / 1_000_000} mm` : text(nm, "feet-inches"));
   const lengths = (shop?.shop.stock ?? []).filter((s) => !s.size || s.size === size).map((s) => s.length);
   const why = save.error instanceof Refusal ? Object.values(save.error.places)[0] : save.error?.message;
   if (typed !== undefined)
@@ -141,15 +142,15 @@ export function OnSale({ size, shop, style, onSaved }: { size: string; shop?: St
       <span className="text-ink-2">On sale:</span>
       {lengths.map((length) => {
         const p = shop?.shop.prices.prices.find((x) => x.ware === "pipe" && x.size === size && x.length === length);
-        const label = `${size} pipe, ${text(length, shown)} stick`;
+        const label = `${size} pipe, ${stick(length)} stick`;
         return (
           <span key={length}>
-            {text(length, shown)}{" "}
+            {stick(length)}{" "}
             <PriceCell line={{ ware: "pipe", size, length, label: `on sale: ${label}`, each: p?.amount ?? 0, priced: p !== undefined, example: p?.example ?? false }} shop={shop} onSaved={onSaved} />
           </span>
         );
       })}
-      <button type="button" className="font-semibold text-accent underline" onClick={() => setTyped(lengths.map((l) => text(l, shown)).join(", "))}>
+      <button type="button" className="font-semibold text-accent underline" onClick={() => setTyped(lengths.map((l) => stick(l)).join(", "))}>
         Other lengths
       </button>
     </p>

@@ -1,4 +1,4 @@
-import type { Plan, Project, StoredShop } from "../api/client";
+import type { Plan, StoredShop } from "../api/client";
 import { Len, type Style, feet, money, plural } from "../lib/format";
 import { Why } from "../ui/ui";
 import { OnSale, PriceCell, TaxCell } from "./in-place";
@@ -169,7 +169,7 @@ export function JointSheet({ plan, style }: { plan: Plan; style: Style }) {
 }
 
 /** What it costs; a price can be typed over in place. */
-export function CostSheet({ plan, shop, onSaved }: { plan: Plan; project: Project; shop?: StoredShop; onSaved: () => void }) {
+export function CostSheet({ plan, shop, onSaved }: { plan: Plan; shop?: StoredShop; onSaved: () => void }) {
   const b = plan.bill;
   return (
     <section aria-labelledby="cost-head">

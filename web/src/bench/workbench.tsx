@@ -110,7 +110,7 @@ export function Workbench({ id }: { id: string }) {
               <FittingSheet plan={a.plan} />
               <StickSheet plan={a.plan} style={style} lit={lit} onPick={setLit} shop={shop.data} onSaved={shopSaved} />
               <JointSheet plan={a.plan} style={style} />
-              <CostSheet plan={a.plan} project={p} shop={shop.data} onSaved={shopSaved} />
+              <CostSheet plan={a.plan} shop={shop.data} onSaved={shopSaved} />
               <section aria-labelledby="care-head">
                 <div className="sheet-head">
                   <h2 id="care-head" className="text-xl">

@@ -44,6 +44,9 @@ export function text(nm: number, style: Style, step = 16): string {
   return p.whole || f ? `${p.feet}′ ${inches}″` : `${p.feet}′`;
 }
 
+/** Whether a length is a whole number of sixteenths. */
+export const onTape = (nm: number) => nm % (INCH / 16) === 0;
+
 /** A length with a real fraction. */
 export function Len({ nm, style, step = 16 }: { nm: number; style: Style; step?: number }) {
   if (nm < 0 || style === "metric" || style === "decimal") return <span>{text(nm, style, step)}</span>;
