@@ -161,16 +161,99 @@ func (w *window) write(label, text string) {
 	f.MustSelectAllText().MustInput(text)
 }
 
+// choose opens a short list by its label and takes a value from it.
 func (w *window) choose(label, value string) {
 	w.t.Helper()
-	f := w.field(label)
-	require.NoError(w.t, f.Select([]string{fmt.Sprintf("option[value=%q]", value)}, true, rod.SelectorTypeCSSSector))
+	w.click(fmt.Sprintf("[data-pick=%q]", label))
+	w.click(fmt.Sprintf("[role=menuitemradio][data-value=%q]", value))
+	w.until("the list closes", `() => !document.querySelector("[role=menu]")`)
+}
+
+// click presses the middle of what a selector finds, once nothing else of the
+// page is in the way.
+func (w *window) click(selector string) {
+	w.t.Helper()
+	e, err := w.Timeout(patience).Element(selector)
+	require.NoError(w.t, err, selector)
+	e.MustScrollIntoView()
+	w.until("nothing covers "+selector, `s => {
+		const e = document.querySelector(s), r = e?.getBoundingClientRect();
+		return r?.width > 0 && e.contains(document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2));
+	}`, selector)
+	w.tap(e.MustShape().Box().X+e.MustShape().Box().Width/2, e.MustShape().Box().Y+e.MustShape().Box().Height/2)
+}
+
+// tap presses a point of the window.
+func (w *window) tap(x, y float64) {
+	w.t.Helper()
+	require.NoError(w.t, w.Mouse.MoveTo(proto.NewPoint(x, y)))
+	require.NoError(w.t, w.Mouse.Click(proto.InputMouseButtonLeft, 1))
+}
+
+// ready waits until a workbench shows its plan.
+func (w *window) ready() {
+	w.t.Helper()
+	w.until("the tape reads", `() => document.querySelector('section[aria-label="The job in one line"]') !== null`)
+}
+
+// turning waits until the frame stands in space, drawn once.
+func (w *window) turning() {
+	w.t.Helper()
+	w.ready()
+	w.until("the frame turns", `() => document.querySelector(".stage-labels[data-drawn]") !== null`)
+}
+
+// lens changes to another lens by its tab.
+func (w *window) lens(name string) {
+	w.t.Helper()
+	e, err := w.Timeout(patience).ElementR("[role=tab]", "^"+name)
+	require.NoError(w.t, err, name)
+	e.MustClick()
+	w.until("the lens is "+name, `n => document.querySelector('[role=tab][data-state=active]').innerText.startsWith(n)`, name)
+}
+
+// all reads every cell of the tape.
+func (w *window) all() string {
+	w.t.Helper()
+	return w.MustEval(`() => [...document.querySelectorAll('section[aria-label="The job in one line"] .tape-figure')].map(e => e.innerText.replace(/\s+/g, " ").trim()).join(" | ")`).Str()
+}
+
+// allIs waits until the whole tape reads so.
+func (w *window) allIs(want, when string) {
+	w.t.Helper()
+	for end := time.Now().Add(patience); time.Now().Before(end); time.Sleep(20 * time.Millisecond) {
+		if w.all() == want {
+			return
+		}
+	}
+	require.Equal(w.t, want, w.all(), when)
+}
+
+// change reads what the last change did to a cell of the tape.
+func (w *window) change(label string) string {
+	w.t.Helper()
+	return w.MustEval(`label => {
+		for (const c of document.querySelectorAll(".tape-cell"))
+			if (c.children[0].textContent === label) return c.children[2].innerText.trim();
+		return "";
+	}`, label).Str()
+}
+
+// changeIs waits until the last change to a cell reads so.
+func (w *window) changeIs(label, want string) {
+	w.t.Helper()
+	for end := time.Now().Add(patience); time.Now().Before(end); time.Sleep(30 * time.Millisecond) {
+		if w.change(label) == want {
+			return
+		}
+	}
+	assert.Equal(w.t, want, w.change(label), "what changed in the tape's %s", label)
 }
 
 // press presses a button or follows a link by its words.
 func (w *window) press(words string) {
 	w.t.Helper()
-	e, err := w.Timeout(patience).ElementByJS(rod.Eval(`words => [...document.querySelectorAll("button, a, [role=menuitem]")]
+	e, err := w.Timeout(patience).ElementByJS(rod.Eval(`words => [...document.querySelectorAll("button, a, [role=menuitem], [cmdk-item]")]
 		.find(e => (e.getAttribute("aria-label") ?? e.innerText).trim().startsWith(words) && !e.disabled) ?? null`, words))
 	require.NoError(w.t, err, "the button %q", words)
 	require.NoError(w.t, e.Timeout(patience).Click(proto.InputMouseButtonLeft, 1))
@@ -182,7 +265,7 @@ func (w *window) keys(ks ...input.Key) { w.Keyboard.MustType(ks...) }
 func (w *window) tape(label string) string {
 	w.t.Helper()
 	return w.MustEval(`label => {
-		for (const c of document.querySelectorAll('section[aria-label="The job in one line"] > div'))
+		for (const c of document.querySelectorAll(".tape-cell"))
 			if (c.children[0].textContent === label) return c.children[1].innerText.replace(/\s+/g, " ").trim();
 		return "";
 	}`, label).Str()
@@ -199,18 +282,20 @@ func (w *window) tapeIs(label, want string) {
 	assert.Equal(w.t, want, w.tape(label), "the tape's %s", label)
 }
 
-// axe runs the accessibility checks of axe-core and wants no finding.
+// frame gives the frame the focus and presses keys there.
+func (w *window) frame(ks ...input.Key) {
+	w.t.Helper()
+	w.MustElement(".stage-list").MustFocus()
+	w.keys(ks...)
+}
+
+// axe runs the accessibility checks of axe-core, in a window that was told to
+// let them past the page's policy, and wants no finding.
 func (w *window) axe(what string) {
 	w.t.Helper()
 	script, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	require.NoError(w.t, err)
-	_, err = w.Eval(`src => { (0, eval)(src) }`, string(script))
-	if err != nil { // the page's policy forbids eval: put it in past the policy
-		require.NoError(w.t, proto.PageSetBypassCSP{Enabled: true}.Call(w))
-		w.MustReload().MustWaitLoad()
-		w.MustWaitStable()
-		w.MustEval(`src => { (0, eval)(src) }`, string(script))
-	}
+	w.MustEval(`src => { (0, eval)(src) }`, string(script))
 	res := w.MustEval(`async () => {
 		const r = await axe.run(document, { resultTypes: ["violations"] });
 		return JSON.stringify(r.violations.map(v => v.id + ": " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + " " + (n.any[0]?.message ?? "")).join(" | ")));

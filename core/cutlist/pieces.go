@@ -49,7 +49,6 @@ func Build(g *frame.Graph, s *layout.Solution, f *fitting.Result, step measure.L
 		p := &l.Pieces[i]
 		*p = Piece{Pipe: e.ID, Size: e.Size, Centre: s.Lengths[i], Least: f.Least(i), index: i}
 		p.Sum = why.Sum{{Label: "centre to centre", Value: p.Centre}}
-		p.Visible = p.Centre - p.Least
 		free := false
 		for k := range e.Ends {
 			end := frame.PipeEnd{Pipe: i, End: k}
@@ -57,7 +56,7 @@ func Build(g *frame.Graph, s *layout.Solution, f *fitting.Result, step measure.L
 			p.Takes += port.Takes()
 			if j.Free() {
 				free = true
-				p.Visible -= port.Takes()
+				p.Least += port.Takes() // a cap's rim stands so far in from the pipe's end
 				continue
 			}
 			what := string(j.Kind)
@@ -67,6 +66,7 @@ func Build(g *frame.Graph, s *layout.Solution, f *fitting.Result, step measure.L
 			p.Sum = p.Sum.Plus(fmt.Sprintf("stop of the %s at %s", what, j.ID), -port.Stop)
 			p.Sum = p.Sum.Plus(fmt.Sprintf("socket left empty at %s, %s", j.ID, port.Mode), -port.Gap(port.Seat))
 		}
+		p.Visible = p.Centre - p.Least
 		p.Exact = p.Sum.Total()
 		p.TooShort = p.Exact < p.Takes-shortBy
 		p.Hidden = !free && !p.TooShort && p.Visible.Abs() <= max(step/2, shortBy)

@@ -81,7 +81,7 @@ func (w *work) freeEnd(capped bool) {
 	if capped {
 		f, _ := w.c.Fitting(catalog.Cap, size)
 		p.Depth, p.Body = f.Ports[0].Depth, f.Ports[0].Body
-		w.out.Kind, w.out.Body, w.out.capEnd = catalog.Cap, p.Body, f.End
+		w.out.Kind, w.out.Body, w.out.CapEnd = catalog.Cap, p.Body, f.End
 	} else {
 		p.Mode, p.Reason, p.Seat = "", "", 0
 	}

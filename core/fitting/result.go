@@ -53,7 +53,7 @@ type Joint struct {
 	Flex    float64        `json:"flex"`    // how far off the ports are, in degrees
 	Assumed bool           `json:"assumed"` // nothing fits: worked as if an elbow-90 stood here
 	Ports   []Port         `json:"ports"`
-	capEnd  measure.Length
+	CapEnd  measure.Length `json:"capEnd,omitempty"` // thickness beyond the pipe of a cap
 }
 
 // Result is the fittings of a whole frame. It is never changed once made.
@@ -106,7 +106,7 @@ func (j *Joint) Beyond() measure.Length {
 	if j.Kind != catalog.Cap {
 		return 0
 	}
-	return j.capEnd + j.Ports[0].Gap(j.Ports[0].Seat)
+	return j.CapEnd + j.Ports[0].Gap(j.Ports[0].Seat)
 }
 
 // Extent is how far a joint's bodies reach beyond its point in a direction: a

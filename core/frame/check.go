@@ -46,6 +46,7 @@ func (d *Document) check(ps *Problems) {
 			ps.add("/seats/"+string(m), "a seat outside 0 to 1", "it is the share of the socket the pipe goes in, like 0.85")
 		}
 	}
+	d.checkHolds(ps)
 	d.checkDefinition(ps, &d.Root, "/root")
 	seen := map[string]bool{}
 	for i := range d.Groups {

@@ -60,7 +60,8 @@ type Dimension struct {
 	Back    bool           `json:"back,omitempty"` // measured in the negative direction
 	Of      string         `json:"of,omitempty"`   // the pipe meant, for Visible and Cut
 	Label   string         `json:"label,omitempty"`
-	Text    string         `json:"text,omitempty"` // as typed
+	Text    string         `json:"text,omitempty"`   // as typed
+	Prompt  string         `json:"prompt,omitempty"` // the starter's prompt that asked for it
 }
 
 // Split puts a station between two others, a whole part of the way along:
@@ -201,6 +202,7 @@ type Document struct {
 	Seats  map[Mode]float64 `json:"seats,omitempty"` // share of socket depth; a missing mode keeps its default
 	Root   Definition       `json:"root"`
 	Groups []Definition     `json:"groups,omitempty"`
+	Holds  []Hold           `json:"holds,omitempty"` // over what the definitions say; the last that counts wins
 }
 
 // Seat gives the design seat of a mode in this document.

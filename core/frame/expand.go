@@ -26,6 +26,7 @@ func Expand(d *Document) (*Graph, error) {
 	e.define(&d.Root, Scope{Parent: -1, Orient: upright}, "/root", d.Size, modeScope{cmp.Or(d.Root.Mode, d.Mode), "frame"}, 0)
 	if len(e.problems) == 0 {
 		e.finish()
+		e.g.Hold(nil)
 	}
 	if len(e.problems) > 0 {
 		return nil, e.problems
@@ -141,7 +142,7 @@ func (e *expander) use(in *Definition, u *Use, scope int, where string, size cat
 				*ptr = append(*ptr, where+"/array/pitch")
 			}
 		}
-		e.define(def, Scope{Path: join(base, id), Parent: scope, At: at, Anchor: u.Anchor, Orient: o}, e.g.Doc.where(u.Of), size, mode, depth+1)
+		e.define(def, Scope{Path: join(base, id), Of: u.Of, Parent: scope, At: at, Anchor: u.Anchor, Orient: o}, e.g.Doc.where(u.Of), size, mode, depth+1)
 	}
 }
 
@@ -181,7 +182,7 @@ func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
 	}
 	if p.AtEnd != nil {
 		for k, ins := range p.AtEnd {
-			ed.Held[k] = Held{Mode: ins.Mode, Reason: ins.Reason}
+			ed.drawn[k] = Held{Mode: ins.Mode, Reason: ins.Reason}
 		}
 	}
 	e.g.Edges = append(e.g.Edges, ed)
@@ -240,7 +241,7 @@ func (e *expander) finish() {
 			ed.Ends[s] = at[ed.Ends[s]]
 			n := &g.Nodes[ed.Ends[s]]
 			n.Pipes = append(n.Pipes, PipeEnd{i, s})
-			h := &ed.Held[s]
+			h := &ed.drawn[s]
 			switch {
 			case h.Mode != "":
 				h.Reason = cmp.Or(h.Reason, "set here")

@@ -48,6 +48,7 @@ func (o Orient) times(p Orient) Orient {
 // Scope is one set of axes in the expanded frame: the root's, or a use's.
 type Scope struct {
 	Path   string    // "" for the root
+	Of     string    // the group's id; "" for the root
 	Parent int       // -1 for the root
 	At     [3]string // the parent's stations that the anchor stands on
 	Anchor [3]string // this scope's own stations
@@ -98,6 +99,7 @@ type Edge struct {
 	Size  catalog.Size
 	Held  [2]Held
 	Scope int
+	drawn [2]Held // as the definitions say, before any [Hold]
 }
 
 // Graph is a frame with every use expanded.

@@ -29,7 +29,8 @@ type Bodies interface {
 type Size struct {
 	Path   string            `json:"path"` // JSON pointer of the dimension in the document
 	Label  string            `json:"label"`
-	Axis   measure.Axis      `json:"axis"`
+	Prompt string            `json:"prompt,omitempty"` // the starter's prompt that asked for it
+	Axis   measure.Axis      `json:"axis"`             // of the world
 	From   string            `json:"from"`
 	To     string            `json:"to"`
 	Value  measure.Length    `json:"value"`
@@ -38,8 +39,9 @@ type Size struct {
 	Centre measure.Length    `json:"centre"` // the centre distance that follows, in the axis' direction
 	Sum    why.Sum           `json:"sum"`    // from the value to the centre distance
 	Also   []Derived         `json:"also"`   // the same pair of stations, in the other meanings
-	Span   [2]measure.Length `json:"span"`   // where it begins and ends along its axis, in the scope's own axes
+	Span   [2]measure.Length `json:"span"`   // where what it measures begins and ends, along the world's axis
 	Scope  string            `json:"scope"`
+	scope  int
 }
 
 // Derived is a size that follows from a stated one.
@@ -88,7 +90,27 @@ func Solve(g *frame.Graph, bodies Bodies, floor measure.Length) *Solution {
 	s.index()
 	s.resolve()
 	s.place()
+	s.turnSizes()
 	return s.out
+}
+
+// turnSizes puts the sizes, found along the axes of their own scopes, on the
+// axes of the world.
+func (s *solver) turnSizes() {
+	for i := range s.out.Sizes {
+		z := &s.out.Sizes[i]
+		d := s.g.Scopes[z.scope].Orient.Dir(z.Axis.Dir())
+		origin := s.originOf(z.scope)
+		for a := range 3 {
+			if d[a] == 0 {
+				continue
+			}
+			z.Axis = measure.Axis(a)
+			for k := range z.Span {
+				z.Span[k] = origin[a] + z.Span[k].Scale(d[a])
+			}
+		}
+	}
 }
 
 func (s *solver) index() {
@@ -185,14 +207,14 @@ func (s *solver) station(sc int, a measure.Axis, i int, base measure.Length) mea
 	st := scope.Axes[a].Stations[i]
 	d := st.At
 	dir := scope.Orient.Dir(a.Dir())
-	size := Size{Label: d.Label, Axis: a, From: d.From, To: st.ID, Value: d.Value, Text: d.Text, Is: d.Meaning, Scope: scope.Path, Path: scope.Pointers[a][i]}
+	size := Size{Label: d.Label, Prompt: d.Prompt, Axis: a, scope: sc, From: d.From, To: st.ID, Value: d.Value, Text: d.Text, Is: d.Meaning, Scope: scope.Path, Path: scope.Pointers[a][i]}
 	if d.From == frame.Floor {
 		up := s.topOf(3*sc+int(a), st.ID, d.Meaning, dir)
 		origin := s.originOf(sc)[2]
 		size.Sum = why.Sum{}.Plus("stated, "+words[d.Meaning], d.Value).Plus("top of what stands there, above its centre", -up)
 		size.Centre = d.Value - up
 		at := s.floor - origin + size.Centre
-		size.Span = [2]measure.Length{s.floor - origin, at}
+		size.Span = [2]measure.Length{s.floor - origin, at + up}
 		s.out.Sizes = append(s.out.Sizes, size)
 		return at
 	}
@@ -226,7 +248,10 @@ func (s *solver) station(sc int, a measure.Axis, i int, base measure.Length) mea
 	if d.Back {
 		at = base - size.Centre
 	}
-	size.Span = [2]measure.Length{base, at}
+	size.Span = [2]measure.Length{base + v1, at - v2}
+	if d.Back {
+		size.Span = [2]measure.Length{base - v1, at + v2}
+	}
 	s.out.Sizes = append(s.out.Sizes, size)
 	return at
 }

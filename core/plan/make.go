@@ -33,7 +33,7 @@ func Make(job Job, shop Shop, work Work) (*Plan, error) {
 	p.Tool, _ = shop.tool(job.Tool)
 	var nonsense Nonsense
 	for i := range job.Frames {
-		f, err := p.frame(&job.Frames[i].Document, c)
+		f, err := p.frame(&job.Frames[i].Document, c, i)
 		if ps, bad := err.(frame.Problems); bad {
 			for _, q := range ps {
 				q.Path = fmt.Sprintf("/job/frames/%d/document%s", i, q.Path)
@@ -42,9 +42,6 @@ func Make(job Job, shop Shop, work Work) (*Plan, error) {
 			continue
 		}
 		f.Copies = job.Frames[i].Copies
-		for k := range f.findings {
-			f.findings[k].Frame = i
-		}
 		p.Findings = append(p.Findings, f.findings...)
 		p.Frames = append(p.Frames, f.Frame)
 	}
@@ -69,7 +66,20 @@ type planned struct {
 // other; square frames settle at the second look.
 const settleRounds = 12
 
-func (p *Plan) frame(d *frame.Document, c *catalog.Catalog) (planned, error) {
+// frame plans one frame of the job and looks for fixes of what it found.
+func (p *Plan) frame(d *frame.Document, c *catalog.Catalog, index int) (planned, error) {
+	f, err := p.solve(d, c)
+	if err != nil {
+		return f, err
+	}
+	p.offerRoom(&f, d, c, index)
+	for k := range f.findings {
+		f.findings[k].Frame = index
+	}
+	return f, nil
+}
+
+func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
 	g, err := frame.Expand(d)
 	if err != nil {
 		return planned{}, err
@@ -79,6 +89,9 @@ func (p *Plan) frame(d *frame.Document, c *catalog.Catalog) (planned, error) {
 	settled := false
 	for range settleRounds {
 		fits = fitting.Resolve(g, c, s.Tangents)
+		if g.Hold(func(joint int) catalog.Kind { return fits.Joints[joint].Kind }) {
+			fits = fitting.Resolve(g, c, s.Tangents) // what is set for a kind of fitting
+		}
 		next := layout.Solve(g, fits, s.Floor)
 		settled = next.Floor == s.Floor && slices.Equal(next.Points, s.Points)
 		s = next
@@ -95,8 +108,9 @@ func (p *Plan) frame(d *frame.Document, c *catalog.Catalog) (planned, error) {
 	if f.Loops == nil {
 		f.Loops = []cutlist.Loop{}
 	}
-	f.Sizes = onceEach(s.Sizes)
+	f.Sizes, f.Parts = onceEach(s.Sizes), partsOf(g)
 	f.Overall = cutlist.Overall(g, fits, s.Points, l)
+	f.Contacts = fits.Contacts(s.Points, s.Floor)
 	f.place(c, s)
 	f.seat(c)
 	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, fits.Clearances(s.Points), questions(l, s.Sizes), parts(g))
@@ -105,6 +119,16 @@ func (p *Plan) frame(d *frame.Document, c *catalog.Catalog) (planned, error) {
 			Text: "the sizes and the fittings they lead to do not settle", Hint: "give one of the sloped parts a size centre to centre"})
 	}
 	return f, nil
+}
+
+func partsOf(g *frame.Graph) []Part {
+	all := []Part{}
+	for _, sc := range g.Scopes {
+		if sc.Parent >= 0 {
+			all = append(all, Part{sc.Path, sc.Of, cmp.Or(g.Doc.Group(sc.Of).Name, sc.Of)})
+		}
+	}
+	return all
 }
 
 // onceEach keeps the first of the sizes that come from one dimension: a group
@@ -168,56 +192,6 @@ func (f *planned) seat(c *catalog.Catalog) {
 		lo, hi := fits.Overall(a.Points)
 		f.Seated = append(f.Seated, Seated{State: st.state, Text: st.text, Size: hi.Sub(lo), Gap: a.Gap})
 	}
-}
-
-// questions asks about sizes that read like a pipe's name: a length of 1-1/2
-// where the fittings leave no room for one is perhaps 1-1/2 pipe.
-func questions(l *cutlist.List, sizes []layout.Size) (fs []finding.Finding) {
-	for _, pc := range l.Pieces {
-		if !pc.TooShort {
-			continue
-		}
-		size, ok := catalog.NominalOf(pc.Centre)
-		for _, s := range sizes {
-			if n, is := catalog.NominalOf(s.Value); is && s.Centre == pc.Centre {
-				size, ok = n, true
-			}
-		}
-		if ok {
-			fs = append(fs, finding.Finding{Code: "length-or-size", Severity: finding.Question, Subject: []string{pc.Pipe},
-				Text: fmt.Sprintf("%s in long, or %s pipe?", size, size), Hint: "a size is the pipe's name, a length is measured: set the one that was meant"})
-		}
-	}
-	return fs
-}
-
-// parts says when a frame is in several parts that no pipe joins.
-func parts(g *frame.Graph) []finding.Finding {
-	group := make([]int, len(g.Nodes))
-	for i := range group {
-		group[i] = i
-	}
-	var find func(i int) int
-	find = func(i int) int {
-		if group[i] != i {
-			group[i] = find(group[i])
-		}
-		return group[i]
-	}
-	for _, e := range g.Edges {
-		group[find(e.Ends[0])] = find(e.Ends[1])
-	}
-	roots := map[int]bool{}
-	for i, n := range g.Nodes {
-		if len(n.Pipes) > 0 {
-			roots[find(i)] = true
-		}
-	}
-	if len(roots) < 2 {
-		return nil
-	}
-	return []finding.Finding{{Code: "loose-parts", Severity: finding.Note, Subject: []string{},
-		Text: fmt.Sprintf("%d parts that no pipe joins", len(roots)), Hint: "each is planned where it stands"}}
 }
 
 // join counts cement and the joints to leave dry.

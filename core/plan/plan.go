@@ -51,13 +51,22 @@ type Frame struct {
 	Overall    [3]cutlist.Extent   `json:"overall"`
 	Seated     []Seated            `json:"seated"` // the outside size in each state
 	Floor      measure.Length      `json:"floor"`
+	Contacts   []fitting.Contact   `json:"contacts"` // where it stands
 	Sizes      []layout.Size       `json:"sizes"`
 	Loops      []cutlist.Loop      `json:"loops"`
 	Insertions []fitting.Insertion `json:"insertions"`
+	Parts      []Part              `json:"parts"` // the uses of groups in it, each before those inside it
 	graph      *frame.Graph
 	points     []measure.Point
 	list       *cutlist.List
 	fits       *fitting.Result
+}
+
+// Part is one use of a group in a frame. Its joints' ids begin with its path.
+type Part struct {
+	Path  string `json:"path"`
+	Group string `json:"group"`
+	Name  string `json:"name"` // of the group
 }
 
 // Pipe is a pipe of the frame where it stands.
@@ -66,6 +75,7 @@ type Pipe struct {
 	From   string           `json:"from"`
 	To     string           `json:"to"`
 	Letter string           `json:"letter"`
+	Stick  int              `json:"stick"` // of its size, counted from 1: where the first copy's piece is cut from; 0: from none
 	Bare   [2]measure.Point `json:"bare"`  // the ends of the pipe itself
 	Shown  [2]measure.Point `json:"shown"` // the part between the two rims
 	OD     measure.Length   `json:"od"`

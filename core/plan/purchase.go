@@ -2,13 +2,11 @@ package plan
 
 import (
 	"cmp"
-	"encoding/json"
 	"fmt"
 	"slices"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cost"
-	"sturdyelbow/core/finding"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/measure"
@@ -102,17 +100,16 @@ func (p *Plan) countFittings() {
 	})
 }
 
-// byTool are the tools whose purchase is always shown beside the chosen one.
-var byTool = []string{"shear", "hacksaw", "saw"}
-
 // compareNodes bounds the search for the tools that are only compared.
 const compareNodes = 20_000
 
 func (p *Plan) purchase(job *Job, shop *Shop, work *Work) {
 	prob := stock.Problem{Kerf: p.Tool.Kerf, EndTrim: job.EndTrim, Tidy: true, Margin: max(p.Tool.Kerf, finestSaw)}
-	for _, g := range p.Cuts {
+	var of []int // the cut that each demand is for
+	for i, g := range p.Cuts {
 		if g.Cut > 0 {
 			prob.Demands = append(prob.Demands, stock.Demand{Material: string(g.Size), Length: g.Cut, Count: g.Count, Name: g.Letter})
+			of = append(of, i)
 		}
 	}
 	prob.Offers = offers(p.Cuts, shop, work)
@@ -139,8 +136,35 @@ func (p *Plan) purchase(job *Job, shop *Shop, work *Work) {
 		p.stockFindings(&t, prob.Demands)
 		p.passedOver(&t, prob.Offers)
 	}
+	p.sawFrom(materials, of)
 	p.compare(prob, shop, materials)
 	p.Bill = shop.Prices.Add(append(wants, p.otherWants()...))
+}
+
+// sawFrom tells every pipe of the first copies which stick its piece comes
+// from. Pieces of one letter are alike: the sticks serve them in order, first
+// copies first.
+func (p *Plan) sawFrom(materials []stock.Material, of []int) {
+	at := make([]map[string]*Pipe, len(p.Frames))
+	for f := range p.Frames {
+		at[f] = map[string]*Pipe{}
+		for i := range p.Frames[f].Pipes {
+			at[f][p.Frames[f].Pipes[i].Pipe] = &p.Frames[f].Pipes[i]
+		}
+	}
+	served := make([]int, len(of))
+	for _, m := range materials {
+		for n, s := range m.Sticks {
+			for _, piece := range s.Pieces {
+				g := &p.Cuts[of[piece.Demand]]
+				if k := served[piece.Demand]; k < len(g.Pipes) {
+					ref := g.Pipes[k]
+					at[ref.Frame][ref.Pipe].Stick = n + 1
+				}
+				served[piece.Demand]++
+			}
+		}
+	}
 }
 
 func pipeKey(size catalog.Size, l measure.Length) cost.Key {
@@ -190,17 +214,16 @@ func (p *Plan) otherWants() (wants []cost.Want) {
 	return wants
 }
 
-// compare counts the sticks for the usual tools.
+// compare counts the sticks for every tool; tools with one kerf buy alike.
 func (p *Plan) compare(prob stock.Problem, shop *Shop, chosen []stock.Material) {
 	prob.Tidy, prob.Nodes = false, compareNodes
+	solved := map[measure.Length][]stock.Material{p.Tool.Kerf: chosen}
 	for _, t := range shop.Tools {
-		if t.ID != p.Tool.ID && !slices.Contains(byTool, t.ID) {
-			continue
-		}
-		ms := chosen
-		if t.Kerf != p.Tool.Kerf {
+		ms, ok := solved[t.Kerf]
+		if !ok {
 			prob.Kerf = t.Kerf
 			ms = stock.Solve(prob)
+			solved[t.Kerf] = ms
 		}
 		c := ToolCount{ID: t.ID, Name: t.Name, Kerf: t.Kerf, Chosen: t.ID == p.Tool.ID, Priced: true, Proven: true}
 		for _, m := range ms {
@@ -208,48 +231,6 @@ func (p *Plan) compare(prob stock.Problem, shop *Shop, chosen []stock.Material) 
 			c.Priced, c.Proven = c.Priced && m.Priced, c.Proven && m.Proven
 		}
 		p.Tools = append(p.Tools, c)
-	}
-}
-
-// finestSaw is the least slack that a plan for a shear should have: a stick
-// that is used to the last bit fails with any saw.
-const finestSaw = measure.Inch / 32
-
-func (p *Plan) stockFindings(t *PipeTotal, demands []stock.Demand) {
-	m := &t.Stock
-	if len(m.TooLong) > 0 {
-		longest := measure.Length(0)
-		for _, d := range m.TooLong {
-			longest = max(longest, demands[d].Length)
-		}
-		p.Findings = append(p.Findings, finding.Finding{Code: "no-stock", Severity: finding.Stop, Subject: []string{string(t.Size)},
-			Text: fmt.Sprintf("%s pipe is needed %s long and no stick is that long", t.Size, longest.Format(measure.InInches, 0)),
-			Hint: "add a longer stock length, or join two pieces with a coupling"})
-	}
-	if len(m.Sticks) > 0 && m.Slack < max(p.Tool.Kerf, finestSaw) {
-		f := finding.Finding{Code: "knife-edge", Severity: finding.Warn, Subject: []string{string(t.Size)},
-			Text: fmt.Sprintf("the tightest %s stick has %s to spare, less than one cut of a saw", t.Size, m.Slack.Format(measure.InInches, 0)),
-			Hint: "measure that stick before cutting; buy one more to be safe"}
-		if p.Tool.Kerf > 0 {
-			value, _ := json.Marshal("shear")
-			f.Fixes = append(f.Fixes, finding.Fix{Label: "Cut with a shear", Edits: []finding.Edit{{Path: "/tool", Value: value}}})
-		}
-		p.Findings = append(p.Findings, f)
-	}
-	if !m.Proven {
-		p.Findings = append(p.Findings, finding.Finding{Code: "not-proven", Severity: finding.Note, Subject: []string{string(t.Size)},
-			Text: fmt.Sprintf("the %s purchase is the best found; a better one is not ruled out", t.Size), Hint: "the bound beside it says by how much at most"})
-	}
-}
-
-// passedOver names stick lengths on sale that were left out because they alone
-// have no price.
-func (p *Plan) passedOver(t *PipeTotal, offers []stock.Offer) {
-	for _, o := range offers {
-		if t.Stock.Priced && o.Material == string(t.Size) && o.Origin == stock.Shop && !o.Priced {
-			p.Findings = append(p.Findings, finding.Finding{Code: "stick-without-price", Severity: finding.Note, Subject: []string{string(t.Size)},
-				Text: fmt.Sprintf("%s sticks of %s pipe have no price and are left out", o.Length.Format(measure.FeetInches, 0), t.Size), Hint: "give them a price to have them weighed against the others"})
-		}
 	}
 }
 

@@ -153,7 +153,7 @@ func (a *answers) take(p Prompt, g Answer, unit measure.Unit) {
 		if !slices.Contains(p.Meanings, m) {
 			a.refuse(p.Key, fmt.Sprintf("%q is not a meaning of this size", m), "choose one of the meanings offered")
 		}
-		a.lengths[p.Key] = frame.Dimension{Value: l, Meaning: m, Label: p.Label, Text: g.Text}
+		a.lengths[p.Key] = frame.Dimension{Value: l, Meaning: m, Label: p.Label, Text: g.Text, Prompt: p.Key}
 	case Count:
 		n, err := strconv.Atoi(strings.TrimSpace(g.Text))
 		if err != nil || n < p.Least || n > p.Most {

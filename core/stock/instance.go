@@ -52,10 +52,7 @@ type instance struct {
 }
 
 func newInstance(p *Problem, key string, m *Material) *instance {
-	in := &instance{nodes: p.Nodes, unit: 1, ways: proofWays}
-	for _, o := range p.Offers {
-		in.priced = in.priced || o.Material == key && o.Count == 0 && o.Priced
-	}
+	in := &instance{nodes: p.Nodes, unit: 1, ways: proofWays, priced: p.pricesServe(key)}
 	var finite []kind
 	longest := measure.Length(0)
 	for i, o := range p.Offers {
@@ -97,6 +94,25 @@ func newInstance(p *Problem, key string, m *Material) *instance {
 	}
 	in.kinds = append(in.kinds, finite...)
 	return in
+}
+
+// pricesServe says whether the cost can be the measure for a material: there
+// are prices, and no piece needs a length on sale that has none.
+func (p *Problem) pricesServe(key string) bool {
+	var priced, sold, asked measure.Length
+	for _, o := range p.Offers {
+		if o.Material == key && o.Count == 0 {
+			if sold = max(sold, o.Length); o.Priced {
+				priced = max(priced, o.Length)
+			}
+		}
+	}
+	for _, d := range p.Demands {
+		if d.Material == key && d.Count > 0 {
+			asked = max(asked, d.Length+p.EndTrim)
+		}
+	}
+	return priced > 0 && (asked <= priced || asked > sold)
 }
 
 // reserve puts pieces longer than any stick on sale onto sticks at hand, the

@@ -21,14 +21,17 @@ import (
 	"sturdyelbow/core/plan"
 )
 
-// Options says how lengths are written.
+// Options says how lengths are written, and whether letters and sizes are
+// left out.
 type Options struct {
 	Style measure.Style
 	Step  measure.Length
+	Plain bool
 }
 
-// size of the drawing's longer side, in its own units.
-const canvas = 1000.0
+// size of the drawing's longer side, in its own units; a plain one is shown
+// small, where lines should be bolder.
+const canvas, plainCanvas = 1000.0, 440.0
 
 // the view: from the front, a little from the right and above
 const (
@@ -54,13 +57,18 @@ func Frame(f *plan.Frame, o Options) string {
 	a := &artist{f: f, o: o, scale: 1}
 	a.frameIn()
 	margin := 62.0
+	if o.Plain {
+		margin = 24
+	}
 	w, h := a.hi[0]-a.lo[0]+2*margin, a.hi[1]-a.lo[1]+2*margin
 	fmt.Fprintf(&a.b, `<svg xmlns="http://www.w3.org/2000/svg" class="frame" viewBox="%.1f %.1f %.1f %.1f" role="img" aria-label="%s" font-family="sans-serif">`,
 		a.lo[0]-margin, a.lo[1]-margin, w, h, html.EscapeString(a.caption()))
 	a.floor()
 	a.bodies()
-	a.sizes()
-	a.letters()
+	if !o.Plain {
+		a.sizes()
+		a.letters()
+	}
 	a.b.WriteString("</svg>")
 	return a.b.String()
 }
@@ -101,6 +109,9 @@ func (a *artist) frameIn() {
 	a.bounds()
 	if s := max(a.hi[0]-a.lo[0], a.hi[1]-a.lo[1]); s > 0 {
 		a.scale = canvas / s
+		if a.o.Plain {
+			a.scale = plainCanvas / s
+		}
 	}
 	a.bounds()
 }
@@ -209,7 +220,8 @@ func (a *artist) joint(j *fitting.Joint) body {
 			ring, colour = "ring cemented", "#7b4fa3"
 		}
 		back := a.at(to.Along(p.Dir, -collar))
-		rings.WriteString(line("edge", edge, a.at(to.Along(p.Dir, -collar-collar/4)), n, w+2) + line(ring, colour, back, n, max(w-0.4, 1)))
+		fmt.Fprintf(&rings, `<g data-insertion="%s" data-mode="%s">%s%s</g>`, html.EscapeString(j.ID+"|"+p.Pipe), p.Mode,
+			line("edge", edge, a.at(to.Along(p.Dir, -collar-collar/4)), n, w+2), line(ring, colour, back, n, max(w-0.4, 1)))
 	}
 	return body{centre.depth, fmt.Sprintf(`<g class="fitting" data-joint="%s"><title>%s</title>%s%s%s</g>`, html.EscapeString(j.ID),
 		html.EscapeString(fmt.Sprintf("%s %s at %s", j.Size, j.Kind, j.ID)), outline.String(), hubs.String(), rings.String())}

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
@@ -73,5 +74,27 @@ func TestEveryPieceIsDrawnAndLettered(t *testing.T) {
 		assert.Equal(t, dry, n["ring dry"], "an open ring at every dry joint")
 		assert.Zero(t, n["ring cemented"])
 		assert.NotContains(t, svg, "<script>")
+	}
+}
+
+// A plain drawing leaves out what a thumbnail has no room for.
+func TestAPlainDrawingHasNoLettersOrSizes(t *testing.T) {
+	p := planned(t, "table", "Table")
+	n := elements(t, drawing.Frame(&p.Frames[0], drawing.Options{Plain: true}))
+	assert.Equal(t, len(p.Frames[0].Pipes), n["piece"])
+	assert.Zero(t, n["tag"]+n["dim"])
+}
+
+// Every kind in the catalog has a picture, with a bore for each port that
+// faces the viewer; a plug has none.
+func TestEveryKindHasAPicture(t *testing.T) {
+	all := drawing.Pictures()
+	bores := map[catalog.Kind]int{
+		catalog.Elbow90: 2, catalog.Elbow45: 1, catalog.Tee: 2, catalog.Cross: 2, catalog.Coupling: 1, catalog.SideOutletElbow: 3,
+		catalog.SideOutletTee: 3, catalog.SideOutletCross: 3, catalog.SixWay: 3, catalog.Cap: 1, catalog.Bushing: 1, catalog.ReducingCoupling: 1, catalog.Plug: 0,
+	}
+	require.Len(t, all, len(bores))
+	for k, want := range bores {
+		assert.Equal(t, want, elements(t, all[k])["bore"], k)
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -30,11 +31,23 @@ type Project struct {
 	Frame   *frame.Document `json:"frame,omitempty"`
 	// Sizes are sizes of Frame as they were typed over, by the dimension's JSON
 	// pointer; they are read each time, so that what cannot be read is kept.
-	Sizes  map[string]starter.Answer `json:"sizes,omitempty"`
-	Copies int                       `json:"copies"`
-	Tool   string                    `json:"tool"`
-	Step   measure.Length            `json:"step,omitempty"`
-	Work   plan.Work                 `json:"work"`
+	Sizes map[string]starter.Answer `json:"sizes,omitempty"`
+	// Holds are joints the builder set, over what the starter or frame says.
+	Holds  []frame.Hold   `json:"holds,omitempty"`
+	Copies int            `json:"copies"`
+	Tool   string         `json:"tool"`
+	Step   measure.Length `json:"step,omitempty"`
+	Work   plan.Work      `json:"work"`
+	Marks  Marks          `json:"marks,omitzero"`
+}
+
+// Marks are a builder's ticks on the lists, in the shop and at the saw. The
+// page names what is ticked by what it is, not by its place in the list, so
+// that a tick outlives a change of the plan: of five caps wanted, three are in
+// the cart.
+type Marks struct {
+	Cart map[string]int `json:"cart,omitempty"` // by what is bought: how many
+	Sawn map[string]int `json:"sawn,omitempty"` // by the stick and what is cut from it: 1
 }
 
 // ErrEmpty says that a project has neither a starter nor a frame.
@@ -71,6 +84,11 @@ func (p *Project) Job() (plan.Job, error) {
 			return plan.Job{}, err
 		}
 		doc = d
+	}
+	if len(p.Holds) > 0 {
+		d := *doc
+		d.Holds = slices.Concat(doc.Holds, p.Holds)
+		doc = &d
 	}
 	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies)}}, Tool: p.Tool, Step: p.Step}, nil
 }

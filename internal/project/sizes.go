@@ -2,12 +2,9 @@ package project
 
 import (
 	"cmp"
-	"encoding/json"
 	"errors"
 	"maps"
-	"regexp"
 	"slices"
-	"strconv"
 
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -19,22 +16,13 @@ type SizeProblems []starter.Problem
 
 func (ps SizeProblems) Error() string { return starter.Problems(ps).Error() }
 
-var pointer = regexp.MustCompile(`^/(root|groups/(\d+))/(?:axes/([012])/stations/(\d+)/at|uses/(\d+)/array/pitch)$`)
-
 // retyped gives a copy of a frame with some of its sizes typed over.
 func retyped(doc *frame.Document, sizes map[string]starter.Answer) (*frame.Document, error) {
-	data, err := json.Marshal(doc)
-	if err != nil {
-		return nil, err
-	}
-	d := &frame.Document{}
-	if err := json.Unmarshal(data, d); err != nil {
-		return nil, err
-	}
+	d := doc.Clone()
 	var bad SizeProblems
 	for _, path := range slices.Sorted(maps.Keys(sizes)) {
 		a := sizes[path]
-		dim := dimension(d, path)
+		dim := d.Dimension(path)
 		if dim == nil {
 			bad = append(bad, starter.Problem{Key: path, What: "the frame has no such size", Hint: "take this change back"})
 			continue
@@ -54,38 +42,4 @@ func retyped(doc *frame.Document, sizes map[string]starter.Answer) (*frame.Docum
 		return nil, bad
 	}
 	return d, nil
-}
-
-// dimension finds the dimension a pointer names; nil when there is none.
-func dimension(d *frame.Document, path string) *frame.Dimension {
-	m := pointer.FindStringSubmatch(path)
-	if m == nil {
-		return nil
-	}
-	at := func(s string) int {
-		n, err := strconv.Atoi(s)
-		if err != nil {
-			return -1
-		}
-		return n
-	}
-	def := &d.Root
-	if m[2] != "" {
-		g := at(m[2])
-		if g < 0 || g >= len(d.Groups) {
-			return nil
-		}
-		def = &d.Groups[g]
-	}
-	if m[5] != "" {
-		if u := at(m[5]); u >= 0 && u < len(def.Uses) && def.Uses[u].Array != nil {
-			return &def.Uses[u].Array.Pitch
-		}
-		return nil
-	}
-	st := def.Axes[at(m[3])].Stations
-	if i := at(m[4]); i >= 0 && i < len(st) {
-		return st[i].At
-	}
-	return nil
 }

@@ -33,6 +33,7 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
 	huma.Register(h, op(http.MethodPost, "/read", "read", "Read a wireframe file into a frame"), a.read)
 	huma.Register(h, op(http.MethodPost, "/export/{kind}", "export", "Write a plan in an open format"), a.export)
+	huma.Register(h, op(http.MethodGet, "/pictures", "pictures", "A small picture of every kind of fitting, as SVG"), a.pictures)
 	registerProjects(h, a, op)
 }
 
@@ -51,21 +52,17 @@ func (a *api) about(context.Context, *struct{}) (*body[About], error) {
 	return answer(About{Name: "Sturdy Elbow", Version: a.version, Tools: plan.Tools()}), nil
 }
 
-func (a *api) starters(context.Context, *struct{}) (*body[[]starter.Starter], error) {
-	return answer(starter.All()), nil
-}
-
 // PlanRequest is a project and, unless the saved shop is meant, a shop.
 type PlanRequest struct {
 	Project project.Project `json:"project"`
 	Shop    *plan.Shop      `json:"shop,omitempty"`
+	Draw    bool            `json:"draw,omitempty"` // also draw the frames
 }
 
-// PlanAnswer is the plan, the frame it is of, and a drawing of each frame.
+// PlanAnswer is the plan and, where it was asked for, a drawing of each frame.
 type PlanAnswer struct {
-	Plan     plan.Plan      `json:"plan"`
-	Frame    frame.Document `json:"frame"`
-	Drawings []string       `json:"drawings"` // SVG
+	Plan     plan.Plan `json:"plan"`
+	Drawings []string  `json:"drawings"` // SVG
 }
 
 func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, error) {
@@ -81,9 +78,7 @@ func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, e
 		}
 		shop = saved
 	}
-	if job.Tool == "" {
-		job.Tool = "saw"
-	}
+	job = withTool(job)
 	p, err := plan.Make(job, *shop, r.Project.Work)
 	if err != nil {
 		return job, nil, problem(err)
@@ -91,14 +86,23 @@ func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, e
 	return job, p, nil
 }
 
+// withTool cuts with a saw where the project names no tool.
+func withTool(j plan.Job) plan.Job {
+	j.Tool = cmp.Or(j.Tool, "saw")
+	return j
+}
+
 func (a *api) plan(ctx context.Context, in *body[PlanRequest]) (*body[PlanAnswer], error) {
 	job, p, err := a.make(ctx, &in.Body)
 	if err != nil {
 		return nil, err
 	}
-	out := PlanAnswer{Plan: *p, Frame: job.Frames[0].Document}
+	in.Body.Project.Adopt(&job.Frames[0].Document, p.Findings)
+	out := PlanAnswer{Plan: *p}
 	for i := range p.Frames {
-		out.Drawings = append(out.Drawings, drawing.Frame(&p.Frames[i], drawing.Options{Style: in.Body.Project.Style, Step: p.Step}))
+		if in.Body.Draw {
+			out.Drawings = append(out.Drawings, drawing.Frame(&p.Frames[i], drawing.Options{Style: in.Body.Project.Style, Step: p.Step}))
+		}
 	}
 	return answer(out), nil
 }

@@ -32,6 +32,7 @@ const maxBody = 4 << 20
 type api struct {
 	store   *store.Store
 	version string
+	cards   cards
 }
 
 // New makes the handler.
@@ -40,7 +41,7 @@ func New(c Config) http.Handler {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.Use(recovered(c.Log), guard(c.Hosts), headers(), limitBody(), gzip.Gzip(gzip.DefaultCompression))
-	register(humagin.New(r, apiConfig(c.Version)), &api{c.Store, c.Version})
+	register(humagin.New(r, apiConfig(c.Version)), &api{store: c.Store, version: c.Version})
 	r.NoRoute(pages(c.Web))
 	return r
 }

@@ -81,7 +81,7 @@ func jump(width string) map[string]any {
 func TestPlanIsStateless(t *testing.T) {
 	c, st := serve(t)
 	var a server.PlanAnswer
-	c.get("POST", "/api/plan", map[string]any{"project": jump("4 ft")}, &a)
+	c.get("POST", "/api/plan", map[string]any{"project": jump("4 ft"), "draw": true}, &a)
 	assert.Equal(t, 12, a.Plan.Totals.Pieces)
 	assert.True(t, a.Plan.Bill.Example)
 	assert.True(t, strings.HasPrefix(a.Drawings[0], "<svg"))

@@ -85,8 +85,10 @@ func (s *Store) migrate(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	_, err = p.Up(ctx)
-	return err
+	if _, err = p.Up(ctx); err != nil {
+		return err
+	}
+	return s.sweep(ctx)
 }
 
 // Close closes the database.
@@ -125,7 +127,7 @@ func scanProject(row interface{ Scan(...any) error }) (p Project, err error) {
 
 // Projects lists every project, the one changed last first.
 func (s *Store) Projects(ctx context.Context) (all []Project, err error) {
-	rows, err := s.db.QueryContext(ctx, "SELECT "+projectColumns+" FROM project ORDER BY updated DESC, id")
+	rows, err := s.db.QueryContext(ctx, "SELECT "+projectColumns+" FROM project WHERE deleted IS NULL ORDER BY updated DESC, id")
 	if err != nil {
 		return nil, err
 	}
@@ -142,7 +144,7 @@ func (s *Store) Projects(ctx context.Context) (all []Project, err error) {
 
 // Project gives one project; [ErrNotFound] when there is none.
 func (s *Store) Project(ctx context.Context, id string) (Project, error) {
-	return scanProject(s.db.QueryRowContext(ctx, "SELECT "+projectColumns+" FROM project WHERE id = ?", id))
+	return scanProject(s.db.QueryRowContext(ctx, "SELECT "+projectColumns+" FROM project WHERE id = ? AND deleted IS NULL", id))
 }
 
 // Create stores a new project at revision 1.
@@ -157,7 +159,7 @@ func (s *Store) Create(ctx context.Context, name string, body []byte) (Project, 
 // [StaleError].
 func (s *Store) Save(ctx context.Context, id string, basedOn int64, name string, body []byte) (revision int64, err error) {
 	err = s.within(ctx, func(tx *sql.Tx) error {
-		switch err := tx.QueryRowContext(ctx, "SELECT revision FROM project WHERE id = ?", id).Scan(&revision); {
+		switch err := tx.QueryRowContext(ctx, "SELECT revision FROM project WHERE id = ? AND deleted IS NULL", id).Scan(&revision); {
 		case errors.Is(err, sql.ErrNoRows):
 			return ErrNotFound
 		case err != nil:
@@ -182,16 +184,26 @@ func (s *Store) Save(ctx context.Context, id string, basedOn int64, name string,
 
 // Refused gives a state that a stale save left behind.
 func (s *Store) Refused(ctx context.Context, project string, kept int64) (name string, body []byte, err error) {
-	err = s.db.QueryRowContext(ctx, "SELECT name, body FROM refused_save WHERE project = ? AND id = ?", project, kept).Scan(&name, &body)
+	err = s.db.QueryRowContext(ctx, "SELECT r.name, r.body FROM refused_save r JOIN project p ON p.id = r.project WHERE p.id = ? AND p.deleted IS NULL AND r.id = ?", project, kept).Scan(&name, &body)
 	if errors.Is(err, sql.ErrNoRows) {
 		err = ErrNotFound
 	}
 	return name, body, err
 }
 
-// Delete removes a project.
+// Delete takes a project away; [Store.Restore] puts it back within a month.
 func (s *Store) Delete(ctx context.Context, id string) error {
-	r, err := s.db.ExecContext(ctx, "DELETE FROM project WHERE id = ?", id)
+	return s.one(ctx, "UPDATE project SET deleted = ? WHERE id = ? AND deleted IS NULL", now(), id)
+}
+
+// Restore puts a deleted project back as it was.
+func (s *Store) Restore(ctx context.Context, id string) error {
+	return s.one(ctx, "UPDATE project SET deleted = NULL WHERE id = ? AND deleted IS NOT NULL", id)
+}
+
+// one runs a statement that is to change one project.
+func (s *Store) one(ctx context.Context, statement string, args ...any) error {
+	r, err := s.db.ExecContext(ctx, statement, args...)
 	if err != nil {
 		return err
 	}
@@ -199,6 +211,15 @@ func (s *Store) Delete(ctx context.Context, id string) error {
 		return errors.Join(err, ErrNotFound)
 	}
 	return nil
+}
+
+// keptDeleted is how long a deleted project can be put back.
+const keptDeleted = 30 * 24 * time.Hour
+
+// sweep removes what was deleted long ago.
+func (s *Store) sweep(ctx context.Context) error {
+	_, err := s.db.ExecContext(ctx, "DELETE FROM project WHERE deleted < ?", time.Now().Add(-keptDeleted).UTC().Format(time.RFC3339Nano))
+	return err
 }
 
 // Shop gives the shop's document; revision 0 and no body before the first save.

@@ -3,6 +3,7 @@ package store_test
 import (
 	"bufio"
 	"context"
+	"database/sql"
 	"fmt"
 	"os"
 	"os/exec"
@@ -10,6 +11,7 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -59,6 +61,42 @@ func TestNotFound(t *testing.T) {
 	all, err := s.Projects(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, all)
+}
+
+// A deleted project comes back as it was, with what stale saves left behind;
+// after a month it is gone for good.
+func TestDeletedIsKeptForAMonth(t *testing.T) {
+	dir, ctx := t.TempDir(), t.Context()
+	s := open(t, dir)
+	p, err := s.Create(ctx, "x", []byte(`{"v":1}`))
+	require.NoError(t, err)
+	_, err = s.Save(ctx, p.ID, 7, "stale", []byte(`{"v":7}`))
+	var stale *store.StaleError
+	require.ErrorAs(t, err, &stale)
+	require.NoError(t, s.Delete(ctx, p.ID))
+	assert.ErrorIs(t, s.Delete(ctx, p.ID), store.ErrNotFound)
+	_, _, err = s.Refused(ctx, p.ID, stale.Kept)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	require.NoError(t, s.Restore(ctx, p.ID))
+	back, err := s.Project(ctx, p.ID)
+	require.NoError(t, err)
+	assert.Equal(t, p.Updated, back.Updated)
+	_, _, err = s.Refused(ctx, p.ID, stale.Kept)
+	require.NoError(t, err)
+
+	require.NoError(t, s.Delete(ctx, p.ID))
+	db, err := sql.Open("sqlite", filepath.Join(dir, store.FileName))
+	require.NoError(t, err)
+	aged := func(days int) *store.Store {
+		_, err := db.ExecContext(ctx, "UPDATE project SET deleted = ?", time.Now().AddDate(0, 0, -days).UTC().Format(time.RFC3339Nano))
+		require.NoError(t, err)
+		return open(t, dir) // sweeps
+	}
+	after := aged(29)
+	require.NoError(t, after.Restore(ctx, p.ID))
+	require.NoError(t, after.Delete(ctx, p.ID))
+	assert.ErrorIs(t, aged(31).Restore(ctx, p.ID), store.ErrNotFound)
+	require.NoError(t, db.Close())
 }
 
 func TestShopHasRevisionsToo(t *testing.T) {

@@ -1,16 +1,26 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { StrictMode, Suspense, lazy } from "react";
 import { createRoot } from "react-dom/client";
 import { Route, Switch } from "wouter";
-import { Workbench } from "./bench/workbench";
-import { CuttingPage } from "./cutting/cutting";
-import { startTheme } from "./lib/theme";
 import { Shelf } from "./shelf/shelf";
+import { Workbench } from "./bench/workbench";
+import type { LensId } from "./lens/lenses";
+import { startTheme } from "./lib/theme";
 import { StartPage } from "./start/start";
-import "./style.css";
+import { Loading } from "./ui/ui";
+import "./style/base.css";
+import "./style/parts.css";
+import "./style/bench.css";
+import "./style/frame.css";
+import "./style/paper.css";
+
+const BuildSheet = lazy(() => import("./sheet/build-sheet"));
+const CuttingPage = lazy(() => import("./cutting/cutting"));
 
 startTheme();
 const client = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } } });
+
+const lensOf = (s: string | undefined): LensId => (["joints", "buy", "cut"] as const).find((l) => l === s) ?? "size";
 
 const root = document.getElementById("root");
 if (root)
@@ -25,9 +35,18 @@ if (root)
             <StartPage />
           </Route>
           <Route path="/cut">
-            <CuttingPage />
+            <Suspense fallback={<Loading what="the page" />}>
+              <CuttingPage />
+            </Suspense>
           </Route>
-          <Route path="/p/:id">{(p) => <Workbench key={p.id} id={p.id} />}</Route>
+          <Route path="/p/:id/sheet">
+            {(p) => (
+              <Suspense fallback={<Loading what="the sheet" />}>
+                <BuildSheet key={p.id} id={p.id} />
+              </Suspense>
+            )}
+          </Route>
+          <Route path="/p/:id/:lens?">{(p) => <Workbench key={p.id} id={p.id} lens={lensOf(p.lens)} />}</Route>
           <Route>
             <Shelf lost />
           </Route>

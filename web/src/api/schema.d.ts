@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A small picture of every kind of fitting, as SVG */
+        get: operations["pictures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -119,8 +136,25 @@ export interface paths {
         /** Save a project; a stale save is refused with 409 and kept aside */
         put: operations["saveProject"];
         post?: never;
-        /** Remove a project */
+        /** Remove a project; it can be restored for a month */
         delete: operations["deleteProject"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a project looks like and comes to */
+        get: operations["projectCard"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -137,6 +171,23 @@ export interface paths {
         get: operations["refusedSave"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a deleted project back */
+        post: operations["restoreProject"];
         delete?: never;
         options?: never;
         head?: never;
@@ -203,6 +254,22 @@ export interface components {
             name: string;
             tools: components["schemas"]["PlanTool"][];
             version: string;
+        };
+        Card: {
+            /** Format: int64 */
+            copies: number;
+            /** Format: int64 */
+            cost: number;
+            drawing: string;
+            example: boolean;
+            size: number[];
+            state: string;
+            /** Format: int64 */
+            sticks: number;
+            style: string;
+            /** Format: int64 */
+            unpriced: number;
+            words: string;
         };
         CatalogFitting: {
             /** Format: int64 */
@@ -313,6 +380,13 @@ export interface components {
             pipes: string[];
             residual: number[];
         };
+        DrawnStarter: {
+            about: string;
+            drawing: string;
+            id: string;
+            name: string;
+            prompts: components["schemas"]["StarterPrompt"][];
+        };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
             location?: string;
@@ -377,6 +451,12 @@ export interface components {
             edits: components["schemas"]["FindingEdit"][];
             label: string;
         };
+        FittingContact: {
+            at: number[];
+            /** Format: int64 */
+            gap: number;
+            joint: string;
+        };
         FittingInsertion: {
             /** Format: int64 */
             depth: number;
@@ -397,6 +477,8 @@ export interface components {
             at: number[];
             /** Format: int64 */
             body: number;
+            /** Format: int64 */
+            capEnd?: number;
             /** Format: double */
             flex: number;
             id: string;
@@ -455,6 +537,7 @@ export interface components {
             label?: string;
             meaning: string;
             of?: string;
+            prompt?: string;
             text?: string;
             /** Format: int64 */
             value: number;
@@ -463,6 +546,7 @@ export interface components {
             /** Format: int64 */
             format: number;
             groups?: components["schemas"]["FrameDefinition"][];
+            holds?: components["schemas"]["FrameHold"][];
             mode: string;
             name: string;
             root: components["schemas"]["FrameDefinition"];
@@ -477,6 +561,15 @@ export interface components {
             plugged?: boolean;
             spare?: number[][];
             unstated?: boolean;
+        };
+        FrameHold: {
+            group?: string;
+            joint?: string;
+            kind?: string;
+            mode: string;
+            pipe?: string;
+            reason?: string;
+            use?: string;
         };
         FrameInsertion: {
             mode: string;
@@ -569,6 +662,7 @@ export interface components {
             label: string;
             meaning: string;
             path: string;
+            prompt?: string;
             scope: string;
             span: number[];
             sum: components["schemas"]["WhyTerm"][];
@@ -598,7 +692,6 @@ export interface components {
         };
         PlanAnswer: {
             drawings: string[];
-            frame: components["schemas"]["FrameDocument"];
             plan: components["schemas"]["Plan"];
         };
         PlanFittingCount: {
@@ -608,6 +701,7 @@ export interface components {
             size: string;
         };
         PlanFrame: {
+            contacts: components["schemas"]["FittingContact"][];
             /** Format: int64 */
             copies: number;
             /** Format: int64 */
@@ -617,6 +711,7 @@ export interface components {
             loops: components["schemas"]["CutlistLoop"][];
             name: string;
             overall: components["schemas"]["CutlistExtent"][];
+            parts: components["schemas"]["PlanPart"][];
             pipes: components["schemas"]["PlanPipe"][];
             seated: components["schemas"]["PlanSeated"][];
             sizes: components["schemas"]["LayoutSize"][];
@@ -641,6 +736,11 @@ export interface components {
             length: number;
             size: string;
         };
+        PlanPart: {
+            group: string;
+            name: string;
+            path: string;
+        };
         PlanPipe: {
             bare: number[][];
             /** Format: int64 */
@@ -659,6 +759,8 @@ export interface components {
             pipe: string;
             shown: number[][];
             size: string;
+            /** Format: int64 */
+            stick: number;
             sum: components["schemas"]["WhyTerm"][];
             /** Format: int64 */
             takes: number;
@@ -681,6 +783,7 @@ export interface components {
             yield: number;
         };
         PlanRequest: {
+            draw?: boolean;
             project: components["schemas"]["Project"];
             shop?: components["schemas"]["PlanShop"];
         };
@@ -745,6 +848,8 @@ export interface components {
             /** Format: int64 */
             copies: number;
             frame?: components["schemas"]["FrameDocument"];
+            holds?: components["schemas"]["FrameHold"][];
+            marks?: components["schemas"]["ProjectMarks"];
             name: string;
             sizes?: {
                 [key: string]: components["schemas"]["StarterAnswer"];
@@ -771,6 +876,14 @@ export interface components {
             /** Format: date-time */
             updated: string;
         };
+        ProjectMarks: {
+            cart?: {
+                [key: string]: number;
+            };
+            sawn?: {
+                [key: string]: number;
+            };
+        };
         ReadRequest: {
             text: string;
         };
@@ -782,12 +895,6 @@ export interface components {
         Saved: {
             /** Format: int64 */
             revision: number;
-        };
-        Starter: {
-            about: string;
-            id: string;
-            name: string;
-            prompts: components["schemas"]["StarterPrompt"][];
         };
         StarterAnswer: {
             meaning?: string;
@@ -1038,6 +1145,37 @@ export interface operations {
             };
         };
     };
+    pictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: string;
+                    };
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     plan: {
         parameters: {
             query?: never;
@@ -1255,6 +1393,37 @@ export interface operations {
             };
         };
     };
+    projectCard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     refusedSave: {
         parameters: {
             query?: never;
@@ -1275,6 +1444,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Project"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    restoreProject: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -1397,7 +1595,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Starter"][];
+                    "application/json": components["schemas"]["DrawnStarter"][];
                 };
             };
             /** @description Error */

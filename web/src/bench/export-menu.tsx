@@ -1,32 +1,34 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import type { Project } from "../api/client";
+import type { Desk } from "../desk/history";
+import { Icon } from "../ui/icons";
 
-const kinds = [
+export const exportKinds = [
   ["cuts.csv", "Cut list, CSV"],
   ["shopping.csv", "Shopping list, CSV"],
   ["wireframe.json", "Wireframe, JSON"],
   ["frame.svg", "Drawing, SVG"],
 ] as const;
 
-/** Saves the plan in an open format. */
-export function ExportMenu({ project, disabled }: { project: Project; disabled: boolean }) {
+/** Saves the plan in an open format; gives what the format could not carry. */
+export async function exportAs(kind: string, desk: Desk): Promise<string> {
+  const r = await fetch(`/api/export/${kind}`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ project: desk.project, shop: desk.shop }) });
+  if (!r.ok) throw new Error("It could not be saved; try again.");
+  const a = document.createElement("a");
+  a.href = URL.createObjectURL(await r.blob());
+  a.download = `${desk.project.name.replace(/[^\p{L}\p{N} _-]+/gu, "") || "frame"} ${kind}`;
+  a.click();
+  setTimeout(() => URL.revokeObjectURL(a.href), 10_000);
+  const lost = r.headers.get("X-Lost");
+  return lost ? `The file cannot carry: ${lost}` : "";
+}
+
+export function ExportMenu({ desk, disabled, onPrint }: { desk: Desk; disabled: boolean; onPrint: () => void }) {
   const [said, setSaid] = useState("");
-  const save = async (kind: string) => {
-    setSaid("");
-    try {
-      const r = await fetch(`/api/export/${kind}`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ project }) });
-      if (!r.ok) throw new Error();
-      const lost = r.headers.get("X-Lost");
-      if (lost) setSaid(`The file cannot carry: ${lost}`);
-      const a = document.createElement("a");
-      a.href = URL.createObjectURL(await r.blob());
-      a.download = `${project.name.replace(/[^\p{L}\p{N} _-]+/gu, "") || "frame"} ${kind}`;
-      a.click();
-      setTimeout(() => URL.revokeObjectURL(a.href), 10_000);
-    } catch {
-      setSaid("It could not be saved; try again.");
-    }
+  const save = (kind: string) => {
+    exportAs(kind, desk)
+      .then(setSaid)
+      .catch(() => setSaid("It could not be saved; try again."));
   };
   return (
     <>
@@ -35,19 +37,19 @@ export function ExportMenu({ project, disabled }: { project: Project; disabled: 
           {said}
         </span>
       )}
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="btn" disabled={disabled}>
-          Save as
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger className="btn btn-small" disabled={disabled}>
+          <Icon name="file" size={18} /> <span className="max-sm:sr-only">Save as</span>
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
-          <DropdownMenu.Content sideOffset={4} align="end" className="z-20 rounded-md border-2 border-ink bg-paper p-1 shadow-lg">
-            {kinds.map(([k, label]) => (
-              <DropdownMenu.Item key={k} onSelect={() => void save(k)} className="cursor-pointer rounded px-3 py-2 outline-none data-[highlighted]:bg-paper-2 data-[highlighted]:underline">
+          <DropdownMenu.Content sideOffset={4} align="end" className="menu" aria-label="Save as">
+            {exportKinds.map(([k, label]) => (
+              <DropdownMenu.Item key={k} onSelect={() => save(k)} className="menu-item">
                 {label}
               </DropdownMenu.Item>
             ))}
-            <DropdownMenu.Item onSelect={() => setTimeout(() => print(), 50)} className="cursor-pointer rounded px-3 py-2 outline-none data-[highlighted]:bg-paper-2 data-[highlighted]:underline">
-              Print
+            <DropdownMenu.Item onSelect={onPrint} className="menu-item">
+              Build sheet, to print
             </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>

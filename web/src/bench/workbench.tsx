@@ -1,187 +1,240 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import { Link } from "wouter";
-import { Refusal, api, ask } from "../api/client";
-import type { Style } from "../lib/format";
-import { usePlan } from "../lib/use-plan";
-import { type Bench, useProject } from "../lib/use-project";
+import { useQuery } from "@tanstack/react-query";
+import { Tabs } from "radix-ui";
+import { Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { Link, useLocation } from "wouter";
+import { type Finding, type Fix, type Plan, Refusal, api, ask } from "../api/client";
+import { applyFix } from "../desk/fix";
+import type { Desk } from "../desk/history";
+import { hold, modeWords } from "../desk/holds";
+import { type DeskOf, useDesk } from "../desk/use-desk";
+import { useDrawing } from "../desk/use-drawing";
+import { usePlan } from "../desk/use-plan";
+import { FrameView } from "../frame/frame-view";
+import type { Picked } from "../frame/items";
+import { findingTags } from "../frame/paint";
+import type { View } from "../frame/scene/rig";
+import { BuySheet } from "../lens/buy/sheet";
+import { CutSheet } from "../lens/cut/sheet";
+import { flipPicked } from "../lens/joints/actions";
+import { JointsSheet } from "../lens/joints/sheet";
+import type { LensProps } from "../lens/lens";
+import { type LensId, lenses } from "../lens/lenses";
+import { SizeSheet, Targets } from "../lens/size/sheet";
+import { targetsOf, unitOf } from "../lens/size/targets";
+import { type Style, meaning } from "../lib/format";
+import { useSwitch } from "../lib/stored";
+import { useNarrow, useStill, useTheme } from "../lib/theme";
+import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
-import { ExportMenu } from "./export-menu";
-import { Findings } from "./findings";
-import { FrameView } from "./frame-view";
-import { CostSheet, CutSheet, FittingSheet, JointSheet, StickSheet } from "./sheets";
-import { Sizes } from "./sizes";
+import { BenchBar } from "./bench-bar";
+import { commandsOf } from "./command-list";
+import { PickedCard } from "./picked-card";
+import { Stale } from "./stale";
 import { Tape } from "./tape";
+import { useKeys } from "./use-keys";
+import { ViewTools } from "./view-tools";
 
-const styles: [Style, string][] = [
-  ["inches", "23 5/8″"],
-  ["feet-inches", "1′ 11 5/8″"],
-  ["decimal", "23.625″"],
-  ["metric", "600 mm"],
-];
+const Help = lazy(() => import("./help"));
+const Commands = lazy(() => import("./commands"));
 
-/** One project: the frame on the left, its sheet on the right, the tape below. */
-export function Workbench({ id }: { id: string }) {
-  const bench = useProject(id);
-  const client = useQueryClient();
-  const shop = useQuery({ queryKey: ["shop"], queryFn: () => ask(api.GET("/api/shop")) });
-  const planned = usePlan(bench.project, shop.data?.revision ?? 0);
-  const [lit, setLit] = useState<string>();
-  const shopSaved = () => void client.invalidateQueries({ queryKey: ["shop"] });
-  useKeys(bench);
-  useEffect(() => {
-    document.title = bench.project ? `${bench.project.name} · Sturdy Elbow` : "Sturdy Elbow";
-  }, [bench.project]);
-
-  if (bench.loading)
+/** One project: the frame stays in view, the lens asks one question, the tape answers. */
+export function Workbench({ id, lens }: { id: string; lens: LensId }) {
+  const desk = useDesk(id);
+  if (desk.loading)
     return (
       <>
         <TopBar />
-        <Failure why={bench.loading instanceof Refusal ? bench.loading.problem.detail ?? bench.loading.message : "The server does not answer."} />
-        <Link href="/" className="btn ml-6">
+        <Failure why={desk.loading instanceof Refusal ? (desk.loading.problem.detail ?? desk.loading.message) : "The server does not answer."} />
+        <Link href="/" className="btn mx-3">
           To the projects
         </Link>
       </>
     );
-  const p = bench.project;
-  if (!p) return <Loading what="the project" />;
-  const style = (p.style || "inches") as Style;
-  const a = planned.answer;
+  if (!desk.history)
+    return (
+      <>
+        <TopBar />
+        <Loading what="the project" />
+      </>
+    );
+  return <Bench id={id} lens={lens} desk={desk} now={desk.history.now} />;
+}
+
+function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf; now: Desk }) {
+  const { project, shop } = now;
+  const planned = usePlan(now);
+  const { plan } = planned;
+  const frame = plan?.frames[0];
+  const style = (project.style || "inches") as Style;
+  const starters = useQuery({ queryKey: ["starters"], queryFn: () => ask(api.GET("/api/starters")), staleTime: Number.POSITIVE_INFINITY }).data;
+  const [picked, setPicked] = useState<Picked>();
+  const [open, setOpen] = useState<"help" | "commands">();
+  const [perspective, flipPerspective] = useSwitch("perspective");
+  const [flat, flipFlat] = useSwitch("flat");
+  const [shown, flipShown] = useSwitch("frame-on-phone");
+  const [wantDrawing, setWantDrawing] = useState(false);
+  const [view, setView] = useState<(v: View) => void>();
+  const dark = useTheme() === "dark";
+  const still = useStill();
+  const narrow = useNarrow();
+  const [, go] = useLocation();
+  const drawing = useDrawing(wantDrawing ? planned.of : undefined);
+  const toLens = useCallback((l: LensId) => go(`/p/${id}/${l}`, { replace: true }), [go, id]);
+  const toSheet = useCallback(() => go(`/p/${id}/sheet`), [go, id]);
+
+  useEffect(() => {
+    document.title = `${project.name || "Without a name"} · Sturdy Elbow`;
+  }, [project.name]);
+
+  const targets = useMemo(() => targetsOf(project, starters, plan, planned.places), [project, starters, plan, planned.places]);
+  const active = lenses.find((l) => l.id === lens) ?? lenses[0];
+  const paint = useMemo(() => {
+    if (!plan || !frame || !active) return undefined;
+    const p = active.paint({ frame, picked, style, plan }, targets);
+    return { ...p, tags: [...findingTags(plan.findings, frame, 0), ...p.tags] };
+  }, [plan, frame, active, picked, style, targets]);
+
+  const onFix = useCallback(
+    (_: Finding, x: Fix) => {
+      const after = applyFix(now, x);
+      if (after.shop !== now.shop) desk.editShop(x.label, () => after.shop);
+      if (after.project !== now.project) desk.edit(x.label, () => after.project);
+    },
+    [now, desk],
+  );
+  const onShow = (f: Finding) => {
+    const subject = f.subject.find((s) => frame?.pipes.some((p) => p.pipe === s) || frame?.joints.some((j) => j.id === s));
+    if (subject) setPicked({ is: frame?.pipes.some((p) => p.pipe === subject) ? "pipe" : "joint", id: subject });
+    else toLens("cut");
+  };
+  const onView = useCallback((f: ((v: View) => void) | undefined) => setView(() => f), []);
+  const needDrawing = useCallback(() => setWantDrawing(true), []);
+  const act = lens === "joints" && frame ? () => flipPicked({ desk, frame, picked }) : undefined;
+  const before = useBefore(desk.history?.since, plan);
+
+  const commands = commandsOf({ desk, now, toLens, toSheet, view, flipPerspective, flipFlat, flat, plan, onFix, help: () => setOpen("help"), home: () => go("/"), setPicked });
+  useKeys({
+    ...Object.fromEntries(lenses.map((l, i) => [String(i + 1), () => toLens(l.id)])),
+    "/": () => setOpen("commands"),
+    "?": () => setOpen("help"),
+    f: () => document.querySelector<HTMLElement>(".stage-list")?.focus(),
+    "ctrl+z": desk.undo,
+    "ctrl+y": desk.redo,
+    "ctrl+shift+z": desk.redo,
+    "ctrl+k": () => setOpen("commands"),
+    "ctrl+p": toSheet,
+  });
+
+  const lensProps: LensProps | undefined = plan && frame && { desk, project, shop, plan, frame, style, places: planned.places, picked, onPick: setPicked };
   const general = Object.entries(planned.places).filter(([k]) => !k.startsWith("body.project.starter.answers.") && !k.startsWith("body.project.sizes."));
+  const hideFrame = narrow && (lens === "buy" || lens === "cut") && !shown;
+  const labels = Object.fromEntries(targets.map((t) => [t.key, t.label]));
   return (
-    <div className="print-flow flex min-h-screen flex-col lg:h-screen">
-      <TopBar
-        title={
-          <>
-          <h1 className="sr-only">{p.name}</h1>
-          <input
-            aria-label="Project name"
-            className="min-w-40 flex-1 rounded border-b-2 border-transparent bg-transparent px-1 font-display text-lg font-semibold hover:border-rule"
-            value={p.name}
-            onChange={(e) => bench.change((x) => ({ ...x, name: e.target.value }))}
-          />
-          </>
-        }
-      >
-        <SaveNote bench={bench} />
-        <button type="button" className="btn btn-bare" disabled={!bench.canUndo} onClick={bench.undo} title="Ctrl Z">
-          Undo
-        </button>
-        <button type="button" className="btn btn-bare" disabled={!bench.canRedo} onClick={bench.redo} title="Ctrl Shift Z">
-          Redo
-        </button>
-        <select aria-label="How lengths are shown" className="pick" value={style} onChange={(e) => bench.change((x) => ({ ...x, style: e.target.value }))}>
-          {styles.map(([v, l]) => (
-            <option key={v} value={v}>
-              {l}
-            </option>
-          ))}
-        </select>
-        <ExportMenu project={p} disabled={planned.old || !a} />
-      </TopBar>
-      <p className="hidden p-2 font-display text-2xl font-bold print:block">{p.name}</p>
-      {bench.save.is === "stale" && <Stale bench={bench} />}
-      <main className="print-flow grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_32rem]">
-        <section aria-label="The frame" className="flex min-h-0 flex-col">
-          <div className={`relative min-h-72 flex-1 bg-paper p-2 ${planned.old ? "opacity-60" : ""}`}>
-            {a?.drawings[0] ? <FrameView svg={a.drawings[0]} lit={lit} onPick={setLit} /> : <Loading what="the drawing" />}
-            <Legend />
-          </div>
+    <div className="bench">
+      <BenchBar desk={desk} now={now} style={style} ready={plan !== undefined && !planned.old} onCommands={() => setOpen("commands")} onHelp={() => setOpen("help")} onPrint={toSheet} />
+      {desk.other && <Stale other={desk.other} mine={project} labels={labels} keep={desk.keep} />}
+      <main className="bench-main">
+        <section aria-label="The frame" className={`bench-frame ${planned.old ? "is-old" : ""}`} hidden={hideFrame}>
+          {frame && paint ? (
+            <FrameView
+              frame={frame}
+              paint={paint}
+              picked={picked}
+              style={style}
+              dark={dark}
+              still={still}
+              flat={flat}
+              perspective={perspective}
+              targets={targets}
+              drawing={drawing}
+              needDrawing={needDrawing}
+              onPick={setPicked}
+              onRing={(r) => desk.edit(`${r.joint}: ${modeWords(r.cemented ? "slip" : "cemented")}`, (p) => hold(p, { joint: r.joint, pipe: r.pipe }, r.cemented ? "slip" : "cemented"))}
+              onAct={act}
+              onPerspective={flipPerspective}
+              onFix={onFix}
+              onTarget={(t, text, on) => desk.edit(`${t.label} ${text}`, (p) => t.set(p, { ...t.answer, text, unit: unitOf(style) }), on)}
+              onMeaning={(t, m) => desk.edit(`${t.label}, ${meaning(m)}`, (p) => t.set(p, { ...t.answer, meaning: m }))}
+              onSettle={desk.settle}
+              onView={onView}
+            >
+              <PickedCard frame={frame} picked={picked} style={style} onPick={setPicked} onAct={act} />
+              <ViewTools show={view} perspective={perspective} onPerspective={flipPerspective} />
+              {lens === "joints" && <Legend />}
+            </FrameView>
+          ) : (
+            !planned.failure && general.length === 0 && !planned.old && <Loading what="the frame" />
+          )}
           {planned.old && (
-            <p role="status" className="bg-paper px-4 py-1 text-sm font-semibold text-warn">
-              Shown as it was before the size that cannot be read.
+            <p role="status" className="bench-note text-warn">
+              {plan ? "Shown as it was before the size that cannot be read." : "It is drawn as soon as every size can be read."}
             </p>
           )}
-          {planned.failure && <Failure why={planned.failure} retry={planned.retry} />}
           {general.map(([where, what]) => (
-            <p key={where} role="alert" className="bg-paper px-4 py-1 text-sm font-semibold text-bad">
+            <p key={where} role="alert" className="bench-note text-bad">
               {what}
             </p>
           ))}
-          {a && <Findings of={a.plan.findings} change={bench.change} />}
+          {planned.failure && <Failure why={planned.failure} />}
         </section>
-        <div className="print-flow relative grid content-start gap-7 overflow-y-auto border-rule bg-paper p-4 lg:border-l-2">
-          <div className="no-print">
-            <Sizes project={p} plan={a?.plan} places={planned.places} change={bench.change} />
-          </div>
-          {a && (
-            <>
-              <CutSheet plan={a.plan} style={style} lit={lit} onPick={setLit} />
-              <FittingSheet plan={a.plan} />
-              <StickSheet plan={a.plan} style={style} lit={lit} onPick={setLit} shop={shop.data} onSaved={shopSaved} />
-              <JointSheet plan={a.plan} style={style} />
-              <CostSheet plan={a.plan} shop={shop.data} onSaved={shopSaved} />
-              <section aria-labelledby="care-head">
-                <div className="sheet-head">
-                  <h2 id="care-head" className="text-xl">
-                    Take care
-                  </h2>
-                </div>
-                <ul className="list-disc pl-5 text-sm">
-                  {a.plan.cautions.map((c) => (
-                    <li key={c}>{c}</li>
-                  ))}
-                </ul>
-              </section>
-            </>
-          )}
-        </div>
+        <Tabs.Root value={lens} onValueChange={(v) => toLens(v as LensId)} className="bench-sheet" activationMode="manual">
+          <Tabs.List className="lens-tabs no-print" aria-label="Lenses, in the order of work">
+            {lenses.map((l, i) => (
+              <Tabs.Trigger key={l.id} value={l.id} className="lens-tab" title={`${l.asks} (${i + 1})`}>
+                <Icon name={l.icon} size={18} />
+                <span>{l.name}</span>
+                <span className="lens-key" aria-hidden="true">
+                  {i + 1}
+                </span>
+              </Tabs.Trigger>
+            ))}
+          </Tabs.List>
+          {lenses.map((l) => (
+            <Tabs.Content key={l.id} value={l.id} className="lens-sheet" tabIndex={-1}>
+              {narrow && (l.id === "buy" || l.id === "cut") && (
+                <button type="button" className="btn btn-small self-start" aria-expanded={shown} onClick={flipShown}>
+                  {shown ? "Hide the frame" : "Show the frame"}
+                </button>
+              )}
+              {lensProps ? (
+                <>
+                  {l.id === "size" && <SizeSheet {...lensProps} targets={targets} />}
+                  {l.id === "joints" && <JointsSheet {...lensProps} />}
+                  {l.id === "buy" && <BuySheet {...lensProps} />}
+                  {l.id === "cut" && <CutSheet {...lensProps} />}
+                </>
+              ) : (
+                planned.old && <Targets desk={desk} project={project} style={style} picked={picked} onPick={setPicked} targets={targets} />
+              )}
+            </Tabs.Content>
+          ))}
+        </Tabs.Root>
       </main>
-      {a && <Tape plan={a.plan} style={style} old={planned.old} />}
+      {plan && <Tape plan={plan} before={before} last={desk.history?.last} style={style} old={planned.old} onShow={onShow} onFix={onFix} />}
+      <Suspense>
+        {open === "help" && <Help onClose={() => setOpen(undefined)} />}
+        {open === "commands" && <Commands commands={commands} onClose={() => setOpen(undefined)} />}
+      </Suspense>
     </div>
   );
+}
+
+/** The plan as it was before the last thing done; a run of changes of one size counts as one thing. */
+function useBefore(since: Desk | undefined, plan: Plan | undefined): Plan | undefined {
+  const kept = useRef<{ since?: Desk; plan?: Plan }>({});
+  if (kept.current.since !== since) kept.current = { since, plan };
+  return since ? kept.current.plan : undefined;
 }
 
 function Legend() {
   return (
-    <ul className="absolute bottom-2 left-3 flex gap-4 text-xs text-ink-2" aria-label="How joints are drawn">
-      <li className="flex items-center gap-1">
-        <span className="inline-block h-3 w-1.5 bg-cement" aria-hidden="true" /> cemented
+    <ul className="legend" aria-label="How joints are drawn">
+      <li>
+        <span className="collar-mark" aria-hidden="true" /> closed collar: cemented
       </li>
-      <li className="flex items-center gap-1">
-        <span className="inline-block h-3 w-1.5 border border-ink bg-paper" aria-hidden="true" /> dry
+      <li>
+        <span className="ring-mark" aria-hidden="true" /> open ring: dry
       </li>
     </ul>
   );
-}
-
-function SaveNote({ bench }: { bench: Bench }) {
-  const s = bench.save;
-  const words = { saved: "Saved", saving: "Saving …", waiting: "Saving …", failed: "Not saved yet", stale: "Not saved" }[s.is];
-  return (
-    <span role="status" className={`text-sm ${s.is === "failed" || s.is === "stale" ? "font-semibold text-bad" : "text-ink-2"}`} title={s.is === "failed" ? `${s.why}; it is tried again` : undefined}>
-      {words}
-    </span>
-  );
-}
-
-function Stale({ bench }: { bench: Bench }) {
-  return (
-    <div role="alert" className="no-print flex flex-wrap items-center gap-3 border-b-2 border-bad bg-paper-2 px-4 py-2">
-      <span>
-        <strong>This project was changed in another window.</strong> Nothing was overwritten: what you see here is yours, the other is stored. After a look at the other, Undo brings yours back.
-      </span>
-      <button type="button" className="btn" onClick={bench.takeTheirs}>
-        Show the other
-      </button>
-      <button type="button" className="btn btn-main" onClick={bench.keepMine}>
-        Keep mine
-      </button>
-    </div>
-  );
-}
-
-function useKeys(bench: Bench) {
-  useEffect(() => {
-    const press = (e: KeyboardEvent) => {
-      if (!(e.ctrlKey || e.metaKey) || e.altKey) return;
-      const key = e.key.toLowerCase();
-      if (key === "z" && !e.shiftKey) bench.undo();
-      else if (key === "y" || (key === "z" && e.shiftKey)) bench.redo();
-      else return;
-      e.preventDefault();
-    };
-    addEventListener("keydown", press);
-    return () => removeEventListener("keydown", press);
-  }, [bench.undo, bench.redo]);
 }

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useId, useState } from "react";
 import { type Material, Refusal, api, ask } from "../api/client";
-import { Proof, Sticks } from "../bench/sticks";
+import { Proof, Sticks } from "../lens/cut/sticks";
 import { feet, plural } from "../lib/format";
 import { ToolPick } from "../ui/tool-pick";
 import { TopBar } from "../ui/ui";
@@ -23,7 +23,7 @@ function load(): Typed {
 }
 
 /** A cutting plan from a pasted list, without a frame. */
-export function CuttingPage() {
+export default function CuttingPage() {
   const [typed, setTyped] = useState(load);
   const asked = useDeferredValue(typed);
   const set = (t: Partial<Typed>) => {

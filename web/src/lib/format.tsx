@@ -61,7 +61,7 @@ export function Len({ nm, style, step = 16 }: { nm: number; style: Style; step?:
         <>
           {p.whole > 0 && " "}
           <span className="frac">
-            <sup>{p.top}</sup>⁄<sub>{p.below}</sub>
+            {p.top}⁄{p.below}
           </span>
         </>
       )}
@@ -82,8 +82,8 @@ const meanings: Record<string, string> = {
   centre: "centre to centre",
   outside: "outside",
   clear: "clear inside",
-  "top-of-pipe": "floor to top of pipe",
-  "top-of-cap": "floor to top of cap",
+  "top-of-pipe": "floor to pipe top",
+  "top-of-cap": "floor to cap top",
   slot: "slot between bodies",
   visible: "visible pipe",
   cut: "cut length",

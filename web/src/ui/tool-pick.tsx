@@ -1,21 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
-import { useId } from "react";
 import { api, ask } from "../api/client";
+import { Pick } from "./pick";
+
+export function useTools() {
+  const about = useQuery({ queryKey: ["about"], queryFn: () => ask(api.GET("/api/about")), staleTime: Number.POSITIVE_INFINITY });
+  return about.data?.tools ?? [];
+}
 
 /** The cutting tool, which sets the kerf. */
 export function ToolPick({ value, onChange }: { value: string; onChange: (id: string) => void }) {
-  const about = useQuery({ queryKey: ["about"], queryFn: () => ask(api.GET("/api/about")), staleTime: Number.POSITIVE_INFINITY });
-  const id = useId();
+  const tools = useTools();
   return (
-    <label htmlFor={id} className="text-sm font-semibold">
+    <div className="text-sm font-semibold">
       Cut with
-      <select id={id} className="pick w-full text-base" value={value} onChange={(e) => onChange(e.target.value)}>
-        {(about.data?.tools ?? []).map((t) => (
-          <option key={t.id} value={t.id}>
-            {t.name}
-          </option>
-        ))}
-      </select>
-    </label>
+      <Pick label="Cut with" className="w-full text-base font-normal" value={value} onChange={onChange} options={tools.map((t) => [t.id, t.name, t.note] as const)} />
+    </div>
   );
 }

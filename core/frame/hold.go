@@ -1,0 +1,106 @@
+package frame
+
+import (
+	"cmp"
+	"fmt"
+	"strings"
+
+	"sturdyelbow/core/catalog"
+)
+
+// Hold sets how insertions are held, over what the definitions say. It counts
+// for everything its scope names: one joint, or one pipe's end at it; a use
+// and all in it; every use of a group; every fitting of a kind; with no scope
+// the whole frame. Of the holds that count for an insertion the last one wins.
+//
+// A scope that the frame no longer has counts for nothing and is no error: a
+// joint that comes back with another bay finds its setting again.
+type Hold struct {
+	Joint  string       `json:"joint,omitempty"` // a joint's path
+	Pipe   string       `json:"pipe,omitempty"`  // with Joint: the end of this pipe only
+	Use    string       `json:"use,omitempty"`   // a use's path
+	Group  string       `json:"group,omitempty"` // a group's id
+	Kind   catalog.Kind `json:"kind,omitempty"`  // of the fitting
+	Mode   Mode         `json:"mode"`
+	Reason string       `json:"reason,omitempty"`
+}
+
+// scope words what a hold counts for.
+func (h *Hold) scope() string {
+	switch {
+	case h.Pipe != "":
+		return "set here"
+	case h.Joint != "":
+		return "set at the joint"
+	case h.Use != "":
+		return "set for " + h.Use
+	case h.Group != "":
+		return "set for every " + h.Group
+	case h.Kind != "":
+		return "set for every " + string(h.Kind)
+	}
+	return "set for the whole frame"
+}
+
+func (d *Document) checkHolds(ps *Problems) {
+	for i, h := range d.Holds {
+		where := fmt.Sprintf("/holds/%d", i)
+		checkMode(ps, where+"/mode", h.Mode, false)
+		scopes := 0
+		for _, s := range []string{h.Joint, h.Use, h.Group, string(h.Kind)} {
+			if s != "" {
+				scopes++
+			}
+		}
+		if scopes > 1 {
+			ps.add(where, "a hold with more than one scope", "name a joint, a use, a group or a kind")
+		}
+		if h.Pipe != "" && h.Joint == "" {
+			ps.add(where+"/pipe", "the end of a pipe at no joint", "name the joint as well")
+		}
+	}
+}
+
+// Hold settles how each pipe's end is held: the last of the document's holds
+// that counts for it, else what the definitions say. kindOf gives the fitting
+// at a joint; nil when fittings are not known yet. It reports whether
+// anything changed.
+func (g *Graph) Hold(kindOf func(joint int) catalog.Kind) (changed bool) {
+	for i := range g.Edges {
+		ed := &g.Edges[i]
+		for s, n := range ed.Ends {
+			held := ed.drawn[s]
+			for k := len(g.Doc.Holds) - 1; k >= 0; k-- {
+				if h := &g.Doc.Holds[k]; g.counts(h, n, ed.ID, kindOf) {
+					held = Held{Mode: h.Mode, Reason: cmp.Or(h.Reason, h.scope()), Seat: g.Doc.Seat(h.Mode)}
+					break
+				}
+			}
+			changed = changed || held != ed.Held[s]
+			ed.Held[s] = held
+		}
+	}
+	return changed
+}
+
+// counts says whether a hold is about a pipe's end at a joint.
+func (g *Graph) counts(h *Hold, joint int, pipe string, kindOf func(int) catalog.Kind) bool {
+	n := &g.Nodes[joint]
+	switch {
+	case h.Joint != "":
+		return h.Joint == n.ID && (h.Pipe == "" || h.Pipe == pipe)
+	case h.Use != "":
+		path := g.Scopes[n.Places[0].Scope].Path
+		return path == h.Use || strings.HasPrefix(path, h.Use+"/") || strings.HasPrefix(path, h.Use+"#")
+	case h.Group != "":
+		for sc := n.Places[0].Scope; sc >= 0; sc = g.Scopes[sc].Parent {
+			if g.Scopes[sc].Of == h.Group {
+				return true
+			}
+		}
+		return false
+	case h.Kind != "":
+		return kindOf != nil && kindOf(joint) == h.Kind
+	}
+	return true
+}

@@ -1,0 +1,182 @@
+package e2e_test
+
+import (
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestTheShelf(t *testing.T) {
+	w := open(t)
+	p := w.window("/")
+	p.see("53 7⁄16″ × 24″ × 36″")
+	p.until("every project is drawn", `() => document.querySelectorAll(".card svg .piece").length > 60 && document.querySelectorAll(".card .state").length === 6`)
+	p.keys(input.Slash) // search by key
+	require.NoError(t, p.InsertText("jump pup"))
+	p.see("1 project")
+	p.gone("Octagon hoop")
+	p.keys(input.Escape)
+	p.see("Octagon hoop")
+
+	p.press("More for Puppy jump")
+	p.press("Duplicate")
+	p.see("Puppy jump (copy)")
+	p.press("More for Puppy jump (copy)")
+	p.press("Rename")
+	p.until("the name is a field", `() => document.activeElement.getAttribute("aria-label") === "New name of Puppy jump (copy)"`)
+	require.NoError(t, p.InsertText("Kitten jump"))
+	p.keys(input.Enter)
+	p.see("Kitten jump")
+	p.gone("Puppy jump (copy)")
+
+	p.press("More for Kitten jump")
+	p.press("Delete")
+	p.see("“Kitten jump” is deleted.")
+	p.press("Put it back")
+	p.gone("is deleted")
+	p.MustReload().MustWaitLoad()
+	p.press("Kitten jump")
+	p.tapeIs("outside", "41 7⁄16″ × 18″ × 20″")
+}
+
+func TestOpenAFileAndSaveItAgain(t *testing.T) {
+	w := open(t)
+	p := w.window("/")
+	bad := filepath.Join(t.TempDir(), "bad.json")
+	require.NoError(t, os.WriteFile(bad, []byte("{\"wireframe\":1,\n\"joints\":{\"a\":[0,0,0]},\n\"pipes\":[[\"a\",\"b\"]]}"), 0o600))
+	file := p.MustElement("input[type=file]")
+	file.MustSetFiles(bad)
+	p.see(`/pipes/0, line 3: there is no joint "b"`)
+	file.MustSetFiles("../testdata/cases/two-sizes.wireframe.json")
+	p.tapeIs("outside", "32 1⁄4″ × 20 1⁄4″ × 27 3⁄4″")
+	p.lens("Buy")
+	p.see("1-1/2 × 3/4 in bushing")
+	p.lens("Size")
+	p.write("x0 → x1, wide", "20")
+	p.tapeIs("outside", "37 1⁄4″ × 20 1⁄4″ × 27 3⁄4″")
+	p.lens("Joints")
+	p.press("The whole frame: leave dry")
+	p.tapeIs("cemented / dry", "0 / 20")
+
+	dir := t.TempDir()
+	wait := browserDownload(p, dir)
+	p.press("Save as")
+	p.press("Wireframe, JSON")
+	data := wait()
+	assert.Contains(t, data, `"wireframe": 1`)
+	assert.Contains(t, data, `20,`)
+	assert.Contains(t, data, `"slip"`, "what was set in the workbench goes into the file")
+}
+
+// browserDownload catches the next download of a window.
+func browserDownload(p *window, dir string) func() string {
+	require.NoError(p.t, proto.BrowserSetDownloadBehavior{Behavior: proto.BrowserSetDownloadBehaviorBehaviorAllow, BrowserContextID: p.Browser().BrowserContextID, DownloadPath: dir}.Call(p.Browser()))
+	return func() string {
+		for end := time.Now().Add(patience); time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
+			files, _ := filepath.Glob(filepath.Join(dir, "*"))
+			if len(files) == 1 && !strings.HasSuffix(files[0], ".crdownload") {
+				data, err := os.ReadFile(files[0])
+				require.NoError(p.t, err)
+				return string(data)
+			}
+		}
+		require.Fail(p.t, "no download came")
+		return ""
+	}
+}
+
+// The build sheet holds what the shop and the saw need, and nothing of the page.
+func TestTheBuildSheetOnPaper(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Ring gate screen"))
+	p.ready()
+	p.KeyActions().Press(input.ControlLeft).Type(input.KeyP).MustDo()
+	p.see("Sticks, in cutting order")
+	for _, s := range []string{"Cut", "Buy", "Join", "As asked for", "Take care", "46 7⁄16″", "3/4 in cross", "with example prices"} {
+		p.see(s)
+	}
+	p.until("the frame is drawn", `() => document.querySelectorAll(".paper-picture .piece").length === 29`)
+	require.NoError(t, proto.EmulationSetEmulatedMedia{Media: "print"}.Call(p))
+	p.gone("To the workbench")
+	pdf, err := p.PDF(&proto.PagePrintToPDF{})
+	require.NoError(t, err)
+	head := make([]byte, 5)
+	_, err = pdf.Read(head)
+	require.NoError(t, err)
+	assert.Equal(t, "%PDF-", string(head))
+}
+
+func TestPhoneNeedsNoSidewaysScrolling(t *testing.T) {
+	w := open(t)
+	hoop := "/p/" + w.project("Octagon hoop")
+	for _, path := range []string{"/", "/new", "/cut", hoop, hoop + "/joints", hoop + "/buy", hoop + "/cut", hoop + "/sheet"} {
+		p := w.window(path)
+		p.MustSetViewport(390, 844, 2, true)
+		p.MustWaitStable()
+		wide := p.MustEval(`() => document.documentElement.scrollWidth`).Int()
+		assert.LessOrEqual(t, wide, 390, path)
+	}
+}
+
+// In the aisle and at the saw: ticks with a thumb, kept over a reload.
+func TestTickedOffOnAPhone(t *testing.T) {
+	w := open(t)
+	path := "/p/" + w.project("Octagon hoop")
+	p := w.window(path + "/buy")
+	p.MustSetViewport(390, 844, 2, true)
+	p.see("0 of")
+	p.until("there is room for a thumb", `() => [...document.querySelectorAll(".tick")].every(e => { const b = e.getBoundingClientRect(); return b.width >= 32 && b.height >= 32; })`)
+	p.click("[role=checkbox]")
+	p.see("1 of")
+	p.see("Saved")
+	p.MustReload().MustWaitLoad()
+	p.see("1 of")
+	p.lens("Cut")
+	p.press("Show the frame")
+	p.until("the frame is there", `() => document.querySelector(".stage") !== null && document.querySelector(".stage").offsetHeight > 100`)
+	p.click(`[aria-label="Stick 1 is cut"]`)
+	p.see("Saved")
+	p.MustReload().MustWaitLoad()
+	p.until("the stick is still cut", `() => document.querySelector('[aria-label="Stick 1 is cut"]')?.getAttribute("aria-checked") === "true"`)
+}
+
+func TestAxeFindsNothing(t *testing.T) {
+	w := open(t)
+	hoop, jump := "/p/"+w.project("Octagon hoop"), "/p/"+w.project("Club jump")
+	var p *window
+	for _, dark := range []bool{false, true} {
+		for _, page := range []struct {
+			path, see string
+			then      func()
+		}{
+			{"/", "ready to buy", nil}, {"/new", "Jump", nil}, {"/cut", "Paste", nil}, {"/nowhere", "no such page", nil},
+			{hoop, "How big?", nil}, {hoop + "/joints", "What stays dry?", nil}, {hoop + "/buy", "What to buy", nil}, {hoop + "/cut", "Where to cut", nil}, {hoop + "/sheet", "Take care", nil},
+			{"/p/" + w.project("Puppy jump"), "How big?", func() { p.write("Width", "4 fot"); p.see("is not a unit") }},
+			{jump + "/joints", "What stays dry?", func() { p.turning(); p.press("Every cap: leave dry"); p.frame(input.ArrowDown) }},
+			{jump + "/cut", "Where to cut", func() { p.turning(); p.frame(input.KeyB) }},
+			{jump + "/buy", "What to buy", func() { p.click("[role=checkbox]"); p.see("1 of") }},
+			{jump, "How big?", func() { p.turning(); p.frame(input.Slash); p.see("Cement every joint") }},
+			{jump, "How big?", func() { p.press("Keys"); p.see("Turn the view") }},
+		} {
+			p = w.window("/nowhere")
+			if dark {
+				require.NoError(t, proto.EmulationSetEmulatedMedia{Features: []*proto.EmulationMediaFeature{{Name: "prefers-color-scheme", Value: "dark"}}}.Call(p))
+			}
+			require.NoError(t, proto.PageSetBypassCSP{Enabled: true}.Call(p))
+			p.MustNavigate(w.url + page.path).MustWaitLoad()
+			p.see(page.see)
+			if page.then != nil {
+				page.then()
+			}
+			p.axe(page.path)
+			require.NoError(t, p.Browser().Close())
+		}
+	}
+}

@@ -1,0 +1,136 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"sync"
+
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+	"sturdyelbow/internal/drawing"
+	"sturdyelbow/internal/project"
+)
+
+// State says in a word where a project stands.
+type State string
+
+// What a card can say. A project waits when it cannot be planned as it is: a
+// size that cannot be read, or no frame yet.
+const (
+	Ready   State = "ready"
+	Look    State = "look"    // something to mind or to answer
+	Stopped State = "stopped" // cannot be built so
+	Waits   State = "waits"
+)
+
+// Card is a project on the shelf: what it looks like and what it comes to.
+type Card struct {
+	State    State             `json:"state"`
+	Words    string            `json:"words"` // the first thing to see to; "" when there is none
+	Style    measure.Style     `json:"style"`
+	Copies   int               `json:"copies"`
+	Size     [3]measure.Length `json:"size"`
+	Cost     measure.Money     `json:"cost"`
+	Example  bool              `json:"example"`
+	Unpriced int               `json:"unpriced"` // lines that are not in the cost
+	Sticks   int               `json:"sticks"`
+	Drawing  string            `json:"drawing"` // SVG
+}
+
+// cards keeps what was worked out, as long as neither the project nor the shop
+// has been saved since.
+type cards struct {
+	mu  sync.Mutex
+	all map[string]keptCard
+}
+
+type keptCard struct {
+	project, shop int64
+	card          Card
+}
+
+// mostCards bounds the memory; a shelf of more starts over.
+const mostCards = 1000
+
+func (c *cards) find(id string, projectRevision, shopRevision int64, make func() (Card, error)) (Card, error) {
+	c.mu.Lock()
+	k, ok := c.all[id]
+	c.mu.Unlock()
+	if ok && k.project == projectRevision && k.shop == shopRevision {
+		return k.card, nil
+	}
+	card, err := make()
+	if err != nil {
+		return card, err
+	}
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	if c.all == nil || len(c.all) >= mostCards {
+		c.all = map[string]keptCard{}
+	}
+	c.all[id] = keptCard{projectRevision, shopRevision, card}
+	return card, nil
+}
+
+func (a *api) card(ctx context.Context, in *ProjectPath) (*body[Card], error) {
+	stored, err := a.store.Project(ctx, in.ID)
+	if err != nil {
+		return nil, missing(err)
+	}
+	shop, revision, err := a.loadShop(ctx)
+	if err != nil {
+		return nil, err
+	}
+	c, err := a.cards.find(in.ID, stored.Revision, revision, func() (Card, error) {
+		p, err := project.Decode(stored.Body)
+		if err != nil {
+			return Card{}, err
+		}
+		return cardOf(p, shop), nil
+	})
+	if err != nil {
+		return nil, err
+	}
+	return answer(c), nil
+}
+
+func cardOf(p *project.Project, shop *plan.Shop) Card {
+	c := Card{State: Waits, Style: p.Style, Copies: max(1, p.Copies)}
+	job, err := p.Job()
+	if err != nil {
+		c.Words = "a size cannot be read"
+		if errors.Is(err, project.ErrEmpty) {
+			c.Words = "no frame yet"
+		}
+		return c
+	}
+	made, err := plan.Make(withTool(job), *shop, p.Work)
+	if err != nil {
+		c.Words = "it cannot be planned as it stands"
+		return c
+	}
+	c.State = Ready
+	for _, f := range made.Findings {
+		switch f.Severity {
+		case finding.Stop:
+			c.State = Stopped
+		case finding.Warn, finding.Question:
+			if c.State == Ready {
+				c.State = Look
+			}
+		default:
+			continue
+		}
+		if c.Words == "" {
+			c.Words = f.Text
+		}
+	}
+	f := &made.Frames[0]
+	for i, e := range f.Overall {
+		c.Size[i] = e.Size
+	}
+	c.Cost, c.Example, c.Unpriced, c.Sticks = made.Bill.Total, made.Bill.Example, len(made.Bill.Unpriced), made.Totals.Sticks
+	c.Drawing = drawing.Frame(f, drawing.Options{Plain: true})
+	return c
+}

@@ -1,0 +1,210 @@
+import { type ReactNode, Suspense, lazy, useCallback, useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
+import type { Finding, Fix, PlanFrame } from "../api/client";
+import type { Style } from "../lib/format";
+import type { Target } from "../lens/size/targets";
+import { ErrorGuard } from "../ui/error-guard";
+import { Loading } from "../ui/ui";
+import { Drawn } from "./drawn";
+import { type Picked, itemsOf, samePick } from "./items";
+import { type Overlay, type Placed, type Projection, type SizeLine, drawOverlay } from "./overlay";
+import type { Paint } from "./paint";
+import type { View } from "./scene/rig";
+import { SizeLabel } from "./size-label";
+import { FrameTag } from "./tag";
+import { useFrameKeys } from "./use-frame-keys";
+
+const Scene = lazy(() => import("./scene/scene"));
+
+export interface FrameViewProps {
+  frame: PlanFrame;
+  paint: Paint;
+  picked: Picked;
+  style: Style;
+  dark: boolean;
+  /** The page turns nothing by itself. */
+  still: boolean;
+  /** Draw it flat, whatever the machine can do. */
+  flat: boolean;
+  perspective: boolean;
+  targets: Target[];
+  drawing?: string;
+  needDrawing: () => void;
+  onPick: (p: Picked) => void;
+  onRing: (at: { joint: string; pipe: string; cemented: boolean }) => void;
+  /** Space or Enter on what is picked. */
+  onAct?: () => void;
+  onPerspective: () => void;
+  onFix: (f: Finding, x: Fix) => void;
+  onTarget: (t: Target, text: string, on: string) => void;
+  onMeaning: (t: Target, meaning: string) => void;
+  onSettle: () => void;
+  /** Gives the way to command the view; nothing when it is drawn flat. */
+  onView: (show: ((v: View) => void) | undefined) => void;
+  children?: ReactNode;
+}
+
+/** Whether this browser can turn the frame. */
+function canTurn(): boolean {
+  try {
+    return document.createElement("canvas").getContext("webgl2") !== null;
+  } catch {
+    return false;
+  }
+}
+
+/** The frame, always in view: turning where there is WebGL, drawn by the server where there is not. */
+export function FrameView(props: FrameViewProps) {
+  const { frame, paint, picked, style, flat, drawing, needDrawing, onView } = props;
+  const [failed, setFailed] = useState(() => !canTurn());
+  const turning = !flat && !failed;
+  const items = useMemo(() => itemsOf(frame, style), [frame, style]);
+  const id = useId();
+  const at = items.findIndex((i) => samePick(i.pick, picked));
+  const show = useRef<(v: View) => void>(undefined);
+  const keys = useFrameKeys({ items, ...props, show });
+  const list = useRef<HTMLDivElement>(null);
+
+  useEffect(() => {
+    if (turning) return;
+    show.current = undefined;
+    onView(undefined);
+    needDrawing();
+  }, [turning, needDrawing, onView]);
+
+  return (
+    <div className="stage" data-turning={turning}>
+      {turning ? (
+        <ErrorGuard onError={() => setFailed(true)}>
+          <Suspense fallback={<Loading what="the frame" />}>
+            <Turning {...props} show={show} focus={() => list.current?.focus({ preventScroll: true })} />
+          </Suspense>
+        </ErrorGuard>
+      ) : drawing ? (
+        <Drawn svg={drawing} frame={frame} picked={picked} tags={paint.tags} onFix={props.onFix} onPick={props.onPick} onRing={paint.rings > 1 ? props.onRing : undefined} />
+      ) : (
+        <Loading what="the drawing" />
+      )}
+      <div
+        ref={list}
+        role="listbox"
+        tabIndex={0}
+        aria-label={`Pipes and joints of the frame, ${items.length}`}
+        aria-activedescendant={at >= 0 ? `${id}-${at}` : undefined}
+        className="stage-list"
+        onKeyDown={keys}
+      >
+        {items.map((i, n) => (
+          <div key={`${i.pick.is} ${i.pick.id}`} id={`${id}-${n}`} role="option" tabIndex={-1} aria-selected={n === at}>
+            {i.name}
+          </div>
+        ))}
+      </div>
+      {props.children}
+    </div>
+  );
+}
+
+type TurningProps = FrameViewProps & { show: React.RefObject<((v: View) => void) | undefined>; focus: () => void };
+
+/** The turning scene with what is written over it. */
+function Turning(props: TurningProps) {
+  const { frame, paint, picked, style, dark, targets, onPick, show, onView } = props;
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const layer = useRef<HTMLDivElement>(null);
+  const last = useRef<{ project: Projection; width: number; height: number }>(undefined);
+  const lines = useRef(new Map<string, SizeLine>());
+  const [hovered, setHovered] = useState<Picked>();
+  const els = useRef({ tags: new Map<string, Placed>(), sizes: new Map<string, Placed>(), grips: new Map<string, Placed>() });
+
+  const draw = useCallback(() => {
+    const l = last.current;
+    const c = canvas.current;
+    const ctx = c?.getContext("2d");
+    if (!l || !c || !ctx) return;
+    const dpr = Math.min(2, devicePixelRatio || 1);
+    if (c.width !== Math.round(l.width * dpr) || c.height !== Math.round(l.height * dpr)) {
+      c.width = Math.round(l.width * dpr);
+      c.height = Math.round(l.height * dpr);
+    }
+    ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
+    const css = getComputedStyle(document.documentElement);
+    const seen = new Map<string, string>();
+    const colour = (name: string) => {
+      const had = seen.get(name);
+      if (had) return had;
+      const v = css.getPropertyValue(name).trim();
+      seen.set(name, v);
+      return v;
+    };
+    const o: Overlay = { frame, paint, style, ...l, ctx, colour, ...els.current };
+    lines.current = drawOverlay(o);
+  }, [frame, paint, style]);
+  const drawNow = useRef(draw);
+  drawNow.current = draw;
+
+  // the labels are measured once each time their words change
+  useLayoutEffect(() => {
+    for (const all of Object.values(els.current))
+      for (const p of all.values()) {
+        p.w = p.el.offsetWidth;
+        p.h = p.el.offsetHeight;
+      }
+    draw();
+  }, [draw, targets, picked, dark]);
+
+  const onDrawn = useCallback((project: Projection, width: number, height: number) => {
+    last.current = { project, width, height };
+    if (layer.current) layer.current.dataset.drawn = "yes";
+    drawNow.current();
+  }, []);
+  const onReady = useCallback(
+    (f: (v: View) => void) => {
+      show.current = f;
+      onView(f);
+    },
+    [show, onView],
+  );
+  const onHover = useCallback((p: Picked) => setHovered((h) => (samePick(h, p) ? h : p)), []);
+  const name = useMemo(() => itemsOf(frame, style).find((i) => samePick(i.pick, hovered))?.name, [frame, style, hovered]);
+  const bySize = useMemo(() => new Map(targets.map((t) => [t.sized?.path, t])), [targets]);
+  const pick = (p: Picked) => {
+    onPick(p);
+    props.focus();
+  };
+  const tell = (map: Map<string, Placed>, key: string) => (el: HTMLElement | null) => {
+    if (el) map.set(key, { el, w: el.offsetWidth, h: el.offsetHeight });
+    else map.delete(key);
+  };
+  return (
+    <div className={`absolute inset-0 ${hovered ? "cursor-pointer" : "cursor-grab"}`}>
+      <Scene frame={frame} paint={paint} picked={picked} perspective={props.perspective} dark={dark} still={props.still} onPick={pick} onHover={onHover} onRing={props.onRing} onReady={onReady} onDrawn={onDrawn} />
+      <canvas ref={canvas} className="pointer-events-none absolute inset-0 h-full w-full" />
+      <div ref={layer} className="stage-labels">
+        {paint.tags.map((t) => (
+          <FrameTag key={t.key} tag={t} lit={t.pick !== undefined && samePick(t.pick, picked)} tell={tell(els.current.tags, t.key)} onPick={() => pick(t.pick)} onFix={props.onFix} />
+        ))}
+        {paint.sizes.map((s) => {
+          const t = bySize.get(s.path);
+          return (
+            t && (
+              <SizeLabel
+                key={s.path}
+                target={t}
+                style={style}
+                lit={picked?.is === "size" && picked.id === s.path}
+                tell={tell(els.current.sizes, s.path)}
+                tellGrip={tell(els.current.grips, s.path)}
+                line={() => lines.current.get(s.path)}
+                onOpen={() => onPick({ is: "size", id: s.path })}
+                onText={(text, on) => props.onTarget(t, text, on)}
+                onMeaning={(m) => props.onMeaning(t, m)}
+                onSettle={props.onSettle}
+              />
+            )
+          );
+        })}
+      </div>
+      {name && <p className="stage-hover">{name}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,71 @@
+import type { Finding, Joint, Pipe, PlanFrame, Size } from "../api/client";
+import type { Picked } from "./items";
+
+/** A point of the frame in nanometres, as the plan gives it. */
+export type Spot = readonly number[];
+
+/** A label on the frame. It takes the first of its places that is free; one that may hide gives way where there is none. */
+export interface Tag {
+  key: string;
+  text: string;
+  title?: string;
+  look: "letter" | "count" | "note" | "finding";
+  /** Places along the pipe or round the joint. */
+  places: Spot[];
+  /** How far from its place the label stands, in pixels, tried in turn round it. */
+  off?: number;
+  must?: boolean;
+  pick?: NonNullable<Picked>;
+  finding?: Finding;
+}
+
+/** What a lens draws on the frame. Colours are the names of the page's own. */
+export interface Paint {
+  pipe: (p: Pipe) => string;
+  joint: (j: Joint) => string;
+  /** How large the rings that tell cemented from dry are drawn; 0: not at all. */
+  rings: number;
+  rulers: boolean;
+  contacts: boolean;
+  sizes: Size[];
+  tags: Tag[];
+}
+
+const INCH = 25_400_000;
+export const inches = (nm: number) => nm / INCH;
+
+export const between = (a: Spot, b: Spot, t: number): Spot => [0, 1, 2].map((i) => (a[i] as number) + ((b[i] as number) - (a[i] as number)) * t);
+
+/** The places along a pipe where its label may stand, the middle first. */
+export const along = (p: Pipe): Spot[] => [0.5, 0.36, 0.64, 0.24, 0.76].map((t) => between(p.shown[0] as Spot, p.shown[1] as Spot, t));
+
+/** The pins of what the plan noticed, where it belongs on the frame. */
+export function findingTags(findings: Finding[], f: PlanFrame, index: number): Tag[] {
+  const seen = new Map<string, number>();
+  return findings.flatMap((x, n) => {
+    if (x.frame !== index) return [];
+    for (const id of x.subject) {
+      const pipe = f.pipes.find((p) => p.pipe === id);
+      const joint = f.joints.find((j) => j.id === id);
+      const at = pipe ? between(pipe.bare[0] as Spot, pipe.bare[1] as Spot, 0.5) : joint?.at;
+      if (!at) continue;
+      const again = seen.get(id) ?? 0;
+      seen.set(id, again + 1);
+      if (again > 2) return [];
+      return [
+        {
+          key: `finding ${n}`,
+          text: { stop: "✕", warn: "!", question: "?", note: "i" }[x.severity] ?? "i",
+          title: x.text,
+          look: "finding" as const,
+          places: [at],
+          off: 20,
+          must: x.severity === "stop",
+          finding: x,
+          pick: pipe ? { is: "pipe" as const, id } : { is: "joint" as const, id },
+        },
+      ];
+    }
+    return [];
+  });
+}

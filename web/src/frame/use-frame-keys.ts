@@ -1,0 +1,46 @@
+import type { KeyboardEvent, RefObject } from "react";
+import { type Item, type Picked, byLetter, step } from "./items";
+import type { View } from "./scene/rig";
+
+interface Keys {
+  items: Item[];
+  picked: Picked;
+  onPick: (p: Picked) => void;
+  onAct?: () => void;
+  onPerspective: () => void;
+  show: RefObject<((v: View) => void) | undefined>;
+}
+
+const turns: Record<string, View> = { ArrowLeft: "left", ArrowRight: "right", ArrowUp: "up", ArrowDown: "down" };
+const views: Record<string, View> = { Digit1: "front", Digit2: "side", Digit3: "top", Digit4: "corner" };
+
+/** The frame by keyboard. Letters pick pipes; I and O are never a piece's letter, so O is free for the perspective. */
+export function useFrameKeys({ items, picked, onPick, onAct, onPerspective, show }: Keys) {
+  return (e: KeyboardEvent) => {
+    if (e.ctrlKey || e.metaKey || e.altKey) return;
+    const turn = turns[e.key];
+    const view = e.shiftKey ? views[e.code] : undefined;
+    if (turn && e.shiftKey) show.current?.(turn);
+    else if (view) show.current?.(view);
+    else if (e.key === "ArrowRight") onPick(step(items, picked, "pipe", 1));
+    else if (e.key === "ArrowLeft") onPick(step(items, picked, "pipe", -1));
+    else if (e.key === "ArrowDown") onPick(step(items, picked, "joint", 1));
+    else if (e.key === "ArrowUp") onPick(step(items, picked, "joint", -1));
+    else if (e.key === "+" || e.key === "=") show.current?.("nearer");
+    else if (e.key === "-") show.current?.("farther");
+    else if (e.key === "Home") show.current?.("fit");
+    else if (e.key === "Escape" && picked) onPick(undefined);
+    else if ((e.key === " " || e.key === "Enter") && onAct && picked) onAct();
+    else if (/^[a-z]$/i.test(e.key)) {
+      const letter = e.key.toUpperCase();
+      if (letter === "O") onPerspective();
+      else {
+        const next = byLetter(items, picked, letter);
+        if (!next) return;
+        onPick(next);
+      }
+    } else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+}

@@ -1,0 +1,218 @@
+import { useId, useState } from "react";
+import type { Answer, Size } from "../../api/client";
+import { Len, type Style, meaning, plural } from "../../lib/format";
+import { Pick } from "../../ui/pick";
+import { Head } from "../../ui/ui";
+import { Why } from "../../ui/why";
+import type { LensProps, Subset } from "../lens";
+import { LengthField } from "./length-field";
+import { type Target, meaningsOf, unitOf } from "./targets";
+
+const pipeSizes = ["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "4"].map((s) => [s, `${s} in`] as const);
+
+/** How big will it be? What the builder states, and what follows. */
+export function SizeSheet(props: LensProps & { targets: Target[] }) {
+  const { frame, plan, style } = props;
+  return (
+    <>
+      <Targets {...props} />
+      <section aria-labelledby="outside-head">
+        <Head id="outside-head" title="What comes out" />
+        <dl className="facts">
+          {frame.overall.map((e) => (
+            <div key={e.axis}>
+              <dt>{["Wide", "Deep", "High"][e.axis]}, outside</dt>
+              <dd className="text-xl">
+                <Why label={`Outside size, ${["wide", "deep", "high"][e.axis]}`} sum={e.sum} total={e.size} of={<Len nm={e.size} style={style} step={32} />} />
+              </dd>
+            </div>
+          ))}
+        </dl>
+        <Floor {...props} />
+      </section>
+      <Cautions all={plan.cautions} />
+    </>
+  );
+}
+
+export type TargetsProps = Subset<LensProps, "desk" | "project" | "style" | "picked" | "onPick"> & { targets: Target[] };
+
+/** What the builder states, a row each. It works without a plan, so that what cannot be read can be mended. */
+export function Targets(props: TargetsProps) {
+  return (
+    <section aria-labelledby="sizes-head">
+      <Head id="sizes-head" title="How big?">
+        <span className="text-sm text-ink-2">as you write them: 23 5/8, 4 ft, 5'7, 60cm</span>
+      </Head>
+      <ul className="grid">
+        {props.targets.map((t) => (
+          <TargetRow key={t.key} target={t} {...props} />
+        ))}
+        {props.project.frame && <FrameSettings {...props} />}
+        <Copies {...props} />
+      </ul>
+    </section>
+  );
+}
+
+function TargetRow({ target: t, desk, style, project, picked, onPick }: TargetsProps & { target: Target }) {
+  const id = useId();
+  const edit = (a: Answer, how: string) => desk.edit(how, (p) => t.set(p, a), `size ${t.key}`);
+  const lit = picked?.is === "size" && picked.id === t.sized?.path;
+  const meanings = meaningsOf(t);
+  const foreign = t.prompt.input === "length" && (t.answer.unit || project.units) !== unitOf(style);
+  return (
+    <li className={`target ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`} onFocus={() => t.sized && onPick({ is: "size", id: t.sized.path })}>
+      <label htmlFor={id} className="leading-tight font-semibold">
+        {t.label}
+      </label>
+      {t.prompt.input === "length" ? (
+        <LengthField id={id} target={t} style={style} describedBy={`${id}-why`} onChange={(text) => edit({ ...t.answer, text, unit: unitOf(style) }, `${t.label} ${text}`)} onDone={desk.settle} />
+      ) : t.prompt.input === "count" ? (
+        <input
+          id={id}
+          className="field text-lg font-semibold"
+          inputMode="numeric"
+          autoComplete="off"
+          value={t.answer.text}
+          aria-invalid={t.error !== undefined}
+          aria-describedby={`${id}-why`}
+          onChange={(e) => edit({ ...t.answer, text: e.target.value }, `${t.label} ${e.target.value}`)}
+          onBlur={desk.settle}
+        />
+      ) : (
+        <Pick
+          label={t.label}
+          className="col-span-2"
+          value={t.answer.text}
+          describedBy={`${id}-why`}
+          options={t.prompt.input === "size" ? pipeSizes : (t.prompt.options ?? []).map((o) => [o.value, o.label] as const)}
+          onChange={(text) => edit({ ...t.answer, text }, `${t.label} ${text}`)}
+        />
+      )}
+      {t.prompt.input === "length" &&
+        (meanings.length > 1 ? (
+          <Pick label={`What ${t.label} means`} value={t.answer.meaning || meanings[0]?.[0] || ""} options={meanings} onChange={(m) => edit({ ...t.answer, meaning: m }, `${t.label}, ${meaning(m)}`)} />
+        ) : (
+          <span className="px-2 text-sm leading-tight text-ink-2">{meaning(t.prompt.meanings?.[0] ?? "")}</span>
+        ))}
+      {t.prompt.input === "length" && <span className="text-right text-sm">{t.sized && !t.error && <CentreNote size={t.sized} style={style} />}</span>}
+      <p id={`${id}-why`} className={`target-note ${t.error ? "font-semibold text-bad" : "text-ink-2"} ${foreign ? "is-open" : ""}`} role={t.error ? "alert" : undefined}>
+        {t.error ? (
+          t.error.charAt(0).toUpperCase() + t.error.slice(1)
+        ) : (
+          <>
+            {t.sized && (
+              <>
+                Read as <Len nm={t.sized.value} style={style} step={64} />
+                {t.sized.also.map((a) => (
+                  <span key={a.meaning}>
+                    , {meaning(a.meaning)} <Len nm={a.value} style={style} step={32} />
+                  </span>
+                ))}
+                .{" "}
+              </>
+            )}
+            {t.prompt.why}
+          </>
+        )}
+      </p>
+    </li>
+  );
+}
+
+/** What follows from a stated size, with its sum and its other meanings. */
+function CentreNote({ size, style }: { size: Size; style: Style }) {
+  const name = size.label || size.to;
+  return (
+    <span className="whitespace-nowrap" title="Centre to centre">
+      <Why label={`${name}, centre to centre`} sum={size.sum} total={size.centre} of={<span className="text-ink-2">c-c <Len nm={size.centre} style={style} step={32} /></span>} />
+    </span>
+  );
+}
+
+/** Settings of a frame that came from a file. */
+function FrameSettings({ project, desk }: TargetsProps) {
+  const frame = project.frame;
+  if (!frame) return null;
+  return (
+    <li className="target">
+      <span className="font-semibold">Pipe size</span>
+      <Pick label="Main pipe size" className="col-span-2" value={frame.size} options={pipeSizes} onChange={(size) => desk.edit(`Pipe size ${size}`, (p) => (p.frame ? { ...p, frame: { ...p.frame, size } } : p))} />
+    </li>
+  );
+}
+
+const isCopies = (t: string) => /^[1-9]\d{0,2}$/.test(t) && Number(t) <= 500;
+
+function Copies({ project, desk }: TargetsProps) {
+  const [typed, setTyped] = useState<string>();
+  const id = useId();
+  return (
+    <li className="target">
+      <label htmlFor={id} className="font-semibold">
+        How many
+      </label>
+      <input
+        id={id}
+        className="field text-lg font-semibold"
+        inputMode="numeric"
+        autoComplete="off"
+        value={typed ?? project.copies}
+        aria-invalid={typed !== undefined && !isCopies(typed)}
+        title="From 1 to 500"
+        onChange={(e) => {
+          const t = e.target.value.trim();
+          setTyped(t);
+          if (isCopies(t)) desk.edit(`${t} of it`, (p) => ({ ...p, copies: Number(t) }), "copies");
+        }}
+        onBlur={() => {
+          setTyped(undefined);
+          desk.settle();
+        }}
+      />
+    </li>
+  );
+}
+
+/** What it stands on. */
+function Floor({ frame, style, onPick }: LensProps) {
+  const rests = frame.contacts.filter((c) => c.gap === 0);
+  const hovers = frame.contacts.filter((c) => c.gap > 0);
+  const on = [...new Set(rests.map((c) => c.joint))];
+  if (frame.joints.length === 0) return null;
+  return (
+    <div className="mt-2 text-sm">
+      <p>
+        Stands on {plural(rests.length, "rim")} of {plural(on.length, "fitting")}:{" "}
+        {on.slice(0, 6).map((id, i) => (
+          <span key={id}>
+            {i > 0 && ", "}
+            <button type="button" className="link" onClick={() => onPick({ is: "joint", id })}>
+              {id}
+            </button>
+          </span>
+        ))}
+        {on.length > 6 && ` and ${on.length - 6} more`}.
+      </p>
+      {hovers.map((c) => (
+        <p key={c.joint} className="font-semibold text-warn">
+          {c.joint} hovers <Len nm={c.gap} style={style} step={32} /> above the floor.
+        </p>
+      ))}
+    </div>
+  );
+}
+
+export function Cautions({ all }: { all: string[] }) {
+  return (
+    <details className="care">
+      <summary>Take care</summary>
+      <ul className="list-disc pt-1 pl-5 text-sm">
+        {all.map((c) => (
+          <li key={c}>{c}</li>
+        ))}
+      </ul>
+    </details>
+  );
+}
