@@ -148,10 +148,10 @@ func TestTickedOffOnAPhone(t *testing.T) {
 }
 
 func TestAxeFindsNothing(t *testing.T) {
-	w := open(t)
-	hoop, jump := "/p/"+w.project("Octagon hoop"), "/p/"+w.project("Club jump")
-	var p *window
 	for _, dark := range []bool{false, true} {
+		w := open(t)
+		hoop, jump := "/p/"+w.project("Octagon hoop"), "/p/"+w.project("Club jump")
+		var p *window
 		for _, page := range []struct {
 			path, see string
 			then      func()
