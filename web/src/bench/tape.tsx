@@ -67,7 +67,7 @@ export function Tape({ plan, before, last, style, old, onShow, onFix }: Props) {
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
-      {last && said && (
+      {last && (
         <p className="tape-last" title={last}>
           {last}
         </p>

@@ -181,7 +181,7 @@ function Turning(props: TurningProps) {
       <canvas ref={canvas} className="pointer-events-none absolute inset-0 h-full w-full" />
       <div ref={layer} className="stage-labels">
         {paint.tags.map((t) => (
-          <FrameTag key={t.key} tag={t} lit={t.pick !== undefined && samePick(t.pick, picked)} tell={tell(els.current.tags, t.key)} onPick={() => pick(t.pick)} onFix={props.onFix} />
+          <FrameTag key={t.key} tag={t} lit={t.pick !== undefined && samePick(t.pick, picked)} tell={tell(els.current.tags, t.key)} onPick={() => (t.finding ? onPick(t.pick) : pick(t.pick))} onFix={props.onFix} />
         ))}
         {paint.sizes.map((s) => {
           const t = bySize.get(s.path);

@@ -44,7 +44,7 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content sideOffset={4} collisionPadding={8} className="note grid w-60 gap-2 text-sm" aria-label={t.label} onEscapeKeyDown={() => setOpen(false)}>
-            <LengthField label={t.label} target={t} style={style} autoFocus onChange={(text) => onText(text, `size ${t.key}`)} onDone={onSettle} onKey={(k) => k === "Enter" && setOpen(false)} />
+            <LengthField label={t.label} target={t} style={style} autoFocus onChange={(text, nudged) => onText(text, `size ${t.key} ${nudged ? "nudged" : "typed"}`)} onDone={onSettle} onKey={(k) => k === "Enter" && setOpen(false)} />
             {meanings.length > 1 ? <Pick label={`What ${t.label} means`} value={t.answer.meaning || meanings[0]?.[0] || ""} options={meanings} onChange={onMeaning} /> : <span className="text-ink-2">{meaning(size.meaning)}</span>}
             {t.error && (
               <p role="alert" className="font-semibold text-bad">

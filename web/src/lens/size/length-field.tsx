@@ -9,7 +9,7 @@ interface Props {
   describedBy?: string;
   autoFocus?: boolean;
   className?: string;
-  onChange: (text: string) => void;
+  onChange: (text: string, nudged: boolean) => void;
   onDone: () => void;
   onKey?: (key: string) => void;
 }
@@ -21,7 +21,7 @@ export function LengthField({ id, label, target: t, style, describedBy, autoFocu
     if (value === undefined || t.error) return;
     const step = tapeStep(style);
     const next = Math.round((value + by) / step) * step;
-    if (next > 0) onChange(asTyped(next, style));
+    if (next > 0) onChange(asTyped(next, style), true);
   };
   return (
     <input
@@ -36,7 +36,7 @@ export function LengthField({ id, label, target: t, style, describedBy, autoFocu
       aria-invalid={t.error !== undefined}
       aria-describedby={describedBy}
       onFocus={(e) => autoFocus && e.target.select()}
-      onChange={(e) => onChange(e.target.value)}
+      onChange={(e) => onChange(e.target.value, false)}
       onBlur={onDone}
       onKeyDown={(e) => {
         const step = e.shiftKey ? (style === "metric" ? 10_000_000 : 25_400_000) : tapeStep(style);

@@ -57,7 +57,8 @@ export function Targets(props: TargetsProps) {
 
 function TargetRow({ target: t, desk, style, project, picked, onPick }: TargetsProps & { target: Target }) {
   const id = useId();
-  const edit = (a: Answer, how: string) => desk.edit(how, (p) => t.set(p, a), `size ${t.key}`);
+  // what is typed in one go is one step, what is nudged another
+  const edit = (a: Answer, words: string, how = "set") => desk.edit(words, (p) => t.set(p, a), `size ${t.key} ${how}`);
   const lit = picked?.is === "size" && picked.id === t.sized?.path;
   const meanings = meaningsOf(t);
   const foreign = t.prompt.input === "length" && (t.answer.unit || project.units) !== unitOf(style);
@@ -67,7 +68,7 @@ function TargetRow({ target: t, desk, style, project, picked, onPick }: TargetsP
         {t.label}
       </label>
       {t.prompt.input === "length" ? (
-        <LengthField id={id} target={t} style={style} describedBy={`${id}-why`} onChange={(text) => edit({ ...t.answer, text, unit: unitOf(style) }, `${t.label} ${text}`)} onDone={desk.settle} />
+        <LengthField id={id} target={t} style={style} describedBy={`${id}-why`} onChange={(text, nudged) => edit({ ...t.answer, text, unit: unitOf(style) }, `${t.label} ${text}`, nudged ? "nudged" : "typed")} onDone={desk.settle} />
       ) : t.prompt.input === "count" ? (
         <input
           id={id}

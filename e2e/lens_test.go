@@ -1,0 +1,388 @@
+package e2e_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// shows gives the text of an element, its white space folded.
+func (w *window) shows(selector string) string {
+	return w.MustEval(`s => (document.querySelector(s)?.innerText ?? "").replace(/\s+/g, " ").trim()`, selector).Str()
+}
+
+// middle gives the middle of an element that a script finds.
+func (w *window) middle(js string, args ...any) (x, y float64) {
+	w.t.Helper()
+	e, err := w.Timeout(patience).ElementByJS(rod.Eval(js, args...))
+	require.NoError(w.t, err, js)
+	b := e.MustShape().Box()
+	return b.X + b.Width/2, b.Y + b.Height/2
+}
+
+// spot looks over the frame with the mouse for a place that belongs to what is
+// named, as a person would, and leaves the mouse there.
+func (w *window) spot(named string) (x, y float64) {
+	w.t.Helper()
+	box := w.MustElement(".stage").MustShape().Box()
+	for dy := 14.0; dy < box.Height-8; dy += 14 {
+		for dx := 60.0; dx < box.Width-60; dx += 14 {
+			x, y = box.X+dx, box.Y+dy
+			require.NoError(w.t, w.Mouse.MoveTo(proto.NewPoint(x, y)))
+			if strings.Contains(w.shows(".stage-hover"), named) {
+				return x, y
+			}
+		}
+	}
+	require.Fail(w.t, "nothing on the frame is named "+named)
+	return 0, 0
+}
+
+// Every change is told by the tape, undone in its turn, and done again.
+func TestTheWorkbenchByMouse(t *testing.T) {
+	w := open(t)
+	p := w.window("/")
+	p.press("Club jump")
+	p.turning()
+	start := p.all()
+
+	// a pipe by its letter on the frame is picked everywhere
+	p.lens("Cut")
+	p.turning()
+	x, y := p.middle(`() => [...document.querySelectorAll(".tag-letter")].find(e => e.textContent.startsWith("B") && e.style.visibility === "visible") ?? null`)
+	p.tap(x, y)
+	p.until("B is pressed in the cut list", `() => document.querySelector('[aria-label="Show B on the frame"]').getAttribute("aria-pressed") === "true"`)
+	p.until("B is lit on the stick", `() => [...document.querySelectorAll(".stick-piece.is-lit b")].every(e => e.textContent === "B") && document.querySelectorAll(".stick-piece.is-lit").length === 2`)
+	assert.Contains(t, p.shows(".picked"), "47 15⁄16″")
+	p.press("Cut B") // why?
+	p.see("makes 47.938″")
+	p.keys(input.Escape)
+	p.press("Show C on the frame")
+	p.until("both C of this copy are labelled", `() => [...document.querySelectorAll(".tag-letter")].filter(e => e.textContent.startsWith("C") && e.classList.contains("is-lit") || e.textContent === "C").length >= 2`)
+
+	tapes := []string{start}
+	done := func(what string, act func()) {
+		t.Helper()
+		before := p.all()
+		act()
+		p.until(what+" changes the tape", `was => [...document.querySelectorAll('section[aria-label="The job in one line"] .tape-figure')].map(e => e.innerText.replace(/\s+/g, " ").trim()).join(" | ") !== was`, before)
+		p.settled()
+		tapes = append(tapes, p.all())
+		assert.NotEmpty(t, p.shows(".tape-last"), "%s: the tape says what was done", what)
+	}
+
+	p.lens("Size")
+	done("a width", func() { p.write("Width", "5 ft") })
+	assert.Equal(t, "+12″ wide", p.change("outside"))
+	done("another meaning", func() { p.choose("What Width means", "outside") })
+	done("a width on the frame", func() {
+		p.press("Width")
+		p.until("the label is a field", `() => document.activeElement?.getAttribute("aria-label") === "Width"`)
+		p.KeyActions().Press(input.ControlLeft).Type(input.KeyA).MustDo()
+		require.NoError(t, p.InsertText("50"))
+		p.keys(input.Enter)
+	})
+	done("a pulled end", func() {
+		x, y := p.middle(`() => [...document.querySelectorAll(".grip")].find(e => e.title.endsWith("Upright height") && e.style.visibility === "visible") ?? null`)
+		require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(x, y)))
+		require.NoError(t, p.Mouse.Down(proto.InputMouseButtonLeft, 1))
+		for k := range 8 {
+			require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(x+2, y-float64(4*k))))
+		}
+		require.NoError(t, p.Mouse.Up(proto.InputMouseButtonLeft, 1))
+		p.until("the upright is longer", `() => { const [w, f] = document.querySelector('[id$="-why"]') && [...document.querySelectorAll("label")].filter(l => l.innerText === "Upright height").map(l => [l, document.getElementById(l.htmlFor).value])[0]; return f !== "36"; }`)
+	})
+	pulled := p.field("Upright height").MustProperty("value").Str()
+	assert.Regexp(t, `^\d+( \d+/(2|4|8|16))?$`, pulled, "a pull keeps to the tape's steps")
+	done("a count", func() { p.write("How many", "3") })
+
+	p.lens("Joints")
+	done("a kind left dry", func() { p.press("Every tee: leave dry") })
+	assert.Equal(t, "−18 cemented, +18 dry", p.change("cemented / dry"), "six sockets in each of three")
+	done("a group left dry", func() { p.press("Every foot: leave dry") })
+	done("one joint on the frame", func() {
+		x, y := p.spot("cap at top.l")
+		p.tap(x, y)
+		p.until("one ring is flipped, or the cap is picked", `() => document.querySelector(".picked, .tape-change:not(:empty)") !== null`)
+		if p.shows(".picked") != "" {
+			p.press("Leave it dry")
+		}
+	})
+	p.lens("Buy")
+	done("a price", func() {
+		p.press("Price of 3/4 cap")
+		p.MustElement(`input[aria-label="Price of 3/4 cap"]`).MustSelectAllText().MustInput("2.50")
+		p.keys(input.Enter)
+	})
+	done("another unit", func() { p.choose("How lengths are shown", "metric") })
+	require.Len(t, tapes, 11)
+
+	for i := len(tapes) - 2; i >= 0; i-- {
+		p.press("Undo")
+		p.allIs(tapes[i], fmt.Sprintf("undone to step %d", i))
+	}
+	for i := 1; i < len(tapes); i++ {
+		p.press("Redo")
+		p.allIs(tapes[i], fmt.Sprintf("redone to step %d", i))
+	}
+	p.see("Saved")
+	p.MustReload().MustWaitLoad()
+	p.allIs(tapes[len(tapes)-1], "after a reload")
+}
+
+// settled waits until the tape stands still.
+func (w *window) settled() {
+	last, since := w.all(), time.Now()
+	for end := time.Now().Add(patience); time.Now().Before(end); time.Sleep(15 * time.Millisecond) {
+		if now := w.all(); now != last {
+			last, since = now, time.Now()
+		} else if time.Since(since) > 150*time.Millisecond {
+			return
+		}
+	}
+}
+
+// focus presses Tab until what has the focus is called so.
+func (w *window) focus(words string) {
+	w.t.Helper()
+	for range 140 {
+		w.keys(input.Tab)
+		if w.MustEval(`w => {
+			const e = document.activeElement;
+			const name = e.getAttribute("aria-label") ?? e.labels?.[0]?.innerText ?? e.innerText ?? "";
+			return name.replace(/\s+/g, " ").trim().startsWith(w);
+		}`, words).Bool() {
+			return
+		}
+	}
+	require.Fail(w.t, "not reached by Tab: "+words)
+}
+
+func (w *window) ctrl(k input.Key) { w.KeyActions().Press(input.ControlLeft).Type(k).MustDo() }
+
+// retype replaces what is in the field that has the focus.
+func (w *window) retype(text string) {
+	w.ctrl(input.KeyA)
+	require.NoError(w.t, w.InsertText(text))
+}
+
+// pickNext opens the list that has the focus and goes down to a value.
+func (w *window) pickNext(value string) {
+	w.t.Helper()
+	w.keys(input.Enter)
+	w.until("the list has the focus", `() => document.activeElement?.getAttribute("role") === "menuitemradio"`)
+	w.keys(input.ArrowDown)
+	w.until("the next has the focus", `v => document.activeElement?.dataset.value === v`, value)
+	w.keys(input.Enter)
+}
+
+// The same by keyboard alone.
+func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
+	w := open(t)
+	p := w.window("/")
+	p.see("ready to buy")
+	p.focus("Club jump")
+	p.keys(input.Enter)
+	p.turning()
+	tapes := []string{p.all()}
+	done := func(what string) {
+		t.Helper()
+		p.until(what+" changes the tape", `was => [...document.querySelectorAll('section[aria-label="The job in one line"] .tape-figure')].map(e => e.innerText.replace(/\s+/g, " ").trim()).join(" | ") !== was`, tapes[len(tapes)-1])
+		p.settled()
+		tapes = append(tapes, p.all())
+	}
+
+	p.keys(input.Digit4)
+	p.see("Where to cut")
+	p.keys(input.KeyF, input.KeyB) // to the frame, and pipe B
+	p.until("B is pressed in the cut list", `() => document.querySelector('[aria-label="Show B on the frame"]').getAttribute("aria-pressed") === "true"`)
+	chosen := func() string {
+		return p.MustEval(`() => document.getElementById(document.querySelector(".stage-list").getAttribute("aria-activedescendant"))?.innerText ?? ""`).Str()
+	}
+	assert.Contains(t, chosen(), "B: 3/4 in pipe, cut 47 15⁄16″", "a screen reader hears what is picked")
+	p.keys(input.ArrowRight)
+	assert.Contains(t, chosen(), "C: ")
+	p.keys(input.ArrowDown)
+	assert.Regexp(t, "^3/4 in .* at .*, cemented$", chosen())
+	p.keys(input.Escape)
+	assert.Empty(t, chosen())
+
+	p.keys(input.Digit1)
+	p.see("How big?")
+	p.focus("Width")
+	p.retype("5 ft")
+	done("a width")
+	p.keys(input.ArrowUp) // a step of the tape
+	done("a nudge")
+	assert.Equal(t, "+1⁄16″ wide", p.change("outside"))
+	assert.Equal(t, "60 1/16", p.field("Width").MustProperty("value").Str())
+	p.focus("What Width means")
+	p.pickNext("outside")
+	done("another meaning")
+	p.focus("Foot depth")
+	p.retype("30")
+	done("a foot")
+
+	p.MustElement(".stage-list").MustFocus()
+	p.keys(input.Digit2)
+	p.see("What stays dry?")
+	p.frame(input.ArrowDown, input.Space)
+	done("one joint")
+	p.keys(input.ArrowDown, input.Space)
+	done("the next joint")
+	p.keys(input.KeyA, input.Space)
+	done("both ends of A")
+	p.keys(input.Slash)
+	p.until("the commands are open", `() => document.activeElement?.getAttribute("aria-label") === "What do you want to do?"`)
+	require.NoError(t, p.InsertText("every joint dry"))
+	p.keys(input.Enter)
+	done("all dry by command")
+
+	p.frame(input.Digit3)
+	p.see("What to buy")
+	p.focus("Price of 3/4 tee")
+	p.keys(input.Enter)
+	p.retype("3.10")
+	p.keys(input.Enter)
+	done("a price")
+	p.focus("How lengths are shown")
+	p.pickNext("feet-inches")
+	done("another unit")
+	require.Len(t, tapes, 11)
+
+	p.MustElement(".stage-list").MustFocus()
+	for i := len(tapes) - 2; i >= 0; i-- {
+		p.ctrl(input.KeyZ)
+		p.allIs(tapes[i], fmt.Sprintf("undone to step %d", i))
+	}
+	for i := 1; i < len(tapes); i++ {
+		p.ctrl(input.KeyY)
+		p.allIs(tapes[i], fmt.Sprintf("redone to step %d", i))
+	}
+	p.see("Saved")
+	p.MustReload().MustWaitLoad()
+	p.allIs(tapes[len(tapes)-1], "after a reload")
+	p.KeyActions().Press(input.ShiftLeft).Type(input.Key('?')).MustDo()
+	p.see("Turn the view")
+	p.keys(input.Escape)
+	p.gone("Turn the view")
+}
+
+// The view turns by key and by hand, and picks stay right in every view.
+func TestTheViewTurns(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Scorekeeper's table") + "/cut")
+	p.turning()
+	where := func() string {
+		p.MustWaitStable()
+		return p.MustEval(`() => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join()`).Str()
+	}
+	p.MustElement(".stage-list").MustFocus()
+	seen := map[string]string{"corner": where()}
+	shift := func(k input.Key) { p.KeyActions().Press(input.ShiftLeft).Type(k).MustDo() }
+	for name, key := range map[string]input.Key{"front": input.Digit1, "side": input.Digit2, "top": input.Digit3} {
+		shift(key)
+		p.until("the view moves", `was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`, seen["corner"])
+		time.Sleep(700 * time.Millisecond)
+		seen[name] = where()
+		shift(input.Digit4)
+		p.until("the corner again", `was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() === was`, seen["corner"])
+	}
+	assert.NotEqual(t, seen["front"], seen["side"])
+	p.keys(input.KeyO)
+	p.until("in perspective", `was => document.querySelector('[aria-label="Perspective"]').getAttribute("aria-pressed") === "true" && [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`, seen["corner"])
+	p.keys(input.KeyO)
+	p.until("parallel again", `was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() === was`, seen["corner"])
+
+	box := p.MustElement(".stage").MustShape().Box()
+	require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(box.X+100, box.Y+box.Height-60)))
+	require.NoError(t, p.Mouse.Down(proto.InputMouseButtonLeft, 1))
+	for k := range 10 {
+		require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(box.X+100+float64(12*k), box.Y+box.Height-60)))
+	}
+	require.NoError(t, p.Mouse.Up(proto.InputMouseButtonLeft, 1))
+	p.until("turned by hand", `was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`, seen["corner"])
+	x, y := p.spot("A: 1 in pipe")
+	p.tap(x, y)
+	p.until("what was named is picked", `() => document.querySelector(".picked")?.innerText.startsWith("A")`)
+}
+
+// Without WebGL the server's drawing takes the frame's place.
+func TestWithoutWebGLEverythingStillWorks(t *testing.T) {
+	w := open(t)
+	p := w.window("/nowhere")
+	_, err := p.EvalOnNewDocument(`HTMLCanvasElement.prototype.getContext = () => null`)
+	require.NoError(t, err)
+	p.MustNavigate(w.url + "/p/" + w.project("Club jump") + "/cut").MustWaitLoad()
+	p.until("the drawing is there", `() => document.querySelectorAll(".stage svg .piece").length === 12`)
+	p.frame(input.KeyB)
+	p.until("B is lit", `() => [...document.querySelectorAll("svg .piece.lit")].map(e => e.dataset.letter).join() === "B"`)
+	x, y := p.middle(`() => document.querySelector('svg .tag[data-letter="D"]')`)
+	p.tap(x, y)
+	p.until("D is pressed in the list", `() => document.querySelector('[aria-label="Show D on the frame"]').getAttribute("aria-pressed") === "true"`)
+	p.lens("Joints")
+	before := p.tape("cemented / dry")
+	x, y = p.middle(`() => document.querySelector('svg [data-insertion="top.l|cup.l-top.l"] .ring')`)
+	p.tap(x, y)
+	p.changeIs("cemented / dry", "−2 cemented, +2 dry")
+	p.until("the drawing follows", `() => document.querySelectorAll("svg .ring.dry").length === 1`)
+	p.press("Undo")
+	p.tapeIs("cemented / dry", before)
+	p.lens("Size")
+	p.write("Bar height", "3")
+	p.until("a finding is pinned to the drawing", `() => [...document.querySelectorAll(".tag-finding")].some(e => e.style.visibility === "visible")`)
+	p.MustElement(".stage").MustElement("svg")
+}
+
+// A finding sits where it belongs and is mended there.
+func TestAFindingIsMendedOnTheFrame(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Club jump"))
+	p.turning()
+	p.write("Bar height", "3")
+	p.until("the tape counts it", `() => document.querySelector(".tape-figure.text-bad") !== null`)
+	x, y := p.middle(`() => [...document.querySelectorAll(".tag-finding.is-stop")].find(e => e.style.visibility === "visible" && e.title.includes("two sockets take")) ?? null`)
+	p.tap(x, y)
+	p.see("the fittings would overlap")
+	p.see("Make Bar height")
+	p.click(".note .btn-fix")
+	p.until("nothing is wrong any more", `() => document.querySelector(".tape-figure.text-bad") === null`)
+	assert.NotEqual(t, "3", p.field("Bar height").MustProperty("value").Str())
+	p.press("Undo: Make Bar height")
+	p.until("wrong again", `() => document.querySelector(".tape-figure.text-bad") !== null`)
+
+	// the same from the tape, where every finding is listed; the fix is the shop's
+	p.write("Bar height", "20")
+	p.write("Width", "15 ft")
+	p.press("findings")
+	p.see("no stick is that long")
+	p.click(".note .btn-fix")
+	p.gone("no stick is that long")
+	p.lens("Buy")
+	p.see("20′ stick")
+}
+
+// A joint that was set finds its setting again when it comes back.
+func TestWhatWasSetOutlivesAChangeOfBays(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Ring gate screen") + "/joints")
+	p.turning()
+	p.press("post 4: leave dry")
+	p.changeIs("cemented / dry", "−13 cemented, +13 dry")
+	with := p.tape("cemented / dry")
+	p.lens("Size")
+	p.write("Bays", "2")
+	p.until("three posts are cemented", `() => document.querySelectorAll("[role=option]").length < 50`)
+	p.write("Bays", "3")
+	p.tapeIs("cemented / dry", with)
+	p.lens("Joints")
+	p.press("As they began")
+	p.tapeIs("cemented / dry", "58 / 0")
+}
