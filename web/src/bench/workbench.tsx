@@ -5,13 +5,10 @@ import { Link, useLocation } from "wouter";
 import { type Finding, type Fix, type Plan, Refusal, api, ask } from "../api/client";
 import { applyFix } from "../desk/fix";
 import type { Desk } from "../desk/history";
-import { hold, modeWords } from "../desk/holds";
 import { type DeskOf, useDesk } from "../desk/use-desk";
 import { useDrawing } from "../desk/use-drawing";
 import { usePlan } from "../desk/use-plan";
-import { FrameView } from "../frame/frame-view";
 import type { Picked } from "../frame/items";
-import { findingTags } from "../frame/paint";
 import type { View } from "../frame/scene/rig";
 import { BuySheet } from "../lens/buy/sheet";
 import { CutSheet } from "../lens/cut/sheet";
@@ -20,13 +17,15 @@ import { JointsSheet } from "../lens/joints/sheet";
 import type { LensProps } from "../lens/lens";
 import { type LensId, lenses } from "../lens/lenses";
 import { SizeSheet, Targets } from "../lens/size/sheet";
-import { targetsOf, unitOf } from "../lens/size/targets";
-import { type Style, meaning } from "../lib/format";
+import { LiveTargets } from "../lens/size/live";
+import { targetsOf } from "../lens/size/targets";
+import type { Style } from "../lib/format";
 import { useSwitch } from "../lib/stored";
-import { useNarrow, useStill, useTheme } from "../lib/theme";
+import { useNarrow } from "../lib/theme";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
 import { BenchBar } from "./bench-bar";
+import { BenchFrame } from "./bench-frame";
 import { commandsOf } from "./command-list";
 import { PickedCard } from "./picked-card";
 import { Stale } from "./stale";
@@ -74,8 +73,6 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
   const [shown, flipShown] = useSwitch("frame-on-phone");
   const [wantDrawing, setWantDrawing] = useState(false);
   const [view, setView] = useState<(v: View) => void>();
-  const dark = useTheme() === "dark";
-  const still = useStill();
   const narrow = useNarrow();
   const [, go] = useLocation();
   const drawing = useDrawing(wantDrawing ? planned.of : undefined);
@@ -87,13 +84,6 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
   }, [project.name]);
 
   const targets = useMemo(() => targetsOf(project, starters, plan, planned.places), [project, starters, plan, planned.places]);
-  const active = lenses.find((l) => l.id === lens) ?? lenses[0];
-  const paint = useMemo(() => {
-    if (!plan || !frame || !active) return undefined;
-    const p = active.paint({ frame, picked, style, plan }, targets);
-    return { ...p, tags: [...findingTags(plan.findings, frame, 0), ...p.tags] };
-  }, [plan, frame, active, picked, style, targets]);
-
   const onFix = useCallback(
     (_: Finding, x: Fix) => {
       const after = applyFix(now, x);
@@ -135,33 +125,32 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
       {desk.other && <Stale other={desk.other} mine={project} labels={labels} keep={desk.keep} />}
       <main className="bench-main">
         <section aria-label="The frame" className={`bench-frame ${planned.old ? "is-old" : ""}`} hidden={hideFrame}>
-          {frame && paint ? (
-            <FrameView
-              frame={frame}
-              paint={paint}
-              picked={picked}
-              style={style}
-              dark={dark}
-              still={still}
-              flat={flat}
-              perspective={perspective}
-              targets={targets}
-              drawing={drawing}
-              needDrawing={needDrawing}
-              onPick={setPicked}
-              onRing={(r) => desk.edit(`${r.joint}: ${modeWords(r.cemented ? "slip" : "cemented")}`, (p) => hold(p, { joint: r.joint, pipe: r.pipe }, r.cemented ? "slip" : "cemented"))}
-              onAct={act}
-              onPerspective={flipPerspective}
-              onFix={onFix}
-              onTarget={(t, text, on) => desk.edit(`${t.label} ${text}`, (p) => t.set(p, { ...t.answer, text, unit: unitOf(style) }), on)}
-              onMeaning={(t, m) => desk.edit(`${t.label}, ${meaning(m)}`, (p) => t.set(p, { ...t.answer, meaning: m }))}
-              onSettle={desk.settle}
-              onView={onView}
-            >
+          {plan && frame && planned.of ? (
+            <>
+              <LiveTargets value={targets}>
+                <BenchFrame
+                  desk={desk}
+                  plan={plan}
+                  of={planned.of}
+                  lens={lens}
+                  starters={starters}
+                  picked={picked}
+                  onPick={setPicked}
+                  onAct={act}
+                  onFix={onFix}
+                  flat={flat}
+                  perspective={perspective}
+                  onPerspective={flipPerspective}
+                  drawing={drawing}
+                  needDrawing={needDrawing}
+                  onView={onView}
+                  live={targets}
+                />
+              </LiveTargets>
               <PickedCard frame={frame} picked={picked} style={style} onPick={setPicked} onAct={act} />
               <ViewTools show={view} perspective={perspective} onPerspective={flipPerspective} />
               {lens === "joints" && <Legend />}
-            </FrameView>
+            </>
           ) : (
             !planned.failure && general.length === 0 && !planned.old && <Loading what="the frame" />
           )}

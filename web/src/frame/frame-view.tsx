@@ -1,4 +1,4 @@
-import { type ReactNode, Suspense, lazy, useCallback, useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { Suspense, lazy, memo, useCallback, useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Finding, Fix, PlanFrame } from "../api/client";
 import type { Style } from "../lib/format";
 import type { Target } from "../lens/size/targets";
@@ -6,7 +6,7 @@ import { ErrorGuard } from "../ui/error-guard";
 import { Loading } from "../ui/ui";
 import { Drawn } from "./drawn";
 import { type Picked, itemsOf, samePick } from "./items";
-import { type Overlay, type Placed, type Projection, type SizeLine, drawOverlay } from "./overlay";
+import { type Overlay, type Placed, type Projection, type SizeLine, drawOverlay, measured } from "./overlay";
 import type { Paint } from "./paint";
 import type { View } from "./scene/rig";
 import { SizeLabel } from "./size-label";
@@ -32,7 +32,8 @@ export interface FrameViewProps {
   onPick: (p: Picked) => void;
   onRing: (at: { joint: string; pipe: string; cemented: boolean }) => void;
   /** Space or Enter on what is picked. */
-  onAct?: () => void;
+  acts: boolean;
+  onAct: () => void;
   onPerspective: () => void;
   onFix: (f: Finding, x: Fix) => void;
   onTarget: (t: Target, text: string, on: string) => void;
@@ -40,23 +41,27 @@ export interface FrameViewProps {
   onSettle: () => void;
   /** Gives the way to command the view; nothing when it is drawn flat. */
   onView: (show: ((v: View) => void) | undefined) => void;
-  children?: ReactNode;
 }
 
-/** Whether this browser can turn the frame. */
-function canTurn(): boolean {
+/** Whether this browser can turn the frame, and whether it has hardware for it. */
+function ability(): "none" | "software" | "hardware" {
   try {
-    return document.createElement("canvas").getContext("webgl2") !== null;
+    const gl = document.createElement("canvas").getContext("webgl2");
+    if (!gl) return "none";
+    const info = gl.getExtension("WEBGL_debug_renderer_info");
+    const name = info ? String(gl.getParameter(info.UNMASKED_RENDERER_WEBGL)) : "";
+    gl.getExtension("WEBGL_lose_context")?.loseContext();
+    return /swiftshader|llvmpipe|software|basic render/i.test(name) ? "software" : "hardware";
   } catch {
-    return false;
+    return "none";
   }
 }
 
 /** The frame, always in view: turning where there is WebGL, drawn by the server where there is not. */
-export function FrameView(props: FrameViewProps) {
+export const FrameView = memo(function FrameView(props: FrameViewProps) {
   const { frame, paint, picked, style, flat, drawing, needDrawing, onView } = props;
-  const [failed, setFailed] = useState(() => !canTurn());
-  const turning = !flat && !failed;
+  const [able, setAble] = useState(ability);
+  const turning = !flat && able !== "none";
   const items = useMemo(() => itemsOf(frame, style), [frame, style]);
   const id = useId();
   const at = items.findIndex((i) => samePick(i.pick, picked));
@@ -74,9 +79,9 @@ export function FrameView(props: FrameViewProps) {
   return (
     <div className="stage" data-turning={turning}>
       {turning ? (
-        <ErrorGuard onError={() => setFailed(true)}>
+        <ErrorGuard onError={() => setAble("none")}>
           <Suspense fallback={<Loading what="the frame" />}>
-            <Turning {...props} show={show} focus={() => list.current?.focus({ preventScroll: true })} />
+            <Turning {...props} software={able === "software"} show={show} focus={() => list.current?.focus({ preventScroll: true })} />
           </Suspense>
         </ErrorGuard>
       ) : drawing ? (
@@ -99,12 +104,22 @@ export function FrameView(props: FrameViewProps) {
           </div>
         ))}
       </div>
-      {props.children}
     </div>
   );
-}
+});
 
-type TurningProps = FrameViewProps & { show: React.RefObject<((v: View) => void) | undefined>; focus: () => void };
+type TurningProps = FrameViewProps & { software: boolean; show: React.RefObject<((v: View) => void) | undefined>; focus: () => void };
+
+/** Reads the page's colours by name, each once. */
+function inks() {
+  const css = getComputedStyle(document.documentElement);
+  const seen = new Map<string, string>();
+  return (name: string) => {
+    const v = seen.get(name) ?? css.getPropertyValue(name).trim();
+    seen.set(name, v);
+    return v;
+  };
+}
 
 /** The turning scene with what is written over it. */
 function Turning(props: TurningProps) {
@@ -116,6 +131,7 @@ function Turning(props: TurningProps) {
   const [hovered, setHovered] = useState<Picked>();
   const els = useRef({ tags: new Map<string, Placed>(), sizes: new Map<string, Placed>(), grips: new Map<string, Placed>() });
 
+  const colour = useMemo(() => inks(), [dark]);
   const draw = useCallback(() => {
     const l = last.current;
     const c = canvas.current;
@@ -127,30 +143,18 @@ function Turning(props: TurningProps) {
       c.height = Math.round(l.height * dpr);
     }
     ctx.setTransform(dpr, 0, 0, dpr, 0, 0);
-    const css = getComputedStyle(document.documentElement);
-    const seen = new Map<string, string>();
-    const colour = (name: string) => {
-      const had = seen.get(name);
-      if (had) return had;
-      const v = css.getPropertyValue(name).trim();
-      seen.set(name, v);
-      return v;
-    };
     const o: Overlay = { frame, paint, style, ...l, ctx, colour, ...els.current };
     lines.current = drawOverlay(o);
-  }, [frame, paint, style]);
+  }, [frame, paint, style, colour]);
   const drawNow = useRef(draw);
   drawNow.current = draw;
 
-  // the labels are measured once each time their words change
+  const themed = useRef(dark);
   useLayoutEffect(() => {
-    for (const all of Object.values(els.current))
-      for (const p of all.values()) {
-        p.w = p.el.offsetWidth;
-        p.h = p.el.offsetHeight;
-      }
+    for (const all of Object.values(els.current)) for (const p of all.values()) measured(p, themed.current !== dark);
+    themed.current = dark;
     draw();
-  }, [draw, targets, picked, dark]);
+  });
 
   const onDrawn = useCallback((project: Projection, width: number, height: number) => {
     last.current = { project, width, height };
@@ -172,12 +176,12 @@ function Turning(props: TurningProps) {
     props.focus();
   };
   const tell = (map: Map<string, Placed>, key: string) => (el: HTMLElement | null) => {
-    if (el) map.set(key, { el, w: el.offsetWidth, h: el.offsetHeight });
-    else map.delete(key);
+    if (!el) map.delete(key);
+    else if (map.get(key)?.el !== el) map.set(key, { el, w: 0, h: 0, words: "" });
   };
   return (
     <div className={`absolute inset-0 ${hovered ? "cursor-pointer" : "cursor-grab"}`}>
-      <Scene frame={frame} paint={paint} picked={picked} perspective={props.perspective} dark={dark} still={props.still} onPick={pick} onHover={onHover} onRing={props.onRing} onReady={onReady} onDrawn={onDrawn} />
+      <Scene frame={frame} paint={paint} picked={picked} perspective={props.perspective} dark={dark} still={props.still} software={props.software} onPick={pick} onHover={onHover} onRing={props.onRing} onReady={onReady} onDrawn={onDrawn} />
       <canvas ref={canvas} className="pointer-events-none absolute inset-0 h-full w-full" />
       <div ref={layer} className="stage-labels">
         {paint.tags.map((t) => (

@@ -37,6 +37,15 @@ export interface Placed {
   el: HTMLElement;
   w: number;
   h: number;
+  /** The words it was measured with. */
+  words: string;
+}
+
+/** Measures a label again if its words have changed: to ask for a size costs the browser a layout. */
+export function measured(p: Placed, afresh: boolean): Placed {
+  const words = p.el.textContent ?? "";
+  if (afresh || words !== p.words || p.w === 0) Object.assign(p, { words, w: p.el.offsetWidth, h: p.el.offsetHeight });
+  return p;
 }
 
 interface Rect {

@@ -1,6 +1,8 @@
 import { Popover } from "radix-ui";
 import { useRef, useState } from "react";
+import type { Subset } from "../lens/lens";
 import { LengthField } from "../lens/size/length-field";
+import { useLive } from "../lens/size/live";
 import { type Target, asTyped, meaningsOf, tapeStep } from "../lens/size/targets";
 import { Len, type Style, meaning } from "../lib/format";
 import { Pick } from "../ui/pick";
@@ -24,7 +26,6 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
   const [open, setOpen] = useState(false);
   const size = t.sized;
   if (!size) return null;
-  const meanings = meaningsOf(t);
   return (
     <>
       <Popover.Root
@@ -44,17 +45,34 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content sideOffset={4} collisionPadding={8} className="note grid w-60 gap-2 text-sm" aria-label={t.label} onEscapeKeyDown={() => setOpen(false)}>
-            <LengthField label={t.label} target={t} style={style} autoFocus onChange={(text, nudged) => onText(text, `size ${t.key} ${nudged ? "nudged" : "typed"}`)} onDone={onSettle} onKey={(k) => k === "Enter" && setOpen(false)} />
-            {meanings.length > 1 ? <Pick label={`What ${t.label} means`} value={t.answer.meaning || meanings[0]?.[0] || ""} options={meanings} onChange={onMeaning} /> : <span className="text-ink-2">{meaning(size.meaning)}</span>}
-            {t.error && (
-              <p role="alert" className="font-semibold text-bad">
-                {t.error}
-              </p>
-            )}
+            <SizeEditor target={t} style={style} onText={onText} onMeaning={onMeaning} onSettle={onSettle} onDone={() => setOpen(false)} />
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
       <Grip tell={tellGrip} name={t.label} line={line} value={size.value} style={style} onText={onText} onOpen={onOpen} onSettle={onSettle} id={t.key} />
+    </>
+  );
+}
+
+type EditorProps = Subset<Props, "target" | "style" | "onText" | "onMeaning" | "onSettle"> & { onDone: () => void };
+
+/** The field that takes the label's place, with what is typed this moment. */
+function SizeEditor({ target, style, onText, onMeaning, onSettle, onDone }: EditorProps) {
+  const t = useLive(target);
+  const meanings = meaningsOf(t);
+  return (
+    <>
+      <LengthField label={t.label} target={t} style={style} autoFocus onChange={(text, nudged) => onText(text, `size ${t.key} ${nudged ? "nudged" : "typed"}`)} onDone={onSettle} onKey={(k) => k === "Enter" && onDone()} />
+      {meanings.length > 1 ? (
+        <Pick label={`What ${t.label} means`} value={t.answer.meaning || meanings[0]?.[0] || ""} options={meanings} onChange={onMeaning} />
+      ) : (
+        <span className="text-ink-2">{meaning(t.prompt.meanings?.[0] ?? "")}</span>
+      )}
+      {t.error && (
+        <p role="alert" className="font-semibold text-bad">
+          {t.error}
+        </p>
+      )}
     </>
   );
 }

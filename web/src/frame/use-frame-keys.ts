@@ -6,7 +6,8 @@ interface Keys {
   items: Item[];
   picked: Picked;
   onPick: (p: Picked) => void;
-  onAct?: () => void;
+  acts: boolean;
+  onAct: () => void;
   onPerspective: () => void;
   show: RefObject<((v: View) => void) | undefined>;
 }
@@ -15,7 +16,7 @@ const turns: Record<string, View> = { ArrowLeft: "left", ArrowRight: "right", Ar
 const views: Record<string, View> = { Digit1: "front", Digit2: "side", Digit3: "top", Digit4: "corner" };
 
 /** The frame by keyboard. Letters pick pipes; I and O are never a piece's letter, so O is free for the perspective. */
-export function useFrameKeys({ items, picked, onPick, onAct, onPerspective, show }: Keys) {
+export function useFrameKeys({ items, picked, onPick, acts, onAct, onPerspective, show }: Keys) {
   return (e: KeyboardEvent) => {
     if (e.ctrlKey || e.metaKey || e.altKey) return;
     const turn = turns[e.key];
@@ -30,7 +31,7 @@ export function useFrameKeys({ items, picked, onPick, onAct, onPerspective, show
     else if (e.key === "-") show.current?.("farther");
     else if (e.key === "Home") show.current?.("fit");
     else if (e.key === "Escape" && picked) onPick(undefined);
-    else if ((e.key === " " || e.key === "Enter") && onAct && picked) onAct();
+    else if ((e.key === " " || e.key === "Enter") && acts && picked) onAct();
     else if (/^[a-z]$/i.test(e.key)) {
       const letter = e.key.toUpperCase();
       if (letter === "O") onPerspective();

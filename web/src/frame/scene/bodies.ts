@@ -2,6 +2,7 @@ import { Matrix4, Quaternion, Vector3 } from "three";
 import type { Joint, PlanFrame, Port } from "../../api/client";
 import type { Picked } from "../items";
 import { inches } from "../paint";
+import type { Shape } from "./geometry";
 
 /** One stretched shape, what it belongs to, and which colour it takes. */
 export interface Body {
@@ -11,14 +12,7 @@ export interface Body {
   insertion?: { joint: string; pipe: string; cemented: boolean };
 }
 
-export interface Bodies {
-  pipes: Body[];
-  sockets: Body[];
-  balls: Body[];
-  caps: Body[];
-  collars: Body[];
-  rings: Body[];
-}
+export type Bodies = Record<Shape, Body[]>;
 
 const up = new Vector3(0, 0, 1);
 const v = (p: readonly number[]) => new Vector3(inches(p[0] as number), inches(p[1] as number), inches(p[2] as number));
@@ -29,7 +23,7 @@ function stretched(from: Vector3, dir: Vector3, length: number, radius: number):
 
 /** Real pipe and fitting bodies to scale, in inches, from the planned frame. */
 export function bodiesOf(f: PlanFrame, rings: number): Bodies {
-  const b: Bodies = { pipes: [], sockets: [], balls: [], caps: [], collars: [], rings: [] };
+  const b: Bodies = { pipes: [], sockets: [], balls: [], caps: [], mouths: [], collars: [], rings: [] };
   for (const p of f.pipes) {
     const from = v(p.shown[0] as number[]);
     const to = v(p.shown[1] as number[]);
@@ -63,6 +57,7 @@ function addJoint(b: Bodies, j: Joint, rings: number) {
     const flange = (p.bushings ?? []).reduce((sum, x) => sum + inches(x.flange ?? 0), 0);
     const face = inches(p.face);
     b.sockets.push({ matrix: stretched(at, dir, face - flange, inches(p.body) / 2), owner });
+    if (p.fill === "open") b.mouths.push({ matrix: stretched(at, dir, face - flange, inches(p.body) / 2), owner });
     const rim = at.clone().addScaledVector(dir, face);
     if (flange > 0) b.caps.push({ matrix: stretched(rim, dir.clone().negate(), flange, inches(p.body) * 0.44), owner });
     if (p.fill === "plug") b.caps.push({ matrix: stretched(rim.clone().addScaledVector(dir, 0.12), dir.clone().negate(), 0.12, inches(p.body) * 0.42), owner });

@@ -5,7 +5,7 @@ import type { PlanFrame } from "../../api/client";
 import { type Picked, lit } from "../items";
 import { type Paint, inches } from "../paint";
 import { type Bodies, type Body, bodiesOf } from "./bodies";
-import * as shapes from "./geometry";
+import { type Shape, shape, shapeNames, silhouette } from "./geometry";
 import { bodyMaterial, inkMaterial } from "./materials";
 import { Rig, type Room, type View as ViewName } from "./rig";
 
@@ -16,6 +16,8 @@ export interface SceneProps {
   perspective: boolean;
   dark: boolean;
   still: boolean;
+  /** No graphics hardware: draw less finely. */
+  software: boolean;
   onPick: (p: Picked) => void;
   onHover: (p: Picked) => void;
   onRing: (at: { joint: string; pipe: string; cemented: boolean }) => void;
@@ -27,9 +29,6 @@ export interface SceneProps {
 
 export type Projection = (p: readonly number[]) => { x: number; y: number; far: number };
 
-const kinds = ["pipes", "sockets", "balls", "caps", "collars", "rings"] as const;
-const shapeOf: Record<(typeof kinds)[number], () => BufferGeometry> = { pipes: shapes.pipe, sockets: shapes.socket, balls: shapes.ball, caps: shapes.cap, collars: shapes.collar, rings: shapes.ring };
-
 export default function Scene(props: SceneProps) {
   return (
     <Canvas
@@ -37,8 +36,8 @@ export default function Scene(props: SceneProps) {
       linear
       flat
       legacy
-      dpr={[1, 2]}
-      gl={{ antialias: true, alpha: true, powerPreference: "low-power" }}
+      dpr={props.software ? 1 : [1, 2]}
+      gl={{ antialias: !props.software, alpha: false, powerPreference: "low-power" }}
       aria-hidden="true"
       onPointerMissed={(e) => e.type === "click" && props.onPick(undefined)}
     >
@@ -66,8 +65,13 @@ function Eye(props: SceneProps) {
   return rig ? <Rigged key={rig.id} rig={rig} {...props} /> : null;
 }
 
-function Rigged({ rig, frame, paint, perspective, still, onReady, onDrawn }: SceneProps & { rig: Rig }) {
-  const { set, size, invalidate } = useThree();
+/** How long the view must stand still before software draws it finely, in ms. */
+const rest = 350;
+
+function Rigged({ rig, frame, paint, perspective, still: asked, software, onReady, onDrawn }: SceneProps & { rig: Rig }) {
+  const { gl, set, size, invalidate } = useThree();
+  const still = asked || software; // a slow picture does not move by itself
+  const fine = useRef<{ now: boolean; timer?: ReturnType<typeof setTimeout> }>({ now: false });
   const shown = useRef(false);
   const apart = useRef("");
   rig.still = still;
@@ -101,7 +105,19 @@ function Rigged({ rig, frame, paint, perspective, still, onReady, onDrawn }: Sce
     invalidate();
   }), [rig, onReady, invalidate]);
 
+  useEffect(() => () => clearTimeout(fine.current.timer), []);
   useFrame((_, delta) => {
+    if (software) {
+      // coarse while anything changes, and once finely when it stands still
+      gl.setPixelRatio(fine.current.now ? 2 : 1);
+      clearTimeout(fine.current.timer);
+      if (!fine.current.now)
+        fine.current.timer = setTimeout(() => {
+          fine.current.now = true;
+          invalidate();
+        }, rest);
+      fine.current.now = false;
+    }
     if (rig.controls.update(Math.min(delta, 0.05))) invalidate();
     const camera: Camera = rig.camera;
     camera.updateMatrixWorld();
@@ -134,10 +150,10 @@ function grown(rig: Rig, box: Vector3) {
   return was !== undefined && [box.x / was.x, box.y / was.y, box.z / was.z].some((k) => k > 1.08 || k < 0.8);
 }
 
-function Content({ frame, paint, picked, dark, onPick, onHover, onRing }: SceneProps) {
-  const { invalidate, size } = useThree();
+function Content({ frame, paint, picked, dark, software, onPick, onHover, onRing }: SceneProps) {
+  const { gl, invalidate, size } = useThree();
   const bodies = useMemo(() => bodiesOf(frame, paint.rings), [frame, paint.rings]);
-  const geometry = useMemo(() => Object.fromEntries(kinds.map((k) => [k, shapeOf[k]()])) as Record<(typeof kinds)[number], BufferGeometry>, []);
+  const geometry = useMemo(() => new Map(shapeNames.map((k) => [k, { body: shape(k, software), outline: silhouette(k, software) }])), [software]);
   const material = useMemo(() => ({ body: bodyMaterial(), ink: inkMaterial() }), []);
   const colour = useMemo(() => colours(), [dark]); // eslint-disable-line
 
@@ -145,14 +161,15 @@ function Content({ frame, paint, picked, dark, onPick, onHover, onRing }: SceneP
     const u = (material.ink as ShaderMaterial).uniforms;
     const c = colour("--edge");
     if (u.ink) u.ink.value = [c.r, c.g, c.b];
+    gl.setClearColor(colour("--stage"), 1);
     u.view?.value.set(size.width, size.height);
     invalidate();
-  }, [material, colour, size.width, size.height, invalidate]);
+  }, [gl, material, colour, size.width, size.height, invalidate]);
 
   const tint = useMemo(() => {
     const pipes = new Map(frame.pipes.map((p) => [p.pipe, p]));
     const joints = new Map(frame.joints.map((j) => [j.id, j]));
-    return (b: Body, kind: (typeof kinds)[number]): Color => {
+    return (b: Body, kind: Shape): Color => {
       if (kind === "collars") return colour("--cement");
       if (kind === "rings") return colour("--ring-dry");
       if (b.owner.is === "pipe") {
@@ -172,8 +189,8 @@ function Content({ frame, paint, picked, dark, onPick, onHover, onRing }: SceneP
   return (
     <>
       <Floor frame={frame} contacts={paint.contacts} colour={colour} />
-      {kinds.map((k) => (
-        <Bunch key={k} kind={k} bodies={bodies} geometry={geometry[k]} material={material} tint={tint} onHover={hover}
+      {shapeNames.map((k) => (
+        <Bunch key={k} kind={k} bodies={bodies} geometry={geometry.get(k)} material={material} tint={tint} onHover={hover}
           onPick={(b) => (b.insertion && paint.rings > 1 ? onRing(b.insertion) : onPick(b.owner))} />
       ))}
     </>
@@ -195,11 +212,11 @@ function colours() {
 }
 
 interface BunchProps {
-  kind: (typeof kinds)[number];
+  kind: Shape;
   bodies: Bodies;
-  geometry: BufferGeometry;
+  geometry?: { body: BufferGeometry; outline?: BufferGeometry };
   material: { body: ShaderMaterial; ink: ShaderMaterial };
-  tint: (b: Body, kind: (typeof kinds)[number]) => Color;
+  tint: (b: Body, kind: Shape) => Color;
   onPick: (b: Body) => void;
   onHover: (b: Body | undefined) => void;
 }
@@ -212,12 +229,12 @@ function Bunch({ kind, bodies, geometry, material, tint, onPick, onHover }: Bunc
   const invalidate = useThree((s) => s.invalidate);
   useLayoutEffect(() => {
     const m = mesh.current;
-    if (!m || !outline.current) return;
+    if (!m) return;
     all.forEach((b, i) => {
       m.setMatrixAt(i, b.matrix);
     });
     m.instanceMatrix.needsUpdate = true;
-    outline.current.instanceMatrix = m.instanceMatrix;
+    if (outline.current) outline.current.instanceMatrix = m.instanceMatrix;
     m.computeBoundingSphere();
     m.computeBoundingBox();
     invalidate();
@@ -231,7 +248,7 @@ function Bunch({ kind, bodies, geometry, material, tint, onPick, onHover }: Bunc
     if (m.instanceColor) m.instanceColor.needsUpdate = true;
     invalidate();
   }, [all, tint, kind, invalidate]);
-  if (all.length === 0) return null;
+  if (all.length === 0 || !geometry) return null;
   const at = (e: ThreeEvent<MouseEvent>) => (e.instanceId === undefined ? undefined : all[e.instanceId]);
   return (
     <>
@@ -239,7 +256,7 @@ function Bunch({ kind, bodies, geometry, material, tint, onPick, onHover }: Bunc
       <instancedMesh
         key={all.length}
         ref={mesh}
-        args={[geometry, material.body, all.length]}
+        args={[geometry.body, material.body, all.length]}
         frustumCulled={false}
         onClick={(e) => {
           e.stopPropagation();
@@ -252,7 +269,7 @@ function Bunch({ kind, bodies, geometry, material, tint, onPick, onHover }: Bunc
         }}
         onPointerOut={() => onHover(undefined)}
       />
-      <instancedMesh key={`ink ${all.length}`} ref={outline} args={[geometry, material.ink, all.length]} frustumCulled={false} raycast={() => null} />
+      {geometry.outline && <instancedMesh key={`ink ${all.length}`} ref={outline} args={[geometry.outline, material.ink, all.length]} frustumCulled={false} raycast={() => null} />}
     </>
   );
 }

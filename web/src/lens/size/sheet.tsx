@@ -1,5 +1,7 @@
-import { useId, useState } from "react";
+import { memo, useId, useState } from "react";
 import type { Answer, Size } from "../../api/client";
+import { same } from "../../desk/merge";
+import type { DeskOf } from "../../desk/use-desk";
 import { Len, type Style, meaning, plural } from "../../lib/format";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
@@ -46,7 +48,16 @@ export function Targets(props: TargetsProps) {
       </Head>
       <ul className="grid">
         {props.targets.map((t) => (
-          <TargetRow key={t.key} target={t} {...props} />
+          <TargetRow
+            key={t.key}
+            target={t}
+            edit={props.desk.edit}
+            settle={props.desk.settle}
+            style={props.style}
+            units={props.project.units}
+            lit={props.picked?.is === "size" && props.picked.id === t.sized?.path}
+            onPick={props.onPick}
+          />
         ))}
         {props.project.frame && <FrameSettings {...props} />}
         <Copies {...props} />
@@ -55,20 +66,27 @@ export function Targets(props: TargetsProps) {
   );
 }
 
-function TargetRow({ target: t, desk, style, project, picked, onPick }: TargetsProps & { target: Target }) {
+type RowProps = Subset<TargetsProps, "style" | "onPick"> & { target: Target; edit: DeskOf["edit"]; settle: () => void; units: string; lit: boolean };
+
+/** A row is drawn again only when something in it changed: a frame from a file has many. */
+const sameRow = (a: RowProps, b: RowProps) =>
+  a.target.key === b.target.key && same(a.target.answer, b.target.answer) && a.target.error === b.target.error && a.lit === b.lit && a.style === b.style && a.units === b.units && sameSize(a.target.sized, b.target.sized);
+
+const sameSize = (a?: Size, b?: Size) => a === b || (a !== undefined && b !== undefined && a.path === b.path && a.value === b.value && a.centre === b.centre && a.meaning === b.meaning && same(a.also, b.also));
+
+const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, style, units, lit, onPick }: RowProps) {
   const id = useId();
   // what is typed in one go is one step, what is nudged another
-  const edit = (a: Answer, words: string, how = "set") => desk.edit(words, (p) => t.set(p, a), `size ${t.key} ${how}`);
-  const lit = picked?.is === "size" && picked.id === t.sized?.path;
+  const edit = (a: Answer, words: string, how = "set") => change(words, (p) => t.set(p, a), `size ${t.key} ${how}`);
   const meanings = meaningsOf(t);
-  const foreign = t.prompt.input === "length" && (t.answer.unit || project.units) !== unitOf(style);
+  const foreign = t.prompt.input === "length" && (t.answer.unit || units) !== unitOf(style);
   return (
     <li className={`target ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`} onFocus={() => t.sized && onPick({ is: "size", id: t.sized.path })}>
       <label htmlFor={id} className="leading-tight font-semibold">
         {t.label}
       </label>
       {t.prompt.input === "length" ? (
-        <LengthField id={id} target={t} style={style} describedBy={`${id}-why`} onChange={(text, nudged) => edit({ ...t.answer, text, unit: unitOf(style) }, `${t.label} ${text}`, nudged ? "nudged" : "typed")} onDone={desk.settle} />
+        <LengthField id={id} target={t} style={style} describedBy={`${id}-why`} onChange={(text, nudged) => edit({ ...t.answer, text, unit: unitOf(style) }, `${t.label} ${text}`, nudged ? "nudged" : "typed")} onDone={settle} />
       ) : t.prompt.input === "count" ? (
         <input
           id={id}
@@ -79,7 +97,7 @@ function TargetRow({ target: t, desk, style, project, picked, onPick }: TargetsP
           aria-invalid={t.error !== undefined}
           aria-describedby={`${id}-why`}
           onChange={(e) => edit({ ...t.answer, text: e.target.value }, `${t.label} ${e.target.value}`)}
-          onBlur={desk.settle}
+          onBlur={settle}
         />
       ) : (
         <Pick
@@ -120,7 +138,7 @@ function TargetRow({ target: t, desk, style, project, picked, onPick }: TargetsP
       </p>
     </li>
   );
-}
+}, sameRow);
 
 /** What follows from a stated size, with its sum and its other meanings. */
 function CentreNote({ size, style }: { size: Size; style: Style }) {
