@@ -49,8 +49,9 @@ function addJoint(b: Bodies, j: Joint, rings: number) {
     addRing(b, j, p, at.clone().addScaledVector(dir, takes), dir, rings);
     return;
   }
-  const straight = j.kind === "coupling" || j.kind === "reducing-coupling";
-  if (!straight) b.balls.push({ matrix: new Matrix4().compose(at, new Quaternion(), new Vector3().setScalar((inches(j.body) / 2) * 0.92)), owner });
+  // a straight run through the centre covers it; a corner needs a ball
+  if (!j.ports.some((p) => p.known && j.ports.some((q) => q.known && opposite(p.dir, q.dir))))
+    b.balls.push({ matrix: new Matrix4().compose(at, new Quaternion(), new Vector3().setScalar((inches(j.body) / 2) * 0.92)), owner });
   for (const p of j.ports) {
     if (!p.known) continue;
     const dir = new Vector3(...(p.dir as [number, number, number]));
@@ -64,6 +65,8 @@ function addJoint(b: Bodies, j: Joint, rings: number) {
     if (p.fill === "pipe" && !j.assumed) addRing(b, j, p, rim, dir, rings);
   }
 }
+
+const opposite = (a: readonly number[], b: readonly number[]) => [0, 1, 2].reduce((sum, i) => sum + (a[i] as number) * (b[i] as number), 0) < -0.95;
 
 /** A closed collar of primer stain for cement, an open ring for a dry joint. */
 function addRing(b: Bodies, j: Joint, p: Port, rim: Vector3, dir: Vector3, rings: number) {

@@ -9,7 +9,7 @@ import { BufferAttribute, BufferGeometry } from "three";
 type Profile = ([number, number, number] | null)[];
 
 /** How finely things are rounded, by what draws them. */
-export const around = (software: boolean) => (software ? 10 : 22);
+export const around = (software: boolean) => (software ? 8 : 22);
 
 /** Turns a profile about z. */
 function turned(profile: Profile, steps: number): BufferGeometry {
@@ -102,12 +102,15 @@ const profiles = {
 export type Shape = keyof typeof profiles;
 export const shapeNames = Object.keys(profiles) as Shape[];
 
-export const shape = (name: Shape, software: boolean) => turned(profiles[name], around(software));
+/** A socket with no more faces than its shape needs. */
+const plainSocket: Profile = [[0, 0.93, 1], [0.48, 0.93, 1], null, [0.48, 1, 1], [1, 1, 1], [1, 0.78, 1]];
+
+export const shape = (name: Shape, software: boolean) => turned(software && name === "sockets" ? plainSocket : profiles[name], around(software));
 
 /** What the outline of a shape is drawn from: no more than its silhouette needs. */
 export function silhouette(name: Shape, software: boolean): BufferGeometry | undefined {
   if (name === "mouths") return undefined;
   if (name === "balls") return turned(ball, around(software));
-  if (name === "pipes") return turned(tube, around(software));
+  if (name === "pipes" || software) return turned(tube, around(software));
   return turned([[0, 0, 1], [0, 1, 1], [1, 1, 1], [1, 0, 1]], around(software));
 }
