@@ -4,7 +4,9 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"time"
 
+	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/require"
 )
@@ -16,35 +18,56 @@ func TestShots(t *testing.T) {
 		t.Skip("SHOTS names no directory: make shots takes the pictures")
 	}
 	w := open(t)
+	at := func(name string) string { return "/p/" + w.project(name) }
 	for _, s := range []struct {
 		name, path, see string
 		width, height   int
 		dark            bool
 		then            func(p *window)
 	}{
-		{"projects", "/", "Club jump", 1280, 800, false, nil},
+		{"shelf", "/", "ready to buy", 1280, 800, false, nil},
 		{"start", "/new", "Jump", 1280, 800, false, nil},
-		{"jump", "/p/" + w.project("Club jump"), "Proven", 1280, 800, false, nil},
-		{"jump-sheet", "/p/" + w.project("Club jump"), "Proven", 1280, 800, false, func(p *window) {
-			p.MustElement("#sticks-head").MustScrollIntoView()
-			p.MustEval(`() => document.querySelector("#cut-head").scrollIntoView()`)
-			p.press("Show C on the frame")
+		{"size", at("Club jump"), "How big?", 1280, 800, false, func(p *window) {
+			p.turning()
+			p.write("Width", "5 ft")
+			p.changeIs("outside", "+12″ wide")
 		}},
-		{"hoop-dark", "/p/" + w.project("Octagon hoop"), "Proven", 1280, 800, true, func(p *window) {
-			p.MustEval(`() => document.querySelector("#sticks-head").scrollIntoView()`)
+		{"joints", at("Club jump") + "/joints", "What stays dry?", 1280, 800, false, func(p *window) {
+			p.turning()
+			p.press("Every foot: leave dry")
 		}},
-		{"cost", "/p/" + w.project("Ring gate screen"), "Proven", 1280, 800, false, func(p *window) {
-			p.MustEval(`() => document.querySelector("#joint-head").scrollIntoView()`)
+		{"buy", at("Weave poles in two sizes") + "/buy", "What to buy", 1280, 800, false, func(p *window) {
+			p.turning()
+			p.click("[role=checkbox]")
 		}},
+		{"cut", at("Octagon hoop") + "/cut", "Where to cut", 1280, 800, false, func(p *window) {
+			p.turning()
+			p.frame(input.KeyB)
+		}},
+		{"dark", at("Scorekeeper's table"), "How big?", 1280, 800, true, func(p *window) { p.turning() }},
+		{"finding", at("Ring gate screen"), "How big?", 1280, 800, false, func(p *window) {
+			p.turning()
+			p.write("Lowest rail", "3 3/4")
+			x, y := p.middle(`() => [...document.querySelectorAll(".tag-finding.is-stop")].find(e => e.style.visibility === "visible" && e.title.includes("two sockets take")) ?? null`)
+			p.tap(x, y)
+			p.see("Make Lowest rail")
+		}},
+		{"commands", at("Octagon hoop"), "How big?", 1280, 800, false, func(p *window) {
+			p.turning()
+			p.frame(input.Slash)
+			p.see("Cement every joint")
+		}},
+		{"build-sheet", at("Octagon hoop") + "/sheet", "Take care", 1280, 1000, false, nil},
 		{"cut-a-list", "/cut", "Paste or type", 1280, 800, false, func(p *window) {
 			p.write("Pieces, one length", "3/4, 24, 2\n3/4, 18, 1\n3/4, 15, 2\n3/4, 12, 4\n3/4, 7, 4\n3/4, 2, 2")
 			p.write("Sticks on sale", "5 ft")
 			p.see("3/4 pipe: 3 sticks")
 		}},
-		{"phone", "/p/" + w.project("Puppy jump"), "Proven", 390, 844, false, nil},
+		{"phone-buy", at("Puppy jump") + "/buy", "What to buy", 390, 844, false, func(p *window) { p.click("[role=checkbox]") }},
+		{"phone-cut", at("Puppy jump") + "/cut", "Where to cut", 390, 844, true, nil},
 	} {
 		t.Run(s.name, func(t *testing.T) {
-			p := w.window("/")
+			p := w.window("/nowhere")
 			p.t = t
 			if s.dark {
 				require.NoError(t, proto.EmulationSetEmulatedMedia{Features: []*proto.EmulationMediaFeature{{Name: "prefers-color-scheme", Value: "dark"}}}.Call(p))
@@ -55,10 +78,11 @@ func TestShots(t *testing.T) {
 			if s.then != nil {
 				s.then(p)
 			}
-			p.MustWaitStable()
+			time.Sleep(1500 * time.Millisecond) // the finely drawn picture of a view that stands still
 			shot, err := p.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
 			require.NoError(t, err)
 			require.NoError(t, os.WriteFile(filepath.Join(dir, s.name+".png"), shot, 0o644))
+			require.NoError(t, p.Browser().Close())
 		})
 	}
 }

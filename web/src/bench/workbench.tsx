@@ -17,6 +17,7 @@ import { JointsSheet } from "../lens/joints/sheet";
 import type { LensProps } from "../lens/lens";
 import { type LensId, lenses } from "../lens/lenses";
 import { SizeSheet, Targets } from "../lens/size/sheet";
+import { Cautions } from "../ui/cautions";
 import { LiveTargets } from "../lens/size/live";
 import { targetsOf } from "../lens/size/targets";
 import type { Style } from "../lib/format";
@@ -24,6 +25,7 @@ import { useSwitch } from "../lib/stored";
 import { useNarrow } from "../lib/theme";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
+import { ShownAs } from "../ui/why";
 import { BenchBar } from "./bench-bar";
 import { BenchFrame } from "./bench-frame";
 import { commandsOf } from "./command-list";
@@ -56,7 +58,12 @@ export function Workbench({ id, lens }: { id: string; lens: LensId }) {
         <Loading what="the project" />
       </>
     );
-  return <Bench id={id} lens={lens} desk={desk} now={desk.history.now} />;
+  const { now } = desk.history;
+  return (
+    <ShownAs value={(now.project.style || "inches") as Style}>
+      <Bench id={id} lens={lens} desk={desk} now={now} />
+    </ShownAs>
+  );
 }
 
 function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf; now: Desk }) {
@@ -191,6 +198,7 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
                   {l.id === "joints" && <JointsSheet {...lensProps} />}
                   {l.id === "buy" && <BuySheet {...lensProps} />}
                   {l.id === "cut" && <CutSheet {...lensProps} />}
+                  <Cautions all={lensProps.plan.cautions} open={l.id === "cut"} />
                 </>
               ) : (
                 planned.old && <Targets desk={desk} project={project} style={style} picked={picked} onPick={setPicked} targets={targets} />

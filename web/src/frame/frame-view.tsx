@@ -62,6 +62,7 @@ export const FrameView = memo(function FrameView(props: FrameViewProps) {
   const { frame, paint, picked, style, flat, drawing, needDrawing, onView } = props;
   const [able, setAble] = useState(ability);
   const turning = !flat && able !== "none";
+  const lost = useCallback(() => setAble("none"), []);
   const items = useMemo(() => itemsOf(frame, style), [frame, style]);
   const id = useId();
   const at = items.findIndex((i) => samePick(i.pick, picked));
@@ -79,9 +80,9 @@ export const FrameView = memo(function FrameView(props: FrameViewProps) {
   return (
     <div className="stage" data-turning={turning}>
       {turning ? (
-        <ErrorGuard onError={() => setAble("none")}>
+        <ErrorGuard onError={lost}>
           <Suspense fallback={<Loading what="the frame" />}>
-            <Turning {...props} software={able === "software"} show={show} focus={() => list.current?.focus({ preventScroll: true })} />
+            <Turning {...props} software={able === "software"} onLost={lost} show={show} focus={() => list.current?.focus({ preventScroll: true })} />
           </Suspense>
         </ErrorGuard>
       ) : drawing ? (
@@ -108,7 +109,7 @@ export const FrameView = memo(function FrameView(props: FrameViewProps) {
   );
 });
 
-type TurningProps = FrameViewProps & { software: boolean; show: React.RefObject<((v: View) => void) | undefined>; focus: () => void };
+type TurningProps = FrameViewProps & { software: boolean; onLost: () => void; show: React.RefObject<((v: View) => void) | undefined>; focus: () => void };
 
 /** Reads the page's colours by name, each once. */
 function inks() {
@@ -181,7 +182,7 @@ function Turning(props: TurningProps) {
   };
   return (
     <div className={`absolute inset-0 ${hovered ? "cursor-pointer" : "cursor-grab"}`}>
-      <Scene frame={frame} paint={paint} picked={picked} perspective={props.perspective} dark={dark} still={props.still} software={props.software} onPick={pick} onHover={onHover} onRing={props.onRing} onReady={onReady} onDrawn={onDrawn} />
+      <Scene frame={frame} paint={paint} picked={picked} perspective={props.perspective} dark={dark} still={props.still} software={props.software} onLost={props.onLost} onPick={pick} onHover={onHover} onRing={props.onRing} onReady={onReady} onDrawn={onDrawn} />
       <canvas ref={canvas} className="pointer-events-none absolute inset-0 h-full w-full" />
       <div ref={layer} className="stage-labels">
         {paint.tags.map((t) => (

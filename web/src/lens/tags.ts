@@ -21,8 +21,13 @@ export function pickedTag(f: PlanFrame, picked: Picked, style: Style): Tag[] {
   return f.pipes.filter((p) => lit(p, picked, f) === "picked").map((p) => letterTag(p, style, picked?.is === "pipe"));
 }
 
+/** So many letters can be read at once; of a larger frame each letter is written once. */
+const readable = 300;
+
 /** Every pipe's letter, the picked one first. */
 export function letterTags(f: PlanFrame, picked: Picked, style: Style): Tag[] {
-  const on = (p: Pipe) => lit(p, picked, f) === "picked";
-  return [...f.pipes].sort((a, b) => Number(on(b)) - Number(on(a))).map((p) => letterTag(p, style, picked?.is === "pipe" && on(p)));
+  const on = new Set(f.pipes.filter((p) => lit(p, picked, f) === "picked"));
+  const seen = new Set<string>();
+  const some = f.pipes.length <= readable ? f.pipes : f.pipes.filter((p) => on.has(p) || (!seen.has(p.letter) && seen.add(p.letter)));
+  return [...some].sort((a, b) => Number(on.has(b)) - Number(on.has(a))).map((p) => letterTag(p, style, picked?.is === "pipe" && on.has(p)));
 }

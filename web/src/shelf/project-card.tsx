@@ -115,10 +115,11 @@ function Facts({ card: c }: { card: Card }) {
           </span>
         </p>
       )}
-      <p className={`text-sm is-${c.state} state`} title={c.words}>
+      <p className={`text-sm is-${c.state} state`}>
         <span className="state-mark" aria-hidden="true" />
         <span>
           {c.state === "waits" ? c.words : states[c.state]}
+          {(c.state === "look" || c.state === "stopped") && `: ${c.words}`}
           {c.state !== "waits" && <span className="text-ink-2">{`, ${plural(c.sticks, "stick")}${c.copies > 1 ? ` for ${c.copies} of it` : ""}`}</span>}
         </span>
       </p>

@@ -1,6 +1,10 @@
 import { Popover } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, createContext, useContext } from "react";
 import type { Term } from "../api/client";
+import type { Style } from "../lib/format";
+
+/** How lengths are shown round here. */
+export const ShownAs = createContext<Style>("inches");
 
 /** A number that answers "why?" with its sum. */
 export function Why({ of, sum, total, label, className }: { of: ReactNode; sum: Term[]; total: number; label: string; className?: string }) {
@@ -23,6 +27,7 @@ export function Why({ of, sum, total, label, className }: { of: ReactNode; sum: 
 }
 
 export function SumTable({ sum, total }: { sum: Term[]; total: number }) {
+  const exact = useContext(ShownAs) === "metric" ? millimetres : thousandths;
   return (
     <table className="w-full">
       <tbody>
@@ -44,8 +49,8 @@ export function SumTable({ sum, total }: { sum: Term[]; total: number }) {
   );
 }
 
+const signed = (nm: number, words: string) => `${nm < 0 ? "− " : ""}${words}`;
+
 /** Inches to the thousandth: the terms of a sum are finer than a tape. */
-function exact(nm: number): string {
-  const v = Math.abs(nm) / 25_400_000;
-  return `${nm < 0 ? "− " : ""}${v.toFixed(3)}″`;
-}
+const thousandths = (nm: number) => signed(nm, `${(Math.abs(nm) / 25_400_000).toFixed(3)}″`);
+const millimetres = (nm: number) => signed(nm, `${(Math.abs(nm) / 1_000_000).toFixed(2)} mm`);

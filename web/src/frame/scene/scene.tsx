@@ -21,6 +21,8 @@ export interface SceneProps {
   onPick: (p: Picked) => void;
   onHover: (p: Picked) => void;
   onRing: (at: { joint: string; pipe: string; cemented: boolean }) => void;
+  /** The picture can no longer be drawn here. */
+  onLost: () => void;
   /** Gives the way to command the view. */
   onReady: (show: (v: ViewName) => void) => void;
   /** After each picture: where points of the frame (nanometres) stand on it, in pixels. */
@@ -56,6 +58,11 @@ const boxOf = (f: PlanFrame) => {
 /** The camera: moved by hand and by command; every move asks for one picture. */
 function Eye(props: SceneProps) {
   const { gl, invalidate } = useThree();
+  const { onLost } = props;
+  useEffect(() => {
+    gl.domElement.addEventListener("webglcontextlost", onLost);
+    return () => gl.domElement.removeEventListener("webglcontextlost", onLost);
+  }, [gl, onLost]);
   const [rig, setRig] = useState<Rig>();
   useLayoutEffect(() => {
     const r = new Rig(gl.domElement, () => invalidate());

@@ -14,7 +14,7 @@ const pipeSizes = ["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "4"].
 
 /** How big will it be? What the builder states, and what follows. */
 export function SizeSheet(props: LensProps & { targets: Target[] }) {
-  const { frame, plan, style } = props;
+  const { frame, style } = props;
   return (
     <>
       <Targets {...props} />
@@ -31,8 +31,10 @@ export function SizeSheet(props: LensProps & { targets: Target[] }) {
           ))}
         </dl>
         <Floor {...props} />
+        {props.shop.measurements.length === 0 && (
+          <p className="mt-2 text-sm text-ink-2">Fittings are reckoned with typical figures; makers differ by about 1/16 in. Dry-fit one corner before you cut the rest.</p>
+        )}
       </section>
-      <Cautions all={plan.cautions} />
     </>
   );
 }
@@ -220,18 +222,5 @@ function Floor({ frame, style, onPick }: LensProps) {
         </p>
       ))}
     </div>
-  );
-}
-
-export function Cautions({ all }: { all: string[] }) {
-  return (
-    <details className="care">
-      <summary>Take care</summary>
-      <ul className="list-disc pt-1 pl-5 text-sm">
-        {all.map((c) => (
-          <li key={c}>{c}</li>
-        ))}
-      </ul>
-    </details>
   );
 }
