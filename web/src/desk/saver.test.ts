@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Refusal } from "../api/client";
 import { Saver } from "./saver";
 
-const stale = new Refusal(409, { errors: [{ location: "body.revision", value: 9 }] });
+const stale = new Refusal(409, { type: "about:blank", errors: [{ location: "body.revision", value: 9 }] });
 
 /** A store that answers when it is told to. */
 function store() {
