@@ -231,5 +231,5 @@ func compareSticks(a, b Stick) int {
 			return c
 		}
 	}
-	return cmp.Compare(len(b.Pieces), len(a.Pieces))
+	return cmp.Or(cmp.Compare(len(b.Pieces), len(a.Pieces)), cmp.Compare(a.Origin, b.Origin))
 }

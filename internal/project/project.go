@@ -47,7 +47,7 @@ type Project struct {
 // the cart.
 type Marks struct {
 	Cart map[string]int `json:"cart,omitempty"` // by what is bought: how many
-	Sawn map[string]int `json:"sawn,omitempty"` // by the stick and what is cut from it: 1
+	Sawn map[string]int `json:"sawn,omitempty"` // by the stick and what is cut from it: how many
 }
 
 // ErrEmpty says that a project has neither a starter nor a frame.

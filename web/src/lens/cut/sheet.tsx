@@ -5,7 +5,8 @@ import { useTools } from "../../ui/tool-pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
 import type { LensProps } from "../lens";
-import { Proof, Sticks, stickKeys } from "./sticks";
+import { alike } from "./alike";
+import { Proof, Sticks } from "./sticks";
 
 /** Where do I cut? Sticks to scale, to be ticked off; the cut list; the tool. */
 export function CutSheet(props: LensProps) {
@@ -13,12 +14,12 @@ export function CutSheet(props: LensProps) {
   const letter = picked?.is === "letter" ? picked.id : picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id)?.letter : undefined;
   const pick = (l: string) => onPick(letter === l ? undefined : { is: "letter", id: l });
   const sawn = project.marks?.sawn ?? {};
-  const planned = new Set(plan.pipe.flatMap((t) => stickKeys(t.stock)));
+  const planned = new Set(plan.pipe.flatMap((t) => alike(t.stock).map((a) => a.key)));
   const gone = Object.keys(sawn).filter((k) => !planned.has(k));
   const mark = (label: string, next: Record<string, number>) => desk.edit(label, (p) => ({ ...p, marks: { ...p.marks, sawn: next } }));
-  const tick = (key: string, done: boolean) => {
-    const { [key]: _, ...rest } = sawn;
-    mark(done ? "A stick is cut" : "A stick is not cut", done ? { ...rest, [key]: 1 } : rest);
+  const onSawn = (key: string, cut: number) => {
+    const { [key]: was = 0, ...rest } = sawn;
+    mark(cut > was ? "A stick is cut" : "A stick is not cut", cut > 0 ? { ...rest, [key]: cut } : rest);
   };
   return (
     <>
@@ -34,7 +35,7 @@ export function CutSheet(props: LensProps) {
               <button type="button" className="letter" aria-pressed={letter === g.letter} aria-label={`Show ${g.letter} on the frame`} onClick={() => pick(g.letter)}>
                 {g.letter}
               </button>
-              <span className="w-8 text-right text-lg">{g.count}×</span>
+              <span className="min-w-8 text-right text-lg">{g.count}×</span>
               <span className="flex-1 font-display text-2xl leading-tight font-semibold">
                 <Why label={`Cut ${g.letter}`} sum={g.sum} total={g.cut} of={<Len nm={g.cut} style={style} step={64} />} />
               </span>
@@ -53,7 +54,7 @@ export function CutSheet(props: LensProps) {
           <Head title={`${sizeWords(t.size)} pipe: ${t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}`} id={`sticks-${t.size}`}>
             <span className="text-sm text-ink-2">{Math.round(100 * t.yield)} % used</span>
           </Head>
-          <Sticks of={t.stock} style={style} lit={letter} onPick={pick} sawn={sawn} onTick={tick} tinted />
+          <Sticks of={t.stock} style={style} lit={letter} onPick={pick} sawn={sawn} onSawn={onSawn} tinted />
           <p className="text-sm">
             {feet(t.stock.net)} ft in pieces, {feet(t.stock.left)} ft left, {feet(t.stock.kerf)} ft to the saw.
           </p>
@@ -62,7 +63,7 @@ export function CutSheet(props: LensProps) {
       ))}
       {gone.length > 0 && (
         <p role="status" className="text-sm font-semibold text-warn">
-          {plural(gone.length, "stick")} cut to an earlier plan: see what still fits before you cut more.{" "}
+          {plural(gone.reduce((n, k) => n + (sawn[k] ?? 0), 0), "stick")} cut to an earlier plan: see what still fits before you cut more.{" "}
           <button type="button" className="link" onClick={() => mark("Earlier cuts forgotten", Object.fromEntries(Object.entries(sawn).filter(([k]) => planned.has(k))))}>
             Forget them
           </button>

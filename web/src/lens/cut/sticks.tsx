@@ -1,7 +1,8 @@
-import type { Material, Stick } from "../../api/client";
+import type { Material } from "../../api/client";
 import { Len, type Style, plural, text } from "../../lib/format";
+import { Icon } from "../../ui/icons";
 import { Tick } from "../../ui/tick";
-import { stickTint } from "./paint";
+import { alike, tint } from "./alike";
 
 interface Props {
   of: Material;
@@ -9,42 +10,31 @@ interface Props {
   /** Letters that are picked. */
   lit?: string;
   onPick?: (letter: string) => void;
-  /** Which sticks are cut already, by {@link stickKeys}. */
+  /** How many sticks are cut already, by {@link stickKey}. */
   sawn?: Record<string, number>;
-  onTick?: (key: string, done: boolean) => void;
+  onSawn?: (key: string, cut: number) => void;
   tinted?: boolean;
 }
 
-/** A name for each stick that outlives a change elsewhere in the plan: what is cut from what, and which of those alike. */
-export function stickKeys(of: Material): string[] {
-  const seen = new Map<string, number>();
-  return of.sticks.map((s) => {
-    const k = [of.key, s.length, ...s.pieces.map((p) => p.length)].join("|");
-    const n = (seen.get(k) ?? 0) + 1;
-    seen.set(k, n);
-    return `${k}#${n}`;
-  });
-}
-
-/** Sticks to scale in cutting order with their pieces, kerfs and what is left. */
-export function Sticks({ of, style, lit, onPick, sawn, onTick, tinted }: Props) {
+/** Sticks to scale in cutting order with their pieces, kerfs and what is left; those cut alike are drawn once. */
+export function Sticks({ of, style, lit, onPick, sawn, onSawn, tinted }: Props) {
   const longest = Math.max(...of.sticks.map((s) => s.length), 1);
-  const keys = stickKeys(of);
   return (
     <ol className="grid gap-3">
-      {alike(of.sticks, onTick !== undefined).map(({ stick, count, first }) => {
-        const key = keys[first - 1] ?? "";
-        const done = sawn?.[key] !== undefined;
+      {alike(of).map(({ key, stick, count, first }, n) => {
+        const cut = Math.min(count, sawn?.[key] ?? 0);
+        const name = count > 1 ? `Sticks ${first}–${first + count - 1}` : `Stick ${first}`;
         return (
-          <li key={first} className={`flex items-center gap-2 ${done ? "is-done" : ""}`}>
-            {onTick && <Tick label={`Stick ${first} is cut`} done={done} onTick={(d) => onTick(key, d)} />}
+          <li key={key} className={`flex items-center gap-2 ${cut === count ? "is-done" : ""}`}>
+            {onSawn && <SawnTick name={name} count={count} cut={cut} onSawn={(n) => onSawn(key, n)} />}
             <div className="min-w-0 flex-1">
               <div className="flex justify-between gap-2 text-sm">
                 <span>
-                  <strong>{count > 1 ? `Sticks ${first}–${first + count - 1}` : `Stick ${first}`}</strong>, {text(stick.length, "feet-inches", 64)}
+                  <strong>{name}</strong>, {text(stick.length, "feet-inches", 64)}
                   {stick.origin === "rack" && " from the rack"}
                   {stick.origin === "bought" && " bought before"}
                   {count > 1 && `, ${count} cut alike`}
+                  {cut > 0 && cut < count && `, ${count - cut} to go`}
                 </span>
                 <span className="whitespace-nowrap text-ink-2">
                   left <Len nm={stick.left} style={style} step={32} />
@@ -58,10 +48,10 @@ export function Sticks({ of, style, lit, onPick, sawn, onTick, tinted }: Props) 
                     disabled={!onPick}
                     title={`${p.name ?? ""} ${text(p.length, style, 64)}`}
                     onClick={() => p.name && onPick?.(p.name)}
-                    style={{ flexBasis: `${(100 * p.length) / stick.length}%`, background: lit !== undefined && p.name === lit ? undefined : `var(${tinted ? stickTint(first) : "--stick-1"})` }}
+                    style={{ flexBasis: `${(100 * p.length) / stick.length}%`, background: lit !== undefined && p.name === lit ? undefined : `var(${tinted ? tint(n) : "--stick-1"})` }}
                     className={`stick-piece ${lit !== undefined && p.name === lit ? "is-lit" : ""}`}
                   >
-                    <span className="sr-only">Piece {done && "cut already, "}</span>
+                    <span className="sr-only">Piece {cut === count && "cut already, "}</span>
                     <b>{p.name}</b>
                     <span>
                       <Len nm={p.length} style={style} step={64} />
@@ -78,19 +68,21 @@ export function Sticks({ of, style, lit, onPick, sawn, onTick, tinted }: Props) 
   );
 }
 
-function alike(sticks: Stick[], apart: boolean) {
-  const out: { stick: Stick; count: number; first: number }[] = [];
-  sticks.forEach((s, i) => {
-    const last = out.at(-1);
-    // a stick to be ticked off stands by itself
-    if (last && !apart && same(last.stick, s)) last.count++;
-    else out.push({ stick: s, count: 1, first: i + 1 });
-  });
-  return out;
-}
-
-function same(a: Stick, b: Stick) {
-  return a.length === b.length && a.origin === b.origin && a.pieces.length === b.pieces.length && a.pieces.every((p, i) => p.length === b.pieces[i]?.length && p.name === b.pieces[i]?.name);
+/** One box for one stick; for several, a box that counts them off, and the way back. */
+function SawnTick({ name, count, cut, onSawn }: { name: string; count: number; cut: number; onSawn: (n: number) => void }) {
+  if (count === 1) return <Tick label={`${name} is cut`} done={cut === 1} onTick={(d) => onSawn(d ? 1 : 0)} />;
+  return (
+    <span className="grid justify-items-center">
+      <button type="button" className={`tick tick-count ${cut === count ? "is-full" : ""}`} aria-label={`${cut} of ${count} cut: ${name}, one more`} disabled={cut === count} onClick={() => onSawn(cut + 1)}>
+        {cut === count ? <Icon name="check" size={18} /> : cut}
+      </button>
+      {cut > 0 && (
+        <button type="button" className="link text-xs" aria-label={`${name}, one less cut`} onClick={() => onSawn(cut - 1)}>
+          less
+        </button>
+      )}
+    </span>
+  );
 }
 
 /** What is known about a purchase, in a line. */
