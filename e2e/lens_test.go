@@ -387,3 +387,54 @@ func TestWhatWasSetOutlivesAChangeOfBays(t *testing.T) {
 	p.press("As they began")
 	p.tapeIs("cemented / dry", "58 / 0")
 }
+
+// A finger picks what it touches and turns the view.
+func TestByTouch(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Scorekeeper's table") + "/cut")
+	p.turning()
+	x, y := p.spot("A: 1 in pipe")
+	p.tap(20, 700) // away with the mouse
+	require.NoError(t, proto.EmulationSetTouchEmulationEnabled{Enabled: true}.Call(p))
+	p.Touch.MustTap(x, y)
+	p.until("the pipe under the finger is picked", `() => document.querySelector(".picked")?.innerText.startsWith("A")`)
+	where := `() => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join()`
+	was := p.MustEval(where).Str()
+	box := p.MustElement(".stage").MustShape().Box()
+	at := func(by float64) *proto.InputTouchPoint {
+		return &proto.InputTouchPoint{X: box.X + 120 + by, Y: box.Y + box.Height - 50}
+	}
+	p.Touch.MustStart(at(0))
+	for k := range 8 {
+		p.Touch.MustMove(at(float64(10 * (k + 1))))
+	}
+	p.Touch.MustEnd()
+	p.until("the view turned", `was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`, was)
+}
+
+// Nonsense in every field is answered where it was typed, and stays there.
+func TestNonsenseIsAnsweredInItsField(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Ring gate screen"))
+	p.ready()
+	good := p.tape("outside")
+	for label, text := range map[string]string{"Width": "-4 ft", "Height": "<b>40</b>", "Bays": "3.5", "Rails": "999999999999999999999", "Lowest rail": "1/0", "Foot depth": "10000 ft"} {
+		was := p.field(label).MustProperty("value").Str()
+		p.write(label, text)
+		p.until(label+" says what is wrong", `l => { const f = [...document.querySelectorAll("label")].find(x => x.innerText === l); const e = document.getElementById(f.htmlFor); return e.getAttribute("aria-invalid") === "true" && document.getElementById(e.getAttribute("aria-describedby")).innerText.length > 10; }`, label)
+		assert.Equal(t, text, p.field(label).MustProperty("value").Str())
+		assert.Equal(t, good, p.tape("outside"), "the last good plan stays")
+		p.write(label, was)
+		p.until(label+" is good again", `l => { const f = [...document.querySelectorAll("label")].find(x => x.innerText === l); return document.getElementById(f.htmlFor).getAttribute("aria-invalid") === "false"; }`, label)
+	}
+	p.write("How many", "none")
+	p.until("the count is marked", `() => [...document.querySelectorAll("label")].some(l => l.innerText === "How many" && document.getElementById(l.htmlFor).getAttribute("aria-invalid") === "true")`)
+	assert.Equal(t, good, p.tape("outside"))
+	p.write("Project name", `<img src=x onerror="document.title='broken'">`)
+	p.see("Saved")
+	p.MustReload().MustWaitLoad()
+	p.ready()
+	assert.NotEqual(t, "broken", p.MustEval(`() => document.title`).Str())
+	p.press("Sturdy Elbow")
+	p.until("the name is words", `() => [...document.querySelectorAll(".card-name")].some(e => e.innerText.includes("<img"))`)
+}

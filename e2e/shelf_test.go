@@ -46,6 +46,30 @@ func TestTheShelf(t *testing.T) {
 	p.tapeIs("outside", "41 7⁄16″ × 18″ × 20″")
 }
 
+// Jobs bought in one go share sticks and cans.
+func TestSeveralJobsAreBoughtTogether(t *testing.T) {
+	w := open(t)
+	p := w.window("/")
+	p.see("ready to buy")
+	p.press("Buy together")
+	p.click(`[aria-label="Buy Club jump with the others"]`)
+	p.see("1 project chosen")
+	p.click(`[aria-label="Buy Ring gate screen with the others"]`)
+	p.press("To the list")
+	p.see("Bought together")
+	p.see("less than apart")
+	p.see("2 of it, alone 4 sticks, $61.40")
+	p.see("46 7⁄16″")
+	p.press("Show A on the sticks")
+	p.until("A is lit", `() => document.querySelectorAll(".stick-piece.is-lit").length > 0`)
+	before := p.shows("h1 + span")
+	p.choose("Cut with", "shear")
+	p.until("the tool counts", `() => document.querySelector('[data-pick="Cut with"]').dataset.value === "shear"`)
+	assert.Regexp(t, `^\$\d+\.\d\d`, before)
+	p.MustNavigate(w.url + "/together?of=gone").MustWaitLoad()
+	p.see("There is no such project")
+}
+
 func TestOpenAFileAndSaveItAgain(t *testing.T) {
 	w := open(t)
 	p := w.window("/")
@@ -116,7 +140,7 @@ func TestTheBuildSheetOnPaper(t *testing.T) {
 func TestPhoneNeedsNoSidewaysScrolling(t *testing.T) {
 	w := open(t)
 	hoop := "/p/" + w.project("Octagon hoop")
-	for _, path := range []string{"/", "/new", "/cut", hoop, hoop + "/joints", hoop + "/buy", hoop + "/cut", hoop + "/sheet"} {
+	for _, path := range []string{"/", "/new", "/cut", "/together?of=" + w.project("Octagon hoop") + "," + w.project("Club jump"), hoop, hoop + "/joints", hoop + "/buy", hoop + "/cut", hoop + "/sheet"} {
 		p := w.window(path)
 		p.MustSetViewport(390, 844, 2, true)
 		p.MustWaitStable()
@@ -156,7 +180,7 @@ func TestAxeFindsNothing(t *testing.T) {
 			path, see string
 			then      func()
 		}{
-			{"/", "ready to buy", nil}, {"/new", "Jump", nil}, {"/cut", "Paste", nil}, {"/nowhere", "no such page", nil},
+			{"/", "ready to buy", nil}, {"/new", "Jump", nil}, {"/cut", "Paste", nil}, {"/together?of=" + w.project("Club jump") + "," + w.project("Octagon hoop"), "apart", nil}, {"/nowhere", "no such page", nil},
 			{hoop, "How big?", nil}, {hoop + "/joints", "What stays dry?", nil}, {hoop + "/buy", "What to buy", nil}, {hoop + "/cut", "Where to cut", nil}, {hoop + "/sheet", "Take care", nil},
 			{"/p/" + w.project("Puppy jump"), "How big?", func() { p.write("Width", "4 fot"); p.see("is not a unit") }},
 			{jump + "/joints", "What stays dry?", func() { p.turning(); p.press("Every cap: leave dry"); p.frame(input.ArrowDown) }},

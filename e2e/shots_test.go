@@ -58,6 +58,7 @@ func TestShots(t *testing.T) {
 			p.see("Cement every joint")
 		}},
 		{"build-sheet", at("Octagon hoop") + "/sheet", "Take care", 1280, 1000, false, nil},
+		{"together", "/together?of=" + w.project("Club jump") + "," + w.project("Ring gate screen") + "," + w.project("Octagon hoop"), "apart", 1280, 800, false, nil},
 		{"cut-a-list", "/cut", "Paste or type", 1280, 800, false, func(p *window) {
 			p.write("Pieces, one length", "3/4, 24, 2\n3/4, 18, 1\n3/4, 15, 2\n3/4, 12, 4\n3/4, 7, 4\n3/4, 2, 2")
 			p.write("Sticks on sale", "5 ft")

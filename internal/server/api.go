@@ -33,6 +33,7 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
 	huma.Register(h, op(http.MethodPost, "/read", "read", "Read a wireframe file into a frame"), a.read)
 	huma.Register(h, op(http.MethodPost, "/export/{kind}", "export", "Write a plan in an open format"), a.export)
+	huma.Register(h, op(http.MethodPost, "/together", "together", "Plan several stored projects as one purchase"), a.together)
 	huma.Register(h, op(http.MethodGet, "/pictures", "pictures", "A small picture of every kind of fitting, as SVG"), a.pictures)
 	registerProjects(h, a, op)
 }

@@ -6,6 +6,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/internal/server"
 )
@@ -96,4 +97,42 @@ func TestADrawingIsMadeOnlyWhenAskedFor(t *testing.T) {
 	var a server.PlanAnswer
 	c.get("POST", "/api/plan", map[string]any{"project": jump("4 ft"), "shop": plan.ExampleShop()}, &a)
 	assert.Empty(t, a.Drawings)
+}
+
+// Two projects of one size of pipe share sticks and cans: bought together
+// they never cost more than apart.
+func TestBoughtTogether(t *testing.T) {
+	c, _ := serve(t)
+	var ids []string
+	for _, width := range []string{"4 ft", "3 ft", "7 ft"} {
+		var line server.ProjectLine
+		c.get("POST", "/api/projects", jump(width), &line)
+		ids = append(ids, line.ID)
+	}
+	var got server.Together
+	c.get("POST", "/api/together", map[string]any{"projects": ids}, &got)
+	assert.Len(t, got.Plan.Frames, 3)
+	assert.Equal(t, 36, got.Plan.Totals.Pieces)
+	cost, sticks := measure.Money(0), 0
+	for i, one := range got.Alone {
+		assert.Equal(t, ids[i], one.ID)
+		cost, sticks = cost+one.Cost, sticks+one.Sticks
+	}
+	assert.Less(t, got.Plan.Bill.Total, cost)
+	assert.LessOrEqual(t, got.Plan.Totals.Sticks, sticks)
+	assert.Equal(t, "saw", got.Tool)
+
+	c.get("POST", "/api/together", map[string]any{"projects": ids[:1], "tool": "shear"}, &got)
+	assert.Equal(t, "shear", got.Tool)
+	assert.Equal(t, got.Plan.Bill.Total, got.Alone[0].Cost)
+
+	var bad server.ProjectLine
+	c.get("POST", "/api/projects", jump("4 fot"), &bad)
+	status, _, data := c.do("POST", "/api/together", map[string]any{"projects": []string{ids[0], bad.ID}})
+	assert.Equal(t, 422, status)
+	assert.Contains(t, data, "Jump: width")
+	status, _, _ = c.do("POST", "/api/together", map[string]any{"projects": []string{"none"}})
+	assert.Equal(t, 404, status)
+	status, _, _ = c.do("POST", "/api/together", map[string]any{"projects": []string{}})
+	assert.Equal(t, 422, status)
 }

@@ -15,6 +15,7 @@ import "./style/frame.css";
 import "./style/paper.css";
 
 const BuildSheet = lazy(() => import("./sheet/build-sheet"));
+const TogetherPage = lazy(() => import("./shelf/together"));
 const CuttingPage = lazy(() => import("./cutting/cutting"));
 
 startTheme();
@@ -37,6 +38,11 @@ if (root)
           <Route path="/cut">
             <Suspense fallback={<Loading what="the page" />}>
               <CuttingPage />
+            </Suspense>
+          </Route>
+          <Route path="/together">
+            <Suspense fallback={<Loading what="the lists" />}>
+              <TogetherPage />
             </Suspense>
           </Route>
           <Route path="/p/:id/sheet">

@@ -246,6 +246,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan several stored projects as one purchase */
+        post: operations["together"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -254,6 +271,16 @@ export interface components {
             name: string;
             tools: components["schemas"]["PlanTool"][];
             version: string;
+        };
+        BoughtOne: {
+            /** Format: int64 */
+            copies: number;
+            /** Format: int64 */
+            cost: number;
+            id: string;
+            name: string;
+            /** Format: int64 */
+            sticks: number;
         };
         Card: {
             /** Format: int64 */
@@ -998,6 +1025,15 @@ export interface components {
             revision: number;
             shop: components["schemas"]["PlanShop"];
         };
+        Together: {
+            alone: components["schemas"]["BoughtOne"][];
+            plan: components["schemas"]["Plan"];
+            tool: string;
+        };
+        TogetherRequest: {
+            projects: string[];
+            tool?: string;
+        };
         WhyTerm: {
             label: string;
             /** Format: int64 */
@@ -1596,6 +1632,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawnStarter"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TogetherRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Together"];
                 };
             };
             /** @description Error */

@@ -5,6 +5,7 @@ import { Link } from "wouter";
 import { type Card, type ProjectLine, api, ask } from "../api/client";
 import { Len, type Style, money, plural } from "../lib/format";
 import { Icon } from "../ui/icons";
+import { Tick } from "../ui/tick";
 import { ExampleMark } from "../ui/ui";
 
 interface Props {
@@ -12,12 +13,15 @@ interface Props {
   onDelete: () => void;
   onCopy: () => void;
   onRename: (name: string) => void;
+  /** Whether it is chosen to be bought with others; nothing while none are chosen. */
+  chosen?: boolean;
+  onChoose: (chosen: boolean) => void;
 }
 
 const states: Record<string, string> = { ready: "ready to buy", look: "take a look", stopped: "cannot be built so", waits: "waits" };
 
 /** A project as it stands on the shelf. It is drawn when it comes into sight. */
-export function ProjectCard({ line: p, onDelete, onCopy, onRename }: Props) {
+export function ProjectCard({ line: p, onDelete, onCopy, onRename, chosen, onChoose }: Props) {
   const box = useRef<HTMLLIElement>(null);
   const renaming = useRef(false);
   const [seen, setSeen] = useState(false);
@@ -40,7 +44,8 @@ export function ProjectCard({ line: p, onDelete, onCopy, onRename }: Props) {
       <Link href={`/p/${p.id}`} className="card-link" aria-label={p.name || "Without a name"}>
         <span className="card-picture" aria-hidden="true" dangerouslySetInnerHTML={{ __html: c?.drawing ?? "" }} />
       </Link>
-      <div className="flex items-start gap-1">
+      <div className="flex items-start gap-2">
+        {chosen !== undefined && <Tick label={`Buy ${p.name} with the others`} done={chosen} onTick={onChoose} />}
         {typed === undefined ? (
           <Link href={`/p/${p.id}`} className="card-name" tabIndex={-1} aria-hidden="true">
             {p.name || "Without a name"}
@@ -79,6 +84,9 @@ export function ProjectCard({ line: p, onDelete, onCopy, onRename }: Props) {
               </DropdownMenu.Item>
               <DropdownMenu.Item className="menu-item" onSelect={onCopy}>
                 <Icon name="copy" size={18} /> Duplicate
+              </DropdownMenu.Item>
+              <DropdownMenu.Item className="menu-item" onSelect={() => onChoose(true)}>
+                <Icon name="buy" size={18} /> Buy with others
               </DropdownMenu.Item>
               <DropdownMenu.Item className="menu-item" onSelect={onDelete}>
                 <Icon name="bin" size={18} /> Delete

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useRef, useState } from "react";
-import { Link } from "wouter";
+import { Link, useLocation } from "wouter";
 import { type ProjectLine, api, ask } from "../api/client";
 import { useKeys } from "../bench/use-keys";
 import { plural } from "../lib/format";
@@ -16,6 +16,8 @@ export function Shelf({ lost }: { lost?: boolean }) {
   const [gone, setGone] = useState<ProjectLine>();
   const [typed, setTyped] = useState("");
   const words = useDeferredValue(typed).toLowerCase().split(/\s+/).filter(Boolean);
+  const [chosen, setChosen] = useState<string[]>();
+  const [, go] = useLocation();
   const search = useRef<HTMLInputElement>(null);
   useKeys({ "/": () => search.current?.focus() });
   const again = { onSettled: () => client.invalidateQueries({ queryKey: ["projects"] }) };
@@ -53,6 +55,11 @@ export function Shelf({ lost }: { lost?: boolean }) {
                 <input ref={search} type="search" aria-label="Search the projects" placeholder="Search" value={typed} onChange={(e) => setTyped(e.target.value)} onKeyDown={(e) => e.key === "Escape" && setTyped("")} />
               </label>
             )}
+            {all.length > 1 && (
+              <button type="button" className="btn" aria-pressed={chosen !== undefined} onClick={() => setChosen(chosen ? undefined : [])}>
+                <Icon name="buy" size={18} /> Buy together
+              </button>
+            )}
             <Link href="/cut" className="btn">
               <Icon name="list" size={18} /> Cut a list
             </Link>
@@ -67,6 +74,17 @@ export function Shelf({ lost }: { lost?: boolean }) {
             “{gone.name}” is deleted.
             <button type="button" className="btn btn-small" onClick={() => restore.mutate(gone)}>
               Put it back
+            </button>
+          </p>
+        )}
+        {chosen && (
+          <p role="status" className="sticky top-0 z-10 my-3 flex flex-wrap items-center gap-3 rounded-md border-2 border-ink bg-paper p-2 pl-4">
+            {chosen.length === 0 ? "Tick what you buy in one go: pieces share sticks, and you pay for one can." : `${plural(chosen.length, "project")} chosen`}
+            <button type="button" className="btn btn-small btn-main" disabled={chosen.length === 0} onClick={() => go(`/together?of=${chosen.join(",")}`)}>
+              To the list
+            </button>
+            <button type="button" className="btn btn-small" onClick={() => setChosen(undefined)}>
+              Not now
             </button>
           </p>
         )}
@@ -89,7 +107,7 @@ export function Shelf({ lost }: { lost?: boolean }) {
         )}
         <ul className="shelf">
           {shown.map((p) => (
-            <ProjectCard key={p.id} line={p} onDelete={() => remove.mutate(p)} onCopy={() => copy.mutate(p)} onRename={(name) => rename.mutate({ p, name })} />
+            <ProjectCard key={p.id} line={p} onDelete={() => remove.mutate(p)} onCopy={() => copy.mutate(p)} onRename={(name) => rename.mutate({ p, name })} chosen={chosen?.includes(p.id)} onChoose={(on) => setChosen((c = []) => (on ? [...c, p.id] : c.filter((id) => id !== p.id)))} />
           ))}
         </ul>
       </main>

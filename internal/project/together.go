@@ -1,0 +1,35 @@
+package project
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+
+	"sturdyelbow/core/plan"
+)
+
+// Together makes one job of several projects, so that their pieces share
+// sticks, cans and a trip to the shop. The tool is the given one, else the
+// first project's; so is the tape's step. The error names the project.
+func Together(all []*Project, tool string) (plan.Job, plan.Work, error) {
+	var job plan.Job
+	var work plan.Work
+	if len(all) == 0 {
+		return job, work, errors.New("choose at least one project")
+	}
+	for i, p := range all {
+		one, err := p.Job()
+		if err != nil {
+			return job, work, fmt.Errorf("%s: %w", cmp.Or(p.Name, "a project without a name"), err)
+		}
+		if i == 0 {
+			job.Step, job.EndTrim, job.Tool = one.Step, one.EndTrim, cmp.Or(tool, one.Tool)
+		}
+		for k := range one.Frames {
+			one.Frames[k].Document.Name = p.Name
+		}
+		job.Frames = append(job.Frames, one.Frames...)
+		work.Bought = append(work.Bought, p.Work.Bought...)
+	}
+	return job, work, nil
+}
