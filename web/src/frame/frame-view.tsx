@@ -7,7 +7,7 @@ import { Loading } from "../ui/ui";
 import { Drawn } from "./drawn";
 import { type Picked, itemsOf, samePick } from "./items";
 import { type Overlay, type Placed, type Projection, type SizeLine, drawOverlay, measured } from "./overlay";
-import type { Paint } from "./paint";
+import { type Paint, type Spot, between } from "./paint";
 import type { View } from "./scene/rig";
 import { SizeLabel } from "./size-label";
 import { FrameTag } from "./tag";
@@ -156,6 +156,16 @@ function Turning(props: TurningProps) {
     themed.current = dark;
     draw();
   });
+
+  // what is picked elsewhere is brought into view
+  useEffect(() => {
+    const l = last.current;
+    const pipe = picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id) : undefined;
+    const spot = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id)?.at : pipe && between(pipe.shown[0] as Spot, pipe.shown[1] as Spot, 0.5);
+    if (!l || !spot) return;
+    const at = l.project(spot);
+    if (at.x < 0 || at.y < 0 || at.x > l.width || at.y > l.height) show.current?.("fit");
+  }, [picked, frame, show]);
 
   const onDrawn = useCallback((project: Projection, width: number, height: number) => {
     last.current = { project, width, height };

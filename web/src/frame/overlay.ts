@@ -230,7 +230,7 @@ function drawSizes(o: Overlay, e: Edge, taken: Rect[], lines: Map<string, SizeLi
     const label = o.sizes.get(s.path);
     // how much of the line's direction the label covers
     const half = label ? (Math.abs(t.x) * label.w + Math.abs(t.y) * label.h) / 2 + 6 : 0;
-    const short = long < 2 * half + 26;
+    const short = long < 2 * half + 12;
     const sign = along(b) >= along(a) ? 1 : -1;
     // a label that has no room on its line stands before its beginning
     const mid = short ? along(a) - sign * (half + 2) : (along(a) + along(b)) / 2;

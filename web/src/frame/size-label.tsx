@@ -4,7 +4,7 @@ import type { Subset } from "../lens/lens";
 import { LengthField } from "../lens/size/length-field";
 import { useLive } from "../lens/size/live";
 import { type Target, asTyped, meaningsOf, tapeStep } from "../lens/size/targets";
-import { Len, type Style, meaning } from "../lib/format";
+import { Len, type Style, meaning, onTape } from "../lib/format";
 import { Pick } from "../ui/pick";
 import { type SizeLine, pulled } from "./overlay";
 
@@ -37,9 +37,10 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
         }}
       >
         <Popover.Trigger ref={tell} tabIndex={-1} className={`size-label ${size.axis === 2 ? "is-upright" : ""} ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`} title={`${t.label}, ${meaning(size.meaning)}: press to type`}>
-          <span className="size-name">{t.label}</span>
+          {/* what has no name but its stations is told by its place */}
+          <span className={size.label ? "size-name" : "sr-only"}>{t.label} </span>
           <strong>
-            <Len nm={size.value} style={style} step={64} />
+            <Len nm={size.value} style={style === "inches" && !onTape(size.value, 64) ? "decimal" : style} step={64} />
           </strong>
           <span className="sr-only"> on the frame</span>
         </Popover.Trigger>

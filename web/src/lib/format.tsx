@@ -44,8 +44,8 @@ export function text(nm: number, style: Style, step = 16): string {
   return p.whole || f ? `${p.feet}′ ${inches}″` : `${p.feet}′`;
 }
 
-/** Whether a length is a whole number of sixteenths. */
-export const onTape = (nm: number) => nm % (INCH / 16) === 0;
+/** Whether a length is a whole number of a tape's fractions. */
+export const onTape = (nm: number, step = 16) => nm % (INCH / step) === 0;
 
 /** A length with a real fraction. */
 export function Len({ nm, style, step = 16 }: { nm: number; style: Style; step?: number }) {

@@ -168,10 +168,10 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
           <table>
             <tbody>
               {f.sizes
-                .filter((s) => s.label)
+                .filter((s) => s.label || project.frame)
                 .map((s) => (
                   <tr key={s.path}>
-                    <td>{s.label}</td>
+                    <td>{s.label || `${s.from} → ${s.to}, ${["wide", "deep", "high"][s.axis]}`}</td>
                     <td className="num">
                       <Len nm={s.value} style={style} step={64} />
                     </td>
