@@ -7,7 +7,7 @@ WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/vite.co
 DEMO_ADDR ?= 127.0.0.1:7656
 DEMO_DATA ?= data/demo
 
-.PHONY: build demo test check web types bench shots clean
+.PHONY: build demo test check web types bench measure shots clean
 
 build: bin/sturdyelbow
 
@@ -52,6 +52,10 @@ test: build check chromium
 shots: build chromium
 	rm -f docs/screenshots/*.png
 	SHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestShots ./e2e
+
+# How fast the workbench answers in the browser; it reports and asserts nothing.
+measure: build chromium
+	MEASURE=1 go test -count=1 -v -run TestMeasure ./e2e
 
 bench:
 	go test -run xxx -bench . ./core/plan ./core/stock ./internal/project

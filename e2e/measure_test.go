@@ -84,6 +84,9 @@ func TestMeasure(t *testing.T) {
 			texts = append(texts, []string{"40 1/2", "45", "38 5/8", "44 1/4"}[k%4])
 		}
 		times := floats(p, edits, label, texts)
+		if os.Getenv("MEASURE") == "all" {
+			t.Logf("%.0f", times)
+		}
 		slices.Sort(times)
 		t.Logf("%-26s edit to tape: median %5.1f ms, worst %5.1f ms, of %d", d.Name, times[len(times)/2], times[len(times)-1], len(times))
 		require.NoError(t, p.Browser().Close()) // what is open elsewhere takes time too

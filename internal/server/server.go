@@ -40,7 +40,7 @@ func New(c Config) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
-	r.Use(recovered(c.Log), guard(c.Hosts), headers(), limitBody(), gzip.Gzip(gzip.DefaultCompression))
+	r.Use(recovered(c.Log), guard(c.Hosts), headers(), limitBody(), gzip.Gzip(gzip.BestSpeed))
 	register(humagin.New(r, apiConfig(c.Version)), &api{store: c.Store, version: c.Version})
 	r.NoRoute(pages(c.Web))
 	return r

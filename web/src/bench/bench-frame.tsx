@@ -10,7 +10,7 @@ import type { View } from "../frame/scene/rig";
 import { type LensId, lenses } from "../lens/lenses";
 import { type Target, targetsOf, unitOf } from "../lens/size/targets";
 import { type Style, meaning } from "../lib/format";
-import { useStill, useTheme } from "../lib/theme";
+import { usePhone, useStill, useTheme } from "../lib/theme";
 import { useStable } from "../lib/use-stable";
 
 interface Props {
@@ -44,14 +44,17 @@ const none = {};
 export function BenchFrame(props: Props) {
   const { desk, plan, of, lens, starters, picked } = props;
   const style = (of.project.style || "inches") as Style;
+  const phone = usePhone();
   const now = useMemo(() => {
     const frame = plan.frames[0];
     const active = lenses.find((l) => l.id === lens);
     if (!frame || !active) return undefined;
     const targets = targetsOf(of.project, starters, plan, none);
     const paint = active.paint({ frame, picked, style, plan }, targets);
-    return { frame, targets, picked, style, paint: { ...paint, tags: [...findingTags(plan.findings, frame, 0), ...paint.tags] } };
-  }, [plan, of, lens, starters, picked, style]);
+    // a phone has room for the frame or for its sizes: only the one that is picked is written on it
+    const sizes = phone ? paint.sizes.filter((s) => picked?.is === "size" && picked.id === s.path) : paint.sizes;
+    return { frame, targets, picked, style, paint: { ...paint, sizes, tags: [...findingTags(plan.findings, frame, 0), ...paint.tags] } };
+  }, [plan, of, lens, starters, picked, style, phone]);
   const shown = useDeferredValue(now);
   const dark = useTheme() === "dark";
   const still = useStill();

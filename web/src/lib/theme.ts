@@ -51,9 +51,12 @@ function media(query: string) {
 }
 
 const still = media("(prefers-reduced-motion: reduce)");
+const phone = media("(max-width: 34rem)");
 const narrow = media("(max-width: 63.99rem)");
 
 /** Whether the builder asked for nothing to move by itself. */
 export const useStill = () => useSyncExternalStore(still.listen, still.now);
+/** Whether there is room for one hand's width only. */
+export const usePhone = () => useSyncExternalStore(phone.listen, phone.now);
 /** Whether frame and sheet stand one below the other. */
 export const useNarrow = () => useSyncExternalStore(narrow.listen, narrow.now);

@@ -82,14 +82,14 @@ function Rigged({ rig, frame, paint, perspective, still: asked, software, onRead
   const shown = useRef(false);
   const apart = useRef("");
   rig.still = still;
-  rig.room = roomFor(paint);
+  rig.room = roomFor(paint, size.width);
 
   useLayoutEffect(() => {
     rig.resize(size.width, size.height);
     rig.frame(boxOf(frame));
     // a new frame, another lens or another window is shown whole; a changed size leaves the view as it stands unless it runs out of it
     const box = boxOf(frame).getSize(new Vector3());
-    const now = `${size.width}x${size.height} ${paint.sizes.length > 0}`;
+    const now = `${size.width}x${size.height} ${paint.rulers}`;
     if (!shown.current) {
       rig.still = true;
       rig.show("corner");
@@ -99,7 +99,7 @@ function Rigged({ rig, frame, paint, perspective, still: asked, software, onRead
     apart.current = now;
     rig.flat.userData.box = box;
     invalidate();
-  }, [rig, frame, size.width, size.height, paint.sizes.length > 0, still, invalidate]);
+  }, [rig, frame, size.width, size.height, paint.rulers, still, invalidate]);
 
   useLayoutEffect(() => {
     rig.perspective(perspective);
@@ -143,7 +143,8 @@ function Rigged({ rig, frame, paint, perspective, still: asked, software, onRead
 }
 
 /** Room round the frame for rulers and for the sizes, which stand in lanes side by side. */
-function roomFor(paint: Paint): Room {
+function roomFor(paint: Paint, width: number): Room {
+  if (paint.rulers && width < 540) return { left: 48, right: 56, top: 28, bottom: 56 };
   if (!paint.rulers) return { left: 48, right: 56, top: 44, bottom: 44 };
   const upright = paint.sizes.filter((s) => s.axis === 2).length;
   const level = Math.max(...[0, 1].map((a) => paint.sizes.filter((s) => s.axis === a).length));

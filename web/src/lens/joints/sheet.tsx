@@ -22,7 +22,7 @@ export function JointsSheet(props: LensProps) {
     <>
       <section aria-labelledby="joint-head">
         <Head id="joint-head" title="What stays dry?">
-          <span className="text-sm text-ink-2">press a ring on the frame, or here</span>
+          <span className="text-sm text-ink-2 max-sm:hidden">press a ring on the frame, or here</span>
         </Head>
         <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
           <p className="flex gap-5 font-display text-2xl font-semibold">

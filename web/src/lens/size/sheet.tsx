@@ -46,7 +46,7 @@ export function Targets(props: TargetsProps) {
   return (
     <section aria-labelledby="sizes-head">
       <Head id="sizes-head" title="How big?">
-        <span className="text-sm text-ink-2">as you write them: 23 5/8, 4 ft, 5'7, 60cm</span>
+        <span className="text-sm text-ink-2 max-sm:hidden">as you write them: 23 5/8, 4 ft, 5'7, 60cm</span>
       </Head>
       <ul className="grid">
         {props.targets.map((t) => (
@@ -117,7 +117,7 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
         ) : (
           <span className="px-2 text-sm leading-tight text-ink-2">{meaning(t.prompt.meanings?.[0] ?? "")}</span>
         ))}
-      {t.prompt.input === "length" && <span className="text-right text-sm">{t.sized && !t.error && <CentreNote size={t.sized} style={style} />}</span>}
+      {t.prompt.input === "length" && <span className="target-centre">{t.sized && !t.error && <CentreNote size={t.sized} style={style} />}</span>}
       <p id={`${id}-why`} className={`target-note ${t.error ? "font-semibold text-bad" : "text-ink-2"} ${foreign ? "is-open" : ""}`} role={t.error ? "alert" : undefined}>
         {t.error ? (
           t.error.charAt(0).toUpperCase() + t.error.slice(1)
