@@ -438,3 +438,46 @@ func TestNonsenseIsAnsweredInItsField(t *testing.T) {
 	p.press("Sturdy Elbow")
 	p.until("the name is words", `() => [...document.querySelectorAll(".card-name")].some(e => e.innerText.includes("<img"))`)
 }
+
+// A size on the frame takes another meaning there, and an unreadable length
+// is answered there too.
+func TestASizeIsSetOnTheFrame(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Club jump"))
+	p.turning()
+	p.press("Width")
+	p.click(`.note [data-pick="What Width means"]`)
+	p.click(`[role=menuitemradio][data-value="outside"]`)
+	p.tapeIs("outside", "51 1⁄16″ × 24″ × 36″") // centres 48 − 2 × 0.66 = 46.68; the bar stands out 2.2 at each end: 51.08
+	f := p.MustElement(".note input")
+	f.MustSelectAllText().MustInput("4 fot")
+	p.until("the note says what is wrong", `() => document.querySelector(".note [role=alert]")?.innerText.includes("is not a unit")`)
+	f.MustSelectAllText().MustInput("5'")
+	p.tapeIs("outside", "63 1⁄16″ × 24″ × 36″")
+	p.keys(input.Escape)
+	p.until("the note is closed", `() => document.querySelector(".note") === null`)
+	p.ctrl(input.KeyZ)
+	p.tapeIs("outside", "51 1⁄16″ × 24″ × 36″")
+	p.choose("How lengths are shown", "metric")
+	x, y := p.middle(`() => [...document.querySelectorAll(".grip")].find(e => e.title.endsWith("Width") && e.style.visibility === "visible") ?? null`)
+	require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(x, y)))
+	require.NoError(t, p.Mouse.Down(proto.InputMouseButtonLeft, 1))
+	for k := range 6 {
+		require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(x+float64(5*k), y+float64(k))))
+	}
+	require.NoError(t, p.Mouse.Up(proto.InputMouseButtonLeft, 1))
+	p.until("the width is in whole millimetres", `() => { const l = [...document.querySelectorAll("label")].find(x => x.innerText === "Width"); return /^1[2-9]\d\d mm$/.test(document.getElementById(l.htmlFor).value); }`)
+	p.ctrl(input.KeyZ) // one pull is one step
+	p.until("pulled back in one step", `() => { const l = [...document.querySelectorAll("label")].find(x => x.innerText === "Width"); return document.getElementById(l.htmlFor).value === "4 ft"; }`)
+}
+
+// A picture that is lost gives way to the drawing.
+func TestALostPictureGivesWayToTheDrawing(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Octagon hoop"))
+	p.turning()
+	p.MustEval(`() => document.querySelector(".stage canvas").getContext("webgl2").getExtension("WEBGL_lose_context").loseContext()`)
+	p.until("the drawing is there", `() => document.querySelectorAll(".stage svg .piece").length === 20`)
+	p.write("x0 → x1, wide", "14")
+	p.changeIs("outside", "+2″ wide")
+}
