@@ -26,14 +26,15 @@ func fix(label, path string, value any) finding.Fix {
 	return finding.Fix{Label: label, Edits: []finding.Edit{{Path: path, Value: data}}}
 }
 
-// roomTrials bounds how many changes are tried for pieces that are too short.
-const roomTrials = 48
+// roomTrials bounds how many changes are tried for pieces that are too short:
+// fewer where each takes longer.
+func roomTrials(pipes int) int { return min(48, max(6, 6000/max(1, pipes))) }
 
 // offerRoom gives pieces that are too short a fix: a stated size along the
 // pipe that, made larger by what is missing, lets both faces touch. It is
 // tried before it is offered.
 func (p *Plan) offerRoom(f *planned, d *frame.Document, c *catalog.Catalog, index int) {
-	trials := 0
+	trials, most := 0, roomTrials(len(f.graph.Edges))
 	for i := range f.findings {
 		n := &f.findings[i]
 		if n.Code != "too-short" {
@@ -42,10 +43,10 @@ func (p *Plan) offerRoom(f *planned, d *frame.Document, c *catalog.Catalog, inde
 		pc := f.piece(n.Subject[0])
 		for k := range f.Sizes {
 			s := &f.Sizes[k]
-			if !f.alongAxis(pc, s.Axis) || trials >= roomTrials {
+			if !f.alongAxis(pc, s.Axis) || trials >= most {
 				continue
 			}
-			if value := p.room(s, pc, d, c, &trials); value > 0 {
+			if value := p.room(s, pc, d, c, &trials, most); value > 0 {
 				n.Fixes = append(n.Fixes, fix(strings.TrimSpace(fmt.Sprintf("Make %s %s", s.Label, value)), fmt.Sprintf("/frames/%d/document%s", index, s.Path), value.Format(measure.InInches, 0)))
 				break
 			}
@@ -56,7 +57,7 @@ func (p *Plan) offerRoom(f *planned, d *frame.Document, c *catalog.Catalog, inde
 // room finds the least value of a stated size, in 16ths, at which a piece is
 // no longer too short; 0 when the size does not help. A piece that takes but a
 // part of the change, as one of several equal bays, needs so much more.
-func (p *Plan) room(s *layout.Size, pc *cutlist.Piece, d *frame.Document, c *catalog.Catalog, trials *int) measure.Length {
+func (p *Plan) room(s *layout.Size, pc *cutlist.Piece, d *frame.Document, c *catalog.Catalog, trials *int, most int) measure.Length {
 	const step = measure.Inch / 16
 	at := func(value measure.Length) *cutlist.Piece {
 		*trials++
@@ -72,7 +73,7 @@ func (p *Plan) room(s *layout.Size, pc *cutlist.Piece, d *frame.Document, c *cat
 	for was, more := pc, pc.Least-pc.Centre; good == 0; {
 		next := (bad + max(more, step) + step - 1) / step * step
 		now := at(next)
-		if now == nil || *trials >= roomTrials {
+		if now == nil || *trials >= most {
 			return 0
 		}
 		if !now.TooShort {
@@ -85,7 +86,7 @@ func (p *Plan) room(s *layout.Size, pc *cutlist.Piece, d *frame.Document, c *cat
 		}
 		bad, was, more = next, now, (now.Least - now.Centre).Scale(1/gain)
 	}
-	for good-bad > step && *trials < roomTrials {
+	for good-bad > step && *trials < most {
 		half := (bad + (good - bad).Half()) / step * step
 		if half <= bad {
 			break
@@ -156,9 +157,9 @@ func (p *Plan) stockFindings(t *PipeTotal, demands []stock.Demand) {
 // left out, or, where no other is long enough, keep the cost from being the
 // measure.
 func (p *Plan) passedOver(t *PipeTotal, offers []stock.Offer) {
-	any := slices.ContainsFunc(offers, func(o stock.Offer) bool { return o.Material == string(t.Size) && o.Priced })
+	some := slices.ContainsFunc(offers, func(o stock.Offer) bool { return o.Material == string(t.Size) && o.Priced })
 	for _, o := range offers {
-		if !any || o.Material != string(t.Size) || o.Origin != stock.Shop || o.Priced {
+		if !some || o.Material != string(t.Size) || o.Origin != stock.Shop || o.Priced {
 			continue
 		}
 		f := finding.Finding{Code: "stick-without-price", Severity: finding.Note, Subject: []string{string(t.Size)},
