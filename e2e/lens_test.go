@@ -116,6 +116,10 @@ func TestTheWorkbenchByMouse(t *testing.T) {
 		}
 	})
 	p.lens("Buy")
+	p.press("Show number 1,")
+	p.until("its row is lit, and the number on the frame", `() => document.querySelectorAll(".ware.is-lit").length === 1 && document.querySelector(".tag-count.is-lit")?.innerText === "1"`)
+	p.frame(input.KeyA)
+	p.until("a picked pipe lights its sticks", `() => [...document.querySelectorAll(".ware.is-lit")].every(e => e.innerText.includes("3/4 in pipe")) && document.querySelector(".ware.is-lit") !== null`)
 	done("a price", func() {
 		p.press("Price of 3/4 cap")
 		p.MustElement(`input[aria-label="Price of 3/4 cap"]`).MustSelectAllText().MustInput("2.50")

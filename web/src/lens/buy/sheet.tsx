@@ -5,7 +5,6 @@ import { InPlace } from "../../ui/in-place";
 import { Picture, Ware as WarePicture } from "../../ui/picture";
 import { Tick } from "../../ui/tick";
 import { ExampleMark, Head } from "../../ui/ui";
-import { samePick } from "../../frame/items";
 import type { LensProps } from "../lens";
 import { type Ware, aislesOf, nameOf } from "./list";
 import { OnSale } from "./on-sale";
@@ -66,7 +65,9 @@ function WareRow({ ware: w, got, desk, plan, frame, shop, picked, onPick }: Lens
       const { [w.key]: _, ...rest } = p.marks?.cart ?? {};
       return { ...p, marks: { ...p.marks, cart: done ? rest : { ...rest, [w.key]: l.count } } };
     });
-  const shownHere = first !== undefined && picked?.is === "joint" && frame.joints.some((j) => samePick(picked, { is: "joint", id: j.id }) && j.kind === l.kind && j.size === l.size);
+  const pipe = picked?.is === "pipe" || picked?.is === "letter" ? frame.pipes.find((p) => p.pipe === picked.id || p.letter === picked.id) : undefined;
+  const joint = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id) : undefined;
+  const shownHere = l.ware === "pipe" ? pipe?.size === l.size : l.ware === "fitting" && joint?.kind === l.kind && joint?.size === l.size;
   return (
     <li className={`ware ${done ? "is-done" : ""} ${shownHere ? "is-lit" : ""}`}>
       <Tick label={`${l.count} × ${nameOf(l)} in the cart`} done={done} onTick={tick} />
