@@ -7,7 +7,7 @@ import { Loading } from "../ui/ui";
 import { Drawn } from "./drawn";
 import { type Picked, itemsOf, samePick } from "./items";
 import { type Overlay, type Placed, type Projection, type SizeLine, drawOverlay, measured } from "./overlay";
-import { type Paint, type Spot, between } from "./paint";
+import { type Paint, spotOf } from "./paint";
 import type { View } from "./scene/rig";
 import { SizeLabel } from "./size-label";
 import { FrameTag } from "./tag";
@@ -160,8 +160,7 @@ function Turning(props: TurningProps) {
   // what is picked elsewhere is brought into view
   useEffect(() => {
     const l = last.current;
-    const pipe = picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id) : undefined;
-    const spot = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id)?.at : pipe && between(pipe.shown[0] as Spot, pipe.shown[1] as Spot, 0.5);
+    const spot = spotOf(frame, picked);
     if (!l || !spot) return;
     const at = l.project(spot);
     if (at.x < 0 || at.y < 0 || at.x > l.width || at.y > l.height) show.current?.("fit");

@@ -39,6 +39,13 @@ export const between = (a: Spot, b: Spot, t: number): Spot => [0, 1, 2].map((i) 
 /** The places along a pipe where its label may stand, the middle first. */
 export const along = (p: Pipe): Spot[] => [0.5, 0.36, 0.64, 0.24, 0.76].map((t) => between(p.shown[0] as Spot, p.shown[1] as Spot, t));
 
+/** Where what is picked is on the frame; nothing for a letter of several pipes. */
+export function spotOf(f: PlanFrame, picked: Picked): Spot | undefined {
+  if (picked?.is === "joint") return f.joints.find((j) => j.id === picked.id)?.at;
+  const p = picked?.is === "pipe" ? f.pipes.find((x) => x.pipe === picked.id) : undefined;
+  return p && between(p.shown[0] as Spot, p.shown[1] as Spot, 0.5);
+}
+
 /** The pins of what the plan noticed, where it belongs on the frame. */
 export function findingTags(findings: Finding[], f: PlanFrame, index: number): Tag[] {
   const seen = new Map<string, number>();

@@ -112,5 +112,8 @@ export function silhouette(name: Shape, software: boolean): BufferGeometry | und
   if (name === "mouths") return undefined;
   if (name === "balls") return turned(ball, around(software));
   if (name === "pipes" || software) return turned(tube, around(software));
+  // a socket's outline follows its neck, else it would stand out of the next one's
+  if (name === "sockets") return turned([[0, 0.9, 1], [0.46, 0.9, 1], null, [0.46, 0, 1], [0.46, 1, 1], [1, 1, 1], [1, 0, 1]], around(software));
+  if (name === "caps") return turned(profiles.caps, around(software));
   return turned([[0, 0, 1], [0, 1, 1], [1, 1, 1], [1, 0, 1]], around(software));
 }

@@ -31,6 +31,8 @@ export class Rig {
   private box = new Box3();
   room: Room = { left: 80, right: 60, top: 50, bottom: 80 };
   still = false;
+  /** What is picked: a step nearer goes there. */
+  picked?: Vector3;
 
   constructor(element: HTMLElement, changed: () => void) {
     for (const c of [this.flat, this.deep]) {
@@ -82,6 +84,7 @@ export class Rig {
     else if (view === "down") void this.controls.rotate(0, step, moved);
     else if (view === "nearer" || view === "farther") {
       const by = view === "nearer" ? 1.25 : 0.8;
+      if (view === "nearer" && this.picked) void this.controls.moveTo(this.picked.x, this.picked.y, this.picked.z, moved);
       if (this.camera === this.flat) void this.controls.zoomTo(this.flat.zoom * by, moved);
       else void this.controls.dollyTo(this.controls.distance / by, moved);
     } else this.fit(this.controls.azimuthAngle, this.controls.polarAngle, moved);

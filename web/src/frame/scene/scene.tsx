@@ -3,7 +3,7 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { Box3, BufferAttribute, BufferGeometry, type Camera, CircleGeometry, Color, type InstancedMesh, LineBasicMaterial, LineSegments, MeshBasicMaterial, type ShaderMaterial, Vector3 } from "three";
 import type { PlanFrame } from "../../api/client";
 import { type Picked, lit } from "../items";
-import { type Paint, inches } from "../paint";
+import { type Paint, inches, spotOf } from "../paint";
 import { type Bodies, type Body, bodiesOf } from "./bodies";
 import { type Shape, shape, shapeNames, silhouette } from "./geometry";
 import { bodyMaterial, inkMaterial } from "./materials";
@@ -75,7 +75,7 @@ function Eye(props: SceneProps) {
 /** How long the view must stand still before software draws it finely, in ms. */
 const rest = 350;
 
-function Rigged({ rig, frame, paint, perspective, still: asked, software, onReady, onDrawn }: SceneProps & { rig: Rig }) {
+function Rigged({ rig, frame, paint, picked, perspective, still: asked, software, onReady, onDrawn }: SceneProps & { rig: Rig }) {
   const { gl, set, size, invalidate } = useThree();
   const still = asked || software; // a slow picture does not move by itself
   const fine = useRef<{ now: boolean; timer?: ReturnType<typeof setTimeout> }>({ now: false });
@@ -83,6 +83,8 @@ function Rigged({ rig, frame, paint, perspective, still: asked, software, onRead
   const apart = useRef("");
   rig.still = still;
   rig.room = roomFor(paint, size.width);
+  const spot = spotOf(frame, picked);
+  rig.picked = spot && new Vector3(...(spot.map(inches) as [number, number, number]));
 
   useLayoutEffect(() => {
     rig.resize(size.width, size.height);
