@@ -121,7 +121,13 @@ func TestTheBuildSheetOnPaper(t *testing.T) {
 	w := open(t)
 	p := w.window("/p/" + w.project("Ring gate screen"))
 	p.ready()
-	p.KeyActions().Press(input.ControlLeft).Type(input.KeyP).MustDo()
+	p.write("Width", "11 ft") // and at once, before it is saved
+	p.ctrl(input.KeyP)
+	p.see("132″ × 22″ × 40″ outside")
+	p.press("To the workbench")
+	p.ready()
+	p.write("Width", "12 ft")
+	p.ctrl(input.KeyP)
 	p.see("Sticks, in cutting order")
 	for _, s := range []string{"Cut", "Buy", "Join", "As asked for", "Take care", "46 7⁄16″", "3/4 in cross", "with example prices"} {
 		p.see(s)

@@ -9,7 +9,6 @@ export type PlanAnswer = S["PlanAnswer"];
 export type Plan = S["Plan"];
 export type PlanFrame = S["PlanFrame"];
 export type Group = S["PlanGroup"];
-export type PipeTotal = S["PlanPipeTotal"];
 export type Material = S["StockMaterial"];
 export type Stick = S["StockStick"];
 export type Finding = S["Finding"];

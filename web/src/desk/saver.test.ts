@@ -1,20 +1,30 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Refusal } from "../api/client";
-import { Saver } from "./saver";
+import { Saver, savesDone } from "./saver";
 
 const stale = new Refusal(409, { type: "about:blank", errors: [{ location: "body.revision", value: 9 }] });
+
+const ends: (() => void)[] = [];
 
 /** A store that answers when it is told to. */
 function store() {
   const waiting: { revision: number; doc: string; done: (r: number) => void; fail: (e: Error) => void }[] = [];
-  const put = (revision: number, doc: string) => new Promise<number>((done, fail) => waiting.push({ revision, doc, done, fail }));
+  const put = (revision: number, doc: string) =>
+    new Promise<number>((done, fail) => {
+      waiting.push({ revision, doc, done, fail });
+      ends.push(() => done(revision + 1));
+    });
   return { waiting, put };
 }
 
 beforeEach(() => {
   vi.useFakeTimers();
 });
-afterEach(() => {
+afterEach(async () => {
+  while (ends.length > 0) {
+    ends.pop()?.();
+    await vi.advanceTimersByTimeAsync(0);
+  }
   vi.useRealTimers();
 });
 
@@ -93,5 +103,31 @@ describe("what is changed is saved", () => {
     s.want("b");
     s.flush();
     expect(waiting).toHaveLength(1);
+  });
+
+  it("goes at once after the one under way, and the next page can wait for both", async () => {
+    const { waiting, put } = store();
+    const s = new Saver<string>(put, () => undefined);
+    s.loaded("a", 1);
+    s.want("b");
+    s.flush();
+    s.want("c");
+    s.flush();
+    let ready = false;
+    void savesDone().then(() => {
+      ready = true;
+    });
+    await vi.advanceTimersByTimeAsync(0);
+    expect([waiting.length, ready]).toEqual([1, false]);
+    waiting[0]?.done(2);
+    await vi.advanceTimersByTimeAsync(0);
+    expect(waiting.map((w) => [w.revision, w.doc])).toEqual([
+      [1, "b"],
+      [2, "c"],
+    ]);
+    expect(ready).toBe(false);
+    waiting[1]?.done(3);
+    await vi.advanceTimersByTimeAsync(0);
+    expect([ready, s.state.is]).toEqual([true, "saved"]);
   });
 });

@@ -10,6 +10,13 @@ export type SaveState =
 const pause = 500; // ms after the last change before it is saved
 const retry = 4000;
 
+const underWay = new Set<Promise<void>>();
+
+/** Waits until what was being saved is saved, or has failed: a page that is opened now is to show it. */
+export async function savesDone() {
+  while (underWay.size > 0) await Promise.all(underWay);
+}
+
 /** Keeps one stored document saved as it changes, one save at a time. */
 export class Saver<T> {
   state: SaveState = { is: "saved" };
@@ -18,6 +25,8 @@ export class Saver<T> {
   revision = 0;
   private wanted?: T;
   private busy = false;
+  /** The window is going: what came while a save was under way follows at once. */
+  private hurried = false;
   private timer?: ReturnType<typeof setTimeout>;
 
   constructor(
@@ -42,16 +51,25 @@ export class Saver<T> {
 
   /** Saves now what is waiting: the window is about to go. */
   flush() {
-    if (this.busy || this.state.is === "stale" || this.wanted === this.stored) return;
+    if (this.state.is === "stale" || this.wanted === this.stored) return;
+    if (this.busy) {
+      this.hurried = true;
+      return;
+    }
     clearTimeout(this.timer);
-    void this.save();
+    this.start();
   }
 
   /** Saves over a newer revision that the person has seen. */
   over(revision: number) {
     this.revision = revision;
     clearTimeout(this.timer);
-    void this.save();
+    this.start();
+  }
+
+  private start() {
+    const done = this.save().finally(() => underWay.delete(done));
+    underWay.add(done);
   }
 
   private later(ms: number) {
@@ -61,7 +79,7 @@ export class Saver<T> {
       return;
     }
     if (this.state.is === "saved") this.say({ is: "waiting" });
-    this.timer = setTimeout(() => void this.save(), ms);
+    this.timer = setTimeout(() => this.start(), ms);
   }
 
   private async save() {
@@ -73,6 +91,11 @@ export class Saver<T> {
       this.revision = await this.put(this.revision, doc);
       this.stored = doc;
       this.busy = false;
+      if (this.hurried && this.wanted !== this.stored) {
+        this.hurried = false;
+        await this.save();
+        return;
+      }
       this.later(pause);
     } catch (e) {
       this.busy = false;

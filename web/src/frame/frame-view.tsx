@@ -150,6 +150,7 @@ function Turning(props: TurningProps) {
   const drawNow = useRef(draw);
   drawNow.current = draw;
 
+  const known = useRef(new WeakMap<HTMLElement, Placed>()); // measured before, whatever React calls anew
   const themed = useRef(dark);
   useLayoutEffect(() => {
     for (const all of Object.values(els.current)) for (const p of all.values()) measured(p, themed.current !== dark);
@@ -157,14 +158,16 @@ function Turning(props: TurningProps) {
     draw();
   });
 
-  // what is picked elsewhere is brought into view
+  // what is picked elsewhere is brought into view; a changed size moves nothing
+  const drawn = useRef(frame);
+  drawn.current = frame;
   useEffect(() => {
     const l = last.current;
-    const spot = spotOf(frame, picked);
+    const spot = spotOf(drawn.current, picked);
     if (!l || !spot) return;
     const at = l.project(spot);
     if (at.x < 0 || at.y < 0 || at.x > l.width || at.y > l.height) show.current?.("fit");
-  }, [picked, frame, show]);
+  }, [picked, show]);
 
   const onDrawn = useCallback((project: Projection, width: number, height: number) => {
     last.current = { project, width, height };
@@ -186,8 +189,13 @@ function Turning(props: TurningProps) {
     props.focus();
   };
   const tell = (map: Map<string, Placed>, key: string) => (el: HTMLElement | null) => {
-    if (!el) map.delete(key);
-    else if (map.get(key)?.el !== el) map.set(key, { el, w: 0, h: 0, words: "" });
+    if (!el) {
+      map.delete(key);
+      return;
+    }
+    const p = known.current.get(el) ?? { el, w: 0, h: 0, words: "" };
+    known.current.set(el, p);
+    map.set(key, p);
   };
   return (
     <div className={`absolute inset-0 ${hovered ? "cursor-pointer" : "cursor-grab"}`}>

@@ -3,6 +3,7 @@ import { useEffect } from "react";
 import { Link } from "wouter";
 import { type Plan, type Project, api, ask } from "../api/client";
 import { modeWords } from "../desk/holds";
+import { savesDone } from "../desk/saver";
 import { planOf } from "../desk/use-plan";
 import { aislesOf, nameOf } from "../lens/buy/list";
 import { Proof, Sticks } from "../lens/cut/sticks";
@@ -19,6 +20,7 @@ export default function BuildSheet({ id }: { id: string }) {
     gcTime: 0,
     retry: false,
     queryFn: async () => {
+      await savesDone();
       const [{ project }, { shop }] = await Promise.all([ask(api.GET("/api/projects/{id}", { params: { path: { id } } })), ask(api.GET("/api/shop"))]);
       return { project, answer: await planOf({ project, shop }, true) };
     },

@@ -3,6 +3,7 @@ import { useDeferredValue, useRef, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { type ProjectLine, api, ask } from "../api/client";
 import { useKeys } from "../bench/use-keys";
+import { savesDone } from "../desk/saver";
 import { plural } from "../lib/format";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
@@ -12,7 +13,7 @@ import { ProjectCard } from "./project-card";
 /** The projects, the one changed last first. */
 export function Shelf({ lost }: { lost?: boolean }) {
   const client = useQueryClient();
-  const list = useQuery({ queryKey: ["projects"], queryFn: () => ask(api.GET("/api/projects")), refetchOnMount: "always" });
+  const list = useQuery({ queryKey: ["projects"], queryFn: () => savesDone().then(() => ask(api.GET("/api/projects"))), refetchOnMount: "always" });
   const [gone, setGone] = useState<ProjectLine>();
   const [typed, setTyped] = useState("");
   const words = useDeferredValue(typed).toLowerCase().split(/\s+/).filter(Boolean);
