@@ -21,7 +21,7 @@ func in(x float64) measure.Length { return measure.FromInches(x) }
 
 // star is one joint "o" with pipes in some directions, sizes as given or 3/4.
 func star(t require.TestingT, forced *frame.Forced, dirs []measure.Dir, sizes ...catalog.Size) (*fitting.Joint, *fitting.Result) {
-	d := &frame.Document{Format: 1, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
+	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
 	var tangents [][2]measure.Dir
 	for a := range 3 {
 		d.Root.Axes[a].Stations = []frame.Station{{ID: "s"}}

@@ -2,6 +2,7 @@ package frame
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -47,6 +48,10 @@ func (d *Document) check(ps *Problems) {
 		}
 	}
 	d.checkHolds(ps)
+	d.checkDrives(ps)
+	if d.Stance != nil {
+		checkTurns(ps, "/stance/turns", d.Stance.Turns)
+	}
 	d.checkDefinition(ps, &d.Root, "/root")
 	seen := map[string]bool{}
 	for i := range d.Groups {
@@ -89,13 +94,17 @@ func (d *Document) checkDefinition(ps *Problems, def *Definition, where string) 
 	}
 	for i, j := range def.Joints {
 		path := fmt.Sprintf("%s/joints/%d", where, i)
-		on(j.At, path, fmt.Sprintf("the joint %q", j.ID))
+		if j.Walk == nil {
+			on(j.At, path, fmt.Sprintf("the joint %q", j.ID))
+		} else {
+			def.checkWalk(ps, &j, path, known)
+		}
 		checkMode(ps, path+"/mode", j.Mode, true)
 		switch {
 		case j.ID == "":
 			ps.add(path+"/id", "a joint without an id", "give it one")
-		case j.End != OpenEnd && j.End != CappedEnd:
-			ps.add(path+"/end", fmt.Sprintf("unknown end %q", j.End), "use cap, or leave it out for an open end")
+		case !slices.Contains(Ends(), j.End):
+			ps.add(path+"/end", fmt.Sprintf("unknown end %q", j.End), "use cap, free or stake, or leave it out for an open end")
 		case j.Fitting != nil && !j.Fitting.Kind.Known():
 			ps.add(path+"/fitting", fmt.Sprintf("unknown fitting %q", j.Fitting.Kind), "use a kind such as tee or cross")
 		case j.Fitting != nil && j.End == CappedEnd && j.Fitting.Kind != catalog.Cap:
@@ -132,6 +141,9 @@ func (d *Document) checkDefinition(ps *Problems, def *Definition, where string) 
 		}
 		if g := d.Group(u.Of); g != nil {
 			for a, st := range u.Anchor {
+				if a == int(measure.Z) && g.FromFloor(st) {
+					ps.add(fmt.Sprintf("%s/anchor/%d", path, a), fmt.Sprintf("the group %q is held at the station %q, whose height the floor decides", u.Of, st), "hold it at another station, or measure that one from a station")
+				}
 				if st != "" && !slices.ContainsFunc(g.Axes[a].Stations, func(s Station) bool { return s.ID == st }) {
 					ps.add(fmt.Sprintf("%s/anchor/%d", path, a), fmt.Sprintf("the group %q has no station %q", u.Of, st), "name a station of the group")
 				}
@@ -145,10 +157,115 @@ func (d *Document) checkDefinition(ps *Problems, def *Definition, where string) 
 				ps.add(path+"/array/axis", "no such axis", "use 0, 1 or 2 for x, y or z")
 				continue
 			}
-			pitch := a.Pitch
-			pitch.From = u.At[a.Axis]
-			checkDimension(ps, path+"/array/pitch", &pitch, a.Axis, known[a.Axis])
+			switch {
+			case a.Joined != nil:
+				d.checkJoined(ps, &u, path)
+			case a.Pitch == nil:
+				ps.add(path+"/array/pitch", "copies at no distance", "give a pitch, or the two stations that copies share")
+			default:
+				pitch := *a.Pitch
+				pitch.From = u.At[a.Axis]
+				checkDimension(ps, path+"/array/pitch", &pitch, a.Axis, known[a.Axis])
+			}
 		}
+		checkTurns(ps, path+"/turns", u.Turns)
+	}
+}
+
+func checkTurns(ps *Problems, path string, turns []Turn) {
+	for i, t := range turns {
+		if t.About < measure.X || t.About > measure.Z {
+			ps.add(fmt.Sprintf("%s/%d/about", path, i), "no such axis", "use 0, 1 or 2 for x, y or z")
+		}
+		if !(t.By >= -360 && t.By <= 360) {
+			ps.add(fmt.Sprintf("%s/%d/by", path, i), "a turn of more than a full one", "use degrees from -360 to 360")
+		}
+	}
+}
+
+// checkJoined checks an array whose copies share what stands on two stations.
+func (d *Document) checkJoined(ps *Problems, u *Use, path string) {
+	g := d.Group(u.Of)
+	if g == nil {
+		return // said already
+	}
+	along, square := u.along(u.Array.Axis)
+	if !square {
+		ps.add(path+"/array/joined", "copies that share stations stand along one of the group's own axes", "turn the group by quarter turns, or give a pitch")
+		return
+	}
+	for k, id := range u.Array.Joined {
+		if !slices.ContainsFunc(g.Axes[along].Stations, func(s Station) bool { return s.ID == id }) {
+			ps.add(fmt.Sprintf("%s/array/joined/%d", path, k), fmt.Sprintf("the group %q has no station %q on its %s axis", u.Of, id, along), "name a station of the group")
+		}
+	}
+}
+
+func (def *Definition) checkWalk(ps *Problems, j *Joint, path string, known [3]map[string]bool) {
+	w := j.Walk
+	path += "/walk"
+	ways, fars := 0, 0
+	for _, is := range []bool{w.Dir != nil, w.Toward != ""} {
+		if is {
+			ways++
+		}
+	}
+	for _, is := range []bool{w.Size != nil, w.Share != 0, w.Until != nil} {
+		if is {
+			fars++
+		}
+	}
+	switch {
+	case j.At != [3]string{}:
+		ps.add(path, fmt.Sprintf("the joint %q stands on stations and is walked to", j.ID), "keep one of them")
+	case ways != 1:
+		ps.add(path, fmt.Sprintf("the way to joint %q needs a direction or a joint to walk toward", j.ID), "give one of them")
+	case w.Dir != nil && w.Dir.Dot(*w.Dir) == 0:
+		ps.add(path+"/dir", "a direction of no length", "give a direction such as 1, 0, 1")
+	case fars != 1:
+		ps.add(path, fmt.Sprintf("how far is joint %q?", j.ID), "give a size, a share of the way, or a station")
+	case w.Share != 0 && w.Toward == "":
+		ps.add(path+"/share", "a share of no way", "name the joint to walk toward")
+	case w.Until != nil && w.Dir == nil:
+		ps.add(path+"/until", "a station is reached in a direction", "give the direction")
+	case w.Until != nil && (w.Until.Axis < measure.X || w.Until.Axis > measure.Z):
+		ps.add(path+"/until/axis", "no such axis", "use 0, 1 or 2 for x, y or z")
+	case w.Until != nil && !known[w.Until.Axis][w.Until.Station]:
+		ps.add(path+"/until/station", fmt.Sprintf("there is no station %q on the %s axis", w.Until.Station, w.Until.Axis), "name a station of this group")
+	case w.Size != nil:
+		checkMeaning(ps, path+"/size", w.Size)
+		if w.Size.Meaning == TopOfPipe || w.Size.Meaning == TopOfCap {
+			ps.add(path+"/size/meaning", fmt.Sprintf("%q is measured from the floor", w.Size.Meaning), "use a level for it")
+		}
+	}
+}
+
+func (def *Definition) checkLike(ps *Problems, s *Station, axis measure.Axis, path string, known map[string]bool) {
+	l := s.Like
+	has := func(id string) bool {
+		return slices.ContainsFunc(def.Axes[l.Axis].Stations, func(o Station) bool { return o.ID == id })
+	}
+	switch {
+	case s.At != nil || s.Split != nil:
+		ps.add(path+"/like", fmt.Sprintf("the station %q is placed in two ways", s.ID), "keep one of them")
+	case l.Axis < measure.X || l.Axis >= axis:
+		ps.add(path+"/like/axis", "a station is like those of an axis before its own", "use x for y, x or y for z")
+	case !known[l.From]:
+		ps.add(path+"/like/from", fmt.Sprintf("there is no station %q to measure from", l.From), "name a station of this axis")
+	case !has(l.Of) || !has(l.To):
+		ps.add(path+"/like", fmt.Sprintf("there is no station %q or %q on the %s axis", l.Of, l.To, l.Axis), "name two stations of that axis")
+	}
+}
+
+// checkMeaning checks what a size says by itself.
+func checkMeaning(ps *Problems, where string, d *Dimension) {
+	switch {
+	case !slices.Contains(Meanings(), d.Meaning):
+		ps.add(where+"/meaning", fmt.Sprintf("unknown meaning %q", d.Meaning), "use centre, outside, clear, top-of-pipe, top-of-cap, slot, visible or cut")
+	case d.Value < 0 || d.Value > measure.FrameLimit:
+		ps.add(where+"/value", "a size below zero or over 1,000 ft", "sizes are positive; turn the direction with back")
+	case (d.Meaning == Visible || d.Meaning == Cut) && d.Of == "":
+		ps.add(where+"/of", "which pipe is meant?", "name the pipe that has this length")
 	}
 }
 
@@ -164,12 +281,18 @@ func (def *Definition) checkAxis(ps *Problems, axis measure.Axis, where string) 
 	for i, s := range def.Axes[axis].Stations {
 		path := fmt.Sprintf("%s/stations/%d", where, i)
 		after[s.ID] = s.after()
+		if s.Like != nil {
+			def.checkLike(ps, &s, axis, path, known)
+			continue
+		}
 		switch sp := s.Split; {
 		case sp != nil && s.At != nil:
 			ps.add(path+"/split", fmt.Sprintf("the station %q has a dimension and a split", s.ID), "keep one of them")
 		case sp != nil && (!known[sp.From] || !known[sp.To]):
 			ps.add(path+"/split", fmt.Sprintf("there is no station %q or %q to split between", sp.From, sp.To), "name two stations of this axis")
-		case sp != nil && (sp.Part < 1 || sp.Part >= sp.Parts):
+		case sp != nil && sp.Share != 0 && (sp.Part != 0 || sp.Parts != 0 || math.IsNaN(sp.Share) || math.Abs(sp.Share) > 1000):
+			ps.add(path+"/split/share", fmt.Sprintf("a share of %g", sp.Share), "use a share such as 0.5, without part and parts")
+		case sp != nil && sp.Share == 0 && (sp.Part < 1 || sp.Part >= sp.Parts):
 			ps.add(path+"/split/part", fmt.Sprintf("part %d of %d", sp.Part, sp.Parts), "use a part from 1 to one less than the parts")
 		case s.At != nil:
 			checkDimension(ps, path+"/at", s.At, axis, known)
@@ -202,18 +325,14 @@ func (def *Definition) checkAxis(ps *Problems, axis measure.Axis, where string) 
 
 func checkDimension(ps *Problems, where string, d *Dimension, axis measure.Axis, known map[string]bool) {
 	fromFloor := d.From == Floor && axis == measure.Z
+	checkMeaning(ps, where, d)
 	switch {
 	case !slices.Contains(Meanings(), d.Meaning):
-		ps.add(where+"/meaning", fmt.Sprintf("unknown meaning %q", d.Meaning), "use centre, outside, clear, top-of-pipe, top-of-cap, slot, visible or cut")
-	case d.Value < 0 || d.Value > measure.FrameLimit:
-		ps.add(where+"/value", "a size below zero or over 1,000 ft", "sizes are positive; turn the direction with back")
 	case !fromFloor && !known[d.From]:
 		ps.add(where+"/from", fmt.Sprintf("there is no station %q to measure from", d.From), "name a station of this axis")
 	case fromFloor && !slices.Contains([]Meaning{TopOfPipe, TopOfCap, Outside, Centre}, d.Meaning):
 		ps.add(where+"/meaning", fmt.Sprintf("%q is not measured from the floor", d.Meaning), "use top-of-pipe, top-of-cap, outside or centre")
 	case !fromFloor && (d.Meaning == TopOfPipe || d.Meaning == TopOfCap):
 		ps.add(where+"/from", fmt.Sprintf("%q is measured from the floor", d.Meaning), "measure it from floor")
-	case (d.Meaning == Visible || d.Meaning == Cut) && d.Of == "":
-		ps.add(where+"/of", "which pipe is meant?", "name the pipe that has this length")
 	}
 }

@@ -8,7 +8,7 @@ import (
 )
 
 // Format is the version of the document's form that this package writes.
-const Format = 1
+const Format = 2
 
 // Floor is the name of the plane the lowest bodies rest on, used as the
 // origin of a height.
@@ -64,27 +64,50 @@ type Dimension struct {
 	Prompt  string         `json:"prompt,omitempty"` // the starter's prompt that asked for it
 }
 
-// Split puts a station between two others, a whole part of the way along:
-// equal bays and evenly spread rails.
+// Split puts a station between two others: a whole part of the way along, for
+// equal bays and evenly spread rails, or any share of the way that a shape has
+// by its nature, as the corners of an octagon have between its flats. A share
+// over 1 goes on beyond: 2 is the mirror image of From in To.
 type Split struct {
-	From  string `json:"from"`
-	To    string `json:"to"`
-	Part  int    `json:"part"`
-	Parts int    `json:"parts"`
+	From  string  `json:"from"`
+	To    string  `json:"to"`
+	Part  int     `json:"part,omitempty"`
+	Parts int     `json:"parts,omitempty"`
+	Share float64 `json:"share,omitempty"` // instead of Part and Parts
 }
 
-// Station is a named place on an axis: at a dimension from another, or at a
-// split between two. The first of an axis has neither and stands at the axis'
-// origin.
+// Of is the share of the way.
+func (s *Split) Of() float64 {
+	if s.Share != 0 || s.Parts == 0 {
+		return s.Share
+	}
+	return float64(s.Part) / float64(s.Parts)
+}
+
+// Like puts a station as far from another one as two stations of an earlier
+// axis are apart: a ring is as wide one way as the other.
+type Like struct {
+	From string       `json:"from"` // of the same axis
+	Axis measure.Axis `json:"axis"` // before this one: x for y, x or y for z
+	Of   string       `json:"of"`   // of that axis
+	To   string       `json:"to"`
+}
+
+// Station is a named place on an axis: at a dimension from another, at a split
+// between two, or like two of another axis. The first of an axis has none of
+// these and stands at the axis' origin.
 type Station struct {
 	ID    string     `json:"id"`
 	At    *Dimension `json:"at,omitempty"`
 	Split *Split     `json:"split,omitempty"`
+	Like  *Like      `json:"like,omitempty"`
 }
 
 // after lists the stations that this one is placed by.
 func (s *Station) after() []string {
 	switch {
+	case s.Like != nil:
+		return []string{s.Like.From}
 	case s.Split != nil:
 		return []string{s.Split.From, s.Split.To}
 	case s.At != nil && s.At.From != Floor:
@@ -102,28 +125,56 @@ type AxisStations struct {
 // End says what is at the end of a pipe that meets no other.
 type End string
 
-// A free end is open unless said otherwise.
+// A free end is open unless said otherwise. A staked end stands over a stake;
+// a free one is open on purpose.
 const (
 	OpenEnd   End = ""
 	CappedEnd End = "cap"
+	FreeEnd   End = "free"
+	StakedEnd End = "stake"
 )
 
+// Ends lists what can be said of the end of a pipe.
+func Ends() []End { return []End{OpenEnd, CappedEnd, FreeEnd, StakedEnd} }
+
 // Forced asks for a kind with more ports than pipes. Spare gives the
-// directions of the spare ports where they are known; Plugged closes them.
+// directions of the spare ports where they are known; Plugged closes them,
+// Declared leaves them open on purpose.
 type Forced struct {
-	Kind    catalog.Kind  `json:"kind"`
-	Spare   []measure.Dir `json:"spare,omitempty"`
-	Plugged bool          `json:"plugged,omitempty"`
+	Kind     catalog.Kind  `json:"kind"`
+	Spare    []measure.Dir `json:"spare,omitempty"`
+	Plugged  bool          `json:"plugged,omitempty"`
+	Declared bool          `json:"declared,omitempty"`
 	// Unstated says that the source left open which way the other spare ports
 	// point; they then count for no size, even where only one way is possible.
 	Unstated bool `json:"unstated,omitempty"`
 }
 
+// Walk places a joint from another one: in a direction, or toward a second
+// joint, so far as a size says, as far as a share of the way, or until a
+// station of one axis is reached.
+type Walk struct {
+	From   string       `json:"from"`             // a joint of this definition or of a group used in it
+	Dir    *measure.Dir `json:"dir,omitempty"`    // in the definition's axes; its length does not matter
+	Toward string       `json:"toward,omitempty"` // instead of Dir: a joint
+	Size   *Dimension   `json:"size,omitempty"`   // From and Back are not used
+	Share  float64      `json:"share,omitempty"`  // with Toward, instead of Size: the share of the way
+	Until  *Until       `json:"until,omitempty"`  // with Dir, instead of Size
+}
+
+// Until is the station at which a walk ends.
+type Until struct {
+	Axis    measure.Axis `json:"axis"`
+	Station string       `json:"station"`
+}
+
 // Joint is where pipes meet, or where one ends. The point is the fitting's
 // centre; with one pipe and no forced fitting it is where the bare pipe ends.
+// It stands on a station of each axis, or is walked to.
 type Joint struct {
 	ID      string    `json:"id"`
-	At      [3]string `json:"at"` // station on each axis
+	At      [3]string `json:"at,omitzero"` // station on each axis
+	Walk    *Walk     `json:"walk,omitempty"`
 	End     End       `json:"end,omitempty"`
 	Mode    Mode      `json:"mode,omitempty"`
 	Reason  string    `json:"reason,omitempty"`
@@ -152,12 +203,23 @@ type Pipe struct {
 	AtEnd *[2]Insertion `json:"atEnd,omitempty"` // at From, at To; an empty mode keeps the joint's
 }
 
-// Array repeats a use: copy k stands a pitch from copy k−1 along an axis. The
-// pitch is a dimension between the uses' origin stations and keeps its meaning.
+// Array repeats a use along an axis. Copy k stands a pitch from copy k−1, a
+// dimension between the uses' anchors that keeps its meaning; or, where Joined
+// is given, the copies share what stands on two stations of the group: what is
+// on the second in one copy is what is on the first in the next. Three joined
+// sections have four uprights, not six, and other fittings at the shared ones.
 type Array struct {
-	Count int          `json:"count"`
-	Axis  measure.Axis `json:"axis"`
-	Pitch Dimension    `json:"pitch"`
+	Count  int          `json:"count"`
+	Axis   measure.Axis `json:"axis"`
+	Pitch  *Dimension   `json:"pitch,omitempty"`
+	Joined *[2]string   `json:"joined,omitempty"` // stations of the group
+}
+
+// Turn is a turn about an axis of the definition, counter-clockwise seen from
+// the axis' positive end.
+type Turn struct {
+	About measure.Axis `json:"about"`
+	By    float64      `json:"by"` // degrees
 }
 
 // Use puts a group into a definition. First mirrored, then turned.
@@ -167,7 +229,7 @@ type Use struct {
 	At     [3]string    `json:"at"`               // stations that the group's anchor stands on
 	Anchor [3]string    `json:"anchor,omitzero"`  // stations of the group; by default the first of each axis
 	Mirror string       `json:"mirror,omitempty"` // x, y or z: that coordinate changes sign
-	Turn   int          `json:"turn,omitempty"`   // quarter turns about z, counter-clockwise from above
+	Turns  []Turn       `json:"turns,omitempty"`  // one after the other
 	Array  *Array       `json:"array,omitempty"`
 	Size   catalog.Size `json:"size,omitempty"` // overrides the group's default size
 	Mode   Mode         `json:"mode,omitempty"`
@@ -192,6 +254,23 @@ type Definition struct {
 	Merges []Merge         `json:"merges,omitempty"`
 }
 
+// Stance is how a frame stands that is square in itself but not on its floor:
+// turned, one turn after the other, before it is let down on the floor.
+type Stance struct {
+	Turns []Turn `json:"turns"`
+}
+
+// Drive is a size between two joints, or of a pipe, that is not what places
+// them. Something else gives way for it; with nothing to give way it is a
+// check, and a finding when it does not hold.
+type Drive struct {
+	ID    string    `json:"id"`
+	Pipe  string    `json:"pipe,omitempty"`  // a pipe's path, for centre, visible and cut
+	Ends  [2]string `json:"ends,omitzero"`   // else two joints' paths, for centre, outside, clear and slot
+	Size  Dimension `json:"size"`            // From, Back and Of are not used
+	Gives string    `json:"gives,omitempty"` // JSON pointer of the dimension that gives way
+}
+
 // Document is a frame as its builder described it.
 type Document struct {
 	Format int              `json:"format"`
@@ -203,6 +282,8 @@ type Document struct {
 	Root   Definition       `json:"root"`
 	Groups []Definition     `json:"groups,omitempty"`
 	Holds  []Hold           `json:"holds,omitempty"` // over what the definitions say; the last that counts wins
+	Drives []Drive          `json:"drives,omitempty"`
+	Stance *Stance          `json:"stance,omitempty"`
 }
 
 // Seat gives the design seat of a mode in this document.
@@ -221,6 +302,19 @@ func (d *Document) Group(id string) *Definition {
 		}
 	}
 	return nil
+}
+
+// Own gives how many stations a definition has on each axis by itself, apart
+// from those that arrays make for their copies. "" is the root.
+func (d *Document) Own(group string) (n [3]int) {
+	def := &d.Root
+	if group != "" {
+		def = d.Group(group)
+	}
+	for a := range n {
+		n[a] = len(def.Axes[a].Stations)
+	}
+	return n
 }
 
 // where is the JSON pointer of a group.

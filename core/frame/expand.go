@@ -3,9 +3,11 @@ package frame
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 
 	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/measure"
 )
 
 // Limits keep nonsense from filling the machine.
@@ -22,8 +24,8 @@ func Expand(d *Document) (*Graph, error) {
 	if len(ps) > 0 {
 		return nil, ps
 	}
-	e := &expander{g: &Graph{Doc: d}, at: map[string]int{}, pipes: map[string]bool{}}
-	e.define(&d.Root, Scope{Parent: -1, Orient: upright}, "/root", d.Size, modeScope{cmp.Or(d.Root.Mode, d.Mode), "frame"}, 0)
+	e := &expander{g: &Graph{Doc: d}, at: map[string]int{}, pipes: map[string]bool{}, shared: map[int]bool{}, into: map[int]int{}}
+	e.define(&d.Root, Scope{Parent: -1, Orient: d.stands()}, "/root", d.Size, modeScope{cmp.Or(d.Root.Mode, d.Mode), "frame"}, 0)
 	if len(e.problems) == 0 {
 		e.finish()
 		e.g.Hold(nil)
@@ -38,6 +40,9 @@ type expander struct {
 	g        *Graph
 	at       map[string]int // joint path → node
 	pipes    map[string]bool
+	walks    []walked
+	shared   map[int]bool // nodes that two joined copies have in common
+	into     map[int]int  // merged-away node → the one it went into
 	problems Problems
 }
 
@@ -78,8 +83,12 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 			continue
 		}
 		e.at[id] = len(e.g.Nodes)
+		seen := Seen{Scope: scope, At: j.At}
+		if j.Walk != nil {
+			seen.Way = e.walk(&j, s, fmt.Sprintf("%s/joints/%d/walk", where, i))
+		}
 		e.g.Nodes = append(e.g.Nodes, Node{
-			ID: id, Places: []Seen{{scope, j.At}}, End: j.End, Fitting: turned(j.Fitting, s.Orient),
+			ID: id, Places: []Seen{seen}, End: j.End, Fitting: turned(j.Fitting, s.Orient),
 			mode: j.Mode, reason: j.Reason, scope: mode,
 		})
 	}
@@ -120,6 +129,7 @@ func (e *expander) use(in *Definition, u *Use, scope int, where string, size cat
 		mode = modeScope{m, "group " + def.ID}
 	}
 	base := e.g.Scopes[scope].Path
+	before, first := "", len(e.g.Scopes)
 	count, at := 1, u.At
 	if u.Array != nil {
 		count = u.Array.Count
@@ -129,21 +139,52 @@ func (e *expander) use(in *Definition, u *Use, scope int, where string, size cat
 		if u.Array != nil {
 			id = fmt.Sprintf("%s#%d", u.ID, k+1)
 			if k > 0 {
-				a := u.Array.Axis
-				pitch := u.Array.Pitch
-				pitch.From = at[a]
-				if k > 1 {
-					pitch.Label = "" // one dimension, shown once
-				}
-				at[a] = id
-				st := &e.g.Scopes[scope].Axes[a].Stations
-				*st = append(*st, Station{ID: id, At: &pitch})
-				ptr := &e.g.Scopes[scope].Pointers[a]
-				*ptr = append(*ptr, where+"/array/pitch")
+				e.step(u, scope, first, k, id, &at, where)
 			}
 		}
-		e.define(def, Scope{Path: join(base, id), Of: u.Of, Parent: scope, At: at, Anchor: u.Anchor, Orient: o}, e.g.Doc.where(u.Of), size, mode, depth+1)
+		path := join(base, id)
+		e.define(def, Scope{Path: path, Of: u.Of, Parent: scope, At: at, Anchor: u.Anchor, Orient: o}, e.g.Doc.where(u.Of), size, mode, depth+1)
+		if k > 0 && u.Array.Joined != nil && len(e.problems) == 0 {
+			along, _ := u.along(u.Array.Axis)
+			e.share(def, before, path, along, *u.Array.Joined)
+		}
+		before = path
 	}
+}
+
+// step makes the station that a further copy of an array stands on.
+func (e *expander) step(u *Use, scope, first, k int, id string, at *[3]string, where string) {
+	a, sc := u.Array.Axis, &e.g.Scopes[scope]
+	st := Station{ID: id}
+	if u.Array.Joined != nil {
+		if sc.Steps[a] == nil {
+			sc.Steps[a] = map[string]Step{}
+		}
+		along, _ := u.along(a)
+		sc.Steps[a][id] = Step{Before: at[a], Scope: first, Axis: along, Joined: *u.Array.Joined}
+	} else {
+		pitch := *u.Array.Pitch
+		pitch.From = at[a]
+		if k > 1 {
+			pitch.Label = "" // one dimension, shown once
+		}
+		st.At = &pitch
+	}
+	at[a] = id
+	sc.Axes[a].Stations = append(sc.Axes[a].Stations, st)
+	sc.Pointers[a] = append(sc.Pointers[a], where+"/array/pitch")
+}
+
+// along is the group's axis that runs along an axis of the definition a use
+// stands in.
+func (u *Use) along(a measure.Axis) (measure.Axis, bool) {
+	o := u.orient()
+	for k := range o[a] {
+		if math.Abs(o[a][k]) > 1-1e-9 {
+			return measure.Axis(k), true
+		}
+	}
+	return 0, false
 }
 
 func (u *Use) orient() Orient {
@@ -156,11 +197,15 @@ func (u *Use) orient() Orient {
 	case "z":
 		o[2][2] = -1
 	}
-	quarter := Orient{{0, -1, 0}, {1, 0, 0}, {0, 0, 1}}
-	for range ((u.Turn % 4) + 4) % 4 {
-		o = quarter.times(o)
+	return turnedBy(o, u.Turns)
+}
+
+// stands is the frame's stance as a turn.
+func (d *Document) stands() Orient {
+	if d.Stance == nil {
+		return upright
 	}
-	return o
+	return turnedBy(upright, d.Stance.Turns)
 }
 
 func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
@@ -186,90 +231,4 @@ func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
 		}
 	}
 	e.g.Edges = append(e.g.Edges, ed)
-}
-
-// merge redirects the dropped joint's name and pipes to the kept one.
-func (e *expander) merge(m Merge, scope int, where string) {
-	path := e.g.Scopes[scope].Path
-	keep, ok1 := e.at[join(path, m.Keep)]
-	drop, ok2 := e.at[join(path, m.Drop)]
-	switch {
-	case !ok1 || !ok2:
-		e.problems.add(where, fmt.Sprintf("there is no joint %q or no joint %q to merge", m.Keep, m.Drop), "name two joints of this group")
-		return
-	case keep == drop:
-		return
-	}
-	k, d := &e.g.Nodes[keep], &e.g.Nodes[drop]
-	k.Places = append(k.Places, d.Places...)
-	if k.Fitting == nil {
-		k.Fitting = d.Fitting
-	}
-	k.mode, k.End = cmp.Or(k.mode, d.mode), cmp.Or(k.End, d.End)
-	d.Places = nil
-	for id, n := range e.at {
-		if n == drop {
-			e.at[id] = keep
-		}
-	}
-	for i := range e.g.Edges {
-		for s, n := range e.g.Edges[i].Ends {
-			if n == drop {
-				e.g.Edges[i].Ends[s] = keep
-			}
-		}
-	}
-}
-
-// finish drops merged-away joints, ties pipes to joints and settles how each
-// end is held: the pipe's own setting, else the joint's, the group's, the
-// frame's.
-func (e *expander) finish() {
-	g := e.g
-	at := make([]int, len(g.Nodes))
-	kept := g.Nodes[:0]
-	for i, n := range g.Nodes {
-		if at[i] = len(kept); len(n.Places) > 0 {
-			kept = append(kept, n)
-		}
-	}
-	g.Nodes = kept
-	seen := map[[2]int]string{}
-	for i := range g.Edges {
-		ed := &g.Edges[i]
-		for s := range ed.Ends {
-			ed.Ends[s] = at[ed.Ends[s]]
-			n := &g.Nodes[ed.Ends[s]]
-			n.Pipes = append(n.Pipes, PipeEnd{i, s})
-			h := &ed.drawn[s]
-			switch {
-			case h.Mode != "":
-				h.Reason = cmp.Or(h.Reason, "set here")
-			case n.mode != "":
-				h.Mode, h.Reason = n.mode, cmp.Or(n.reason, "set at the joint")
-			default:
-				h.Mode, h.Reason = n.scope.mode, "default of the "+n.scope.from
-			}
-			h.Seat = g.Doc.Seat(h.Mode)
-		}
-		a, b := min(ed.Ends[0], ed.Ends[1]), max(ed.Ends[0], ed.Ends[1])
-		switch other, dup := seen[[2]int{a, b}]; {
-		case a == b:
-			e.problems.add("/root", fmt.Sprintf("pipe %q begins and ends at the joint %q", ed.ID, g.Nodes[a].ID), "give it two joints")
-		case dup:
-			e.problems.add("/root", fmt.Sprintf("the pipes %q and %q join the same two joints", other, ed.ID), "remove one")
-		default:
-			seen[[2]int{a, b}] = ed.ID
-		}
-	}
-	for i := range g.Nodes {
-		n := &g.Nodes[i]
-		if n.End == CappedEnd && len(n.Pipes) > 1 {
-			if len(n.Places) > 1 { // a cap gives way when its joint was merged with another
-				n.End = OpenEnd
-				continue
-			}
-			e.problems.add("/root", fmt.Sprintf("the joint %q has %d pipes and a cap", n.ID, len(n.Pipes)), "a cap closes the end of one pipe; remove it")
-		}
-	}
 }

@@ -35,7 +35,7 @@ func fence(count int) *frame.Document {
 	pitch := frame.Dimension{Value: 46 * measure.Inch, Meaning: frame.Clear, Label: "bay"}
 	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Groups: []frame.Definition{post()},
 		Root: frame.Definition{Axes: [3]frame.AxisStations{stations("x0"), stations("y0"), stations("z0")},
-			Uses: []frame.Use{{ID: "posts", Of: "post", At: [3]string{"x0", "y0", "z0"}, Array: &frame.Array{Count: count, Axis: measure.X, Pitch: pitch}}}}}
+			Uses: []frame.Use{{ID: "posts", Of: "post", At: [3]string{"x0", "y0", "z0"}, Array: &frame.Array{Count: count, Axis: measure.X, Pitch: &pitch}}}}}
 	for k := 2; k <= count; k++ {
 		d.Root.Pipes = append(d.Root.Pipes, frame.Pipe{ID: fmt.Sprintf("rail %d", k-1), From: fmt.Sprintf("posts#%d/head", k-1), To: fmt.Sprintf("posts#%d/head", k)})
 	}
@@ -104,7 +104,7 @@ func TestSizeOfAUseOverridesItsGroup(t *testing.T) {
 func TestTurnAndMirror(t *testing.T) {
 	d := fence(1)
 	d.Root.Uses[0].Array = nil
-	d.Root.Uses[0].Turn, d.Root.Uses[0].Mirror = 1, "x"
+	d.Root.Uses[0].Turns, d.Root.Uses[0].Mirror = []frame.Turn{{About: measure.Z, By: 90}}, "x"
 	d.Groups[0].Joints[1].Fitting = &frame.Forced{Kind: catalog.Tee, Spare: []measure.Dir{{1, 0, 0}}}
 	g, err := frame.Expand(d)
 	require.NoError(t, err)
@@ -180,7 +180,7 @@ func TestDimensionsThatMakeNoSense(t *testing.T) {
 		_, err := frame.Expand(d)
 		assert.ErrorContains(t, err, what)
 	}
-	for what, split := range map[string]frame.Split{"part 0 of 2": {"low", "low", 0, 2}, "no station": {"low", "attic", 1, 2}, "from itself": {"low", "high", 1, 2}} {
+	for what, split := range map[string]frame.Split{"part 0 of 2": {From: "low", To: "low", Part: 0, Parts: 2}, "no station": {From: "low", To: "attic", Part: 1, Parts: 2}, "from itself": {From: "low", To: "high", Part: 1, Parts: 2}} {
 		d := fence(2)
 		d.Groups[0].Axes[2].Stations[1].At, d.Groups[0].Axes[2].Stations[1].Split = nil, &split
 		_, err := frame.Expand(d)

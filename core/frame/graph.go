@@ -1,22 +1,46 @@
 package frame
 
 import (
+	"math"
+
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/measure"
 )
 
-// Orient is a turn by quarter turns with or without a mirror: row i gives
-// where the i-th world coordinate comes from.
-type Orient [3][3]int8
+// Orient is a turn with or without a mirror: row i gives what the i-th world
+// coordinate is made of. By quarter turns it is made of whole numbers, and
+// points turn without loss.
+type Orient [3][3]float64
 
 var upright = Orient{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}
+
+// turned is the turn about an axis by degrees.
+func (t Turn) orient() Orient {
+	c, s := math.Cos(t.By*math.Pi/180), math.Sin(t.By*math.Pi/180)
+	if q := t.By / 90; q == math.Trunc(q) { // quarter turns stay whole
+		c, s = math.Round(c), math.Round(s)
+	}
+	o := upright
+	a, b := (t.About+1)%3, (t.About+2)%3
+	o[a][a], o[a][b], o[b][a], o[b][b] = c, -s, s, c
+	return o
+}
+
+func turnedBy(o Orient, turns []Turn) Orient {
+	for _, t := range turns {
+		o = t.orient().times(o)
+	}
+	return o
+}
 
 // Point turns a local point into world axes.
 func (o Orient) Point(p measure.Point) measure.Point {
 	var q measure.Point
 	for i := range o {
 		for j := range o[i] {
-			q[i] += measure.Length(o[i][j]) * p[j]
+			if o[i][j] != 0 {
+				q[i] += p[j].Scale(o[i][j])
+			}
 		}
 	}
 	return q
@@ -27,7 +51,7 @@ func (o Orient) Dir(d measure.Dir) measure.Dir {
 	var q measure.Dir
 	for i := range o {
 		for j := range o[i] {
-			q[i] += float64(o[i][j]) * d[j]
+			q[i] += o[i][j] * d[j]
 		}
 	}
 	return q
@@ -57,12 +81,37 @@ type Scope struct {
 	// Pointers holds, for each station, where its dimension stands in the
 	// document, as a JSON pointer.
 	Pointers [3][]string
+	// Steps holds the stations that joined copies of a use stand on.
+	Steps [3]map[string]Step
 }
 
-// Seen is a place where a joint stands in a scope's own stations.
+// Step places a copy of a joined array: as far beyond the copy before as two
+// stations of the group are apart.
+type Step struct {
+	Before string       // the parent's station of the copy before
+	Scope  int          // of the first copy
+	Axis   measure.Axis // of the group
+	Joined [2]string    // stations of the group
+}
+
+// Seen is a place where a joint stands in a scope's own stations, or the way
+// that leads to it.
 type Seen struct {
 	Scope int
 	At    [3]string
+	Way   *Way
+}
+
+// Way is a walk to a joint, with joints as nodes of the graph and the
+// direction in world axes.
+type Way struct {
+	From    int
+	Toward  int // -1: by Dir
+	Dir     measure.Dir
+	Size    *Dimension
+	Share   float64
+	Until   *Until
+	Pointer string // JSON pointer of Size
 }
 
 // PipeEnd names an end of a pipe: 0 at From, 1 at To.

@@ -86,7 +86,7 @@ func TestACloneSharesNothing(t *testing.T) {
 	require.Equal(t, d, c)
 	c.Dimension("/root/uses/0/array/pitch").Value = 1
 	c.Groups[0].Pipes[0].ID = "other"
-	assert.NotEqual(t, c.Root.Uses[0].Array.Pitch, d.Root.Uses[0].Array.Pitch)
+	assert.NotEqual(t, c.Root.Uses[0].Array.Pitch.Value, d.Root.Uses[0].Array.Pitch.Value)
 	assert.Equal(t, "leg", d.Groups[0].Pipes[0].ID)
 	assert.Nil(t, d.Dimension("/root/axes/0/stations/7/at"))
 }

@@ -22,7 +22,7 @@ func goal(size catalog.Size, mode frame.Mode, dim frame.Dimension) *frame.Docume
 	at := func(x, z string) [3]string { return [3]string{x, "y", z} }
 	dim.From = "left"
 	height := &frame.Dimension{Value: 40 * measure.Inch, Meaning: frame.TopOfPipe, From: frame.Floor}
-	return &frame.Document{Format: 1, Units: measure.Inches, Size: size, Mode: mode, Root: frame.Definition{
+	return &frame.Document{Format: frame.Format, Units: measure.Inches, Size: size, Mode: mode, Root: frame.Definition{
 		Axes: [3]frame.AxisStations{
 			{Stations: []frame.Station{{ID: "left"}, {ID: "right", At: &dim}, {ID: "half", Split: &frame.Split{From: "left", To: "right", Part: 1, Parts: 2}}}},
 			{Stations: []frame.Station{{ID: "y"}}},
@@ -113,7 +113,7 @@ func TestGroupsThatDisagree(t *testing.T) {
 		Pipes: []frame.Pipe{{ID: "p", From: "a", To: "b"}},
 		Axes: [3]frame.AxisStations{{Stations: []frame.Station{{ID: "0"}, {ID: "1", At: &frame.Dimension{Value: in(20), Meaning: frame.Centre, From: "0"}}}},
 			{Stations: []frame.Station{{ID: "0"}}}, {Stations: []frame.Station{{ID: "0"}}}}}
-	d := &frame.Document{Format: 1, Units: measure.Inches, Size: "1", Mode: frame.Cemented, Groups: []frame.Definition{bar}}
+	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "1", Mode: frame.Cemented, Groups: []frame.Definition{bar}}
 	d.Root.Axes = [3]frame.AxisStations{{Stations: []frame.Station{{ID: "x"}, {ID: "far", At: &frame.Dimension{Value: in(20), Meaning: frame.Centre, From: "x"}}}},
 		{Stations: []frame.Station{{ID: "y"}}}, {Stations: []frame.Station{{ID: "z"}}}}
 	d.Root.Uses = []frame.Use{{ID: "one", Of: "bar", At: [3]string{"x", "y", "z"}}, {ID: "two", Of: "bar", At: [3]string{"far", "y", "z"}}}
@@ -134,7 +134,7 @@ func TestTurnedGroupsStandWhereTheyShould(t *testing.T) {
 	group.ID = "goal"
 	d.Groups = []frame.Definition{group}
 	d.Root = frame.Definition{Axes: [3]frame.AxisStations{{Stations: []frame.Station{{ID: "x"}}}, {Stations: []frame.Station{{ID: "y"}}}, {Stations: []frame.Station{{ID: "z"}}}},
-		Uses: []frame.Use{{ID: "g", Of: "goal", At: [3]string{"x", "y", "z"}, Anchor: [3]string{"right", "y", "low"}, Turn: 1}}}
+		Uses: []frame.Use{{ID: "g", Of: "goal", At: [3]string{"x", "y", "z"}, Anchor: [3]string{"right", "y", "low"}, Turns: []frame.Turn{{About: measure.Z, By: 90}}}}}
 	_, s, _ := settle(t, d)
 	assert.Equal(t, measure.Point{0, -48 * measure.Inch, 0}, s.Points[0], "the left foot: 48 before the anchored right one, turned to −y")
 	assert.Equal(t, 40*measure.Inch, s.Points[2][2]+in(1.315/2)-s.Floor)

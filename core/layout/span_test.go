@@ -42,9 +42,9 @@ func TestSizesOfATurnedGroupLieOnTheWorldsAxes(t *testing.T) {
 		at := func(id string, by float64) frame.AxisStations {
 			return frame.AxisStations{Stations: []frame.Station{{ID: "o"}, {ID: id, At: &frame.Dimension{Value: in(by), Meaning: frame.Centre, From: "o"}}}}
 		}
-		d := &frame.Document{Format: 1, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Groups: []frame.Definition{bar},
+		d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Groups: []frame.Definition{bar},
 			Root: frame.Definition{Axes: [3]frame.AxisStations{at("x", 10), at("y", 5), {Stations: []frame.Station{{ID: "z"}}}},
-				Uses: []frame.Use{{ID: "u", Of: "bar", At: [3]string{"x", "y", "z"}, Turn: turn}}}}
+				Uses: []frame.Use{{ID: "u", Of: "bar", At: [3]string{"x", "y", "z"}, Turns: []frame.Turn{{About: measure.Z, By: 90 * float64(turn)}}}}}}
 		_, s, _ := settle(t, d)
 		size := s.Sizes[len(s.Sizes)-1]
 		assert.Equal(t, want.axis, size.Axis, "turned %d times", turn)

@@ -106,6 +106,9 @@ func (f *planned) piece(pipe string) *cutlist.Piece {
 
 // alongAxis says whether a piece runs along an axis.
 func (f *planned) alongAxis(pc *cutlist.Piece, axis measure.Axis) bool {
+	if axis < measure.X {
+		return false
+	}
 	e := f.graph.Edges[f.graph.Edge(pc.Pipe)]
 	return (f.points[e.Ends[0]][axis] - f.points[e.Ends[1]][axis]).Abs() == pc.Centre
 }

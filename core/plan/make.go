@@ -62,10 +62,6 @@ type planned struct {
 	findings []finding.Finding
 }
 
-// settleRounds bounds how often positions and fittings are found from each
-// other; square frames settle at the second look.
-const settleRounds = 12
-
 // frame plans one frame of the job and looks for fixes of what it found.
 func (p *Plan) frame(d *frame.Document, c *catalog.Catalog, index int) (planned, error) {
 	f, err := p.solve(d, c)
@@ -80,27 +76,9 @@ func (p *Plan) frame(d *frame.Document, c *catalog.Catalog, index int) (planned,
 }
 
 func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
-	g, err := frame.Expand(d)
+	g, s, fits, settled, err := settle(d, c)
 	if err != nil {
 		return planned{}, err
-	}
-	var fits *fitting.Result
-	s := layout.Solve(g, nil, 0)
-	settled := false
-	for range settleRounds {
-		fits = fitting.Resolve(g, c, s.Tangents)
-		if g.Hold(func(joint int) catalog.Kind { return fits.Joints[joint].Kind }) {
-			fits = fitting.Resolve(g, c, s.Tangents) // what is set for a kind of fitting
-		}
-		next := layout.Solve(g, fits, s.Floor)
-		settled = next.Floor == s.Floor && slices.Equal(next.Points, s.Points)
-		s = next
-		if settled {
-			break
-		}
-	}
-	for j := range fits.Joints {
-		fits.Joints[j].At = s.Points[j]
 	}
 	l := cutlist.Build(g, s, fits, p.Step)
 	f := planned{Frame: Frame{Name: d.Name, Units: d.Units, Joints: fits.Joints, Floor: s.Floor, Loops: l.Loops,
@@ -108,17 +86,30 @@ func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
 	if f.Loops == nil {
 		f.Loops = []cutlist.Loop{}
 	}
-	f.Sizes, f.Parts = onceEach(s.Sizes), partsOf(g)
+	f.Sizes, f.Drives, f.Parts = onceEach(s.Sizes), s.Drives, partsOf(g)
+	f.Places = s.Places
 	f.Overall = cutlist.Overall(g, fits, s.Points, l)
 	f.Contacts = fits.Contacts(s.Points, s.Floor)
+	f.Ports = fits.Audit()
 	f.place(c, s)
 	f.seat(c)
-	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, fits.Clearances(s.Points), questions(l, s.Sizes), parts(g))
+	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, fits.Clearances(s.Points), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(f.Contacts, f.bare()))
 	if !settled {
 		f.findings = append(f.findings, finding.Finding{Code: "not-settled", Severity: finding.Warn, Subject: []string{},
 			Text: "the sizes and the fittings they lead to do not settle", Hint: "give one of the sloped parts a size centre to centre"})
 	}
 	return f, nil
+}
+
+// bare tells the joints that are an open pipe's end.
+func (f *planned) bare() map[string]bool {
+	ends := map[string]bool{}
+	for i := range f.Joints {
+		if f.Joints[i].Kind == "" {
+			ends[f.Joints[i].ID] = true
+		}
+	}
+	return ends
 }
 
 func partsOf(g *frame.Graph) []Part {

@@ -153,11 +153,15 @@ func TestFindings(t *testing.T) {
 		"flex":           `{"wireframe":1,"joints":{"a":[0,0,0],"b":[30,0,0],"c":[31,0,30]},"pipes":[["a","b"],["b","c"]]}`,
 		"nested-bushings": `{"wireframe":1,"size":"2","joints":{"a":[0,0,0],"b":[30,0,0],"c":[30,0,30]},
 			"pipes":[["a","b"],{"from":"b","to":"c","size":"1/2"}]}`,
-		"loose-parts": `{"wireframe":1,"joints":{"a":[0,0,0],"b":[30,0,0],"c":[0,9,0],"d":[30,9,0]},"pipes":[["a","b"],["c","d"]]}`,
+		"ends-unsaid":      `{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0]},"pipes":[["a","b"]]}`,
+		"ports-open":       `{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0]},"pipes":[["a","b"]],"fittings":{"b":"tee"}}`,
+		"stands-on-a-line": `{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0],"c":[40,0,40]},"pipes":[["a","b"],["b","c"]]}`,
+		"hovers":           `{"wireframe":1,"joints":{"a":[0,-12,0],"o":[0,0,0],"b":[0,12,0],"c":[0,0,30]},"pipes":[["a","o"],["o","b"],{"from":"o","to":"c","size":"1"}],"ends":{"a":"cap","b":"cap","c":"cap"}}`,
+		"loose-parts":      `{"wireframe":1,"joints":{"a":[0,0,0],"b":[30,0,0],"c":[0,9,0],"d":[30,9,0]},"pipes":[["a","b"],["c","d"]]}`,
 	} {
 		assert.Contains(t, codes(read(text)), code)
 	}
-	clean := read(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0],"c":[40,0,20]},"pipes":[["a","b"],["b","c"]]}`)
+	clean := read(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0],"c":[40,20,0],"d":[0,20,0]},"pipes":[["a","b"],["b","c"],["c","d"],["d","a"]]}`)
 	assert.Empty(t, clean.Findings)
 }
 
@@ -216,7 +220,7 @@ func TestKnifeEdgeOffersTheShear(t *testing.T) {
 	doc, err := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[120,0,0]},"pipes":[["a","b"]]}`))
 	require.NoError(t, err)
 	p := make1(t, plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 1}}, Tool: "saw"})
-	require.Len(t, p.Findings, 1)
+	require.Equal(t, "knife-edge", p.Findings[0].Code)
 	assert.Equal(t, "/tool", p.Findings[0].Fixes[0].Edits[0].Path)
 	assert.JSONEq(t, `"shear"`, string(p.Findings[0].Fixes[0].Edits[0].Value))
 }

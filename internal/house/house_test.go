@@ -24,7 +24,7 @@ var above = map[string]string{
 	"fitting": "measure catalog frame layout finding", "cutlist": "measure catalog frame layout fitting why finding",
 	"stock": "measure", "cost": "measure catalog", "joinery": "measure catalog frame fitting",
 	"starter": "measure catalog frame", "wireframe": "measure catalog frame",
-	"plan": "*",
+	"edit": "measure catalog frame layout fitting", "plan": "*",
 }
 
 // imports gives the imports of every package below a folder, tests apart.

@@ -11,6 +11,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
@@ -29,6 +30,8 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodGet, "/about", "about", "What this server is"), a.about)
 	huma.Register(h, op(http.MethodGet, "/starters", "starters", "The starters and their prompts"), a.starters)
 	huma.Register(h, op(http.MethodPost, "/plan", "plan", "Plan a project; nothing is stored"), a.plan)
+	huma.Register(h, op(http.MethodPost, "/edit", "edit", "Make a gesture on a project's frame; nothing is stored"), a.edit)
+	huma.Register(h, op(http.MethodPost, "/choices", "choices", "The fittings that could stand at a joint"), a.choices)
 	huma.Register(h, op(http.MethodPost, "/cut", "cut", "Plan the cutting of a pasted list"), a.cut)
 	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
 	huma.Register(h, op(http.MethodPost, "/read", "read", "Read a wireframe file into a frame"), a.read)
@@ -116,6 +119,8 @@ func problem(err error) error {
 		sizes    project.SizeProblems
 		lines    export.LineErrors
 		file     wireframe.Errors
+		refusal  *edit.Refusal
+		doc      frame.Problems
 		details  []error
 	)
 	add := func(where, what, hint string, value any) {
@@ -148,6 +153,13 @@ func problem(err error) error {
 		title = "The file cannot be read"
 		for _, e := range file {
 			add("body.text"+e.Path, e.What, e.Hint, e.Line)
+		}
+	case errors.As(err, &refusal):
+		title = "That cannot be done"
+		add("body.edit", refusal.What, refusal.Hint, refusal.At)
+	case errors.As(err, &doc):
+		for _, p := range doc {
+			add("body.project.frame"+strings.ReplaceAll(p.Path, "/", "."), p.What, p.Hint, nil)
 		}
 	default:
 		return err

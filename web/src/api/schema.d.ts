@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The fittings that could stand at a joint */
+        post: operations["choices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cut": {
         parameters: {
             query?: never;
@@ -32,6 +49,23 @@ export interface paths {
         put?: never;
         /** Plan the cutting of a pasted list */
         post: operations["cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/edit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a gesture on a project's frame; nothing is stored */
+        post: operations["edit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -329,6 +363,10 @@ export interface components {
             /** Format: int64 */
             stop: number;
         };
+        ChoicesRequest: {
+            joint: string;
+            project: components["schemas"]["Project"];
+        };
         CostBill: {
             example: boolean;
             /** Format: int64 */
@@ -414,6 +452,193 @@ export interface components {
             name: string;
             prompts: components["schemas"]["StarterPrompt"][];
         };
+        Edit: {
+            bay?: components["schemas"]["EditBay"];
+            begin?: components["schemas"]["EditBegin"];
+            delete?: components["schemas"]["EditDelete"];
+            drive?: components["schemas"]["EditDrive"];
+            end?: components["schemas"]["EditEndOf"];
+            even?: components["schemas"]["EditEven"];
+            fit?: components["schemas"]["EditFit"];
+            group?: components["schemas"]["EditGroup"];
+            insert?: components["schemas"]["EditInsert"];
+            join?: components["schemas"]["EditJoin"];
+            mirror?: components["schemas"]["EditMirror"];
+            place?: components["schemas"]["EditPlaceUse"];
+            remove?: components["schemas"]["EditRemove"];
+            repeat?: components["schemas"]["EditRepeat"];
+            resize?: components["schemas"]["EditResize"];
+            ring?: components["schemas"]["EditRing"];
+            split?: components["schemas"]["EditSplit"];
+            stand?: components["schemas"]["EditStand"];
+            turn?: components["schemas"]["EditTurn"];
+            unique?: components["schemas"]["EditUnique"];
+            unit?: string;
+            walk?: components["schemas"]["EditWalk"];
+        };
+        EditAnswer: {
+            done: components["schemas"]["EditDone"];
+            project: components["schemas"]["Project"];
+        };
+        EditBay: {
+            /** Format: int64 */
+            axis: number;
+            in?: string;
+            length?: string;
+            meaning?: string;
+            /** Format: int64 */
+            pull?: number;
+            station: string;
+        };
+        EditBegin: {
+            name?: string;
+        };
+        EditDelete: {
+            joints?: string[];
+            pipes?: string[];
+        };
+        EditDone: {
+            also?: string[];
+            joint?: string;
+            label: string;
+            part?: string;
+            pipe?: string;
+        };
+        EditDrive: {
+            ends?: string[];
+            gives?: string;
+            id?: string;
+            length: string;
+            meaning?: string;
+            pipe?: string;
+        };
+        EditEndOf: {
+            all?: boolean;
+            end: string;
+            joint: string;
+        };
+        EditEven: {
+            /** Format: int64 */
+            axis: number;
+            from: string;
+            in?: string;
+            to: string;
+        };
+        EditFit: {
+            declared?: boolean;
+            joint: string;
+            kind?: string;
+            plugged?: boolean;
+            spare?: number[][];
+        };
+        EditGroup: {
+            in?: string;
+            joints: string[];
+            name: string;
+        };
+        EditInsert: {
+            after: string;
+            /** Format: int64 */
+            axis: number;
+            in?: string;
+            length?: string;
+            like?: string;
+            meaning?: string;
+            name?: string;
+            split?: boolean;
+        };
+        EditJoin: {
+            from: string;
+            in?: string;
+            size?: string;
+            to: string;
+        };
+        EditMirror: {
+            about: string;
+            /** Format: int64 */
+            axis: number;
+            in?: string;
+            joints?: string[];
+            name?: string;
+            part?: string;
+        };
+        EditPlaceUse: {
+            group: string;
+            in?: string;
+            name?: string;
+            on: string;
+        };
+        EditRemove: {
+            /** Format: int64 */
+            axis: number;
+            in?: string;
+            station: string;
+        };
+        EditRepeat: {
+            /** Format: int64 */
+            axis: number;
+            /** Format: int64 */
+            count: number;
+            joined?: boolean;
+            meaning?: string;
+            part: string;
+            pitch?: string;
+        };
+        EditRequest: {
+            edit: components["schemas"]["Edit"];
+            project: components["schemas"]["Project"];
+            shop?: components["schemas"]["PlanShop"];
+        };
+        EditResize: {
+            pipe: string;
+            run?: boolean;
+            size: string;
+        };
+        EditRing: {
+            across?: string;
+            in?: string;
+            meaning?: string;
+            on?: string;
+            side?: string;
+            /** Format: int64 */
+            sides: number;
+            spokes?: boolean;
+            /** Format: int64 */
+            square: number;
+        };
+        EditSplit: {
+            from?: string;
+            length?: string;
+            meaning?: string;
+            name?: string;
+            pipe: string;
+        };
+        EditStand: {
+            turns: components["schemas"]["FrameTurn"][];
+        };
+        EditTurn: {
+            /** Format: int64 */
+            about: number;
+            /** Format: double */
+            by: number;
+            part: string;
+        };
+        EditUnique: {
+            name?: string;
+            part: string;
+        };
+        EditWalk: {
+            along?: string;
+            course?: string;
+            end?: string;
+            from: string;
+            in?: string;
+            length?: string;
+            meaning?: string;
+            name?: string;
+            size?: string;
+            until?: string;
+        };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
             location?: string;
@@ -478,6 +703,32 @@ export interface components {
             edits: components["schemas"]["FindingEdit"][];
             label: string;
         };
+        FittingAudit: {
+            bare: string[];
+            /** Format: int64 */
+            capped: number;
+            /** Format: int64 */
+            declared: number;
+            /** Format: int64 */
+            ends: number;
+            /** Format: int64 */
+            filled: number;
+            /** Format: int64 */
+            free: number;
+            open: components["schemas"]["FittingOpenPort"][];
+            /** Format: int64 */
+            plugged: number;
+            /** Format: int64 */
+            seated: number;
+            /** Format: int64 */
+            sockets: number;
+            /** Format: int64 */
+            staked: number;
+        };
+        FittingChoice: {
+            kind: string;
+            spare: number[][];
+        };
         FittingContact: {
             at: number[];
             /** Format: int64 */
@@ -513,6 +764,11 @@ export interface components {
             ports: components["schemas"]["FittingPort"][];
             size: string;
         };
+        FittingOpenPort: {
+            joint: string;
+            /** Format: int64 */
+            port: number;
+        };
         FittingPort: {
             /** Format: int64 */
             body: number;
@@ -540,7 +796,8 @@ export interface components {
             axis: number;
             /** Format: int64 */
             count: number;
-            pitch: components["schemas"]["FrameDimension"];
+            joined?: string[];
+            pitch?: components["schemas"]["FrameDimension"];
         };
         FrameAxisStations: {
             /** Format: int64 */
@@ -570,6 +827,7 @@ export interface components {
             value: number;
         };
         FrameDocument: {
+            drives?: components["schemas"]["FrameDrive"][];
             /** Format: int64 */
             format: number;
             groups?: components["schemas"]["FrameDefinition"][];
@@ -581,9 +839,18 @@ export interface components {
                 [key: string]: number;
             };
             size: string;
+            stance?: components["schemas"]["FrameStance"];
             units: string;
         };
+        FrameDrive: {
+            ends?: string[];
+            gives?: string;
+            id: string;
+            pipe?: string;
+            size: components["schemas"]["FrameDimension"];
+        };
         FrameForced: {
+            declared?: boolean;
             kind: string;
             plugged?: boolean;
             spare?: number[][];
@@ -603,12 +870,20 @@ export interface components {
             reason?: string;
         };
         FrameJoint: {
-            at: string[];
+            at?: string[];
             end?: string;
             fitting?: components["schemas"]["FrameForced"];
             id: string;
             mode?: string;
             reason?: string;
+            walk?: components["schemas"]["FrameWalk"];
+        };
+        FrameLike: {
+            /** Format: int64 */
+            axis: number;
+            from: string;
+            of: string;
+            to: string;
         };
         FrameMerge: {
             drop: string;
@@ -625,15 +900,32 @@ export interface components {
         FrameSplit: {
             from: string;
             /** Format: int64 */
-            part: number;
+            part?: number;
             /** Format: int64 */
-            parts: number;
+            parts?: number;
+            /** Format: double */
+            share?: number;
             to: string;
+        };
+        FrameStance: {
+            turns: components["schemas"]["FrameTurn"][];
         };
         FrameStation: {
             at?: components["schemas"]["FrameDimension"];
             id: string;
+            like?: components["schemas"]["FrameLike"];
             split?: components["schemas"]["FrameSplit"];
+        };
+        FrameTurn: {
+            /** Format: int64 */
+            about: number;
+            /** Format: double */
+            by: number;
+        };
+        FrameUntil: {
+            /** Format: int64 */
+            axis: number;
+            station: string;
         };
         FrameUse: {
             anchor?: string[];
@@ -644,8 +936,16 @@ export interface components {
             mode?: string;
             of: string;
             size?: string;
-            /** Format: int64 */
-            turn?: number;
+            turns?: components["schemas"]["FrameTurn"][];
+        };
+        FrameWalk: {
+            dir?: number[];
+            from: string;
+            /** Format: double */
+            share?: number;
+            size?: components["schemas"]["FrameDimension"];
+            toward?: string;
+            until?: components["schemas"]["FrameUntil"];
         };
         JoineryCan: {
             /** Format: int64 */
@@ -679,13 +979,36 @@ export interface components {
             /** Format: int64 */
             value: number;
         };
+        LayoutDriven: {
+            contra?: boolean;
+            ends?: string[];
+            gives?: string;
+            id: string;
+            lead: string[];
+            meaning: string;
+            /** Format: int64 */
+            out: number;
+            pipe?: string;
+            text: string;
+            /** Format: int64 */
+            value: number;
+        };
+        LayoutPlace: {
+            axes: number[][];
+            group: string;
+            origin: number[];
+            path: string;
+            stations: components["schemas"]["LayoutStood"][][];
+        };
         LayoutSize: {
             also: components["schemas"]["LayoutDerived"][];
             /** Format: int64 */
             axis: number;
             /** Format: int64 */
             centre: number;
+            ends?: number[][];
             from: string;
+            gives?: string;
             label: string;
             meaning: string;
             path: string;
@@ -697,6 +1020,18 @@ export interface components {
             to: string;
             /** Format: int64 */
             value: number;
+        };
+        LayoutStood: {
+            /** Format: int64 */
+            at: number;
+            by?: string;
+            copied?: boolean;
+            from?: string;
+            id: string;
+            /** Format: int64 */
+            joints: number;
+            like?: string;
+            split?: string[];
         };
         LengthsRequest: {
             texts: string[];
@@ -731,6 +1066,7 @@ export interface components {
             contacts: components["schemas"]["FittingContact"][];
             /** Format: int64 */
             copies: number;
+            drives: components["schemas"]["LayoutDriven"][];
             /** Format: int64 */
             floor: number;
             insertions: components["schemas"]["FittingInsertion"][];
@@ -740,6 +1076,8 @@ export interface components {
             overall: components["schemas"]["CutlistExtent"][];
             parts: components["schemas"]["PlanPart"][];
             pipes: components["schemas"]["PlanPipe"][];
+            places: components["schemas"]["LayoutPlace"][];
+            ports: components["schemas"]["FittingAudit"];
             seated: components["schemas"]["PlanSeated"][];
             sizes: components["schemas"]["LayoutSize"][];
             units: string;
@@ -1077,6 +1415,39 @@ export interface operations {
             };
         };
     };
+    choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoicesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FittingChoice"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     cut: {
         parameters: {
             query?: never;
@@ -1097,6 +1468,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StockMaterial"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditAnswer"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,96 @@
+package edit
+
+import (
+	"fmt"
+	"slices"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+)
+
+// Fit asks for a fitting with more ports than the pipes that meet, and says
+// which way the spare ones point.
+type Fit struct {
+	Joint    string        `json:"joint"`
+	Kind     catalog.Kind  `json:"kind,omitempty"`  // "" for what the pipes alone ask for
+	Spare    []measure.Dir `json:"spare,omitempty"` // in the world's axes
+	Plugged  bool          `json:"plugged,omitempty"`
+	Declared bool          `json:"declared,omitempty"` // open on purpose
+}
+
+func (w *Fit) on(b *bench) (Done, error) {
+	def, i, scope, err := b.joint(w.Joint)
+	if err != nil {
+		return Done{}, err
+	}
+	j := &def.Joints[i]
+	done := Done{Joint: w.Joint, Also: b.everywhere(scope)}
+	if w.Kind == "" {
+		j.Fitting = nil
+		done.Label = "The usual fitting at " + w.Joint
+		return done, nil
+	}
+	if !w.Kind.Known() {
+		return Done{}, refuse("use a kind such as tee or cross", "no fitting %q", w.Kind)
+	}
+	f := &frame.Forced{Kind: w.Kind, Plugged: w.Plugged, Declared: w.Declared && !w.Plugged}
+	for _, d := range w.Spare {
+		if d.Dot(d) == 0 {
+			return Done{}, refuse("give a direction such as 0, 0, 1", "a spare port that points nowhere")
+		}
+		f.Spare = append(f.Spare, b.view.Places[scope].Turned(d.Unit()))
+	}
+	j.Fitting = f
+	if j.End != frame.OpenEnd {
+		j.End = frame.OpenEnd
+		done.Also = append(done.Also, "what closed the end goes")
+	}
+	done.Label = fmt.Sprintf("A %s at %s", w.Kind, w.Joint)
+	return done, nil
+}
+
+// EndOf says what is at the end of a pipe that meets no other.
+type EndOf struct {
+	Joint string    `json:"joint"`
+	End   frame.End `json:"end"`
+	All   bool      `json:"all,omitempty"` // every end that nothing is said of
+}
+
+var endWords = map[frame.End]string{frame.OpenEnd: "open", frame.CappedEnd: "capped", frame.FreeEnd: "free on purpose", frame.StakedEnd: "over a stake"}
+
+func (w *EndOf) on(b *bench) (Done, error) {
+	if !slices.Contains(frame.Ends(), w.End) {
+		return Done{}, refuse("use cap, free or stake", "no such end %q", w.End)
+	}
+	if w.All {
+		n := 0
+		for i := range b.view.Graph.Nodes {
+			node := &b.view.Graph.Nodes[i]
+			if len(node.Pipes) != 1 || node.End != frame.OpenEnd || node.Fitting != nil {
+				continue
+			}
+			if def, at, _, err := b.joint(node.ID); err == nil {
+				def.Joints[at].End = w.End
+				n++
+			}
+		}
+		if n == 0 {
+			return Done{}, refuse("there is nothing to do", "no end is open")
+		}
+		return Done{Label: fmt.Sprintf("%d ends %s", n, endWords[w.End]), Joint: w.Joint}, nil
+	}
+	def, i, scope, err := b.joint(w.Joint)
+	if err != nil {
+		return Done{}, err
+	}
+	n := b.view.Graph.Node(w.Joint)
+	if len(b.view.Graph.Nodes[n].Pipes) > 1 {
+		return Done{}, refuse("pick the end of a single pipe", "%d pipes meet at %s", len(b.view.Graph.Nodes[n].Pipes), w.Joint)
+	}
+	def.Joints[i].End = w.End
+	if w.End != frame.OpenEnd {
+		def.Joints[i].Fitting = nil
+	}
+	return Done{Label: fmt.Sprintf("%s %s", w.Joint, endWords[w.End]), Joint: w.Joint, Also: b.everywhere(scope)}, nil
+}

@@ -1,0 +1,72 @@
+package plan
+
+import (
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/fitting"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+)
+
+// Edit makes a builder's gesture on a copy of a document, with the fittings as
+// the shop measured them. The error is an [*edit.Refusal], a [Nonsense], or a
+// [frame.Problems].
+func Edit(d *frame.Document, e edit.Edit, own []catalog.Override) (*frame.Document, edit.Done, error) {
+	c, err := catalog.Typical().With(own...)
+	if err != nil {
+		return nil, edit.Done{}, Nonsense{measurementProblem(err)}
+	}
+	return edit.Apply(d, e, func(d *frame.Document) (*edit.View, error) {
+		g, s, _, _, err := settle(d, c)
+		if err != nil {
+			return nil, err
+		}
+		return &edit.View{Graph: g, Points: s.Points, Places: s.Places, Sizes: s.Sizes, Drives: s.Drives}, nil
+	})
+}
+
+// Choices lists the fittings that could stand at a joint of a document.
+func Choices(d *frame.Document, joint string, own []catalog.Override) ([]fitting.Choice, error) {
+	c, err := catalog.Typical().With(own...)
+	if err != nil {
+		return nil, Nonsense{measurementProblem(err)}
+	}
+	g, _, fits, _, err := settle(d, c)
+	if err != nil {
+		return nil, err
+	}
+	n := g.Node(joint)
+	if n < 0 {
+		return []fitting.Choice{}, nil
+	}
+	return fits.Choices(n, c), nil
+}
+
+// settleRounds bounds how often positions and fittings are found from each
+// other; square frames settle at the second look.
+const settleRounds = 12
+
+// settle puts a document's parts in their places: positions ask how far
+// bodies reach, and fittings which way the pipes run.
+func settle(d *frame.Document, c *catalog.Catalog) (g *frame.Graph, s *layout.Solution, fits *fitting.Result, settled bool, err error) {
+	if g, err = frame.Expand(d); err != nil {
+		return nil, nil, nil, false, err
+	}
+	s = layout.Solve(g, nil, 0)
+	for range settleRounds {
+		fits = fitting.Resolve(g, c, s.Tangents)
+		if g.Hold(func(joint int) catalog.Kind { return fits.Joints[joint].Kind }) {
+			fits = fitting.Resolve(g, c, s.Tangents) // what is set for a kind of fitting
+		}
+		next := layout.Solve(g, fits, s.Base)
+		settled = next.Base == s.Base && next.At(s)
+		s = next
+		if settled {
+			break
+		}
+	}
+	for j := range fits.Joints {
+		fits.Joints[j].At = s.Points[j]
+	}
+	return g, s, fits, settled, nil
+}

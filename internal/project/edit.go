@@ -1,0 +1,54 @@
+package project
+
+import (
+	"errors"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+)
+
+// Edit makes a builder's gesture on the project's frame and gives the project
+// that follows. A frame that a starter made is an ordinary one from then on:
+// its answers are the sizes it has.
+func (p *Project) Edit(e edit.Edit, own []catalog.Override) (*Project, edit.Done, error) {
+	doc, err := p.Document()
+	if err != nil {
+		return nil, edit.Done{}, err
+	}
+	if e.Unit == "" {
+		e.Unit = p.Units
+	}
+	doc, done, err := plan.Edit(doc, e, own)
+	if err != nil {
+		return nil, edit.Done{}, err
+	}
+	next := *p
+	next.Starter, next.Sizes = nil, nil
+	next.Holds, doc.Holds = doc.Holds, nil
+	next.Frame = doc
+	return &next, done, nil
+}
+
+// Document gives the frame as it is to be planned; an empty one where the
+// project has none yet.
+func (p *Project) Document() (*frame.Document, error) {
+	job, err := p.Job()
+	switch {
+	case errors.Is(err, ErrEmpty):
+		return Blank(p.Name, p.Units), nil
+	case err != nil:
+		return nil, err
+	}
+	return &job.Frames[0].Document, nil
+}
+
+// Blank is a frame with nothing in it.
+func Blank(name string, units measure.Unit) *frame.Document {
+	if units == "" {
+		units = measure.Inches
+	}
+	return &frame.Document{Format: frame.Format, Name: name, Units: units, Size: "3/4", Mode: frame.Cemented}
+}

@@ -1,0 +1,66 @@
+package project_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+	"sturdyelbow/core/starter"
+	"sturdyelbow/internal/project"
+)
+
+// A project made from a starter is drawn on: what it was stays, sizes and
+// joints with it, and the starter asks no more.
+func TestAStarterIsAnOrdinaryFrameAfterwards(t *testing.T) {
+	p := project.Project{Name: "Gate", Units: measure.Inches, Tool: "saw", Starter: &project.Begun{ID: "jump", Answers: map[string]starter.Answer{"width": {Text: "4 ft"}}},
+		Holds: []frame.Hold{{Joint: "left/hub", Mode: frame.Slip}}}
+	before := planned(t, &p)
+	next, done, err := p.Edit(edit.Edit{Walk: &edit.Walk{From: "left/hub", Course: "left 6"}}, nil)
+	require.NoError(t, err)
+	assert.Nil(t, next.Starter)
+	assert.NotNil(t, p.Starter, "the project given is not touched")
+	assert.Equal(t, p.Holds, next.Holds)
+	after := planned(t, next)
+	assert.Len(t, after.Frames[0].Pipes, len(before.Frames[0].Pipes)+1)
+	assert.Equal(t, done.Pipe, after.Frames[0].Pipes[len(after.Frames[0].Pipes)-1].Pipe)
+	var width bool
+	for _, s := range after.Frames[0].Sizes {
+		width = width || s.Label == "Width" && s.Value == 48*measure.Inch
+	}
+	assert.True(t, width)
+}
+
+// Sizes that were typed over are the frame's own from then on, and one that
+// cannot be read holds the gesture up.
+func TestAGestureTakesTypedSizesIn(t *testing.T) {
+	p := project.Project{Units: measure.Millimetres, Tool: "saw"}
+	var err error
+	next := &p
+	for _, e := range []edit.Edit{{Begin: &edit.Begin{}}, {Walk: &edit.Walk{From: "j1", Course: "right 500"}}} {
+		next, _, err = next.Edit(e, nil)
+		require.NoError(t, err)
+	}
+	assert.Equal(t, 500*measure.Millimetre, planned(t, next).Frames[0].Pipes[0].Centre, "a bare number is what it is in the project")
+	path := "/root/axes/0/stations/1/at"
+	next.Sizes = map[string]starter.Answer{path: {Text: "700"}}
+	last, _, err := next.Edit(edit.Edit{Walk: &edit.Walk{From: "j1", Course: "up 300"}}, nil)
+	require.NoError(t, err)
+	assert.Empty(t, last.Sizes)
+	assert.Equal(t, 700*measure.Millimetre, planned(t, last).Frames[0].Pipes[0].Centre)
+	next.Sizes[path] = starter.Answer{Text: "seven"}
+	_, _, err = next.Edit(edit.Edit{Walk: &edit.Walk{From: "j1", Course: "up 300"}}, nil)
+	assert.ErrorAs(t, err, &project.SizeProblems{})
+}
+
+func planned(t *testing.T, p *project.Project) *plan.Plan {
+	job, err := p.Job()
+	require.NoError(t, err)
+	got, err := plan.Make(job, plan.ExampleShop(), plan.Work{})
+	require.NoError(t, err)
+	return got
+}
