@@ -203,7 +203,7 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 		tapes = append(tapes, p.all())
 	}
 
-	p.keys(input.Digit4)
+	p.keys(input.Digit5)
 	p.see("Where to cut")
 	p.keys(input.KeyF, input.KeyB) // to the frame, and pipe B
 	p.until("B is pressed in the cut list", `() => document.querySelector('[aria-label="Show B on the frame"]').getAttribute("aria-pressed") === "true"`)
@@ -236,7 +236,7 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 	done("a foot")
 
 	p.MustElement(".stage-list").MustFocus()
-	p.keys(input.Digit2)
+	p.keys(input.Digit3)
 	p.see("What stays dry?")
 	p.frame(input.ArrowDown, input.Space)
 	done("one joint")
@@ -250,7 +250,7 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 	p.keys(input.Enter)
 	done("all dry by command")
 
-	p.frame(input.Digit3)
+	p.frame(input.Digit4)
 	p.see("What to buy")
 	p.focus("Price of 3/4 tee")
 	p.keys(input.Enter)

@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 )
@@ -257,6 +256,3 @@ func (b *bench) has(def *frame.Definition, ref string) bool {
 	}
 	return false
 }
-
-// sizeIn is the pipe size that a definition's pipes have by default.
-func (b *bench) sizeIn(def *frame.Definition) catalog.Size { return cmp.Or(def.Size, b.doc.Size) }

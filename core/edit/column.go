@@ -20,6 +20,7 @@ type Insert struct {
 	Like    string        `json:"like,omitempty"`
 	Name    string        `json:"name,omitempty"`
 	Split   bool          `json:"split,omitempty"` // a tee in every pipe that crosses it
+	Rails   []string      `json:"rails,omitempty"` // with Like: the joints, by path, from which a pipe runs to their copy
 }
 
 func (w *Insert) on(b *bench) (Done, error) {
@@ -67,6 +68,9 @@ func (w *Insert) on(b *bench) (Done, error) {
 			return Done{}, err
 		}
 		done.Label = fmt.Sprintf("Another %s after %s", w.Like, w.After)
+	}
+	if len(w.Rails) > 0 {
+		return done, b.rails(scope, w.Rails, twins)
 	}
 	if last && w.Like != "" {
 		b.another(scope, w.Axis, at, w.Like, twins)
@@ -165,6 +169,26 @@ func cut(s, prefix string) (string, bool) {
 		return s[len(prefix):], true
 	}
 	return s, false
+}
+
+// rails runs pipes from some joints to their copies.
+func (b *bench) rails(scope int, from []string, twins map[string]string) error {
+	def := b.def(scope)
+	for _, id := range from {
+		ref, ok := b.ref(scope, id)
+		twin, copied := twins[ref]
+		if !ok || !copied {
+			return refuse("name joints that stand on the station", "the joint %q has no copy", id)
+		}
+		def.Pipes = append(def.Pipes, frame.Pipe{ID: newPipe(def), From: ref, To: twin})
+		b.opened(id)
+		for k := range def.Joints {
+			if def.Joints[k].ID == twin {
+				def.Joints[k].End = frame.OpenEnd
+			}
+		}
+	}
+	return nil
 }
 
 // another runs pipes to a plane's copy as they run to the plane from the one

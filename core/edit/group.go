@@ -104,7 +104,7 @@ func (b *bench) group(scope int, name string, joints []string) (string, error) {
 		g.Axes[a].Stations = b.stationsFor(def, measure.Axis(a), &g)
 		// it is held at the first station that something of it stands on
 		for _, s := range g.Axes[a].Stations {
-			if use.At[a] == "" || b.stands(&g, measure.Axis(a), use.At[a]) == false && b.stands(&g, measure.Axis(a), s.ID) {
+			if use.At[a] == "" || !b.stands(&g, measure.Axis(a), use.At[a]) && b.stands(&g, measure.Axis(a), s.ID) {
 				use.At[a] = s.ID
 			}
 		}

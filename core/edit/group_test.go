@@ -158,6 +158,25 @@ func TestColumnsAndLevelsAreCopied(t *testing.T) {
 	assert.Empty(t, h.codes())
 }
 
+// A post copied with rails from some of its joints, and again like the last bay.
+func TestAWallFromOnePost(t *testing.T) {
+	h := nothing(t)
+	low := h.do(edit.Edit{Walk: &edit.Walk{Course: "up 6"}}).Joint
+	top := h.walk(low, "up 21 x2")
+	hub, mid := h.doc.Root.Joints[0].ID, h.doc.Root.Joints[2].ID
+	h.walk(hub, "near 12 capped")
+	h.walk(hub, "away 12 capped")
+	h.do(edit.Edit{Insert: &edit.Insert{Axis: measure.X, After: "x1", Like: "x1", Length: "46 clear", Rails: []string{low, mid, top}}})
+	h.do(edit.Edit{Insert: &edit.Insert{Axis: measure.X, After: "x2", Like: "x2"}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Tee: 3 + 4 + 1, catalog.Cross: 2, catalog.Elbow90: 2, catalog.Cap: 6}, h.kinds())
+	assert.Equal(t, 6, h.n, "gestures")
+	stations := h.plan().Frames[0].Places[0].Stations[0]
+	assert.Equal(t, in(46+1.05), stations[1].At-stations[0].At)
+	assert.Equal(t, in(46+1.05), stations[2].At-stations[1].At)
+	assert.Empty(t, h.codes())
+	h.refused(edit.Edit{Insert: &edit.Insert{Axis: measure.X, After: "x3", Like: "x3", Rails: []string{low}}})
+}
+
 // The same with posts that are uses of a group.
 func TestAColumnOfAGroupIsCopied(t *testing.T) {
 	h := nothing(t)

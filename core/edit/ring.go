@@ -171,7 +171,7 @@ func (w *Ring) round(b *bench, scope int) (Done, error) {
 	}
 	def := b.def(scope)
 	u, v := w.axes()
-	first := w.On
+	var first string
 	if ref, ok := b.ref(scope, w.On); ok && w.On != "" {
 		first = ref
 	} else {

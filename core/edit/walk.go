@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -37,7 +38,7 @@ func (w *Begin) on(b *bench) (Done, error) {
 // Walk runs a pipe from a joint. The far end is a new joint with the fitting
 // that follows, or the joint, or the middle of the pipe, that is there already.
 type Walk struct {
-	From    string        `json:"from"`
+	From    string        `json:"from"`              // a joint; "" begins a frame that has none
 	In      string        `json:"in,omitempty"`      // the part that gets the pipe: "" is the frame, a use's path its group
 	Course  string        `json:"course,omitempty"`  // as typed: right 46 clear
 	Along   string        `json:"along,omitempty"`   // instead of a direction in Course: the line of this pipe
@@ -55,6 +56,17 @@ func (w *Walk) on(b *bench) (Done, error) {
 	}
 	if !slices.Contains(frame.Ends(), w.End) {
 		return Done{}, refuse("use cap, free or stake", "no such end %q", w.End)
+	}
+	if w.From == "" && len(b.view.Graph.Nodes) == 0 {
+		first, err := (&Begin{}).on(b)
+		if err != nil {
+			return Done{}, err
+		}
+		started := *w
+		started.From, w = first.Joint, &started
+		if err := b.look(); err != nil {
+			return Done{}, err
+		}
 	}
 	course, err := w.course(b)
 	if err != nil {
@@ -141,7 +153,7 @@ func (w *Walk) step(b *bench, from string, c Course, last bool) (Done, error) {
 		}
 	}
 	if last {
-		j.End = w.End
+		j.End = cmp.Or(w.End, c.End)
 	}
 	pipe.To = j.ID
 	d, err := w.far(b, scope, n, ref, c, &j, pipe.ID)

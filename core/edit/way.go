@@ -55,17 +55,21 @@ func ParseSize(text string, unit measure.Unit, fallback frame.Meaning) (frame.Di
 	return d, nil
 }
 
+// endNames is what people say for the end of a pipe that nothing follows.
+var endNames = map[string]frame.End{"capped": frame.CappedEnd, "staked": frame.StakedEnd, "open": frame.FreeEnd}
+
 // Course is a typed line of a walk.
 type Course struct {
 	Dir   measure.Dir // in the axes that are walked on; not of length one
 	Words string      // the direction as it is said
 	Rest  string      // what follows it
 	Times int
+	End   frame.End // what is at the far end
 }
 
 // ParseCourse reads "right 46 clear", "up right 12 cut" (at 45 degrees),
 // "right up@30 4 ft" (30 degrees from right toward up), "up 20 x3" (three
-// times on end). The error is a [*Refusal].
+// times on end), "near 12 capped". The error is a [*Refusal].
 func ParseCourse(text string) (Course, error) {
 	c := Course{Times: 1}
 	rest := strings.TrimSpace(text)
@@ -111,6 +115,12 @@ func ParseCourse(text string) (Course, error) {
 		c.Words += fmt.Sprintf(" %g°", lean)
 	}
 	fields := strings.Fields(rest)
+	if n := len(fields); n > 1 {
+		if end, ok := endNames[strings.ToLower(fields[n-1])]; ok {
+			c.End, fields = end, fields[:n-1]
+			rest = strings.Join(fields, " ")
+		}
+	}
 	if n := len(fields); n > 1 {
 		if times, err := strconv.Atoi(strings.TrimLeft(fields[n-1], "x×*")); err == nil && strings.ContainsAny(fields[n-1][:1], "xX*") || strings.HasPrefix(fields[n-1], "×") && err == nil {
 			if times < 1 || times > 50 {

@@ -85,7 +85,7 @@ func (w *work) freeEnd(capped bool) {
 	} else {
 		p.Mode, p.Reason, p.Seat = "", "", 0
 	}
-	w.out.Ports = []Port{p}
+	w.out.Ports, w.out.End = []Port{p}, w.n.End
 }
 
 // filled starts the port that a pipe goes into.

@@ -54,6 +54,7 @@ type Joint struct {
 	Assumed bool           `json:"assumed"` // nothing fits: worked as if an elbow-90 stood here
 	Ports   []Port         `json:"ports"`
 	CapEnd  measure.Length `json:"capEnd,omitempty"` // thickness beyond the pipe of a cap
+	End     frame.End      `json:"end,omitempty"`    // what is said of a pipe's end
 }
 
 // Result is the fittings of a whole frame. It is never changed once made.

@@ -11,6 +11,7 @@ import { Loading } from "./ui/ui";
 import "./style/base.css";
 import "./style/parts.css";
 import "./style/bench.css";
+import "./style/build.css";
 import "./style/frame.css";
 import "./style/paper.css";
 
@@ -21,7 +22,7 @@ const CuttingPage = lazy(() => import("./cutting/cutting"));
 startTheme();
 const client = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } } });
 
-const lensOf = (s: string | undefined): LensId => (["joints", "buy", "cut"] as const).find((l) => l === s) ?? "size";
+const lensOf = (s: string | undefined): LensId => (["frame", "joints", "buy", "cut"] as const).find((l) => l === s) ?? "size";
 
 const root = document.getElementById("root");
 if (root)

@@ -545,6 +545,7 @@ export interface components {
             like?: string;
             meaning?: string;
             name?: string;
+            rails?: string[];
             split?: boolean;
         };
         EditJoin: {
@@ -757,6 +758,7 @@ export interface components {
             body: number;
             /** Format: int64 */
             capEnd?: number;
+            end?: string;
             /** Format: double */
             flex: number;
             id: string;

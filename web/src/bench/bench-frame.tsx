@@ -3,6 +3,7 @@ import type { Finding, Fix, Plan, Starter } from "../api/client";
 import type { Desk } from "../desk/history";
 import { hold, modeWords } from "../desk/holds";
 import type { DeskOf } from "../desk/use-desk";
+import type { Gesture } from "../desk/use-gesture";
 import { FrameView } from "../frame/frame-view";
 import type { Picked } from "../frame/items";
 import { findingTags } from "../frame/paint";
@@ -32,6 +33,11 @@ interface Props {
   onView: (show: ((v: View) => void) | undefined) => void;
   /** The sizes as they are typed. */
   live: Target[];
+  marked: string[];
+  gesture: Gesture;
+  onWay: (way: string) => void;
+  onEnter?: () => void;
+  onDelete?: () => void;
 }
 
 const none = {};
@@ -42,7 +48,7 @@ const none = {};
  * lens or look.
  */
 export function BenchFrame(props: Props) {
-  const { desk, plan, of, lens, starters, picked } = props;
+  const { desk, plan, of, lens, starters, picked, marked, gesture } = props;
   const style = (of.project.style || "inches") as Style;
   const phone = usePhone();
   const now = useMemo(() => {
@@ -50,11 +56,11 @@ export function BenchFrame(props: Props) {
     const active = lenses.find((l) => l.id === lens);
     if (!frame || !active) return undefined;
     const targets = targetsOf(of.project, starters, plan, none);
-    const paint = active.paint({ frame, picked, style, plan }, targets);
+    const paint = active.paint({ frame, picked, style, plan, marked }, targets);
     // a phone has room for the frame or for its sizes: only the one that is picked is written on it
     const sizes = phone ? paint.sizes.filter((s) => picked?.is === "size" && picked.id === s.path) : paint.sizes;
     return { frame, targets, picked, style, paint: { ...paint, sizes, tags: [...findingTags(plan.findings, frame, 0), ...paint.tags] } };
-  }, [plan, of, lens, starters, picked, style, phone]);
+  }, [plan, of, lens, starters, picked, style, phone, marked]);
   const shown = useDeferredValue(now);
   const dark = useTheme() === "dark";
   const still = useStill();
@@ -67,6 +73,11 @@ export function BenchFrame(props: Props) {
   const onMeaning = useStable((t: Target, m: string) => desk.edit(`${t.label}, ${meaning(m)}`, (p) => t.set(p, { ...live(t).answer, meaning: m })));
   const onAct = useStable(() => props.onAct?.());
   const onFix = useStable(props.onFix);
+  const onWay = useStable(props.onWay);
+  const onPull = useStable((axis: number, station: string, by: number, on: string) => gesture.pull({ bay: { axis, station, pull: by } }, on));
+  const onDrop = useStable(() => gesture.drop());
+  const onEnter = useStable(() => props.onEnter?.());
+  const onDelete = useStable(() => props.onDelete?.());
   const onPick = useStable(props.onPick);
   if (!shown) return null;
   return (
@@ -87,6 +98,11 @@ export function BenchFrame(props: Props) {
       onTarget={onTarget}
       onMeaning={onMeaning}
       onSettle={desk.settle}
+      onWay={onWay}
+      onPull={onPull}
+      onDrop={onDrop}
+      onEnter={props.onEnter && onEnter}
+      onDelete={props.onDelete && onDelete}
       onView={props.onView}
     />
   );

@@ -4,13 +4,14 @@ const groups: [string, [string, string][]][] = [
   [
     "Anywhere",
     [
-      ["1 – 4", "Size, Joints, Buy, Cut"],
+      ["1 – 5", "Size, Frame, Joints, Buy, Cut"],
       ["/", "Find a command"],
       ["?", "These keys"],
       ["Ctrl Z", "Undo"],
       ["Ctrl Shift Z, Ctrl Y", "Redo"],
       ["Ctrl P", "The build sheet, to print"],
       ["F", "To the frame"],
+      ["W", "To the line that runs a pipe"],
     ],
   ],
   [
@@ -19,12 +20,25 @@ const groups: [string, [string, string][]][] = [
       ["A – Z", "Pick a pipe by its letter; again for the next"],
       ["→ ←", "Next and previous pipe"],
       ["↓ ↑", "Next and previous joint"],
-      ["Space", "In Joints: cemented or dry"],
+      ["Space", "In Joints: cemented or dry; in Frame: mark a joint"],
+      ["Enter, Delete", "In Frame: run a pipe from it; take it away"],
       ["Shift + arrows", "Turn the view"],
       ["Shift 1 2 3 4", "Front, side, top, corner"],
       ["+ −, Home", "Nearer, farther, the whole frame"],
       ["O", "Parallel or perspective"],
       ["Esc", "Nothing picked"],
+    ],
+  ],
+  [
+    "In the line that runs a pipe",
+    [
+      ["right 46 clear", "A direction, a length, what it measures"],
+      ["up right 12 cut", "Two directions: a slope of 45°"],
+      ["right up@30 4 ft", "30° from right toward up"],
+      ["up 15 x3", "Three times on end"],
+      ["Enter", "Run it and go on from its far end"],
+      ["Shift Enter", "Run it and stay"],
+      ["↑ ↓", "The lines before"],
     ],
   ],
   [

@@ -2,10 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useLocation } from "wouter";
-import { type Finding, type Fix, type Plan, Refusal, api, ask } from "../api/client";
+import { type Edit, type Finding, type Fix, type Plan, Refusal, api, ask } from "../api/client";
 import { applyFix } from "../desk/fix";
 import type { Desk } from "../desk/history";
 import { type DeskOf, useDesk } from "../desk/use-desk";
+import { useGesture } from "../desk/use-gesture";
 import { useDrawing } from "../desk/use-drawing";
 import { usePlan } from "../desk/use-plan";
 import type { Picked } from "../frame/items";
@@ -35,6 +36,7 @@ import { Tape } from "./tape";
 import { useKeys } from "./use-keys";
 import { ViewTools } from "./view-tools";
 
+const FrameSheet = lazy(() => import("../lens/frame/sheet"));
 const Help = lazy(() => import("./help"));
 const Commands = lazy(() => import("./commands"));
 
@@ -91,13 +93,27 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
   }, [project.name]);
 
   const targets = useMemo(() => targetsOf(project, starters, plan, planned.places), [project, starters, plan, planned.places]);
+  const [marked, setMarked] = useState<string[]>([]);
+  const [way, setWay] = useState<string>();
+  const gesture = useGesture(desk, (d, keep) => {
+    if (keep) return;
+    if (d.joint) setPicked({ is: "joint", id: d.joint });
+    else if (d.pipe) setPicked({ is: "pipe", id: d.pipe });
+    else setPicked(undefined);
+  });
+  const { run } = gesture;
   const onFix = useCallback(
     (_: Finding, x: Fix) => {
+      const made = x.edits.find((e) => e.path === "/gesture");
+      if (made) {
+        void run(made.value as Edit, { keep: true });
+        return;
+      }
       const after = applyFix(now, x);
       if (after.shop !== now.shop) desk.editShop(x.label, () => after.shop);
       if (after.project !== now.project) desk.edit(x.label, () => after.project);
     },
-    [now, desk],
+    [now, desk, run],
   );
   const onShow = (f: Finding) => {
     const subject = f.subject.find((s) => frame?.pipes.some((p) => p.pipe === s) || frame?.joints.some((j) => j.id === s));
@@ -106,7 +122,14 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
   };
   const onView = useCallback((f: ((v: View) => void) | undefined) => setView(() => f), []);
   const needDrawing = useCallback(() => setWantDrawing(true), []);
-  const act = lens === "joints" && frame ? () => flipPicked({ desk, frame, picked }) : undefined;
+  const building = lens === "frame";
+  const mark = () => picked?.is === "joint" && setMarked((m) => (m.includes(picked.id) ? m.filter((x) => x !== picked.id) : [...m, picked.id]));
+  const act = lens === "joints" && frame ? () => flipPicked({ desk, frame, picked }) : building ? mark : undefined;
+  const toWalk = useCallback(() => document.querySelector<HTMLInputElement>("[data-walk]")?.focus(), []);
+  const erase = () => {
+    if (picked?.is === "joint") void run({ delete: { joints: [picked.id] } });
+    if (picked?.is === "pipe") void run({ delete: { pipes: [picked.id] } });
+  };
   const before = useBefore(desk.history?.since, plan);
 
   const commands = commandsOf({ desk, now, toLens, toSheet, view, flipPerspective, flipFlat, flat, plan, onFix, help: () => setOpen("help"), home: () => go("/"), setPicked });
@@ -114,6 +137,10 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
     ...Object.fromEntries(lenses.map((l, i) => [String(i + 1), () => toLens(l.id)])),
     "/": () => setOpen("commands"),
     "?": () => setOpen("help"),
+    w: () => {
+      toLens("frame");
+      requestAnimationFrame(toWalk);
+    },
     f: () => document.querySelector<HTMLElement>(".stage-list")?.focus(),
     "ctrl+z": desk.undo,
     "ctrl+y": desk.redo,
@@ -122,7 +149,7 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
     "ctrl+p": toSheet,
   });
 
-  const lensProps: LensProps | undefined = plan && frame && { desk, project, shop, plan, frame, style, places: planned.places, picked, onPick: setPicked };
+  const lensProps: LensProps | undefined = plan && frame && { desk, project, shop, plan, frame, style, places: planned.places, picked, onPick: setPicked, gesture, marked, onMark: setMarked, way, onWay: setWay };
   const general = Object.entries(planned.places).filter(([k]) => !k.startsWith("body.project.starter.answers.") && !k.startsWith("body.project.sizes."));
   const hideFrame = narrow && (lens === "buy" || lens === "cut") && !shown;
   const labels = Object.fromEntries(targets.map((t) => [t.key, t.label]));
@@ -152,11 +179,32 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
                   needDrawing={needDrawing}
                   onView={onView}
                   live={targets}
+                  marked={marked}
+                  gesture={gesture}
+                  onWay={setWay}
+                  onEnter={building ? toWalk : undefined}
+                  onDelete={building ? erase : undefined}
                 />
               </LiveTargets>
-              <PickedCard frame={frame} picked={picked} style={style} onPick={setPicked} onAct={act} />
+              {!building && <PickedCard frame={frame} picked={picked} style={style} onPick={setPicked} onAct={act} />}
               <ViewTools show={view} perspective={perspective} onPerspective={flipPerspective} />
               {lens === "joints" && <Legend />}
+              {frame.joints.length === 0 && (
+                <p className="stage-empty">
+                  {building ? (
+                    <>
+                      Nothing here yet. Say which way the first pipe runs and how long it is: <strong>right 46</strong>
+                    </>
+                  ) : (
+                    <>
+                      Nothing here yet.{" "}
+                      <button type="button" className="btn" onClick={() => toLens("frame")}>
+                        Draw the first pipe
+                      </button>
+                    </>
+                  )}
+                </p>
+              )}
             </>
           ) : (
             !planned.failure && general.length === 0 && !planned.old && <Loading what="the frame" />
@@ -195,6 +243,11 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
               {lensProps ? (
                 <>
                   {l.id === "size" && <SizeSheet {...lensProps} targets={targets} />}
+                  {l.id === "frame" && lens === "frame" && (
+                    <Suspense fallback={<Loading what="the sheet" />}>
+                      <FrameSheet {...lensProps} />
+                    </Suspense>
+                  )}
                   {l.id === "joints" && <JointsSheet {...lensProps} />}
                   {l.id === "buy" && <BuySheet {...lensProps} />}
                   {l.id === "cut" && <CutSheet {...lensProps} />}

@@ -20,6 +20,8 @@ export interface DeskOf {
   other?: Other;
   edit: (label: string, edit: (p: Project) => Project, on?: string) => void;
   editShop: (label: string, edit: (s: Shop) => Shop, on?: string) => void;
+  /** The desk this moment. */
+  current: () => Desk | undefined;
   settle: () => void;
   undo: () => void;
   redo: () => void;
@@ -47,7 +49,12 @@ export function useDesk(id: string): DeskOf {
     return { projects, shops };
   }, [id]);
 
-  const update = useCallback((next: (h: History) => History) => setHistory((h) => (h ? next(h) : h)), []);
+  // what is under way sees the newest state, before the page is drawn anew
+  const update = useCallback((next: (h: History) => History) => {
+    if (!at.current) return;
+    at.current = next(at.current);
+    setHistory(at.current);
+  }, []);
 
   useEffect(() => {
     let gone = false;
@@ -155,6 +162,7 @@ export function useDesk(id: string): DeskOf {
     other,
     edit,
     editShop,
+    current: useCallback(() => at.current?.now, []),
     settle: useCallback(() => update(settle), [update]),
     undo: useCallback(() => update(undo), [update]),
     redo: useCallback(() => update(redo), [update]),

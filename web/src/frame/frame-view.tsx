@@ -6,10 +6,11 @@ import { ErrorGuard } from "../ui/error-guard";
 import { Loading } from "../ui/ui";
 import { Drawn } from "./drawn";
 import { type Picked, itemsOf, samePick } from "./items";
-import { type Overlay, type Placed, type Projection, type SizeLine, drawOverlay, measured } from "./overlay";
+import { type Overlay, type Placed, type Projection, type SizeLine, drawOverlay, measured, stationKey, stationsOf } from "./overlay";
 import { type Paint, spotOf } from "./paint";
 import type { View } from "./scene/rig";
 import { SizeLabel } from "./size-label";
+import { StationGrip } from "./station-grip";
 import { FrameTag } from "./tag";
 import { useFrameKeys } from "./use-frame-keys";
 
@@ -39,6 +40,13 @@ export interface FrameViewProps {
   onTarget: (t: Target, text: string, on: string) => void;
   onMeaning: (t: Target, meaning: string) => void;
   onSettle: () => void;
+  /** A direction to run a pipe in was pressed. */
+  onWay: (way: string) => void;
+  /** A station is pulled along its axis by so many nanometres, and let go. */
+  onPull: (axis: number, station: string, by: number, on: string) => void;
+  onDrop: () => void;
+  onEnter?: () => void;
+  onDelete?: () => void;
   /** Gives the way to command the view; nothing when it is drawn flat. */
   onView: (show: ((v: View) => void) | undefined) => void;
 }
@@ -130,7 +138,7 @@ function Turning(props: TurningProps) {
   const last = useRef<{ project: Projection; width: number; height: number }>(undefined);
   const lines = useRef(new Map<string, SizeLine>());
   const [hovered, setHovered] = useState<Picked>();
-  const els = useRef({ tags: new Map<string, Placed>(), sizes: new Map<string, Placed>(), grips: new Map<string, Placed>() });
+  const els = useRef({ tags: new Map<string, Placed>(), sizes: new Map<string, Placed>(), grips: new Map<string, Placed>(), stations: new Map<string, Placed>() });
 
   const colour = useMemo(() => inks(), [dark]);
   const draw = useCallback(() => {
@@ -203,7 +211,7 @@ function Turning(props: TurningProps) {
       <canvas ref={canvas} className="pointer-events-none absolute inset-0 h-full w-full" />
       <div ref={layer} className="stage-labels">
         {paint.tags.map((t) => (
-          <FrameTag key={t.key} tag={t} lit={t.pick !== undefined && samePick(t.pick, picked)} tell={tell(els.current.tags, t.key)} onPick={() => (t.finding ? onPick(t.pick) : pick(t.pick))} onFix={props.onFix} />
+          <FrameTag key={t.key} tag={t} lit={t.pick !== undefined && samePick(t.pick, picked)} tell={tell(els.current.tags, t.key)} onPick={() => (t.way ? props.onWay(t.way) : t.finding ? onPick(t.pick) : t.pick && pick(t.pick))} onFix={props.onFix} />
         ))}
         {paint.sizes.map((s) => {
           const t = bySize.get(s.path);
@@ -225,6 +233,15 @@ function Turning(props: TurningProps) {
             )
           );
         })}
+        {paint.stations &&
+          [0, 1, 2].flatMap((axis) =>
+            stationsOf(frame, axis)
+              .filter((s) => !s.copied)
+              .map((s) => {
+                const key = stationKey(axis, s.id);
+                return <StationGrip key={key} id={s.id} axis={axis} style={style} tell={tell(els.current.stations, key)} line={() => lines.current.get(key)} onPull={props.onPull} onDrop={props.onDrop} />;
+              }),
+          )}
       </div>
       {name && <p className="stage-hover">{name}</p>}
     </div>

@@ -26,7 +26,7 @@ export function pipeName(p: Pipe, style: Style): string {
 }
 
 export function jointName(j: Joint): string {
-  if (!j.kind) return `open end at ${j.id}`;
+  if (!j.kind) return j.ports.length === 0 ? `the joint ${j.id}` : `open end at ${j.id}`;
   const held = j.ports.filter((p) => p.fill === "pipe");
   const cemented = held.filter((p) => p.mode === "cemented").length;
   const how = cemented === held.length ? "cemented" : cemented === 0 ? "dry" : `${cemented} of ${held.length} cemented`;
@@ -38,7 +38,7 @@ export function itemsOf(f: PlanFrame, style: Style): Item[] {
   const letters = f.pipes.map((p, i) => ({ p, i })).sort((a, b) => a.p.letter.length - b.p.letter.length || a.p.letter.localeCompare(b.p.letter) || a.i - b.i);
   return [
     ...letters.map(({ p }) => ({ pick: { is: "pipe" as const, id: p.pipe }, name: pipeName(p, style), letter: p.letter })),
-    ...f.joints.filter((j) => j.kind).map((j) => ({ pick: { is: "joint" as const, id: j.id }, name: jointName(j) })),
+    ...f.joints.map((j) => ({ pick: { is: "joint" as const, id: j.id }, name: jointName(j) })),
   ];
 }
 

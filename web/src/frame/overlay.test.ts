@@ -16,7 +16,8 @@ const label = (w: number, h = 20): Placed => ({ el: { style: {} } as HTMLElement
 function laid(sizes: unknown[], tags: Tag[], elements: Record<string, Placed>) {
   const paint = { rulers: true, sizes, tags } as unknown as Paint;
   const some = (keys: string[]) => new Map(keys.map((k) => [k, elements[k] as Placed]));
-  const lines = drawOverlay({ frame, paint, style: "inches", project, width: 700, height: 600, ctx: nothing, colour: () => "#000", tags: some(tags.map((t) => t.key)), sizes: some(sizes.map((s) => (s as { path: string }).path)), grips: new Map() });
+  const lines = drawOverlay({ frame, paint, style: "inches", project, width: 700, height: 600, ctx: nothing, colour: () => "#000", tags: some(tags.map((t) => t.key)), sizes: some(sizes.map((s) => (s as { path: string }).path)), stations: new Map(),
+    grips: new Map() });
   const box = (k: string) => {
     const e = elements[k] as Placed;
     const m = /translate\((-?\d+)px, (-?\d+)px\)/.exec(e.el.style.transform ?? "");

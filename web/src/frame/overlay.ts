@@ -31,6 +31,8 @@ export interface Overlay {
   tags: Map<string, Placed>;
   sizes: Map<string, Placed>;
   grips: Map<string, Placed>;
+  /** Handles of the frame's stations, by axis and name. */
+  stations: Map<string, Placed>;
 }
 
 export interface Placed {
@@ -75,10 +77,12 @@ export function drawOverlay(o: Overlay): Map<string, SizeLine> {
   const lines = new Map<string, SizeLine>();
   const taken: Rect[] = [];
   const unplaced = new Set(o.sizes.keys());
+  for (const p of o.stations.values()) hide(p);
   for (const axis of [0, 1, 2]) {
     const e = edge(o, axis);
     if (!e) continue;
     if (o.paint.rulers) drawRuler(o, e);
+    placeStations(o, e, taken, lines);
     drawSizes(o, e, taken, lines, unplaced);
   }
   for (const key of unplaced) {
@@ -214,6 +218,35 @@ function stations(f: PlanFrame, axis: number): number[] {
     found.set(f, all);
   }
   return all[axis] ?? [];
+}
+
+export const stationKey = (axis: number, id: string) => `${axis} ${id}`;
+
+/** The frame's own stations along an axis, with the coordinate each stands at. A frame that stands tilted has none along the rulers. */
+export function stationsOf(f: PlanFrame, axis: number): { id: string; at: number; copied: boolean }[] {
+  const place = f.places[0];
+  if (!place || (place.axes[axis]?.[axis] ?? 0) < 0.999) return [];
+  return (place.stations[axis] ?? []).map((s) => ({ id: s.id, at: (place.origin[axis] ?? 0) + s.at, copied: s.copied ?? false }));
+}
+
+/** Stands the handles of the stations on their ruler, and says what a pull of one comes to. */
+function placeStations(o: Overlay, e: Edge, taken: Rect[], lines: Map<string, SizeLine>) {
+  if (!o.paint.stations) return;
+  const x = o.frame.overall[e.axis];
+  if (!x) return;
+  for (const s of stationsOf(o.frame, e.axis)) {
+    const key = stationKey(e.axis, s.id);
+    const p = o.stations.get(key);
+    if (!p) continue;
+    const c = off(e.at(s.at), e, ruler.to + 3 + (Math.abs(e.out.x) * p.w + Math.abs(e.out.y) * p.h) / 2);
+    c.x = Math.min(o.width - p.w / 2 - 2, Math.max(p.w / 2 + 2, c.x)); // always within reach
+    c.y = Math.min(o.height - p.h / 2 - 2, Math.max(p.h / 2 + 2, c.y));
+    const r = { x: c.x - p.w / 2, y: c.y - p.h / 2, w: p.w, h: p.h };
+    lines.set(key, { per: { x: (e.q.x - e.p.x) / x.size, y: (e.q.y - e.p.y) / x.size } });
+    if (taken.some((t) => overlaps(t, r))) continue;
+    put(p, c.x, c.y);
+    taken.push(r);
+  }
 }
 
 function drawSizes(o: Overlay, e: Edge, taken: Rect[], lines: Map<string, SizeLine>, unplaced: Set<string>) {

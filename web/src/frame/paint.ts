@@ -9,7 +9,7 @@ export interface Tag {
   key: string;
   text: string;
   title?: string;
-  look: "letter" | "count" | "note" | "finding";
+  look: "letter" | "count" | "note" | "finding" | "plus" | "end" | "mark";
   /** Places along the pipe or round the joint. */
   places: Spot[];
   /** How far from its place the label stands, in pixels, tried in turn round it. */
@@ -17,6 +17,8 @@ export interface Tag {
   must?: boolean;
   pick?: NonNullable<Picked>;
   finding?: Finding;
+  /** A direction to run a pipe in. */
+  way?: string;
 }
 
 /** What a lens draws on the frame. Colours are the names of the page's own. */
@@ -28,6 +30,8 @@ export interface Paint {
   rulers: boolean;
   contacts: boolean;
   sizes: Size[];
+  /** The frame's stations can be pulled. */
+  stations?: boolean;
   tags: Tag[];
 }
 

@@ -8,6 +8,8 @@ interface Keys {
   onPick: (p: Picked) => void;
   acts: boolean;
   onAct: () => void;
+  onEnter?: () => void;
+  onDelete?: () => void;
   onPerspective: () => void;
   show: RefObject<((v: View) => void) | undefined>;
 }
@@ -16,7 +18,7 @@ const turns: Record<string, View> = { ArrowLeft: "left", ArrowRight: "right", Ar
 const views: Record<string, View> = { Digit1: "front", Digit2: "side", Digit3: "top", Digit4: "corner" };
 
 /** The frame by keyboard. Letters pick pipes; I and O are never a piece's letter, so O is free for the perspective. */
-export function useFrameKeys({ items, picked, onPick, acts, onAct, onPerspective, show }: Keys) {
+export function useFrameKeys({ items, picked, onPick, acts, onAct, onEnter, onDelete, onPerspective, show }: Keys) {
   return (e: KeyboardEvent) => {
     if (e.ctrlKey || e.metaKey || e.altKey) return;
     const turn = turns[e.key];
@@ -31,6 +33,8 @@ export function useFrameKeys({ items, picked, onPick, acts, onAct, onPerspective
     else if (e.key === "-") show.current?.("farther");
     else if (e.key === "Home") show.current?.("fit");
     else if (e.key === "Escape" && picked) onPick(undefined);
+    else if (e.key === "Enter" && onEnter) onEnter();
+    else if ((e.key === "Delete" || e.key === "Backspace") && onDelete && picked) onDelete();
     else if ((e.key === " " || e.key === "Enter") && acts && picked) onAct();
     else if (/^[a-z]$/i.test(e.key)) {
       const letter = e.key.toUpperCase();

@@ -1,5 +1,6 @@
 import type { Plan, PlanFrame, Project, Shop } from "../api/client";
 import type { DeskOf } from "../desk/use-desk";
+import type { Gesture } from "../desk/use-gesture";
 import type { Picked } from "../frame/items";
 import type { Style } from "../lib/format";
 
@@ -15,6 +16,13 @@ export interface LensProps {
   places: Record<string, string>;
   picked: Picked;
   onPick: (p: Picked) => void;
+  gesture: Gesture;
+  /** Joints marked for a gesture on several. */
+  marked: string[];
+  onMark: (joints: string[]) => void;
+  /** A direction pressed on the frame, for the walk that is being typed. */
+  way?: string;
+  onWay: (way: string | undefined) => void;
 }
 
 /** Some of a lens's members. (Pick is a component's name here.) */

@@ -2,19 +2,24 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useLocation } from "wouter";
 import { type Project, type Starter, api, ask } from "../api/client";
 import { OpenFile } from "../shelf/open-file";
+import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
+
+/** A frame with nothing in it. */
+const blank: Project["frame"] = { format: 2, name: "My frame", units: "in", size: "3/4", mode: "cemented", root: { axes: [{ stations: [] }, { stations: [] }, { stations: [] }] } };
 
 /** Chooses how a frame begins. */
 export function StartPage() {
   const list = useQuery({ queryKey: ["starters"], queryFn: () => ask(api.GET("/api/starters")), staleTime: Number.POSITIVE_INFINITY });
   const [, go] = useLocation();
   const begin = useMutation({
-    mutationFn: (s: Starter) => {
+    mutationFn: (s: Starter | undefined) => {
+      if (!s) return ask(api.POST("/api/projects", { body: { name: "My frame", units: "in", style: "inches", frame: blank, copies: 1, tool: "saw", work: { bought: [] } } }));
       const answers = Object.fromEntries(s.prompts.map((p) => [p.key, { text: p.default, meaning: p.meanings?.[0] }]));
       const body: Project = { name: s.name, units: "in", style: "inches", starter: { id: s.id, answers }, copies: 1, tool: "saw", work: { bought: [] } };
       return ask(api.POST("/api/projects", { body }));
     },
-    onSuccess: (p) => go(`/p/${p.id}`),
+    onSuccess: (p, s) => go(s ? `/p/${p.id}` : `/p/${p.id}/frame`),
   });
   return (
     <>
@@ -29,6 +34,17 @@ export function StartPage() {
         {list.isPending && <Loading what="the starters" />}
         {(list.error || begin.error) && <Failure why="The server does not answer." retry={() => void list.refetch()} />}
         <ul className="shelf">
+          {list.data && (
+            <li className="card">
+              <button type="button" disabled={begin.isPending} onClick={() => begin.mutate(undefined)} className="card-link text-left">
+                <span className="card-picture grid place-items-center" aria-hidden="true">
+                  <Icon name="plus" size={72} />
+                </span>
+                <span className="card-name">From nothing</span>
+                <span className="block text-ink-2">Pipe by pipe: say which way and how long.</span>
+              </button>
+            </li>
+          )}
           {list.data?.map((s) => (
             <li key={s.id} className="card">
               <button type="button" disabled={begin.isPending} onClick={() => begin.mutate(s)} className="card-link text-left">

@@ -1,6 +1,7 @@
 // One hand's icons: a 20 × 20 field, strokes of 1.7 with round ends.
 const drawn = {
   size: "M3 13.5h14v-5H3zM6 8.5v2M9 8.5v3M12 8.5v2M15 8.5v3",
+  frame: "M4 16.5V5.5h12v11M4 11h12M3 16.5h2M15 16.5h2",
   joints: "M2.5 10h5M12.5 10h5M7.5 6.5h5v7h-5z",
   buy: "M3 4h2.2l1.7 8.5h8l1.6-6H6M8 16.2a.6.6 0 1 0 .1 0M14 16.2a.6.6 0 1 0 .1 0",
   cut: "M3 6.5h14v7H3zM8 4v12M12.5 4v12",

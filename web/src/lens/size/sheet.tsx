@@ -2,15 +2,15 @@ import { memo, useId, useState } from "react";
 import type { Answer, Size } from "../../api/client";
 import { same } from "../../desk/merge";
 import type { DeskOf } from "../../desk/use-desk";
-import { Len, type Style, meaning, plural } from "../../lib/format";
+import { Len, type Style, meaning } from "../../lib/format";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
+import { Contacts } from "../contacts";
 import type { LensProps, Subset } from "../lens";
+import { pipeSizes } from "../sizes";
 import { LengthField } from "./length-field";
 import { type Target, meaningsOf, unitOf } from "./targets";
-
-const pipeSizes = ["1/2", "3/4", "1", "1-1/4", "1-1/2", "2", "2-1/2", "3", "4"].map((s) => [s, `${s} in`] as const);
 
 /** How big will it be? What the builder states, and what follows. */
 export function SizeSheet(props: LensProps & { targets: Target[] }) {
@@ -30,7 +30,7 @@ export function SizeSheet(props: LensProps & { targets: Target[] }) {
             </div>
           ))}
         </dl>
-        <Floor {...props} />
+        <Contacts {...props} />
         {props.shop.measurements.length === 0 && (
           <p className="mt-2 text-sm text-ink-2">Fittings are reckoned with typical figures; makers differ by about 1/16 in. Dry-fit one corner before you cut the rest.</p>
         )}
@@ -193,34 +193,5 @@ function Copies({ project, desk }: TargetsProps) {
         }}
       />
     </li>
-  );
-}
-
-/** What it stands on. */
-function Floor({ frame, style, onPick }: LensProps) {
-  const rests = frame.contacts.filter((c) => c.gap === 0);
-  const hovers = frame.contacts.filter((c) => c.gap > 0);
-  const on = [...new Set(rests.map((c) => c.joint))];
-  if (frame.joints.length === 0) return null;
-  return (
-    <div className="mt-2 text-sm">
-      <p>
-        Stands on {plural(rests.length, "rim")} of {plural(on.length, "fitting")}:{" "}
-        {on.slice(0, 6).map((id, i) => (
-          <span key={id}>
-            {i > 0 && ", "}
-            <button type="button" className="link" onClick={() => onPick({ is: "joint", id })}>
-              {id}
-            </button>
-          </span>
-        ))}
-        {on.length > 6 && ` and ${on.length - 6} more`}.
-      </p>
-      {hovers.map((c) => (
-        <p key={c.joint} className="font-semibold text-warn">
-          {c.joint} hovers <Len nm={c.gap} style={style} step={32} /> above the floor.
-        </p>
-      ))}
-    </div>
   );
 }

@@ -1,0 +1,50 @@
+import { useState } from "react";
+import type { Pipe } from "../../api/client";
+import { Len, text } from "../../lib/format";
+import { sizeWords } from "../../lib/words";
+import { Icon } from "../../ui/icons";
+import { Pick } from "../../ui/pick";
+import type { LensProps } from "../lens";
+import { pipeSizes } from "../sizes";
+import { LineField } from "./line-field";
+import { Refused } from "./refused";
+
+/** The pipe that is picked: give it a length, split it, change its size, take it away. */
+export function PipeCard({ pipe: p, style, gesture, onPick }: LensProps & { pipe: Pipe }) {
+  const [run, setRun] = useState(false);
+  return (
+    <div className="thing">
+      <div className="flex items-center gap-3">
+        <span className="letter">{p.letter}</span>
+        <h3 className="min-w-0 flex-1 text-base leading-tight">
+          cut <Len nm={p.cut} style={style} step={64} />
+          <span className="block font-sans text-sm font-normal text-ink-2">
+            {sizeWords(p.size)} pipe {p.pipe}, from{" "}
+            <button type="button" className="link" onClick={() => onPick({ is: "joint", id: p.from })}>
+              {p.from}
+            </button>{" "}
+            to{" "}
+            <button type="button" className="link" onClick={() => onPick({ is: "joint", id: p.to })}>
+              {p.to}
+            </button>
+            , <Len nm={p.centre} style={style} step={32} /> between centres
+          </span>
+        </h3>
+        <button type="button" className="icon-btn" aria-label={`Delete ${p.pipe}`} title="Delete it; two in line become one (Delete)" onClick={() => void gesture.run({ delete: { pipes: [p.pipe] } })}>
+          <Icon name="bin" />
+        </button>
+      </div>
+      <div className="mt-2 grid gap-2">
+        <LineField label="Make it" placeholder={`${text(p.cut, style, 16)} cut`} press="Set" onRun={(t) => gesture.run({ drive: { pipe: p.pipe, length: t } }, { keep: true })} note="a round cut in, the size that comes out; say cut, visible or centre" />
+        <LineField label="Split it at" placeholder="half" press="Split" mayBeEmpty onRun={(t) => gesture.run({ split: { pipe: p.pipe, length: t || undefined } })} note={`from ${p.from}; left empty, in the middle`} />
+        <div className="flex items-center gap-2 text-sm">
+          <Pick label="Size of this pipe" className="w-28" value={p.size} options={pipeSizes} onChange={(size) => void gesture.run({ resize: { pipe: p.pipe, size, run } }, { keep: true })} />
+          <label className="flex items-center gap-1.5">
+            <input type="checkbox" className="box" checked={run} onChange={(e) => setRun(e.target.checked)} /> and all in line with it
+          </label>
+        </div>
+      </div>
+      <Refused gesture={gesture} kinds={["drive", "split", "resize", "delete"]} />
+    </div>
+  );
+}
