@@ -5,6 +5,7 @@ import (
 
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
 )
 
@@ -16,10 +17,12 @@ type Assembly struct {
 
 // Assemble puts a frame together from its cuts, its fittings' port table and
 // the seats in f (see [fitting.Result.Reseat]), by walking from joint to joint
-// along the ports. Each connected part starts at the point given for its
-// first joint. Where loops do not meet, the misfit is shared out evenly (least
+// along the ports. Each connected part starts at the planned point of its
+// first joint, and so does each part that hangs together by sprung pipes only,
+// since those give way. Where loops do not meet, the misfit is shared out evenly (least
 // squares), and Gap says how much there was to share.
-func Assemble(g *frame.Graph, f *fitting.Result, cuts []measure.Length, start []measure.Point) Assembly {
+func Assemble(g *frame.Graph, f *fitting.Result, cuts []measure.Length, s *layout.Solution) Assembly {
+	g = g.Rigid()
 	n := len(g.Nodes)
 	a := Assembly{Points: make([]measure.Point, n)}
 	done := make([]bool, n)
@@ -31,13 +34,17 @@ func Assemble(g *frame.Graph, f *fitting.Result, cuts []measure.Length, start []
 		d, back := f.Port(from).Dir, f.Port(to).Dir
 		line := measure.Dir{d[0] - back[0], d[1] - back[1], d[2] - back[2]}.Unit()
 		steps[e] = measure.Point{}.Along(line, length)
+		if ed := &g.Edges[e]; ed.Path == frame.Bent {
+			// from end to end as planned, the last leg longer or shorter
+			steps[e] = s.Points[ed.Ends[1]].Sub(s.Points[ed.Ends[0]]).Along(back.Neg(), length-s.Lengths[e])
+		}
 	}
 	var queue []int
 	for root := range n {
 		if done[root] {
 			continue
 		}
-		done[root], a.Points[root] = true, start[root]
+		done[root], a.Points[root] = true, s.Points[root]
 		for queue = append(queue[:0], root); len(queue) > 0; queue = queue[1:] {
 			at := queue[0]
 			for _, pe := range g.Nodes[at].Pipes {
@@ -54,6 +61,9 @@ func Assemble(g *frame.Graph, f *fitting.Result, cuts []measure.Length, start []
 		}
 	}
 	for e, ed := range g.Edges {
+		if ed.Path == frame.Sprung {
+			continue
+		}
 		a.Gap = max(a.Gap, a.Points[ed.Ends[0]].Add(steps[e]).Distance(a.Points[ed.Ends[1]]))
 	}
 	if a.Gap > measure.Inch/1000 {
@@ -75,6 +85,9 @@ func share(g *frame.Graph, steps, points []measure.Point) {
 		apply := func(v, out []float64) {
 			clear(out)
 			for _, e := range g.Edges {
+				if e.Path == frame.Sprung {
+					continue
+				}
 				d := v[e.Ends[1]] - v[e.Ends[0]]
 				out[e.Ends[1]] += d
 				out[e.Ends[0]] -= d
@@ -85,6 +98,9 @@ func share(g *frame.Graph, steps, points []measure.Point) {
 			r[i] = -r[i]
 		}
 		for e, ed := range g.Edges {
+			if ed.Path == frame.Sprung {
+				continue
+			}
 			d := float64(steps[e][axis])
 			r[ed.Ends[1]] += d
 			r[ed.Ends[0]] -= d

@@ -279,10 +279,10 @@ func TestAssembleSharesOutWhatDoesNotMeet(t *testing.T) {
 	square := `{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0],"c":[40,0,30],"d":[0,0,30]},"pipes":[["a","b"],["b","c"],["c","d"],["d","a"]]}`
 	b := build(t, square, inch/16)
 	cs := cuts(b)
-	good := cutlist.Assemble(b.g, b.f, cs, b.s.Points)
+	good := cutlist.Assemble(b.g, b.f, cs, b.s)
 	assert.Less(t, good.Gap, inch/8)
 	cs[0] += inch // one side an inch long: found at the dry fit, or here
-	bad := cutlist.Assemble(b.g, b.f, cs, b.s.Points)
+	bad := cutlist.Assemble(b.g, b.f, cs, b.s)
 	assert.InDelta(t, 1, (bad.Gap - good.Gap).Inches(), 0.13)
 	bottom, top := bad.Points[1][0]-bad.Points[0][0], bad.Points[2][0]-bad.Points[3][0]
 	assert.InDelta(t, 40.5, bottom.Inches(), 0.26, "two of four sides lie along it: half the misfit each way")
@@ -296,7 +296,7 @@ func TestOverallCountsWhatTheFittingsAdd(t *testing.T) {
 		data, err := os.ReadFile(name)
 		require.NoError(t, err)
 		b := build(t, string(data), inch/16)
-		for _, e := range cutlist.Overall(b.g, b.f, b.s.Points, b.l) {
+		for _, e := range cutlist.Overall(b.g, b.f, b.s, b.l) {
 			assert.Equal(t, e.Size, e.Sum.Total(), "%s %s", name, e.Axis)
 			assert.Less(t, e.Bare, e.Size, "pipes alone never make the size")
 		}

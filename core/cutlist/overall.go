@@ -4,8 +4,10 @@ import (
 	"fmt"
 	"slices"
 
+	"sturdyelbow/core/curve"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/why"
 )
@@ -23,7 +25,8 @@ type Extent struct {
 // Overall gives the outside size along each axis and, term by term, how pipes
 // and fittings make it up along the shortest chain between the outermost
 // joints.
-func Overall(g *frame.Graph, f *fitting.Result, points []measure.Point, l *List) [3]Extent {
+func Overall(g *frame.Graph, f *fitting.Result, s *layout.Solution, l *List) [3]Extent {
+	points := s.Points
 	lo, hi := f.Overall(points)
 	var out [3]Extent
 	for a := range out {
@@ -46,9 +49,32 @@ func Overall(g *frame.Graph, f *fitting.Result, points []measure.Point, l *List)
 			x.Joint = [2]string{g.Nodes[first].ID, g.Nodes[last].ID}
 			x.chain(g, f, points, l, first, last)
 		}
+		x.bows(g, f, s.Curves, lo[a], hi[a])
 		out[a] = x
 	}
 	return out
+}
+
+// bows adds what bowed and bent pipes stand out beyond the joints.
+func (x *Extent) bows(g *frame.Graph, f *fitting.Result, curves []*curve.Curve, lo, hi measure.Length) {
+	low, high, names := lo, hi, [2]string{}
+	for i, c := range curves {
+		if c == nil {
+			continue
+		}
+		if v := -c.Reach(x.Axis.Dir().Neg(), f.Radius(i)); v < low {
+			low, names[0] = v, g.Edges[i].ID
+		}
+		if v := c.Reach(x.Axis.Dir(), f.Radius(i)); v > high {
+			high, names[1] = v, g.Edges[i].ID
+		}
+	}
+	for k, out := range []measure.Length{lo - low, high - hi} {
+		if out > 0 {
+			x.Sum = x.Sum.Plus("how far pipe "+names[k]+" stands out beyond", out)
+		}
+	}
+	x.From, x.Size = low, high-low
 }
 
 func (x *Extent) chain(g *frame.Graph, f *fitting.Result, points []measure.Point, l *List, first, last int) {

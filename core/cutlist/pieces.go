@@ -37,6 +37,8 @@ type List struct {
 	Findings []finding.Finding
 }
 
+var alongWords = map[frame.Path]string{frame.Straight: "centre to centre", frame.Sprung: "centre to centre, along the bow", frame.Bent: "centre to centre, along its legs and arcs"}
+
 // shortBy is how much less than its sockets take a piece may be before it
 // counts as too short.
 var shortBy = measure.FromInches(0.02)
@@ -48,7 +50,7 @@ func Build(g *frame.Graph, s *layout.Solution, f *fitting.Result, step measure.L
 	for i, e := range g.Edges {
 		p := &l.Pieces[i]
 		*p = Piece{Pipe: e.ID, Size: e.Size, Centre: s.Lengths[i], Least: f.Least(i), index: i}
-		p.Sum = why.Sum{{Label: "centre to centre", Value: p.Centre}}
+		p.Sum = why.Sum{{Label: alongWords[e.Path], Value: p.Centre}}
 		free := false
 		for k := range e.Ends {
 			end := frame.PipeEnd{Pipe: i, End: k}

@@ -53,7 +53,7 @@ func newRounding(g *frame.Graph, s *layout.Solution, ps []Piece, step measure.Le
 	for _, p := range ps {
 		r.exact = append(r.exact, p.Exact)
 	}
-	r.loops = findLoops(g)
+	r.loops = findLoops(g.Rigid())
 	r.off, r.in = make([]measure.Dir, len(r.loops)), make([][]member, len(r.classes))
 	for i := range r.loops {
 		for _, w := range r.loops[i].steps {
@@ -72,10 +72,15 @@ func newRounding(g *frame.Graph, s *layout.Solution, ps []Piece, step measure.Le
 }
 
 func (r *rounding) dir(w walkStep) measure.Dir {
-	if w.forward {
-		return r.s.Tangents[w.pipe][0]
+	t := r.s.Tangents[w.pipe]
+	along := t[0]
+	if r.g.Edges[w.pipe].Path == frame.Bent { // what is cut longer goes to its last leg
+		along = t[1].Neg()
 	}
-	return r.s.Tangents[w.pipe][1]
+	if w.forward {
+		return along
+	}
+	return along.Neg()
 }
 
 func (r *rounding) cut(piece int) measure.Length {
@@ -255,7 +260,9 @@ func findLoops(g *frame.Graph) []Loop {
 		loops = append(loops, l)
 	}
 	for e := range g.Edges {
-		add(shortestRound(g, e))
+		if g.Edges[e].Path != frame.Sprung {
+			add(shortestRound(g, e))
+		}
 	}
 	for _, steps := range treeLoops(g) {
 		add(steps)

@@ -191,8 +191,7 @@ func newStation(def *frame.Definition, a measure.Axis) string {
 
 // leaves is the direction in which a pipe leaves one of its joints.
 func (b *bench) leaves(pe frame.PipeEnd) measure.Dir {
-	e := &b.view.Graph.Edges[pe.Pipe]
-	return b.view.Points[e.Ends[pe.End]].Toward(b.view.Points[e.Ends[1-pe.End]])
+	return b.view.Tangents[pe.Pipe][pe.End]
 }
 
 // along is the axis of a scope that a direction runs along, and its sign.
@@ -214,7 +213,9 @@ func (b *bench) prune() {
 		changed = false
 		for _, def := range b.definitions() {
 			n := len(def.Pipes) + len(def.Merges) + len(def.Joints)
-			def.Pipes = slices.DeleteFunc(def.Pipes, func(p frame.Pipe) bool { return !b.has(def, p.From) || !b.has(def, p.To) })
+			def.Pipes = slices.DeleteFunc(def.Pipes, func(p frame.Pipe) bool {
+				return !b.has(def, p.From) || !b.has(def, p.To) || slices.ContainsFunc(p.Via, func(v string) bool { return !b.has(def, v) })
+			})
 			def.Merges = slices.DeleteFunc(def.Merges, func(m frame.Merge) bool { return !b.has(def, m.Keep) || !b.has(def, m.Drop) })
 			def.Joints = slices.DeleteFunc(def.Joints, func(j frame.Joint) bool {
 				return j.Walk != nil && (!b.has(def, j.Walk.From) || j.Walk.Toward != "" && !b.has(def, j.Walk.Toward))

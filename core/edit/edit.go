@@ -16,6 +16,7 @@ type Edit struct {
 	Walk   *Walk        `json:"walk,omitempty"`
 	Join   *Join        `json:"join,omitempty"`
 	Split  *Split       `json:"split,omitempty"`
+	Bow    *Bow         `json:"bow,omitempty"`
 	Delete *Delete      `json:"delete,omitempty"`
 	Resize *Resize      `json:"resize,omitempty"`
 	Fit    *Fit         `json:"fit,omitempty"`
@@ -47,11 +48,8 @@ type Done struct {
 
 // View is a frame with everything in its place.
 type View struct {
-	Graph  *frame.Graph
-	Points []measure.Point
-	Places []layout.Place
-	Sizes  []layout.Size
-	Drives []layout.Driven
+	Graph *frame.Graph
+	*layout.Solution
 }
 
 // Solver puts a document's parts in their places.
@@ -87,6 +85,7 @@ func Apply(d *frame.Document, e Edit, solve Solver) (*frame.Document, Done, erro
 	add(e.Walk != nil, e.Walk)
 	add(e.Join != nil, e.Join)
 	add(e.Split != nil, e.Split)
+	add(e.Bow != nil, e.Bow)
 	add(e.Delete != nil, e.Delete)
 	add(e.Resize != nil, e.Resize)
 	add(e.Fit != nil, e.Fit)

@@ -82,6 +82,11 @@ func (b *bench) group(scope int, name string, joints []string) (string, error) {
 		return own[ref] || uses[first]
 	}
 	move := func(p frame.Pipe) bool { return inside(p.From) && inside(p.To) }
+	for _, p := range def.Pipes {
+		for _, v := range p.Via { // a bend's corners come along
+			own[v] = own[v] || move(p)
+		}
+	}
 	for _, j := range def.Joints {
 		if own[j.ID] {
 			g.Joints = append(g.Joints, j)

@@ -212,6 +212,9 @@ func crossing(from measure.Point, line measure.Dir, u, v measure.Point) (measure
 // runsThrough says whether a pipe's line goes through a point between its ends.
 func (b *bench) runsThrough(e int, p measure.Point) bool {
 	ends := b.view.Graph.Edges[e].Ends
+	if b.view.Graph.Edges[e].Path != frame.Straight {
+		return false
+	}
 	u, v := b.view.Points[ends[0]], b.view.Points[ends[1]]
 	a, c := u.Distance(p), p.Distance(v)
 	return a > near && c > near && (a+c-u.Distance(v)).Abs() <= near/100 && u.Along(u.Toward(v), a).Distance(p) <= near
@@ -219,7 +222,7 @@ func (b *bench) runsThrough(e int, p measure.Point) bool {
 
 func (b *bench) joined(i, j int) bool {
 	for _, pe := range b.view.Graph.Nodes[i].Pipes {
-		if b.view.Graph.Edges[pe.Pipe].Ends[1-pe.End] == j {
+		if e := &b.view.Graph.Edges[pe.Pipe]; e.Ends[1-pe.End] == j && e.Path == frame.Straight {
 			return true
 		}
 	}
@@ -235,6 +238,11 @@ func (b *bench) rejoin(def *frame.Definition, drop, keep string) {
 		}
 		if p.To == drop {
 			p.To = keep
+		}
+		for k := range p.Via {
+			if p.Via[k] == drop {
+				p.Via[k] = keep
+			}
 		}
 	}
 	for i := range def.Joints {

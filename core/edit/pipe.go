@@ -28,6 +28,12 @@ func (w *Split) on(b *bench) (Done, error) {
 		return Done{}, err
 	}
 	e := b.view.Graph.Edge(w.Pipe)
+	switch def.Pipes[i].Path {
+	case frame.Sprung:
+		return w.crown(b, def, i, scope)
+	case frame.Bent:
+		return Done{}, refuse("make it straight first, or of two pieces", "a bent pipe is not split")
+	}
 	pipe, ends := def.Pipes[i], b.view.Graph.Edges[e].Ends
 	refs := [2]string{pipe.From, pipe.To}
 	if w.From != "" && w.From == b.view.Graph.Nodes[ends[1]].ID {
@@ -137,6 +143,7 @@ func (w *Delete) on(b *bench) (Done, error) {
 			touched = append(touched, b.view.Graph.Nodes[n].ID)
 		}
 		b.freeze(def, def.Pipes[i].ID)
+		b.dropVia(def, &def.Pipes[i])
 		def.Pipes = slices.Delete(def.Pipes, i, i+1)
 		done.Also = append(done.Also, b.everywhere(scope)...)
 	}
@@ -279,6 +286,9 @@ func (b *bench) heal(id string) bool {
 		return false
 	}
 	p, q := node.Pipes[0], node.Pipes[1]
+	if g.Edges[p.Pipe].Path != frame.Straight || g.Edges[q.Pipe].Path != frame.Straight {
+		return false
+	}
 	if g.Edges[p.Pipe].Size != g.Edges[q.Pipe].Size || g.Edges[p.Pipe].Scope != g.Edges[q.Pipe].Scope || b.leaves(p).AngleTo(b.leaves(q)) < 180-2*fitting.Flex {
 		return false
 	}

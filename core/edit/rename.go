@@ -8,7 +8,11 @@ func (b *bench) rename(scope int, joint, pipe func(ref string) string) {
 	def := b.def(scope)
 	of := b.view.Places[scope].Group
 	for i := range def.Pipes {
-		def.Pipes[i].From, def.Pipes[i].To = joint(def.Pipes[i].From), joint(def.Pipes[i].To)
+		p := &def.Pipes[i]
+		p.From, p.To = joint(p.From), joint(p.To)
+		for k := range p.Via {
+			p.Via[k] = joint(p.Via[k])
+		}
 	}
 	for i := range def.Merges {
 		def.Merges[i].Keep, def.Merges[i].Drop = joint(def.Merges[i].Keep), joint(def.Merges[i].Drop)

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
@@ -67,6 +68,12 @@ func (w *Walk) on(b *bench) (Done, error) {
 		if err := b.look(); err != nil {
 			return Done{}, err
 		}
+	}
+	switch word, rest, _ := strings.Cut(strings.TrimSpace(w.Course), " "); strings.ToLower(word) {
+	case "hoop":
+		return w.hoop(b, rest)
+	case "bend":
+		return w.bend(b, rest)
 	}
 	course, err := w.course(b)
 	if err != nil {

@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 
+	"sturdyelbow/core/curve"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -18,6 +19,9 @@ const clearTolerance = 0.01 // inches
 // maxClearances is how many overlapping pairs are named; one mistake often
 // makes many.
 const maxClearances = 12
+
+// bowParts is how many points stand for a bow when bodies are kept apart.
+const bowParts = 25
 
 type vec [3]float64
 
@@ -36,7 +40,7 @@ type cylinder struct {
 	lo, hi vec
 }
 
-func (r *Result) cylinders(points []measure.Point) []cylinder {
+func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cylinder {
 	var cs []cylinder
 	inch := func(p measure.Point) vec { return vec{p[0].Inches(), p[1].Inches(), p[2].Inches()} }
 	add := func(name string, joint, pipe int, from vec, d measure.Dir, start, end, diameter measure.Length) {
@@ -68,15 +72,23 @@ func (r *Result) cylinders(points []measure.Point) []cylinder {
 	for e, ed := range r.g.Edges {
 		a, b := points[ed.Ends[0]], points[ed.Ends[1]]
 		from, to := r.TakeOff(frame.PipeEnd{Pipe: e, End: 0}), a.Distance(b)-r.TakeOff(frame.PipeEnd{Pipe: e, End: 1})
+		if c := curves[e]; c != nil {
+			ps := c.Sample(bowParts)
+			for i := 1; i < len(ps); i++ {
+				add("pipe "+ed.ID, -1, e, inch(ps[i-1]), ps[i-1].Toward(ps[i]), 0, ps[i-1].Distance(ps[i]), 2*r.radius[e])
+			}
+			continue
+		}
 		add("pipe "+ed.ID, -1, e, inch(a), a.Toward(b), from, to, 2*r.radius[e])
 	}
 	return cs
 }
 
 // Clearances finds bodies that would overlap: a fitting and another, a fitting
-// and a pipe it does not hold, or two pipes.
-func (r *Result) Clearances(points []measure.Point) []finding.Finding {
-	cs := r.cylinders(points)
+// and a pipe it does not hold, or two pipes. curves holds the ways of the pipes
+// that are not straight.
+func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve) []finding.Finding {
+	cs := r.cylinders(points, curves)
 	slices.SortStableFunc(cs, func(a, b cylinder) int { return cmp.Compare(a.lo[0], b.lo[0]) })
 	var fs []finding.Finding
 	told := map[[2]string]bool{}
@@ -123,6 +135,8 @@ func (r *Result) related(a, b *cylinder) bool {
 		a, b = b, a
 	}
 	switch {
+	case a.pipe >= 0 && a.pipe == b.pipe:
+		return true
 	case a.pipe >= 0: // two pipes
 		p, q := r.g.Edges[a.pipe].Ends, r.g.Edges[b.pipe].Ends
 		return p[0] == q[0] || p[0] == q[1] || p[1] == q[0] || p[1] == q[1]

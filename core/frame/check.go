@@ -117,9 +117,7 @@ func (d *Document) checkDefinition(ps *Problems, def *Definition, where string) 
 		if p.ID == "" {
 			ps.add(path+"/id", "a pipe without an id", "give it one")
 		}
-		if p.Path != Straight {
-			ps.add(path+"/path", fmt.Sprintf("unknown path %q", p.Path), "this version plans straight pipes; leave it out")
-		}
+		def.checkPath(ps, &p, path)
 		if p.AtEnd != nil {
 			for k := range p.AtEnd {
 				checkMode(ps, fmt.Sprintf("%s/atEnd/%d/mode", path, k), p.AtEnd[k].Mode, true)

@@ -190,16 +190,34 @@ type Insertion struct {
 // Path is the way a pipe takes between its joints.
 type Path string
 
-// Straight is the default path.
-const Straight Path = ""
+// The paths. Straight is the default.
+const (
+	Straight Path = ""
+	Sprung   Path = "sprung" // bowed between its joints, as it wants to
+	Bent     Path = "bent"   // bent by heat, round the joints it goes by
+)
+
+// Spring says how a sprung pipe bows. An end with a direction is held in it,
+// as by a socket or a tall stake; one without turns freely. Without a size it
+// is half of a hoop, whose other half is its mirror image at the pipe's To.
+type Spring struct {
+	Size  *Dimension      `json:"size,omitempty"`  // Cut: its length; else the rise over the line between its ends: Centre to its middle line, Outside over it, Clear under it
+	Bow   *measure.Dir    `json:"bow,omitempty"`   // the side it bows to, in the definition's axes; by default up
+	Leave [2]*measure.Dir `json:"leave,omitempty"` // how it leaves its two joints, in the definition's axes
+}
 
 // Pipe runs between two joints.
 type Pipe struct {
-	ID    string        `json:"id"`
-	From  string        `json:"from"`
-	To    string        `json:"to"`
-	Size  catalog.Size  `json:"size,omitempty"`
-	Path  Path          `json:"path,omitempty"`
+	ID   string       `json:"id"`
+	From string       `json:"from"`
+	To   string       `json:"to"`
+	Size catalog.Size `json:"size,omitempty"`
+	Path Path         `json:"path,omitempty"`
+
+	Spring *Spring        `json:"spring,omitempty"` // of a sprung pipe
+	Via    []string       `json:"via,omitempty"`    // of a bent pipe: the joints where its legs would cross; no pipe ends there
+	Radius measure.Length `json:"radius,omitempty"` // of a bent pipe's middle line
+
 	AtEnd *[2]Insertion `json:"atEnd,omitempty"` // at From, at To; an empty mode keeps the joint's
 }
 

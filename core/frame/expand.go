@@ -216,7 +216,7 @@ func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
 		return
 	}
 	e.pipes[id] = true
-	ed := Edge{ID: id, Size: cmp.Or(p.Size, size), Scope: scope}
+	ed := Edge{ID: id, Size: cmp.Or(p.Size, size), Scope: scope, Path: p.Path, Radius: p.Radius, Bow: p.Spring.bow(e.g.Scopes[scope].Orient, where)}
 	for k, ref := range []string{p.From, p.To} {
 		n, ok := e.at[join(path, ref)]
 		if !ok {
@@ -224,6 +224,14 @@ func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
 			return
 		}
 		ed.Ends[k] = n
+	}
+	for k, ref := range p.Via {
+		n, ok := e.at[join(path, ref)]
+		if !ok {
+			e.problems.add(fmt.Sprintf("%s/via/%d", where, k), fmt.Sprintf("pipe %q: there is no joint %q to bend round", id, ref), "name a joint of this group or of a group used in it")
+			return
+		}
+		ed.Via = append(ed.Via, n)
 	}
 	if p.AtEnd != nil {
 		for k, ins := range p.AtEnd {

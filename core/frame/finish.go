@@ -133,7 +133,7 @@ func (e *expander) once() {
 	g := e.g
 	g.Edges = slices.DeleteFunc(g.Edges, func(ed Edge) bool {
 		a, b := min(ed.Ends[0], ed.Ends[1]), max(ed.Ends[0], ed.Ends[1])
-		again := seen[[2]int{a, b}] && e.shared[a] && e.shared[b]
+		again := ed.Path == Straight && seen[[2]int{a, b}] && e.shared[a] && e.shared[b]
 		seen[[2]int{a, b}] = true
 		return again
 	})
@@ -194,7 +194,7 @@ func (e *expander) finish() {
 	g.Nodes = kept
 	e.follow(at)
 	e.once()
-	seen := map[[2]int]string{}
+	seen := map[[2]int]int{}
 	for i := range g.Edges {
 		ed := &g.Edges[i]
 		for s := range ed.Ends {
@@ -212,14 +212,19 @@ func (e *expander) finish() {
 			}
 			h.Seat = g.Doc.Seat(h.Mode)
 		}
+		for k := range ed.Via {
+			ed.Via[k] = at[e.kept(ed.Via[k])]
+		}
 		a, b := min(ed.Ends[0], ed.Ends[1]), max(ed.Ends[0], ed.Ends[1])
 		switch other, dup := seen[[2]int{a, b}]; {
 		case a == b:
 			e.problems.add("/root", fmt.Sprintf("pipe %q begins and ends at the joint %q", ed.ID, g.Nodes[a].ID), "give it two joints")
-		case dup:
-			e.problems.add("/root", fmt.Sprintf("the pipes %q and %q join the same two joints", other, ed.ID), "remove one")
+		case dup && ed.Path == g.Edges[other].Path && ed.Path == Straight:
+			e.problems.add("/root", fmt.Sprintf("the pipes %q and %q join the same two joints", g.Edges[other].ID, ed.ID), "remove one")
 		default:
-			seen[[2]int{a, b}] = ed.ID
+			if ed.Path == Straight || !dup {
+				seen[[2]int{a, b}] = i
+			}
 		}
 	}
 	for i := range g.Nodes {

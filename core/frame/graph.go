@@ -2,6 +2,7 @@ package frame
 
 import (
 	"math"
+	"slices"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/measure"
@@ -148,7 +149,20 @@ type Edge struct {
 	Size  catalog.Size
 	Held  [2]Held
 	Scope int
-	drawn [2]Held // as the definitions say, before any [Hold]
+	Path  Path
+
+	Bow    *Bow           // of a sprung pipe
+	Via    []int          // of a bent pipe: nodes
+	Radius measure.Length // of a bent pipe
+	drawn  [2]Held        // as the definitions say, before any [Hold]
+}
+
+// Bow is a [Spring] in world axes.
+type Bow struct {
+	Size    *Dimension
+	Toward  measure.Dir
+	Leave   [2]*measure.Dir
+	Pointer string // JSON pointer of Size
 }
 
 // Graph is a frame with every use expanded.
@@ -157,6 +171,17 @@ type Graph struct {
 	Scopes []Scope
 	Nodes  []Node
 	Edges  []Edge
+}
+
+// Rigid gives the same graph whose joints know only the pipes that keep their
+// ends where they are: a sprung pipe gives way. The pipes keep their numbers.
+func (g *Graph) Rigid() *Graph {
+	r := *g
+	r.Nodes = slices.Clone(g.Nodes)
+	for i := range r.Nodes {
+		r.Nodes[i].Pipes = slices.DeleteFunc(slices.Clone(r.Nodes[i].Pipes), func(pe PipeEnd) bool { return g.Edges[pe.Pipe].Path == Sprung })
+	}
+	return &r
 }
 
 // Node finds a joint by its path; -1 when there is none.

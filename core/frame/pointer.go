@@ -7,7 +7,7 @@ import (
 	"strconv"
 )
 
-var pointer = regexp.MustCompile(`^/(root|groups/(\d+))/(?:axes/([012])/stations/(\d+)/at|uses/(\d+)/array/pitch|joints/(\d+)/walk/size)$`)
+var pointer = regexp.MustCompile(`^/(root|groups/(\d+))/(?:axes/([012])/stations/(\d+)/at|uses/(\d+)/array/pitch|joints/(\d+)/walk/size|pipes/(\d+)/spring/size)$`)
 
 // Dimension finds the dimension that a JSON pointer names; nil when there is
 // none.
@@ -40,6 +40,12 @@ func (d *Document) Dimension(path string) *Dimension {
 	if m[6] != "" {
 		if j := at(m[6]); j >= 0 && j < len(def.Joints) && def.Joints[j].Walk != nil {
 			return def.Joints[j].Walk.Size
+		}
+		return nil
+	}
+	if m[7] != "" {
+		if p := at(m[7]); p >= 0 && p < len(def.Pipes) && def.Pipes[p].Spring != nil {
+			return def.Pipes[p].Spring.Size
 		}
 		return nil
 	}
@@ -77,6 +83,11 @@ func (d *Document) Dimensions() []string {
 		for i := range def.Joints {
 			if w := def.Joints[i].Walk; w != nil && w.Size != nil {
 				all = append(all, fmt.Sprintf("%s/joints/%d/walk/size", where, i))
+			}
+		}
+		for i := range def.Pipes {
+			if s := def.Pipes[i].Spring; s != nil && s.Size != nil {
+				all = append(all, fmt.Sprintf("%s/pipes/%d/spring/size", where, i))
 			}
 		}
 		for i := range def.Uses {

@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 
+	"sturdyelbow/core/curve"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -67,6 +68,7 @@ type Solution struct {
 	Points   []measure.Point  // of each joint
 	Lengths  []measure.Length // of each pipe, centre to centre (to the drawn point at a free end)
 	Tangents [][2]measure.Dir // of each pipe, leaving its two joints
+	Curves   []*curve.Curve   // of each pipe that is not straight
 	Floor    measure.Length   // height of the plane the lowest bodies rest on
 	Base     measure.Length   // the same in the frame's own axes, before it is stood on its stance
 	Sizes    []Size
@@ -150,6 +152,9 @@ func (s *solver) run(adjust map[string]measure.Length) {
 func (s *solver) turnSizes() {
 	for i := range s.out.Sizes {
 		z := &s.out.Sizes[i]
+		if z.Ends != nil {
+			continue // of a bow
+		}
 		if z.way != nil {
 			s.turnWalk(z)
 			continue
@@ -515,10 +520,15 @@ func (s *solver) place() {
 		}
 		stands = true
 	}
-	for _, e := range s.g.Edges {
+	for i, e := range s.g.Edges {
 		a, b := o.Points[e.Ends[0]], o.Points[e.Ends[1]]
-		o.Lengths = append(o.Lengths, a.Distance(b))
-		o.Tangents = append(o.Tangents, [2]measure.Dir{a.Toward(b), b.Toward(a)})
+		long, leave, way := a.Distance(b), [2]measure.Dir{a.Toward(b), b.Toward(a)}, (*curve.Curve)(nil)
+		if e.Path != frame.Straight {
+			if way = s.bow(i); way != nil {
+				long, leave = way.Length, way.Tangents
+			}
+		}
+		o.Lengths, o.Tangents, o.Curves = append(o.Lengths, long), append(o.Tangents, leave), append(o.Curves, way)
 		if a == b {
 			s.note(finding.Finding{Code: "zero-length", Severity: finding.Stop, Subject: []string{e.ID},
 				Text: fmt.Sprintf("the pipe %s has no length", e.ID), Hint: "move one of its ends"})

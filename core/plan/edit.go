@@ -21,7 +21,7 @@ func Edit(d *frame.Document, e edit.Edit, own []catalog.Override) (*frame.Docume
 		if err != nil {
 			return nil, err
 		}
-		return &edit.View{Graph: g, Points: s.Points, Places: s.Places, Sizes: s.Sizes, Drives: s.Drives}, nil
+		return &edit.View{Graph: g, Solution: s}, nil
 	})
 }
 

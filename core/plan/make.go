@@ -82,18 +82,18 @@ func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
 	}
 	l := cutlist.Build(g, s, fits, p.Step)
 	f := planned{Frame: Frame{Name: d.Name, Units: d.Units, Joints: fits.Joints, Floor: s.Floor, Loops: l.Loops,
-		Insertions: fits.Insertions(), graph: g, points: s.Points, list: l, fits: fits}}
+		Insertions: fits.Insertions(), graph: g, points: s.Points, list: l, fits: fits, solved: s}}
 	if f.Loops == nil {
 		f.Loops = []cutlist.Loop{}
 	}
 	f.Sizes, f.Drives, f.Parts = onceEach(s.Sizes), s.Drives, partsOf(g)
 	f.Places = s.Places
-	f.Overall = cutlist.Overall(g, fits, s.Points, l)
+	f.Overall = cutlist.Overall(g, fits, s, l)
 	f.Contacts = fits.Contacts(s.Points, s.Floor)
 	f.Ports = fits.Audit()
 	f.place(c, s)
 	f.seat(c)
-	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, fits.Clearances(s.Points), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(f.Contacts, f.bare()))
+	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, fits.Clearances(s.Points, s.Curves), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(f.Contacts, f.bare()))
 	if !settled {
 		f.findings = append(f.findings, finding.Finding{Code: "not-settled", Severity: finding.Warn, Subject: []string{},
 			Text: "the sizes and the fittings they lead to do not settle", Hint: "give one of the sloped parts a size centre to centre"})
@@ -146,6 +146,10 @@ func (f *planned) place(c *catalog.Catalog, s *layout.Solution) {
 			pipe.Bare[k] = s.Points[n].Along(s.Tangents[i][k], f.fits.TakeOff(end))
 			pipe.Shown[k] = s.Points[n].Along(s.Tangents[i][k], f.fits.Face(end))
 		}
+		if way := s.Curves[i]; way != nil {
+			pipe.Path, pipe.Way = e.Path, wayOf(way, pipe.Shown)
+			pipe.Radius, pipe.Strain = way.Tightest, strain(pipe.OD, way.Tightest)
+		}
 		f.Pipes[i] = pipe
 	}
 }
@@ -179,8 +183,8 @@ func (f *planned) seat(c *catalog.Catalog) {
 		{"finished", "finished as planned", func(p *fitting.Port) float64 { return p.Seat }},
 	} {
 		fits := f.fits.Reseat(st.seat)
-		a := cutlist.Assemble(f.graph, fits, cuts, f.points)
-		lo, hi := fits.Overall(a.Points)
+		a := cutlist.Assemble(f.graph, fits, cuts, f.solved)
+		lo, hi := f.around(fits.Overall(a.Points))
 		f.Seated = append(f.Seated, Seated{State: st.state, Text: st.text, Size: hi.Sub(lo), Gap: a.Gap})
 	}
 }

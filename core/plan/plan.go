@@ -63,6 +63,7 @@ type Frame struct {
 	points     []measure.Point
 	list       *cutlist.List
 	fits       *fitting.Result
+	solved     *layout.Solution
 }
 
 // Part is one use of a group in a frame. Its joints' ids begin with its path.
@@ -82,6 +83,21 @@ type Pipe struct {
 	Bare   [2]measure.Point `json:"bare"`  // the ends of the pipe itself
 	Shown  [2]measure.Point `json:"shown"` // the part between the two rims
 	OD     measure.Length   `json:"od"`
+
+	Path   frame.Path      `json:"path,omitempty"`
+	Way    []measure.Point `json:"way,omitempty"`    // of a pipe that is not straight: along its middle line from rim to rim
+	Radius measure.Length  `json:"radius,omitempty"` // where it is bent the most
+	Strain float64         `json:"strain,omitempty"` // in its outer fibre there, as a share of its length
+}
+
+// Spot is a place on the visible part of a pipe, at a share of the way along it.
+func (p *Pipe) Spot(share float64) measure.Point {
+	if n := len(p.Way); n > 1 {
+		at := share * float64(n-1)
+		i := min(int(at), n-2)
+		return p.Way[i].Along(p.Way[i].Toward(p.Way[i+1]), p.Way[i].Distance(p.Way[i+1]).Scale(at-float64(i)))
+	}
+	return p.Shown[0].Along(p.Shown[0].Toward(p.Shown[1]), p.Shown[0].Distance(p.Shown[1]).Scale(share))
 }
 
 // Seated is the outside size of the cut frame in one state of its joints.

@@ -43,6 +43,9 @@ func Write(g *frame.Graph, points []measure.Point) (data []byte, lost []string, 
 		}
 	}
 	for _, e := range g.Edges {
+		if e.Path != frame.Straight {
+			lost = append(lost, "that the pipe "+e.ID+" is "+string(e.Path))
+		}
 		size := e.Size
 		if size == d.Size {
 			size = ""

@@ -166,6 +166,16 @@ func line(class, colour string, p, q flat, width float64) string {
 	return fmt.Sprintf(`<line class="%s" x1="%.1f" y1="%.1f" x2="%.1f" y2="%.1f" stroke="%s" stroke-width="%.2f"/>`, class, p.x, p.y, q.x, q.y, colour, width)
 }
 
+// curve draws the way of a pipe that is not straight.
+func (a *artist) curve(class, colour string, way []measure.Point, width float64) string {
+	var pts []string
+	for _, p := range way {
+		q := a.at(p)
+		pts = append(pts, fmt.Sprintf("%.1f,%.1f", q.x, q.y))
+	}
+	return fmt.Sprintf(`<polyline class="%s" points="%s" fill="none" stroke="%s" stroke-width="%.2f" stroke-linejoin="round"/>`, class, strings.Join(pts, " "), colour, width)
+}
+
 func (a *artist) pipe(p *plan.Pipe) body {
 	m, n := a.at(p.Shown[0]), a.at(p.Shown[1])
 	class, fill := "pipe", "#f4f1ea"
@@ -174,8 +184,12 @@ func (a *artist) pipe(p *plan.Pipe) body {
 	}
 	w := p.OD.Inches() * a.scale
 	title := fmt.Sprintf("%s: %s pipe, cut %s, %s to %s", p.Letter, p.Size, a.text(p.Cut), p.From, p.To)
+	under, over := line("edge", edge, m, n, w+2), line(class, fill, m, n, max(w-1.2, 1))
+	if len(p.Way) > 0 {
+		under, over = a.curve("edge", edge, p.Way, w+2), a.curve(class, fill, p.Way, max(w-1.2, 1))
+	}
 	return body{(m.depth + n.depth) / 2, fmt.Sprintf(`<g class="piece" data-pipe="%s" data-letter="%s"><title>%s</title>%s%s</g>`,
-		html.EscapeString(p.Pipe), p.Letter, html.EscapeString(title), line("edge", edge, m, n, w+2), line(class, fill, m, n, max(w-1.2, 1)))}
+		html.EscapeString(p.Pipe), p.Letter, html.EscapeString(title), under, over)}
 }
 
 // collar is how long the ring is that tells a cemented joint from a dry one.
@@ -266,10 +280,10 @@ func (a *artist) letters() {
 	const r = 14.0
 	for i := range a.f.Pipes {
 		p := &a.f.Pipes[i]
-		m, n := a.at(p.Shown[0]), a.at(p.Shown[1])
 		best, least := 0.5, math.Inf(1)
 		for _, t := range []float64{0.5, 0.35, 0.65, 0.22, 0.78} {
-			b := box{m.x + (n.x-m.x)*t - r, m.y + (n.y-m.y)*t - r, 2 * r, 2 * r}
+			m := a.at(p.Spot(t))
+			b := box{m.x - r, m.y - r, 2 * r, 2 * r}
 			if hit := a.covered(b); hit < least {
 				best, least = t, hit
 			}
@@ -277,7 +291,8 @@ func (a *artist) letters() {
 				break
 			}
 		}
-		x, y := m.x+(n.x-m.x)*best, m.y+(n.y-m.y)*best
+		at := a.at(p.Spot(best))
+		x, y := at.x, at.y
 		a.tags = append(a.tags, box{x - r, y - r, 2 * r, 2 * r})
 		fmt.Fprintf(&a.b, `<g class="tag" data-letter="%s"><circle cx="%.1f" cy="%.1f" r="%.0f" fill="#fffdf8" stroke="#33302c" stroke-width="1.4"/><text x="%.1f" y="%.1f" text-anchor="middle" font-size="17" font-weight="600" fill="#33302c">%s</text></g>`,
 			p.Letter, x, y, r, x, y+6, p.Letter)

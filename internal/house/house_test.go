@@ -20,8 +20,8 @@ const module = "sturdyelbow/"
 // above lists, for each room of the core, the rooms it may import.
 var above = map[string]string{
 	"measure": "", "why": "measure", "finding": "", "catalog": "measure",
-	"frame": "measure catalog", "layout": "measure catalog frame why finding",
-	"fitting": "measure catalog frame layout finding", "cutlist": "measure catalog frame layout fitting why finding",
+	"curve": "measure", "frame": "measure catalog", "layout": "measure catalog frame why finding curve",
+	"fitting": "measure catalog frame layout finding curve", "cutlist": "measure catalog frame layout fitting why finding curve",
 	"stock": "measure", "cost": "measure catalog", "joinery": "measure catalog frame fitting",
 	"starter": "measure catalog frame", "wireframe": "measure catalog frame",
 	"edit": "measure catalog frame layout fitting", "plan": "*",

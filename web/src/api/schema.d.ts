@@ -455,6 +455,7 @@ export interface components {
         Edit: {
             bay?: components["schemas"]["EditBay"];
             begin?: components["schemas"]["EditBegin"];
+            bow?: components["schemas"]["EditBow"];
             delete?: components["schemas"]["EditDelete"];
             drive?: components["schemas"]["EditDrive"];
             end?: components["schemas"]["EditEndOf"];
@@ -492,6 +493,12 @@ export interface components {
         };
         EditBegin: {
             name?: string;
+        };
+        EditBow: {
+            leave?: string[];
+            pipe: string;
+            say?: string;
+            toward?: string;
         };
         EditDelete: {
             joints?: string[];
@@ -896,8 +903,12 @@ export interface components {
             from: string;
             id: string;
             path?: string;
+            /** Format: int64 */
+            radius?: number;
             size?: string;
+            spring?: components["schemas"]["FrameSpring"];
             to: string;
+            via?: string[];
         };
         FrameSplit: {
             from: string;
@@ -908,6 +919,11 @@ export interface components {
             /** Format: double */
             share?: number;
             to: string;
+        };
+        FrameSpring: {
+            bow?: number[];
+            leave?: number[][];
+            size?: components["schemas"]["FrameDimension"];
         };
         FrameStance: {
             turns: components["schemas"]["FrameTurn"][];
@@ -1123,11 +1139,16 @@ export interface components {
             letter: string;
             /** Format: int64 */
             od: number;
+            path?: string;
             pipe: string;
+            /** Format: int64 */
+            radius?: number;
             shown: number[][];
             size: string;
             /** Format: int64 */
             stick: number;
+            /** Format: double */
+            strain?: number;
             sum: components["schemas"]["WhyTerm"][];
             /** Format: int64 */
             takes: number;
@@ -1135,6 +1156,7 @@ export interface components {
             tooShort: boolean;
             /** Format: int64 */
             visible: number;
+            way?: number[][];
         };
         PlanPipeRef: {
             /** Format: int64 */

@@ -41,13 +41,21 @@ export const inches = (nm: number) => nm / INCH;
 export const between = (a: Spot, b: Spot, t: number): Spot => [0, 1, 2].map((i) => (a[i] as number) + ((b[i] as number) - (a[i] as number)) * t);
 
 /** The places along a pipe where its label may stand, the middle first. */
-export const along = (p: Pipe): Spot[] => [0.5, 0.36, 0.64, 0.24, 0.76].map((t) => between(p.shown[0] as Spot, p.shown[1] as Spot, t));
+export const along = (p: Pipe): Spot[] => [0.5, 0.36, 0.64, 0.24, 0.76].map((t) => spotAlong(p, t));
+
+/** A place on the visible part of a pipe, at a share of the way along it. */
+export function spotAlong(p: Pipe, t: number): Spot {
+  const way = p.way ?? p.shown;
+  const at = t * (way.length - 1);
+  const i = Math.min(Math.floor(at), way.length - 2);
+  return between(way[i] as Spot, way[i + 1] as Spot, at - i);
+}
 
 /** Where what is picked is on the frame; nothing for a letter of several pipes. */
 export function spotOf(f: PlanFrame, picked: Picked): Spot | undefined {
   if (picked?.is === "joint") return f.joints.find((j) => j.id === picked.id)?.at;
   const p = picked?.is === "pipe" ? f.pipes.find((x) => x.pipe === picked.id) : undefined;
-  return p && between(p.shown[0] as Spot, p.shown[1] as Spot, 0.5);
+  return p && spotAlong(p, 0.5);
 }
 
 /** The pins of what the plan noticed, where it belongs on the frame. */
@@ -58,7 +66,7 @@ export function findingTags(findings: Finding[], f: PlanFrame, index: number): T
     for (const id of x.subject) {
       const pipe = f.pipes.find((p) => p.pipe === id);
       const joint = f.joints.find((j) => j.id === id);
-      const at = pipe ? between(pipe.bare[0] as Spot, pipe.bare[1] as Spot, 0.5) : joint?.at;
+      const at = pipe ? spotAlong(pipe, 0.5) : joint?.at;
       if (!at) continue;
       const again = seen.get(id) ?? 0;
       seen.set(id, again + 1);

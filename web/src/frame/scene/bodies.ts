@@ -25,12 +25,14 @@ function stretched(from: Vector3, dir: Vector3, length: number, radius: number):
 export function bodiesOf(f: PlanFrame, rings: number): Bodies {
   const b: Bodies = { pipes: [], sockets: [], balls: [], caps: [], mouths: [], collars: [], rings: [] };
   for (const p of f.pipes) {
-    const from = v(p.shown[0] as number[]);
-    const to = v(p.shown[1] as number[]);
-    const dir = to.clone().sub(from);
-    const length = dir.length();
-    if (p.cut <= 0 || length < 1e-6) continue;
-    b.pipes.push({ matrix: stretched(from, dir.divideScalar(length), length, inches(p.od) / 2), owner: { is: "pipe", id: p.pipe } });
+    if (p.cut <= 0) continue;
+    const way = (p.way ?? p.shown).map(v);
+    for (const [i, from] of way.entries()) {
+      const dir = way[i + 1]?.clone().sub(from);
+      const length = dir?.length() ?? 0;
+      if (!dir || length < 1e-6) continue;
+      b.pipes.push({ matrix: stretched(from, dir.divideScalar(length), length, inches(p.od) / 2), owner: { is: "pipe", id: p.pipe } });
+    }
   }
   for (const j of f.joints) addJoint(b, j, rings);
   return b;

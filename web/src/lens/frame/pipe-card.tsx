@@ -9,6 +9,37 @@ import { pipeSizes } from "../sizes";
 import { LineField } from "./line-field";
 import { Refused } from "./refused";
 
+const ways = [["", "turns freely"], ["up", "held up"], ["down", "held down"], ["right", "held right"], ["left", "held left"], ["away", "held away"], ["near", "held near"]] as const;
+
+/** Springs the pipe: how far it bows, and how its ends are held. */
+function BowField({ pipe: p, style, gesture }: { pipe: Pipe; style: LensProps["style"]; gesture: LensProps["gesture"] }) {
+  const [leave, setLeave] = useState<[string, string]>(["", ""]);
+  const sprung = p.path === "sprung";
+  const run = (say: string) => gesture.run({ bow: { pipe: p.pipe, say, leave } }, { keep: true });
+  return (
+    <details className="more" open={sprung}>
+      <summary>{sprung ? "Sprung" : p.path === "bent" ? "Bent by heat" : "Bow it, as a hoop"}</summary>
+      {p.path && p.radius ? (
+        <p className="text-sm">
+          Bent the most to a radius of <Len nm={p.radius} style={style} step={4} />
+          {sprung && p.strain ? <>: its outer side is stretched <strong>{(100 * p.strain).toFixed(2)} %</strong>, easy up to 0.80 %, never over 1.10 %</> : null}
+        </p>
+      ) : null}
+      <LineField label="Spring it" placeholder="rise 24" press="Spring" onRun={run} note="rise 24, rise 24 under, or of 10 ft: its length, and the rise that comes out" />
+      <div className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+        {([0, 1] as const).map((k) => (
+          <Pick key={k} label={`How ${k === 0 ? p.from : p.to} holds it`} className="w-36" value={leave[k]} options={ways} onChange={(w) => setLeave(k === 0 ? [w, leave[1]] : [leave[0], w])} />
+        ))}
+        {p.path && (
+          <button type="button" className="btn btn-small" onClick={() => void run("")}>
+            Straight again
+          </button>
+        )}
+      </div>
+    </details>
+  );
+}
+
 /** The pipe that is picked: give it a length, split it, change its size, take it away. */
 export function PipeCard({ pipe: p, style, gesture, onPick }: LensProps & { pipe: Pipe }) {
   const [run, setRun] = useState(false);
@@ -37,6 +68,7 @@ export function PipeCard({ pipe: p, style, gesture, onPick }: LensProps & { pipe
       <div className="mt-2 grid gap-2">
         <LineField label="Make it" placeholder={`${text(p.cut, style, 16)} cut`} press="Set" onRun={(t) => gesture.run({ drive: { pipe: p.pipe, length: t } }, { keep: true })} note="a round cut in, the size that comes out; say cut, visible or centre" />
         <LineField label="Split it at" placeholder="half" press="Split" mayBeEmpty onRun={(t) => gesture.run({ split: { pipe: p.pipe, length: t || undefined } })} note={`from ${p.from}; left empty, in the middle`} />
+        <BowField pipe={p} style={style} gesture={gesture} />
         <div className="flex items-center gap-2 text-sm">
           <Pick label="Size of this pipe" className="w-28" value={p.size} options={pipeSizes} onChange={(size) => void gesture.run({ resize: { pipe: p.pipe, size, run } }, { keep: true })} />
           <label className="flex items-center gap-1.5">
@@ -44,7 +76,7 @@ export function PipeCard({ pipe: p, style, gesture, onPick }: LensProps & { pipe
           </label>
         </div>
       </div>
-      <Refused gesture={gesture} kinds={["drive", "split", "resize", "delete"]} />
+      <Refused gesture={gesture} kinds={["drive", "split", "bow", "resize", "delete"]} />
     </div>
   );
 }
