@@ -39,8 +39,12 @@ func (w *Bow) on(b *bench) (Done, error) {
 		return Done{}, err
 	}
 	for k := range w.Leave {
-		if s.Leave[k], err = wayOf(w.Leave[k]); err != nil {
+		d, err := wayOf(w.Leave[k])
+		if err != nil {
 			return Done{}, err
+		}
+		if d != nil {
+			s.Leave[k] = *d
 		}
 	}
 	b.dropVia(def, p)
@@ -138,7 +142,7 @@ func (w *Walk) hoop(b *bench, text string) (Done, error) {
 	p := frame.Pipe{ID: newPipe(def), From: ref, To: j.ID, Size: w.Size, Path: frame.Sprung, Spring: &frame.Spring{Size: &size}}
 	if held {
 		up := measure.Z.Dir()
-		p.Spring.Leave = [2]*measure.Dir{&up, &up}
+		p.Spring.Leave = [2]measure.Dir{up, up}
 	}
 	if d, err := w.far(b, scope, n, ref, c, &j, p.ID); err != nil {
 		return Done{}, err
@@ -296,7 +300,7 @@ func (w *Split) crown(b *bench, def *frame.Definition, i, scope int) (Done, erro
 		return Done{}, refuse("stand its feet on stations, along an axis", "the crown of %s has no place of its own", w.Pipe)
 	}
 	s := pipe.Spring
-	if (s.Leave[0] == nil) != (s.Leave[1] == nil) {
+	if (s.Leave[0] == measure.Dir{}) != (s.Leave[1] == measure.Dir{}) {
 		return Done{}, refuse("hold both ends alike, or none", "the two halves of %s differ", w.Pipe)
 	}
 	rise := place.Local(c.Apex)[up] - place.Local(from)[up]
@@ -319,9 +323,9 @@ func (w *Split) crown(b *bench, def *frame.Definition, i, scope int) (Done, erro
 	back := local.Neg()
 	second := pipe
 	second.ID, second.From, second.To = newPipe(def), pipe.To, j.ID
-	second.Spring = &frame.Spring{Bow: s.Bow, Leave: [2]*measure.Dir{s.Leave[1], &local}}
+	second.Spring = &frame.Spring{Bow: s.Bow, Leave: [2]measure.Dir{s.Leave[1], local}}
 	def.Pipes[i].To = j.ID
-	def.Pipes[i].Spring = &frame.Spring{Bow: s.Bow, Leave: [2]*measure.Dir{s.Leave[0], &back}}
+	def.Pipes[i].Spring = &frame.Spring{Bow: s.Bow, Leave: [2]measure.Dir{s.Leave[0], back}}
 	def.Pipes = slices.Insert(def.Pipes, i+1, second)
 	done := Done{Label: fmt.Sprintf("Hoop %s split at its crown", w.Pipe), Joint: join(place.Path, j.ID), Pipe: w.Pipe, Also: b.everywhere(scope)}
 	return done, b.bows(w.Pipe)

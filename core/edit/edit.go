@@ -33,6 +33,7 @@ type Edit struct {
 	Unique *Unique      `json:"unique,omitempty"`
 	Ring   *Ring        `json:"ring,omitempty"`
 	Drive  *Drive       `json:"drive,omitempty"`
+	Class  *Tolerance   `json:"class,omitempty"`
 	Stand  *Stand       `json:"stand,omitempty"`
 	Unit   measure.Unit `json:"unit,omitempty"` // of bare numbers; the document's own where it is missing
 }
@@ -102,6 +103,7 @@ func Apply(d *frame.Document, e Edit, solve Solver) (*frame.Document, Done, erro
 	add(e.Unique != nil, e.Unique)
 	add(e.Ring != nil, e.Ring)
 	add(e.Drive != nil, e.Drive)
+	add(e.Class != nil, e.Class)
 	add(e.Stand != nil, e.Stand)
 	if len(gestures) != 1 {
 		return nil, Done{}, refuse("send one gesture at a time", "%d gestures at once", len(gestures))
@@ -113,10 +115,19 @@ func Apply(d *frame.Document, e Edit, solve Solver) (*frame.Document, Done, erro
 	b.prune()
 	b.regive()
 	done.Also = append(done.Also, b.also...)
+	b.forget()
 	if _, err := frame.Expand(b.doc); err != nil {
 		return nil, Done{}, err
 	}
 	return b.doc, done, nil
+}
+
+// forget takes away the tolerances of pipes that are gone.
+func (b *bench) forget() {
+	if len(b.doc.Tolerances) == 0 || b.look() != nil {
+		return
+	}
+	b.doc.Tolerances = slices.DeleteFunc(b.doc.Tolerances, func(t frame.Tolerance) bool { return b.view.Graph.Edge(t.Pipe) < 0 })
 }
 
 // gesture changes what is on the bench.

@@ -67,6 +67,9 @@ func (b *bench) rename(scope int, joint, pipe func(ref string) string) {
 		h := &b.doc.Holds[i]
 		h.Joint, h.Pipe, h.Use = full(h.Joint, joint), full(h.Pipe, pipe), full(h.Use, joint)
 	}
+	for i := range b.doc.Tolerances {
+		b.doc.Tolerances[i].Pipe = full(b.doc.Tolerances[i].Pipe, pipe)
+	}
 	for i := range b.doc.Drives {
 		d := &b.doc.Drives[i]
 		d.Pipe, d.Ends[0], d.Ends[1] = full(d.Pipe, pipe), full(d.Ends[0], joint), full(d.Ends[1], joint)

@@ -49,6 +49,7 @@ func (d *Document) check(ps *Problems) {
 	}
 	d.checkHolds(ps)
 	d.checkDrives(ps)
+	d.checkTolerances(ps)
 	if d.Stance != nil {
 		checkTurns(ps, "/stance/turns", d.Stance.Turns)
 	}

@@ -201,9 +201,9 @@ const (
 // as by a socket or a tall stake; one without turns freely. Without a size it
 // is half of a hoop, whose other half is its mirror image at the pipe's To.
 type Spring struct {
-	Size  *Dimension      `json:"size,omitempty"`  // Cut: its length; else the rise over the line between its ends: Centre to its middle line, Outside over it, Clear under it
-	Bow   *measure.Dir    `json:"bow,omitempty"`   // the side it bows to, in the definition's axes; by default up
-	Leave [2]*measure.Dir `json:"leave,omitempty"` // how it leaves its two joints, in the definition's axes
+	Size  *Dimension     `json:"size,omitempty"` // Cut: its length; else the rise over the line between its ends: Centre to its middle line, Outside over it, Clear under it
+	Bow   *measure.Dir   `json:"bow,omitempty"`  // the side it bows to, in the definition's axes; by default up
+	Leave [2]measure.Dir `json:"leave,omitzero"` // how it leaves its two joints, in the definition's axes; 0, 0, 0 where it turns freely
 }
 
 // Pipe runs between two joints.
@@ -301,7 +301,9 @@ type Document struct {
 	Groups []Definition     `json:"groups,omitempty"`
 	Holds  []Hold           `json:"holds,omitempty"` // over what the definitions say; the last that counts wins
 	Drives []Drive          `json:"drives,omitempty"`
-	Stance *Stance          `json:"stance,omitempty"`
+
+	Tolerances []Tolerance `json:"tolerances,omitempty"`
+	Stance     *Stance     `json:"stance,omitempty"`
 }
 
 // Seat gives the design seat of a mode in this document.

@@ -17,7 +17,7 @@ func (s *Spring) bow(o Orient, where string) *Bow {
 		b.Toward = o.Dir(s.Bow.Unit())
 	}
 	for k, d := range s.Leave {
-		if d != nil {
+		if d != (measure.Dir{}) {
 			v := o.Dir(d.Unit())
 			b.Leave[k] = &v
 		}
@@ -60,13 +60,8 @@ func (s *Spring) check(ps *Problems, pipe, path string) {
 	if s.Bow != nil && s.Bow.Dot(*s.Bow) == 0 {
 		ps.add(path+"/bow", "a direction of no length", "give a direction such as 0, 0, 1")
 	}
-	for k, d := range s.Leave {
-		if d != nil && d.Dot(*d) == 0 {
-			ps.add(fmt.Sprintf("%s/leave/%d", path, k), "a direction of no length", "give a direction such as 0, 0, 1")
-		}
-	}
 	switch d := s.Size; {
-	case d == nil && s.Leave[1] == nil:
+	case d == nil && s.Leave[1] == measure.Dir{}:
 		ps.add(path+"/size", fmt.Sprintf("how long is pipe %q, or how high does it bow?", pipe), "give its cut length or its rise; half a hoop is held at its second end")
 	case d == nil:
 	case !slices.Contains([]Meaning{Cut, Centre, Outside, Clear}, d.Meaning):

@@ -26,6 +26,11 @@ func fix(label, path string, value any) finding.Fix {
 	return finding.Fix{Label: label, Edits: []finding.Edit{{Path: path, Value: data}}}
 }
 
+// setText is one edit that sets a text.
+func setText(path, text string) finding.Edit {
+	return fix("", path, text).Edits[0]
+}
+
 // roomTrials bounds how many changes are tried for pieces that are too short:
 // fewer where each takes longer.
 func roomTrials(pipes int) int { return min(48, max(6, 6000/max(1, pipes))) }

@@ -17,6 +17,9 @@ import (
 type FrameUse struct {
 	Document frame.Document `json:"document"`
 	Copies   int            `json:"copies"`
+	// Given is what some pieces are or were cut to, by the pipe's path, against
+	// the plan.
+	Given map[string]measure.Length `json:"given,omitempty"`
 }
 
 // Job is what is to be built.
@@ -116,6 +119,11 @@ func (j *Job) check(shop *Shop, work *Work) (n Nonsense) {
 	for i, f := range j.Frames {
 		if f.Copies < 1 || f.Copies > maxCopies {
 			add(fmt.Sprintf("/job/frames/%d/copies", i), fmt.Sprintf("%d copies", f.Copies), fmt.Sprintf("build 1 to %d", maxCopies))
+		}
+		for _, id := range slices.Sorted(maps.Keys(f.Given)) {
+			if v := f.Given[id]; v <= 0 || v > StockLimit {
+				add(fmt.Sprintf("/job/frames/%d/given/%s", i, id), fmt.Sprintf("pipe %s cut to no length", id), "type how long it is")
+			}
 		}
 	}
 	if j.Step < 0 || j.Step > measure.Inch {

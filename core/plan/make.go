@@ -33,7 +33,7 @@ func Make(job Job, shop Shop, work Work) (*Plan, error) {
 	p.Tool, _ = shop.tool(job.Tool)
 	var nonsense Nonsense
 	for i := range job.Frames {
-		f, err := p.frame(&job.Frames[i].Document, c, i)
+		f, err := p.frame(&job.Frames[i].Document, job.Frames[i].Given, c, i)
 		if ps, bad := err.(frame.Problems); bad {
 			for _, q := range ps {
 				q.Path = fmt.Sprintf("/job/frames/%d/document%s", i, q.Path)
@@ -63,12 +63,13 @@ type planned struct {
 }
 
 // frame plans one frame of the job and looks for fixes of what it found.
-func (p *Plan) frame(d *frame.Document, c *catalog.Catalog, index int) (planned, error) {
+func (p *Plan) frame(d *frame.Document, given map[string]measure.Length, c *catalog.Catalog, index int) (planned, error) {
 	f, err := p.solve(d, c)
 	if err != nil {
 		return f, err
 	}
 	p.offerRoom(&f, d, c, index)
+	f.check(given, p.Step, func(cuts []measure.Length) []Seated { return f.seatedFrom(cuts, states(c)) }, index)
 	for k := range f.findings {
 		f.findings[k].Frame = index
 	}
@@ -92,6 +93,7 @@ func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
 	f.Contacts = fits.Contacts(s.Points, s.Floor)
 	f.Ports = fits.Audit()
 	f.place(c, s)
+	f.tolerate(d)
 	f.seat(c)
 	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, fits.Clearances(s.Points, s.Curves), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(f.Contacts, f.bare()))
 	if !settled {
@@ -157,6 +159,23 @@ func (f *planned) place(c *catalog.Catalog, s *layout.Solution) {
 // drivenSeat is how deep a mallet drives a dry pipe, typically.
 const drivenSeat = 0.85
 
+// states are the states of the joints in which a cut frame has a size of its own.
+func states(c *catalog.Catalog) []state {
+	dry := func(depth func(p *fitting.Port) float64) func(p *fitting.Port) float64 {
+		return func(p *fitting.Port) float64 {
+			if p.Mode == frame.Eased || p.Mode == "" {
+				return p.Seat
+			}
+			return depth(p)
+		}
+	}
+	return []state{
+		{"hand-tight", "dry-fitted by hand", dry(func(p *fitting.Port) float64 { return c.HandTight(p.PipeSize) })},
+		{"driven", "dry-fitted, driven with a mallet", dry(func(*fitting.Port) float64 { return drivenSeat })},
+		{"finished", "finished as planned", func(p *fitting.Port) float64 { return p.Seat }},
+	}
+}
+
 // seat works out the second size of the frame: the same cuts with the joints
 // put together by hand, driven, and finished as planned.
 func (f *planned) seat(c *catalog.Catalog) {
@@ -164,29 +183,7 @@ func (f *planned) seat(c *catalog.Catalog) {
 	for i := range cuts {
 		cuts[i] = f.list.Pieces[i].Cut
 	}
-	for _, st := range []struct {
-		state, text string
-		seat        func(p *fitting.Port) float64
-	}{
-		{"hand-tight", "dry-fitted by hand", func(p *fitting.Port) float64 {
-			if p.Mode == frame.Eased || p.Mode == "" {
-				return p.Seat
-			}
-			return c.HandTight(p.PipeSize)
-		}},
-		{"driven", "dry-fitted, driven with a mallet", func(p *fitting.Port) float64 {
-			if p.Mode == frame.Eased || p.Mode == "" {
-				return p.Seat
-			}
-			return drivenSeat
-		}},
-		{"finished", "finished as planned", func(p *fitting.Port) float64 { return p.Seat }},
-	} {
-		fits := f.fits.Reseat(st.seat)
-		a := cutlist.Assemble(f.graph, fits, cuts, f.solved)
-		lo, hi := f.around(fits.Overall(a.Points))
-		f.Seated = append(f.Seated, Seated{State: st.state, Text: st.text, Size: hi.Sub(lo), Gap: a.Gap})
-	}
+	f.Seated = f.seatedFrom(cuts, states(c))
 }
 
 // join counts cement and the joints to leave dry.

@@ -59,6 +59,7 @@ type Frame struct {
 	Loops      []cutlist.Loop      `json:"loops"`
 	Insertions []fitting.Insertion `json:"insertions"`
 	Parts      []Part              `json:"parts"` // the uses of groups in it, each before those inside it
+	Check      *Check              `json:"check,omitempty"`
 	graph      *frame.Graph
 	points     []measure.Point
 	list       *cutlist.List
@@ -88,6 +89,11 @@ type Pipe struct {
 	Way    []measure.Point `json:"way,omitempty"`    // of a pipe that is not straight: along its middle line from rim to rim
 	Radius measure.Length  `json:"radius,omitempty"` // where it is bent the most
 	Strain float64         `json:"strain,omitempty"` // in its outer fibre there, as a share of its length
+
+	Class    frame.Class    `json:"class,omitempty"`
+	Ordered  measure.Length `json:"ordered"`            // what is cut: its cut, longer where it is trimmed to fit or still to be measured
+	Waits    bool           `json:"waits,omitempty"`    // not cut before it is measured on the frame
+	Measured bool           `json:"measured,omitempty"` // it was: Ordered is what was measured
 }
 
 // Spot is a place on the visible part of a pipe, at a share of the way along it.
@@ -118,6 +124,8 @@ type Group struct {
 	Hidden   bool           `json:"hidden"` // a hidden nipple among them
 	TooShort bool           `json:"tooShort"`
 	Sum      why.Sum        `json:"sum"` // of the first
+	Class    frame.Class    `json:"class,omitempty"`
+	Waits    bool           `json:"waits,omitempty"` // until it is measured on the frame; Cut is the most it may be
 }
 
 // Note says what is special about the pieces, in a word or two; "" for
@@ -128,9 +136,16 @@ func (g *Group) Note() string {
 		return "too short"
 	case g.Hidden:
 		return "hidden nipple"
+	case g.Waits:
+		return "at most; measured on the frame"
+	}
+	if g.Class != frame.Exact {
+		return classWords[g.Class]
 	}
 	return ""
 }
+
+var classWords = map[frame.Class]string{frame.Matched: "matched set", frame.Trim: "cut long, trim to fit", frame.Rough: "rough", frame.OnFrame: "as measured"}
 
 // PipeRef names a pipe of a frame.
 type PipeRef struct {

@@ -8,6 +8,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/fitting"
+	"sturdyelbow/core/frame"
 	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/stock"
@@ -17,20 +18,27 @@ import (
 // largest size first, then the longest.
 func (p *Plan) group() {
 	type key struct {
-		size catalog.Size
-		cut  measure.Length
+		size  catalog.Size
+		cut   measure.Length
+		class frame.Class
+		waits bool
 	}
+	of := func(pc *Pipe) key { return key{pc.Size, pc.Ordered, pc.Class, pc.Waits} }
 	at := map[key]int{}
 	for fi := range p.Frames {
 		f := &p.Frames[fi]
 		for i := range f.Pipes {
 			pc := &f.Pipes[i]
-			k := key{pc.Size, pc.Cut}
+			k := of(pc)
 			g, ok := at[k]
 			if !ok {
 				g = len(p.Cuts)
 				at[k] = g
-				p.Cuts = append(p.Cuts, Group{Size: pc.Size, Cut: pc.Cut, Sum: pc.Sum})
+				sum := pc.Sum
+				if pc.Ordered != pc.Cut {
+					sum = slices.Clip(sum).Plus(orderWords(pc), pc.Ordered-pc.Cut)
+				}
+				p.Cuts = append(p.Cuts, Group{Size: pc.Size, Cut: pc.Ordered, Sum: sum, Class: pc.Class, Waits: pc.Waits})
 			}
 			p.Cuts[g].Count += f.Copies
 			p.Cuts[g].Pipes = append(p.Cuts[g].Pipes, PipeRef{fi, pc.Pipe})
@@ -40,19 +48,29 @@ func (p *Plan) group() {
 		}
 	}
 	slices.SortStableFunc(p.Cuts, func(a, b Group) int {
-		return cmp.Or(-catalog.Compare(a.Size, b.Size), cmp.Compare(b.Cut, a.Cut))
+		return cmp.Or(-catalog.Compare(a.Size, b.Size), cmp.Compare(b.Cut, a.Cut), cmp.Compare(a.Class, b.Class))
 	})
 	letter := map[key]string{}
 	for i := range p.Cuts {
 		p.Cuts[i].Letter = letterOf(i)
-		letter[key{p.Cuts[i].Size, p.Cuts[i].Cut}] = p.Cuts[i].Letter
+		letter[key{p.Cuts[i].Size, p.Cuts[i].Cut, p.Cuts[i].Class, p.Cuts[i].Waits}] = p.Cuts[i].Letter
 	}
 	for fi := range p.Frames {
 		for i := range p.Frames[fi].Pipes {
 			pc := &p.Frames[fi].Pipes[i]
-			pc.Letter = letter[key{pc.Size, pc.Cut}]
+			pc.Letter = letter[of(pc)]
 		}
 	}
+}
+
+func orderWords(pc *Pipe) string {
+	switch {
+	case pc.Measured:
+		return "as measured on the frame"
+	case pc.Waits:
+		return "in reserve until it is measured"
+	}
+	return "cut long, to be trimmed"
 }
 
 // letterOf counts A … Z, AA, AB, … and leaves out I and O, which read as 1

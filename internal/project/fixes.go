@@ -33,6 +33,18 @@ func (p *Project) Adopt(doc *frame.Document, all []finding.Finding) {
 func (p *Project) adopt(doc *frame.Document, f *finding.Fix) bool {
 	edits := make([]finding.Edit, len(f.Edits))
 	for i, e := range f.Edits {
+		if pipe, ok := strings.CutPrefix(e.Path, "/frames/0/given/"); ok {
+			var text string
+			if json.Unmarshal(e.Value, &text) != nil {
+				return false
+			}
+			value, err := json.Marshal(starter.Answer{Text: text, Unit: measure.Inches})
+			if err != nil {
+				return false
+			}
+			edits[i] = finding.Edit{Path: "/given/" + escape(pipe), Value: value}
+			continue
+		}
 		if pointer, ok := strings.CutPrefix(e.Path, inDocument); ok {
 			var text string
 			d := doc.Dimension(pointer)

@@ -32,6 +32,9 @@ type Project struct {
 	// Sizes are sizes of Frame as they were typed over, by the dimension's JSON
 	// pointer; they are read each time, so that what cannot be read is kept.
 	Sizes map[string]starter.Answer `json:"sizes,omitempty"`
+	// Given is what pieces of a list, or pieces that were cut, measure, by the
+	// pipe's path, as typed.
+	Given map[string]starter.Answer `json:"given,omitempty"`
 	// Holds are joints the builder set, over what the starter or frame says.
 	Holds  []frame.Hold   `json:"holds,omitempty"`
 	Copies int            `json:"copies"`
@@ -90,7 +93,11 @@ func (p *Project) Job() (plan.Job, error) {
 		d.Holds = slices.Concat(doc.Holds, p.Holds)
 		doc = &d
 	}
-	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies)}}, Tool: p.Tool, Step: p.Step}, nil
+	given, err := p.given(doc.Units)
+	if err != nil {
+		return plan.Job{}, err
+	}
+	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given}}, Tool: p.Tool, Step: p.Step}, nil
 }
 
 // Decode reads a stored project.

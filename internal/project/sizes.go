@@ -5,6 +5,7 @@ import (
 	"errors"
 	"maps"
 	"slices"
+	"strings"
 
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -15,6 +16,38 @@ import (
 type SizeProblems []starter.Problem
 
 func (ps SizeProblems) Error() string { return starter.Problems(ps).Error() }
+
+// GivenProblems are cuts of a list that cannot be read, by the pipe.
+type GivenProblems []starter.Problem
+
+func (ps GivenProblems) Error() string { return starter.Problems(ps).Error() }
+
+// given reads the cuts of the list. An empty one says nothing.
+func (p *Project) given(unit measure.Unit) (map[string]measure.Length, error) {
+	var bad GivenProblems
+	all := map[string]measure.Length{}
+	for _, id := range slices.Sorted(maps.Keys(p.Given)) {
+		a := p.Given[id]
+		if strings.TrimSpace(a.Text) == "" {
+			continue
+		}
+		l, err := measure.Parse(a.Text, measure.Reading{Unit: cmp.Or(a.Unit, p.Units, unit)})
+		var pe *measure.ParseError
+		if errors.As(err, &pe) {
+			bad = append(bad, starter.Problem{Key: id, At: pe.At, What: pe.What, Hint: pe.Hint})
+			continue
+		}
+		if l <= 0 {
+			bad = append(bad, starter.Problem{Key: id, What: "a piece of no length", Hint: "type how long it is"})
+			continue
+		}
+		all[id] = l
+	}
+	if len(bad) > 0 {
+		return nil, bad
+	}
+	return all, nil
+}
 
 // retyped gives a copy of a frame with some of its sizes typed over.
 func retyped(doc *frame.Document, sizes map[string]starter.Answer) (*frame.Document, error) {

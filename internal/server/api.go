@@ -117,6 +117,7 @@ func problem(err error) error {
 		nonsense plan.Nonsense
 		answers  starter.Problems
 		sizes    project.SizeProblems
+		given    project.GivenProblems
 		lines    export.LineErrors
 		file     wireframe.Errors
 		refusal  *edit.Refusal
@@ -143,6 +144,11 @@ func problem(err error) error {
 		title = "A size cannot be read"
 		for _, p := range sizes {
 			add("body.project.sizes."+p.Key, p.What, p.Hint, p.At)
+		}
+	case errors.As(err, &given):
+		title = "A length cannot be read"
+		for _, p := range given {
+			add("body.project.given."+p.Key, p.What, p.Hint, p.At)
 		}
 	case errors.As(err, &lines):
 		title = "The list cannot be read"

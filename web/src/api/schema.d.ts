@@ -426,6 +426,13 @@ export interface components {
             tool: string;
             units: string;
         };
+        CutlistChange: {
+            /** Format: int64 */
+            from: number;
+            pipe: string;
+            /** Format: int64 */
+            to: number;
+        };
         CutlistExtent: {
             /** Format: int64 */
             axis: number;
@@ -438,12 +445,38 @@ export interface components {
             size: number;
             sum: components["schemas"]["WhyTerm"][];
         };
+        CutlistGiven: {
+            /** Format: int64 */
+            cut: number;
+            faceToFace?: boolean;
+            pipe: string;
+            /** Format: int64 */
+            planned: number;
+            /** Format: int64 */
+            spacing: number;
+            tooShort?: boolean;
+        };
+        CutlistLevel: {
+            /** Format: int64 */
+            at: number;
+            /** Format: int64 */
+            axis: number;
+            high: string;
+            low: string;
+            /** Format: int64 */
+            spread: number;
+        };
         CutlistLoop: {
             joints: string[];
             /** Format: int64 */
             off: number;
             pipes: string[];
             residual: number[];
+        };
+        CutlistMend: {
+            /** Format: int64 */
+            by: number;
+            changes: components["schemas"]["CutlistChange"][];
         };
         DrawnStarter: {
             about: string;
@@ -456,6 +489,7 @@ export interface components {
             bay?: components["schemas"]["EditBay"];
             begin?: components["schemas"]["EditBegin"];
             bow?: components["schemas"]["EditBow"];
+            class?: components["schemas"]["EditTolerance"];
             delete?: components["schemas"]["EditDelete"];
             drive?: components["schemas"]["EditDrive"];
             end?: components["schemas"]["EditEndOf"];
@@ -623,6 +657,12 @@ export interface components {
         };
         EditStand: {
             turns: components["schemas"]["FrameTurn"][];
+        };
+        EditTolerance: {
+            class: string;
+            extra?: string;
+            measured?: string;
+            pipes: string[];
         };
         EditTurn: {
             /** Format: int64 */
@@ -849,6 +889,7 @@ export interface components {
             };
             size: string;
             stance?: components["schemas"]["FrameStance"];
+            tolerances?: components["schemas"]["FrameTolerance"][];
             units: string;
         };
         FrameDrive: {
@@ -933,6 +974,14 @@ export interface components {
             id: string;
             like?: components["schemas"]["FrameLike"];
             split?: components["schemas"]["FrameSplit"];
+        };
+        FrameTolerance: {
+            class: string;
+            /** Format: int64 */
+            extra?: number;
+            /** Format: int64 */
+            measured?: number;
+            pipe: string;
         };
         FrameTurn: {
             /** Format: int64 */
@@ -1074,6 +1123,18 @@ export interface components {
             drawings: string[];
             plan: components["schemas"]["Plan"];
         };
+        PlanCheck: {
+            closed: boolean;
+            /** Format: int64 */
+            gap: number;
+            levels: components["schemas"]["CutlistLevel"][];
+            loops: components["schemas"]["CutlistLoop"][];
+            mends: components["schemas"]["CutlistMend"][];
+            pieces: components["schemas"]["CutlistGiven"][];
+            seated: components["schemas"]["PlanSeated"][];
+            stuck: boolean;
+            unknown: string[];
+        };
         PlanFittingCount: {
             /** Format: int64 */
             count: number;
@@ -1081,6 +1142,7 @@ export interface components {
             size: string;
         };
         PlanFrame: {
+            check?: components["schemas"]["PlanCheck"];
             contacts: components["schemas"]["FittingContact"][];
             /** Format: int64 */
             copies: number;
@@ -1101,6 +1163,7 @@ export interface components {
             units: string;
         };
         PlanGroup: {
+            class?: string;
             /** Format: int64 */
             count: number;
             /** Format: int64 */
@@ -1111,6 +1174,7 @@ export interface components {
             size: string;
             sum: components["schemas"]["WhyTerm"][];
             tooShort: boolean;
+            waits?: boolean;
         };
         PlanOffcut: {
             /** Format: int64 */
@@ -1128,6 +1192,7 @@ export interface components {
             bare: number[][];
             /** Format: int64 */
             centre: number;
+            class?: string;
             /** Format: int64 */
             cut: number;
             /** Format: int64 */
@@ -1137,8 +1202,11 @@ export interface components {
             /** Format: int64 */
             least: number;
             letter: string;
+            measured?: boolean;
             /** Format: int64 */
             od: number;
+            /** Format: int64 */
+            ordered: number;
             path?: string;
             pipe: string;
             /** Format: int64 */
@@ -1156,6 +1224,7 @@ export interface components {
             tooShort: boolean;
             /** Format: int64 */
             visible: number;
+            waits?: boolean;
             way?: number[][];
         };
         PlanPipeRef: {
@@ -1237,6 +1306,9 @@ export interface components {
             /** Format: int64 */
             copies: number;
             frame?: components["schemas"]["FrameDocument"];
+            given?: {
+                [key: string]: components["schemas"]["StarterAnswer"];
+            };
             holds?: components["schemas"]["FrameHold"][];
             marks?: components["schemas"]["ProjectMarks"];
             name: string;

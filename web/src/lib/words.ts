@@ -12,3 +12,6 @@ export const kindWords = (kind: string) => kinds[kind] ?? kind;
 
 /** A nominal size as it is said: 3/4 in, 1 × 3/4 in. */
 export const sizeWords = (size: string) => `${size.replace("x", " × ")} in`;
+
+/** How exactly a piece is cut. */
+export const classWords: Record<string, string> = { "": "exact", matched: "a matched set", trim: "cut long, trim to fit", rough: "rough", "on-frame": "measured on the frame" };

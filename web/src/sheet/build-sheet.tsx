@@ -8,7 +8,7 @@ import { planOf } from "../desk/use-plan";
 import { aislesOf, nameOf } from "../lens/buy/list";
 import { Proof, Sticks } from "../lens/cut/sticks";
 import { Len, type Style, feet, meaning, money, plural } from "../lib/format";
-import { sizeWords } from "../lib/words";
+import { sizeWords, classWords } from "../lib/words";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
 
@@ -98,7 +98,7 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
                   <td className="big">
                     <Len nm={g.cut} style={style} step={64} />
                   </td>
-                  <td>{sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}{g.tooShort ? ", too short" : ""}</td>
+                  <td>{sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}{g.tooShort ? ", too short" : ""}{g.waits ? ", at most: measure on the frame" : g.class ? `, ${classWords[g.class]}` : ""}</td>
                 </tr>
               ))}
             </tbody>

@@ -1,6 +1,6 @@
 import { RadioGroup } from "radix-ui";
 import { Len, feet, money, plural } from "../../lib/format";
-import { sizeWords } from "../../lib/words";
+import { classWords, sizeWords } from "../../lib/words";
 import { useTools } from "../../ui/tool-pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
@@ -42,11 +42,17 @@ export function CutSheet(props: LensProps) {
               <span className="text-right text-sm leading-tight text-ink-2">
                 {sizeWords(g.size)}
                 {g.hidden && <span className="block">hidden nipple</span>}
+                {g.waits ? <strong className="block text-warn">at most: measure it on the frame</strong> : g.class && <span className="block">{classWords[g.class]}</span>}
                 {g.tooShort && <strong className="block text-bad">too short</strong>}
               </span>
             </li>
           ))}
         </ul>
+        {plan.cuts.some((g) => g.waits) && (
+          <p className="mt-1 text-sm font-semibold text-warn">
+            Leave {plan.cuts.filter((g) => g.waits).map((g) => g.letter).join(", ")} uncut until the rest stands: the length shown is held in reserve. Pick the pipe in the Frame lens and type what you measure.
+          </p>
+        )}
         {plan.cuts.some((g) => g.hidden) && <p className="mt-1 text-sm text-ink-2">A hidden nipple: the fittings touch and no pipe shows.</p>}
       </section>
       {plan.pipe.map((t) => (

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Pipe } from "../../api/client";
 import { Len, text } from "../../lib/format";
-import { sizeWords } from "../../lib/words";
+import { classWords, sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import type { LensProps } from "../lens";
@@ -40,6 +40,31 @@ function BowField({ pipe: p, style, gesture }: { pipe: Pipe; style: LensProps["s
   );
 }
 
+const classNotes: Record<string, string> = { "": "to the tape", matched: "all alike, in one setting of the stop", trim: "1/4 long unless said", rough: "a little more or less is fine", "on-frame": "left uncut until it is measured" };
+
+/** How exactly the piece is cut; one that is measured on the frame takes what was measured. */
+function Exactness({ pipe: p, style, gesture }: { pipe: Pipe; style: LensProps["style"]; gesture: LensProps["gesture"] }) {
+  const options = Object.entries(classWords).map(([v, w]) => [v, w, classNotes[v]] as const);
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-2 text-sm">
+        <Pick label="How exactly it is cut" className="w-52" value={p.class ?? ""} options={options} onChange={(c) => void gesture.run({ class: { pipes: [p.pipe], class: c } }, { keep: true })} />
+        {p.waits && (
+          <span>
+            holds <Len nm={p.ordered} style={style} step={64} /> in reserve
+          </span>
+        )}
+        {p.measured && (
+          <span>
+            measured <Len nm={p.ordered} style={style} step={64} />, planned <Len nm={p.cut} style={style} step={64} />
+          </span>
+        )}
+      </div>
+      {p.class === "on-frame" && <LineField label="Measured" placeholder={text(p.cut, style, 16)} press="Take it" onRun={(t) => gesture.run({ class: { pipes: [p.pipe], class: "on-frame", measured: t } }, { keep: true })} note="between what it goes into, sockets included" />}
+    </>
+  );
+}
+
 /** The pipe that is picked: give it a length, split it, change its size, take it away. */
 export function PipeCard({ pipe: p, style, gesture, onPick }: LensProps & { pipe: Pipe }) {
   const [run, setRun] = useState(false);
@@ -69,6 +94,7 @@ export function PipeCard({ pipe: p, style, gesture, onPick }: LensProps & { pipe
         <LineField label="Make it" placeholder={`${text(p.cut, style, 16)} cut`} press="Set" onRun={(t) => gesture.run({ drive: { pipe: p.pipe, length: t } }, { keep: true })} note="a round cut in, the size that comes out; say cut, visible or centre" />
         <LineField label="Split it at" placeholder="half" press="Split" mayBeEmpty onRun={(t) => gesture.run({ split: { pipe: p.pipe, length: t || undefined } })} note={`from ${p.from}; left empty, in the middle`} />
         <BowField pipe={p} style={style} gesture={gesture} />
+        <Exactness pipe={p} style={style} gesture={gesture} />
         <div className="flex items-center gap-2 text-sm">
           <Pick label="Size of this pipe" className="w-28" value={p.size} options={pipeSizes} onChange={(size) => void gesture.run({ resize: { pipe: p.pipe, size, run } }, { keep: true })} />
           <label className="flex items-center gap-1.5">
@@ -76,7 +102,7 @@ export function PipeCard({ pipe: p, style, gesture, onPick }: LensProps & { pipe
           </label>
         </div>
       </div>
-      <Refused gesture={gesture} kinds={["drive", "split", "bow", "resize", "delete"]} />
+      <Refused gesture={gesture} kinds={["drive", "split", "bow", "class", "resize", "delete"]} />
     </div>
   );
 }

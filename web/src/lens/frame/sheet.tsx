@@ -3,6 +3,7 @@ import { plural } from "../../lib/format";
 import { Head } from "../../ui/ui";
 import { Contacts } from "../contacts";
 import type { LensProps } from "../lens";
+import { Closing } from "./closing";
 import { Driven } from "./driven";
 import { JointCard } from "./joint-card";
 import { Marked } from "./marked";
@@ -39,6 +40,7 @@ export default function FrameSheet(props: LensProps) {
         </>
       )}
       <Shapes {...props} joint={joint} part={within} />
+      {frame.pipes.length > 0 && <Closing {...props} />}
       {frame.joints.length > 0 && (
         <section aria-labelledby="ports-head">
           <Head id="ports-head" title="Every port and end" />

@@ -1,0 +1,101 @@
+package plan_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+)
+
+// rack is a square of 40 by 30 centre to centre.
+func rack(t *testing.T) *frame.Document {
+	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
+	for _, e := range []edit.Edit{{Walk: &edit.Walk{Course: "right 40"}}, {Walk: &edit.Walk{From: "j2", Course: "up 30"}}, {Walk: &edit.Walk{From: "j3", Course: "left 40"}}, {Join: &edit.Join{From: "j4", To: "j1"}}} {
+		var err error
+		d, _, err = plan.Edit(d, e, nil)
+		require.NoError(t, err)
+	}
+	return d
+}
+
+func planOf(t *testing.T, d *frame.Document, given map[string]measure.Length) *plan.Plan {
+	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1, Given: given}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	require.NoError(t, err)
+	return p
+}
+
+func TestAListIsCheckedAgainstTheFrame(t *testing.T) {
+	d := rack(t)
+	p := planOf(t, d, nil)
+	require.Nil(t, p.Frames[0].Check)
+	cut := p.Frames[0].Pipes[0].Cut
+	p = planOf(t, d, map[string]measure.Length{"p1": cut + measure.Inch})
+	c := p.Frames[0].Check
+	require.NotNil(t, c)
+	require.Len(t, c.Loops, 1)
+	require.Len(t, c.Seated, 3)
+	assert.Greater(t, c.Seated[2].Gap, measure.Inch/2)
+	assert.Equal(t, cut, p.Frames[0].Pipes[0].Cut, "the plan itself stays")
+	var f *finding.Finding
+	for i := range p.Findings {
+		if p.Findings[i].Code == "list-open" {
+			f = &p.Findings[i]
+		}
+	}
+	require.NotNil(t, f)
+	assert.Contains(t, f.Text, "across")
+	require.Len(t, f.Fixes, 2)
+	assert.Equal(t, "/frames/0/given/p1", f.Fixes[0].Edits[0].Path)
+	// the fix, carried out, closes it
+	p = planOf(t, d, map[string]measure.Length{"p1": c.Mends[0].Changes[0].To})
+	assert.NotContains(t, codes(p), "list-open")
+	assert.True(t, p.Frames[0].Check.Closed)
+	p = planOf(t, d, map[string]measure.Length{"gone": 12 * measure.Inch})
+	assert.Equal(t, []string{"gone"}, p.Frames[0].Check.Unknown)
+	_, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1, Given: map[string]measure.Length{"p1": -1}}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	assert.ErrorContains(t, err, "/job/frames/0/given/p1")
+}
+
+func TestClassesOfTolerance(t *testing.T) {
+	d := rack(t)
+	set := func(e edit.Tolerance) {
+		var err error
+		d, _, err = plan.Edit(d, edit.Edit{Class: &e}, nil)
+		require.NoError(t, err)
+	}
+	was := planOf(t, d, nil)
+	set(edit.Tolerance{Pipes: []string{"p1"}, Class: frame.Trim})
+	set(edit.Tolerance{Pipes: []string{"p2"}, Class: frame.OnFrame, Extra: "2"})
+	p := planOf(t, d, nil)
+	pipe := func(i int) plan.Pipe { return p.Frames[0].Pipes[i] }
+	assert.Equal(t, pipe(0).Cut+measure.Inch/4, pipe(0).Ordered, "cut long by a quarter inch")
+	assert.Equal(t, pipe(1).Cut+2*measure.Inch, pipe(1).Ordered)
+	assert.True(t, pipe(1).Waits)
+	assert.NotEqual(t, pipe(0).Letter, pipe(2).Letter, "two alike in the frame are no longer alike at the saw")
+	assert.Equal(t, was.Totals.Net+measure.Inch/4+2*measure.Inch, p.Totals.Net, "what is held in reserve is bought")
+	for _, g := range p.Cuts {
+		assert.Equal(t, g.Cut, g.Sum.Total(), g.Letter)
+	}
+	set(edit.Tolerance{Pipes: []string{"p2"}, Class: frame.OnFrame, Measured: "28 3/4"})
+	p = planOf(t, d, nil)
+	assert.False(t, pipe(1).Waits)
+	assert.Equal(t, measure.FromInches(28.75), pipe(1).Ordered)
+	require.NotNil(t, p.Frames[0].Check, "and what was measured is checked against the rest")
+	set(edit.Tolerance{Pipes: []string{"p1", "p2"}})
+	assert.Empty(t, d.Tolerances)
+	// a pipe that goes takes its class along
+	set(edit.Tolerance{Pipes: []string{"p3"}, Class: frame.Rough})
+	d, _, err := plan.Edit(d, edit.Edit{Delete: &edit.Delete{Pipes: []string{"p3"}}}, nil)
+	require.NoError(t, err)
+	assert.Empty(t, d.Tolerances)
+	for _, bad := range []edit.Tolerance{{Class: frame.Rough}, {Pipes: []string{"p9"}, Class: frame.Rough}, {Pipes: []string{"p1"}, Class: "fine"}, {Pipes: []string{"p1"}, Class: frame.Trim, Measured: "12"}, {Pipes: []string{"p1"}, Class: frame.Trim, Extra: "x"}} {
+		_, _, err := plan.Edit(d, edit.Edit{Class: &bad}, nil)
+		assert.Error(t, err)
+	}
+}

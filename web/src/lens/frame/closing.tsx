@@ -1,0 +1,168 @@
+import { useState } from "react";
+import type { Project } from "../../api/client";
+import { Len, plural, text } from "../../lib/format";
+import { Head } from "../../ui/ui";
+import type { LensProps } from "../lens";
+
+const axes = ["across", "in depth", "in height"];
+
+/** Does it close? As planned, and cut to a list that someone gave or to what was really cut. */
+export function Closing(props: LensProps) {
+  const { frame, desk, project, style, onPick } = props;
+  const [open, setOpen] = useState(false);
+  const given = project.given ?? {};
+  const some = Object.values(given).some((g) => g?.text.trim());
+  const c = frame.check;
+  const off = frame.loops.reduce((m, l) => Math.max(m, l.off), 0);
+  return (
+    <section aria-labelledby="closing-head">
+      <Head id="closing-head" title="Does it close?">
+        <button type="button" className="btn btn-small" aria-expanded={open || some} onClick={() => setOpen(!open)} disabled={some}>
+          Check a list
+        </button>
+      </Head>
+      <p className="text-sm">
+        {frame.loops.length === 0 ? "There is no loop in it: nothing has to meet." : <>As planned {plural(frame.loops.length, "loop")} {frame.loops.length === 1 ? "closes" : "close"}, the worst to <Len nm={off} style={style} step={64} /> after rounding.</>}
+      </p>
+      {(open || some) && <List {...props} />}
+      {c && (
+        <div className="mt-2 grid gap-2">
+          {c.loops.length === 0 ? (
+            <p className="font-semibold">Cut to the list, every loop closes.</p>
+          ) : (
+            <ul className="grid gap-1">
+              {c.loops.slice(0, 5).map((l) => (
+                <li key={l.pipes.join()} className="misfit">
+                  <strong className="text-bad">
+                    <Len nm={l.off} style={style} step={64} /> open
+                  </strong>{" "}
+                  {l.residual.flatMap((r, a) => (Math.abs(r) > 400_000 ? [`${r > 0 ? "+" : "−"}${text(Math.abs(r), style, 64)} ${axes[a]}`] : [])).join(", ")}, through{" "}
+                  {l.joints.slice(0, 5).map((id, i) => (
+                    <span key={id}>
+                      {i > 0 && " – "}
+                      <button type="button" className="link" onClick={() => onPick({ is: "joint", id })}>
+                        {id}
+                      </button>
+                    </span>
+                  ))}
+                  {l.joints.length > 5 && " …"}
+                </li>
+              ))}
+              {c.loops.length > 5 && <li className="text-sm">and {c.loops.length - 5} more</li>}
+            </ul>
+          )}
+          {c.mends.length > 0 && (
+            <div>
+              <p className="text-sm">
+                {c.mends[0]?.changes.length === 1 ? "One piece closes it. The least change first:" : `No single piece closes it; ${c.mends[0]?.changes.length} do. The least change first:`}
+              </p>
+              <ul className="mt-1 grid gap-1.5">
+                {c.mends.map((m) => (
+                  <li key={m.changes.map((x) => x.pipe).join()}>
+                    <button type="button" className="btn btn-small" onClick={() => desk.edit("A piece cut anew", (p) => set(p, m.changes.map((x) => [x.pipe, text(x.to, "inches", 64)])))}>
+                      Cut {m.changes.map((x) => `${x.pipe} to ${text(x.to, style, 64)}`).join(", ")}
+                    </button>{" "}
+                    <span className="text-sm text-ink-2">instead of {m.changes.map((x) => text(x.from, style, 64)).join(", ")}</span>
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
+          {c.stuck && <p className="text-sm font-semibold text-bad">No four pieces or fewer close it: compare the list with the plan, piece by piece.</p>}
+          {c.levels.slice(0, 4).map((l) => (
+            <p key={`${l.axis} ${l.at}`} className="text-sm font-semibold text-warn">
+              {l.low} and {l.high} are level in the plan and end <Len nm={l.spread} style={style} step={64} /> apart {axes[l.axis]}.
+            </p>
+          ))}
+          {c.pieces.filter((p) => p.faceToFace).map((p) => (
+            <p key={p.pipe} className={`text-sm ${p.tooShort ? "font-semibold text-bad" : ""}`}>
+              {p.pipe} is shorter than its two sockets: {p.tooShort ? "less than half a socket on each side, it will not hold" : "the fittings meet face to face"}, <Len nm={p.spacing} style={style} step={64} /> between centres.
+            </p>
+          ))}
+          {c.unknown.length > 0 && <p className="text-sm font-semibold text-warn">The frame has no {c.unknown.join(", ")}.</p>}
+          <table className="audit">
+            <caption className="text-left text-sm text-ink-2">The size that comes out, cut to the list</caption>
+            <tbody>
+              {c.seated.map((s) => (
+                <tr key={s.state}>
+                  <th scope="row">{s.text}</th>
+                  <td className="whitespace-nowrap">{s.size.map((v) => text(v, style, 16)).join(" × ")}</td>
+                  <td className={s.gap > 1_600_000 ? "font-semibold text-warn" : ""}>{s.gap > 1_600_000 ? `${text(s.gap, style, 64)} does not meet` : "meets"}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** The project with some cuts of the list typed over; an empty one takes it away. */
+function set(p: Project, cuts: [pipe: string, text: string][]): Project {
+  const given = { ...p.given };
+  for (const [id, t] of cuts) {
+    if (t.trim()) given[id] = { text: t, unit: p.units };
+    else delete given[id];
+  }
+  return { ...p, given };
+}
+
+/** The cuts of the list, by letter: one for all pieces of a letter, or piece by piece. */
+function List({ plan, frame, desk, project, style, places, onPick }: LensProps) {
+  const given = project.given ?? {};
+  const planned = (id = "") => frame.pipes.find((p) => p.pipe === id)?.cut ?? 0;
+  const letters = plan.cuts.filter((g) => g.cut > 0);
+  return (
+    <div className="mt-2">
+      <p className="text-sm text-ink-2">Type what a piece is cut to in the list you have, or was really cut to. Left empty, it is as planned.</p>
+      <ul className="mt-1 grid gap-1.5">
+        {letters.map((g) => {
+          const pipes = g.pipes.map((x) => x.pipe).filter((id) => frame.pipes.some((p) => p.pipe === id));
+          const texts = [...new Set(pipes.map((id) => given[id]?.text ?? ""))];
+          const wrong = pipes.map((id) => places[`body.project.given.${id}`]).find(Boolean);
+          return (
+            <li key={g.letter} className="given">
+              <button type="button" className="letter" aria-label={`Show ${g.letter} on the frame`} onClick={() => onPick({ is: "letter", id: g.letter })}>
+                {g.letter}
+              </button>
+              <Cut label={`${g.letter}, ${plural(pipes.length, "piece")}, cut to`} value={texts.length === 1 ? (texts[0] ?? "") : ""} placeholder={texts.length > 1 ? "not all alike" : text(planned(pipes[0]), style, 64)} wrong={wrong}
+                onSet={(t) => desk.edit(`${g.letter} cut to ${t || "the plan"}`, (p) => set(p, pipes.map((id) => [id, t])), `given ${g.letter}`)} />
+              {pipes.length > 1 ? (
+                <details className="more min-w-0 flex-1" open={texts.length > 1}>
+                  <summary>{plural(pipes.length, "piece")}</summary>
+                  <ul className="grid gap-1">
+                    {pipes.map((id) => (
+                      <li key={id} className="flex items-center gap-2">
+                        <button type="button" className="link min-w-16 text-left" onClick={() => onPick({ is: "pipe", id })}>
+                          {id}
+                        </button>
+                        <Cut label={`${id} cut to`} value={given[id]?.text ?? ""} placeholder={text(planned(id), style, 64)} wrong={places[`body.project.given.${id}`]} onSet={(t) => desk.edit(`${id} cut to ${t || "the plan"}`, (p) => set(p, [[id, t]]), `given ${id}`)} />
+                      </li>
+                    ))}
+                  </ul>
+                </details>
+              ) : (
+                <span className="text-sm text-ink-2">{pipes[0]}</span>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {Object.keys(given).length > 0 && (
+        <button type="button" className="btn btn-small mt-2" onClick={() => desk.edit("The list forgotten", (p) => ({ ...p, given: {} }))}>
+          Forget the list
+        </button>
+      )}
+    </div>
+  );
+}
+
+function Cut({ label, value, placeholder, wrong, onSet }: { label: string; value: string; placeholder: string; wrong?: string; onSet: (t: string) => void }) {
+  return (
+    <span className="grid">
+      <input className="field w-28" aria-label={label} value={value} placeholder={placeholder} autoComplete="off" spellCheck={false} aria-invalid={!!wrong} onChange={(e) => onSet(e.target.value)} />
+      {wrong && <span className="text-sm font-semibold text-bad">{wrong}</span>}
+    </span>
+  );
+}
