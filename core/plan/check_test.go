@@ -11,6 +11,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/reading"
 )
 
 // rack is a square of 40 by 30 centre to centre.
@@ -98,4 +99,30 @@ func TestClassesOfTolerance(t *testing.T) {
 		_, _, err := plan.Edit(d, edit.Edit{Class: &bad}, nil)
 		assert.Error(t, err)
 	}
+}
+
+// Eight elbows and four pieces: more sockets than pipe ends, and of the four
+// sixteens the frame takes two.
+func TestADescribedBuildIsTheBudget(t *testing.T) {
+	d := rack(t)
+	p := planOf(t, d, nil)
+	cut := p.Frames[0].Pipes[0].Cut
+	have := reading.Read("8 3/4\" elbows, 2 tees\n4 pieces at "+cut.Format(measure.InInches, 0)+"\n1 10 ft stick of 3/4 pipe\n2 three-ways", "3/4")
+	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw", Have: have}, plan.ExampleShop(), plan.Work{})
+	require.NoError(t, err)
+	b := p.Budget
+	require.NotNil(t, b)
+	assert.Equal(t, 1, b.Asks)
+	left := map[string]int{}
+	for _, l := range b.Lines {
+		left[string(l.What)+" "+string(l.Kind)+" "+l.Length.Round(measure.Inch).String()] = l.Left()
+	}
+	assert.Equal(t, 4, left["fitting elbow-90 0\""])
+	assert.Equal(t, 2, left["fitting tee 0\""])
+	assert.Equal(t, 2, left["piece  39\""])
+	assert.Equal(t, -2, left["piece  29\""], "two that the list does not have")
+	require.Len(t, b.Balance, 1)
+	assert.Equal(t, [2]int{8*2 + 2*3, 4 * 2}, [2]int{b.Balance[0].Sockets, b.Balance[0].Ends})
+	assert.Subset(t, codes(p), []string{"list-asks", "sockets-left", "footage-short"})
+	assert.Nil(t, planOf(t, d, nil).Budget)
 }

@@ -8,16 +8,16 @@ import (
 	"sturdyelbow/core/layout"
 )
 
-// Edit makes a builder's gesture on a copy of a document, with the fittings as
-// the shop measured them. The error is an [*edit.Refusal], a [Nonsense], or a
+// Edit makes a builder's gesture on a copy of a document, with the fittings and
+// seats as the shop measured them; nil stands for typical ones. The error is an [*edit.Refusal], a [Nonsense], or a
 // [frame.Problems].
-func Edit(d *frame.Document, e edit.Edit, own []catalog.Override) (*frame.Document, edit.Done, error) {
-	c, err := catalog.Typical().With(own...)
+func Edit(d *frame.Document, e edit.Edit, shop *Shop) (*frame.Document, edit.Done, error) {
+	c, err := shop.catalog()
 	if err != nil {
-		return nil, edit.Done{}, Nonsense{measurementProblem(err)}
+		return nil, edit.Done{}, err
 	}
 	return edit.Apply(d, e, func(d *frame.Document) (*edit.View, error) {
-		g, s, _, _, err := settle(d, c)
+		g, s, _, _, err := settle(shop.seated(d), c)
 		if err != nil {
 			return nil, err
 		}
@@ -26,12 +26,12 @@ func Edit(d *frame.Document, e edit.Edit, own []catalog.Override) (*frame.Docume
 }
 
 // Choices lists the fittings that could stand at a joint of a document.
-func Choices(d *frame.Document, joint string, own []catalog.Override) ([]fitting.Choice, error) {
-	c, err := catalog.Typical().With(own...)
+func Choices(d *frame.Document, joint string, shop *Shop) ([]fitting.Choice, error) {
+	c, err := shop.catalog()
 	if err != nil {
-		return nil, Nonsense{measurementProblem(err)}
+		return nil, err
 	}
-	g, _, fits, _, err := settle(d, c)
+	g, _, fits, _, err := settle(shop.seated(d), c)
 	if err != nil {
 		return nil, err
 	}

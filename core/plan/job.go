@@ -11,6 +11,7 @@ import (
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/reading"
 )
 
 // FrameUse is a frame and how many of it are built.
@@ -25,9 +26,10 @@ type FrameUse struct {
 // Job is what is to be built.
 type Job struct {
 	Frames  []FrameUse     `json:"frames"`
-	Tool    string         `json:"tool"`    // the cutting tool's id; it sets the kerf
-	Step    measure.Length `json:"step"`    // of the tape; 1/16 in when zero
-	EndTrim measure.Length `json:"endTrim"` // cut off each stick first
+	Tool    string         `json:"tool"`           // the cutting tool's id; it sets the kerf
+	Step    measure.Length `json:"step"`           // of the tape; 1/16 in when zero
+	EndTrim measure.Length `json:"endTrim"`        // cut off each stick first
+	Have    []reading.Item `json:"have,omitempty"` // the parts of a described build
 }
 
 // Tool is a way to cut pipe.
@@ -66,10 +68,12 @@ type Offcut struct {
 // Shop is what the builder has and pays, shared by all projects.
 type Shop struct {
 	Measurements []catalog.Override `json:"measurements"`
-	Stock        []StockLength      `json:"stock"`
-	Prices       cost.Book          `json:"prices"`
-	Tools        []Tool             `json:"tools"`
-	Rack         []Offcut           `json:"rack"`
+
+	Seats  map[frame.Mode]float64 `json:"seats,omitempty"` // as they were measured, by how a pipe is held: its share of the socket
+	Stock  []StockLength          `json:"stock"`
+	Prices cost.Book              `json:"prices"`
+	Tools  []Tool                 `json:"tools"`
+	Rack   []Offcut               `json:"rack"`
 }
 
 // ExampleShop sells 10 ft and 5 ft sticks at example prices.
@@ -165,6 +169,11 @@ func (s *Shop) problems() (n Nonsense) {
 	for i, t := range s.Tools {
 		if t.Kerf < 0 || t.Kerf > measure.Inch {
 			add(fmt.Sprintf("/shop/tools/%d/kerf", i), "a kerf below zero or above 1 in", "measure the slot the tool leaves")
+		}
+	}
+	for _, m := range slices.Sorted(maps.Keys(s.Seats)) {
+		if v := s.Seats[m]; !slices.Contains(frame.Modes(), m) || !(v > 0 && v <= 1) {
+			add("/shop/seats/"+string(m), "a seat outside 0 to 1", "it is the share of the socket the pipe goes in, like 0.85")
 		}
 	}
 	for i, st := range s.Stock {

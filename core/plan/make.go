@@ -25,15 +25,15 @@ func Make(job Job, shop Shop, work Work) (*Plan, error) {
 	if n := job.check(&shop, &work); len(n) > 0 {
 		return nil, n
 	}
-	c, err := catalog.Typical().With(shop.Measurements...)
+	c, err := shop.catalog()
 	if err != nil {
-		return nil, Nonsense{measurementProblem(err)}
+		return nil, err
 	}
-	p := &Plan{Step: cmp.Or(job.Step, DefaultStep), Findings: []finding.Finding{}, Cuts: []Group{}, Fittings: []FittingCount{}, Pipe: []PipeTotal{}}
+	p := &Plan{Step: cmp.Or(job.Step, DefaultStep), Findings: []finding.Finding{}, Cuts: []Group{}, Fittings: []FittingCount{}, Pipe: []PipeTotal{}, Figures: []Figured{}, Seats: []Seating{}}
 	p.Tool, _ = shop.tool(job.Tool)
 	var nonsense Nonsense
 	for i := range job.Frames {
-		f, err := p.frame(&job.Frames[i].Document, job.Frames[i].Given, c, i)
+		f, err := p.frame(shop.seated(&job.Frames[i].Document), job.Frames[i].Given, c, i)
 		if ps, bad := err.(frame.Problems); bad {
 			for _, q := range ps {
 				q.Path = fmt.Sprintf("/job/frames/%d/document%s", i, q.Path)
@@ -51,6 +51,8 @@ func Make(job Job, shop Shop, work Work) (*Plan, error) {
 	p.group()
 	p.countFittings()
 	p.join(c)
+	p.budget(job.Have, c)
+	p.figures(&shop, c)
 	p.purchase(&job, &shop, &work)
 	p.cautions()
 	finding.Sort(p.Findings)

@@ -28,6 +28,9 @@ type Plan struct {
 	Findings []finding.Finding `json:"findings"`
 	Cautions []string          `json:"cautions"`
 	Step     measure.Length    `json:"step"`
+	Figures  []Figured         `json:"figures"` // what the plan of its sizes rests on, typical and measured
+	Seats    []Seating         `json:"seats"`
+	Budget   *Budget           `json:"budget,omitempty"` // of a described build
 }
 
 // Totals is the job in one line.

@@ -3,7 +3,6 @@ package project
 import (
 	"errors"
 
-	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -13,7 +12,7 @@ import (
 // Edit makes a builder's gesture on the project's frame and gives the project
 // that follows. A frame that a starter made is an ordinary one from then on:
 // its answers are the sizes it has.
-func (p *Project) Edit(e edit.Edit, own []catalog.Override) (*Project, edit.Done, error) {
+func (p *Project) Edit(e edit.Edit, shop *plan.Shop) (*Project, edit.Done, error) {
 	doc, err := p.Document()
 	if err != nil {
 		return nil, edit.Done{}, err
@@ -21,7 +20,7 @@ func (p *Project) Edit(e edit.Edit, own []catalog.Override) (*Project, edit.Done
 	if e.Unit == "" {
 		e.Unit = p.Units
 	}
-	doc, done, err := plan.Edit(doc, e, own)
+	doc, done, err := plan.Edit(doc, e, shop)
 	if err != nil {
 		return nil, edit.Done{}, err
 	}

@@ -9,9 +9,11 @@ import (
 	"fmt"
 	"slices"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/reading"
 	"sturdyelbow/core/starter"
 )
 
@@ -35,6 +37,9 @@ type Project struct {
 	// Given is what pieces of a list, or pieces that were cut, measure, by the
 	// pipe's path, as typed.
 	Given map[string]starter.Answer `json:"given,omitempty"`
+	// Described is somebody's list of parts, as written, and what was answered
+	// about it.
+	Described *Described `json:"described,omitempty"`
 	// Holds are joints the builder set, over what the starter or frame says.
 	Holds  []frame.Hold   `json:"holds,omitempty"`
 	Copies int            `json:"copies"`
@@ -42,6 +47,36 @@ type Project struct {
 	Step   measure.Length `json:"step,omitempty"`
 	Work   plan.Work      `json:"work"`
 	Marks  Marks          `json:"marks,omitzero"`
+}
+
+// Described is a list of parts. Kinds and Others answer what is ambiguous, by
+// the item's text: which fitting it is, and which reading of its numbers.
+type Described struct {
+	Text   string                  `json:"text"`
+	Kinds  map[string]catalog.Kind `json:"kinds,omitempty"`
+	Others map[string]int          `json:"others,omitempty"` // counted from 0, the first reading
+}
+
+// Items reads the list with what was answered.
+func (d *Described) Items(usual catalog.Size) []reading.Item {
+	if d == nil {
+		return nil
+	}
+	items := reading.Read(d.Text, usual)
+	for i := range items {
+		it := &items[i]
+		if n, ok := d.Others[it.Text]; ok && n >= 0 && n <= len(it.Others) {
+			others := it.Others
+			if n > 0 {
+				*it = others[n-1]
+			}
+			it.Ask, it.Others = "", nil
+		}
+		if k, ok := d.Kinds[it.Text]; ok && slices.Contains(it.Kinds, k) {
+			it.Kind, it.Kinds, it.Ask = k, nil, ""
+		}
+	}
+	return items
 }
 
 // Marks are a builder's ticks on the lists, in the shop and at the saw. The
@@ -97,7 +132,7 @@ func (p *Project) Job() (plan.Job, error) {
 	if err != nil {
 		return plan.Job{}, err
 	}
-	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given}}, Tool: p.Tool, Step: p.Step}, nil
+	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given}}, Tool: p.Tool, Step: p.Step, Have: p.Described.Items(doc.Size)}, nil
 }
 
 // Decode reads a stored project.

@@ -11,6 +11,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -31,6 +32,7 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodGet, "/starters", "starters", "The starters and their prompts"), a.starters)
 	huma.Register(h, op(http.MethodPost, "/plan", "plan", "Plan a project; nothing is stored"), a.plan)
 	huma.Register(h, op(http.MethodPost, "/edit", "edit", "Make a gesture on a project's frame; nothing is stored"), a.edit)
+	huma.Register(h, op(http.MethodPost, "/measure", "measure", "A measurement of a real part taken into the shop"), a.measure)
 	huma.Register(h, op(http.MethodPost, "/choices", "choices", "The fittings that could stand at a joint"), a.choices)
 	huma.Register(h, op(http.MethodPost, "/cut", "cut", "Plan the cutting of a pasted list"), a.cut)
 	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
@@ -121,6 +123,7 @@ func problem(err error) error {
 		lines    export.LineErrors
 		file     wireframe.Errors
 		refusal  *edit.Refusal
+		trial    *catalog.TrialError
 		doc      frame.Problems
 		details  []error
 	)
@@ -163,6 +166,9 @@ func problem(err error) error {
 	case errors.As(err, &refusal):
 		title = "That cannot be done"
 		add("body.edit", refusal.What, refusal.Hint, refusal.At)
+	case errors.As(err, &trial):
+		title = "That measurement cannot be"
+		add("body."+trial.Field, trial.What, trial.Hint, nil)
 	case errors.As(err, &doc):
 		for _, p := range doc {
 			add("body.project.frame"+strings.ReplaceAll(p.Path, "/", "."), p.What, p.Hint, nil)

@@ -2,9 +2,14 @@ package server
 
 import (
 	"context"
+	"errors"
+	"strings"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/fitting"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/internal/project"
 )
@@ -31,7 +36,7 @@ func (a *api) edit(ctx context.Context, in *body[EditRequest]) (*body[EditAnswer
 		}
 		shop = saved
 	}
-	next, done, err := in.Body.Project.Edit(in.Body.Edit, shop.Measurements)
+	next, done, err := in.Body.Project.Edit(in.Body.Edit, shop)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -53,9 +58,64 @@ func (a *api) choices(ctx context.Context, in *body[ChoicesRequest]) (*body[[]fi
 	if err != nil {
 		return nil, problem(err)
 	}
-	all, err := plan.Choices(doc, in.Body.Joint, shop.Measurements)
+	all, err := plan.Choices(doc, in.Body.Joint, shop)
 	if err != nil {
 		return nil, problem(err)
 	}
 	return answer(all), nil
+}
+
+// MeasureRequest is what a builder measured, as typed, to be taken into the
+// shop. One of three: a figure read directly (Field and Value; no value takes
+// it away), a trial of the seat (Seat, Mark, Gap; neither takes it away), or a
+// trial of the stop (Cut, Outside, Body, Ends).
+type MeasureRequest struct {
+	Shop    plan.Shop     `json:"shop"`
+	Unit    measure.Unit  `json:"unit,omitempty"`
+	Size    catalog.Size  `json:"size,omitempty"`
+	Kind    catalog.Kind  `json:"kind,omitempty"`
+	Field   catalog.Field `json:"field,omitempty"`
+	Value   string        `json:"value,omitempty"`
+	Seat    frame.Mode    `json:"seat,omitempty"`
+	Mark    string        `json:"mark,omitempty"`
+	Gap     string        `json:"gap,omitempty"`
+	Cut     string        `json:"cut,omitempty"`
+	Outside string        `json:"outside,omitempty"`
+	Body    string        `json:"body,omitempty"`
+	Ends    int           `json:"ends,omitempty"`
+}
+
+// measure works out what a measurement says; the page keeps the shop.
+func (a *api) measure(_ context.Context, in *body[MeasureRequest]) (*body[plan.Shop], error) {
+	r := &in.Body
+	var bad error
+	read := func(field, text string) measure.Length {
+		if strings.TrimSpace(text) == "" || bad != nil {
+			return 0
+		}
+		l, err := measure.Parse(text, measure.Reading{Unit: r.Unit})
+		var pe *measure.ParseError
+		if errors.As(err, &pe) {
+			bad = &catalog.TrialError{Field: field, What: pe.What, Hint: pe.Hint}
+		}
+		return l
+	}
+	m := plan.Measured{}
+	switch {
+	case r.Field != "":
+		m.Figure = &catalog.Override{Size: r.Size, Kind: r.Kind, Field: r.Field, Value: read("value", r.Value), Note: "measured"}
+	case r.Seat != "" && strings.TrimSpace(r.Gap) == "" && strings.TrimSpace(r.Mark) == "":
+		m.Forget = r.Seat
+	default:
+		m.Seat = r.Seat
+		m.Trial = &catalog.Trial{Size: r.Size, Kind: r.Kind, Mark: read("mark", r.Mark), Gap: read("gap", r.Gap), Cut: read("cut", r.Cut), Outside: read("outside", r.Outside), Body: read("body", r.Body), Ends: r.Ends}
+	}
+	if bad != nil {
+		return nil, problem(bad)
+	}
+	next, err := r.Shop.Calibrate(m)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return answer(next), nil
 }

@@ -23,6 +23,7 @@ export type Pipe = S["PlanPipe"];
 export type Joint = S["FittingJoint"];
 export type Port = S["FittingPort"];
 export type Edit = S["Edit"];
+export type Measure = Omit<S["MeasureRequest"], "shop" | "unit" | "$schema">;
 export type Done = S["EditDone"];
 export type Place = S["LayoutPlace"];
 export type Choice = S["FittingChoice"];

@@ -106,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A measurement of a real part taken into the shop */
+        post: operations["measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures": {
         parameters: {
             query?: never;
@@ -1104,15 +1121,34 @@ export interface components {
             texts: string[];
             units: string;
         };
+        MeasureRequest: {
+            body?: string;
+            cut?: string;
+            /** Format: int64 */
+            ends?: number;
+            field?: string;
+            gap?: string;
+            kind?: string;
+            mark?: string;
+            outside?: string;
+            seat?: string;
+            shop: components["schemas"]["PlanShop"];
+            size?: string;
+            unit?: string;
+            value?: string;
+        };
         Plan: {
             bill: components["schemas"]["CostBill"];
+            budget?: components["schemas"]["PlanBudget"];
             cautions: string[];
             cuts: components["schemas"]["PlanGroup"][];
+            figures: components["schemas"]["PlanFigured"][];
             findings: components["schemas"]["Finding"][];
             fittings: components["schemas"]["PlanFittingCount"][];
             frames: components["schemas"]["PlanFrame"][];
             joinery: components["schemas"]["JoineryReport"];
             pipe: components["schemas"]["PlanPipeTotal"][];
+            seats: components["schemas"]["PlanSeating"][];
             /** Format: int64 */
             step: number;
             tool: components["schemas"]["PlanTool"];
@@ -1122,6 +1158,35 @@ export interface components {
         PlanAnswer: {
             drawings: string[];
             plan: components["schemas"]["Plan"];
+        };
+        PlanBalance: {
+            /** Format: int64 */
+            bought: number;
+            /** Format: int64 */
+            ends: number;
+            /** Format: int64 */
+            net: number;
+            size: string;
+            /** Format: int64 */
+            sockets: number;
+        };
+        PlanBudget: {
+            /** Format: int64 */
+            asks: number;
+            balance: components["schemas"]["PlanBalance"][];
+            items: components["schemas"]["ReadingItem"][];
+            lines: components["schemas"]["PlanBudgetLine"][];
+        };
+        PlanBudgetLine: {
+            /** Format: int64 */
+            have: number;
+            kind?: string;
+            /** Format: int64 */
+            length?: number;
+            size: string;
+            /** Format: int64 */
+            used: number;
+            what: string;
         };
         PlanCheck: {
             closed: boolean;
@@ -1134,6 +1199,17 @@ export interface components {
             seated: components["schemas"]["PlanSeated"][];
             stuck: boolean;
             unknown: string[];
+        };
+        PlanFigured: {
+            field: string;
+            kind?: string;
+            measured: boolean;
+            /** Format: int64 */
+            mine: number;
+            note?: string;
+            size: string;
+            /** Format: int64 */
+            typical: number;
         };
         PlanFittingCount: {
             /** Format: int64 */
@@ -1252,10 +1328,21 @@ export interface components {
             state: string;
             text: string;
         };
+        PlanSeating: {
+            measured: boolean;
+            /** Format: double */
+            mine: number;
+            mode: string;
+            /** Format: double */
+            typical: number;
+        };
         PlanShop: {
             measurements: components["schemas"]["CatalogOverride"][];
             prices: components["schemas"]["CostBook"];
             rack: components["schemas"]["PlanOffcut"][];
+            seats?: {
+                [key: string]: number;
+            };
             stock: components["schemas"]["PlanStockLength"][];
             tools: components["schemas"]["PlanTool"][];
         };
@@ -1305,6 +1392,7 @@ export interface components {
         Project: {
             /** Format: int64 */
             copies: number;
+            described?: components["schemas"]["ProjectDescribed"];
             frame?: components["schemas"]["FrameDocument"];
             given?: {
                 [key: string]: components["schemas"]["StarterAnswer"];
@@ -1329,6 +1417,15 @@ export interface components {
             };
             id: string;
         };
+        ProjectDescribed: {
+            kinds?: {
+                [key: string]: string;
+            };
+            others?: {
+                [key: string]: number;
+            };
+            text: string;
+        };
         ProjectLine: {
             id: string;
             name: string;
@@ -1347,6 +1444,23 @@ export interface components {
         };
         ReadRequest: {
             text: string;
+        };
+        ReadingItem: {
+            ask?: string;
+            assumed?: boolean;
+            /** Format: int64 */
+            count?: number;
+            kind?: string;
+            kinds?: string[];
+            /** Format: int64 */
+            length?: number;
+            /** Format: int64 */
+            line: number;
+            others?: components["schemas"]["ReadingItem"][];
+            size?: string;
+            text: string;
+            to?: string;
+            what: string;
         };
         SaveRequest: {
             project: components["schemas"]["Project"];
@@ -1668,6 +1782,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": number[];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    measure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanShop"];
                 };
             };
             /** @description Error */

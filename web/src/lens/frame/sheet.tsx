@@ -5,6 +5,7 @@ import { Contacts } from "../contacts";
 import type { LensProps } from "../lens";
 import { Closing } from "./closing";
 import { Driven } from "./driven";
+import { Have } from "./have";
 import { JointCard } from "./joint-card";
 import { Marked } from "./marked";
 import { Parts } from "./parts";
@@ -41,6 +42,7 @@ export default function FrameSheet(props: LensProps) {
       )}
       <Shapes {...props} joint={joint} part={within} />
       {frame.pipes.length > 0 && <Closing {...props} />}
+      <Have {...props} />
       {frame.joints.length > 0 && (
         <section aria-labelledby="ports-head">
           <Head id="ports-head" title="Every port and end" />

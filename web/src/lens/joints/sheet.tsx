@@ -9,6 +9,7 @@ import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
 import type { LensProps } from "../lens";
 import { setHold } from "./actions";
+import { Measured } from "./measured";
 
 type Insertion = PlanFrame["insertions"][number];
 
@@ -52,6 +53,7 @@ export function JointsSheet(props: LensProps) {
         </ul>
       </section>
       <DrySize frame={frame} style={props.style} />
+      <Measured {...props} />
     </>
   );
 }
