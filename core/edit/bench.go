@@ -216,6 +216,9 @@ func (b *bench) prune() {
 			def.Pipes = slices.DeleteFunc(def.Pipes, func(p frame.Pipe) bool {
 				return !b.has(def, p.From) || !b.has(def, p.To) || slices.ContainsFunc(p.Via, func(v string) bool { return !b.has(def, v) })
 			})
+			def.Links = slices.DeleteFunc(def.Links, func(l frame.Link) bool {
+				return slices.ContainsFunc(l.On, func(s frame.Spot) bool { return !b.hasSpot(def, s) })
+			})
 			def.Merges = slices.DeleteFunc(def.Merges, func(m frame.Merge) bool { return !b.has(def, m.Keep) || !b.has(def, m.Drop) })
 			def.Joints = slices.DeleteFunc(def.Joints, func(j frame.Joint) bool {
 				return j.Walk != nil && (!b.has(def, j.Walk.From) || j.Walk.Toward != "" && !b.has(def, j.Walk.Toward))
@@ -231,6 +234,26 @@ func (b *bench) definitions() []*frame.Definition {
 		all = append(all, &b.doc.Groups[i])
 	}
 	return all
+}
+
+// hasSpot says whether the place of a link is there.
+func (b *bench) hasSpot(def *frame.Definition, s frame.Spot) bool {
+	if s.Joint != "" {
+		return b.has(def, s.Joint)
+	}
+	in, id := def, s.Pipe
+	if use, rest, inUse := strings.Cut(s.Pipe, "/"); inUse {
+		name, _, _ := strings.Cut(use, "#")
+		for i := range def.Uses {
+			if def.Uses[i].ID == name {
+				if g := b.doc.Group(def.Uses[i].Of); g != nil {
+					return b.hasSpot(g, frame.Spot{Pipe: rest})
+				}
+			}
+		}
+		return false
+	}
+	return slices.ContainsFunc(in.Pipes, func(p frame.Pipe) bool { return p.ID == id && (s.From == "" || p.From == s.From || p.To == s.From) })
 }
 
 // has says whether a definition has a joint by a name: its own, or one of a

@@ -34,6 +34,8 @@ type Edit struct {
 	Ring   *Ring        `json:"ring,omitempty"`
 	Drive  *Drive       `json:"drive,omitempty"`
 	Class  *Tolerance   `json:"class,omitempty"`
+	Link   *Link        `json:"link,omitempty"`
+	Slide  *Slide       `json:"slide,omitempty"`
 	Stand  *Stand       `json:"stand,omitempty"`
 	Unit   measure.Unit `json:"unit,omitempty"` // of bare numbers; the document's own where it is missing
 }
@@ -104,6 +106,8 @@ func Apply(d *frame.Document, e Edit, solve Solver) (*frame.Document, Done, erro
 	add(e.Ring != nil, e.Ring)
 	add(e.Drive != nil, e.Drive)
 	add(e.Class != nil, e.Class)
+	add(e.Link != nil, e.Link)
+	add(e.Slide != nil, e.Slide)
 	add(e.Stand != nil, e.Stand)
 	if len(gestures) != 1 {
 		return nil, Done{}, refuse("send one gesture at a time", "%d gestures at once", len(gestures))

@@ -102,6 +102,20 @@ func (b *bench) group(scope int, name string, joints []string) (string, error) {
 			g.Uses = append(g.Uses, u)
 		}
 	}
+	linked := func(l frame.Link) bool {
+		return !slices.ContainsFunc(l.On, func(s frame.Spot) bool {
+			if s.Joint != "" {
+				return !inside(s.Joint)
+			}
+			return !inside(s.Pipe) && !slices.ContainsFunc(g.Pipes, func(p frame.Pipe) bool { return p.ID == s.Pipe })
+		})
+	}
+	for _, l := range def.Links {
+		if linked(l) {
+			g.Links = append(g.Links, l)
+		}
+	}
+	def.Links = slices.DeleteFunc(def.Links, linked)
 	use := frame.Use{ID: free(name+" ", func(id string) bool {
 		return slices.ContainsFunc(def.Uses, func(u frame.Use) bool { return u.ID == id })
 	}), Of: g.ID}

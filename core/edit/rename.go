@@ -2,6 +2,13 @@ package edit
 
 import "strings"
 
+func named(ref string, name func(string) string) string {
+	if ref == "" {
+		return ""
+	}
+	return name(ref)
+}
+
 // rename gives joints and pipes of a definition other names wherever they are
 // named: in the definition, in what uses it, and over the whole frame.
 func (b *bench) rename(scope int, joint, pipe func(ref string) string) {
@@ -12,6 +19,12 @@ func (b *bench) rename(scope int, joint, pipe func(ref string) string) {
 		p.From, p.To = joint(p.From), joint(p.To)
 		for k := range p.Via {
 			p.Via[k] = joint(p.Via[k])
+		}
+	}
+	for i := range def.Links {
+		for k := range def.Links[i].On {
+			s := &def.Links[i].On[k]
+			s.Pipe, s.From, s.Joint = named(s.Pipe, pipe), named(s.From, joint), named(s.Joint, joint)
 		}
 	}
 	for i := range def.Merges {

@@ -86,8 +86,9 @@ func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cyli
 
 // Clearances finds bodies that would overlap: a fitting and another, a fitting
 // and a pipe it does not hold, or two pipes. curves holds the ways of the pipes
-// that are not straight.
-func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve) []finding.Finding {
+// that are not straight; linked tells pipes that are meant to touch or to be in
+// each other, nil for none.
+func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve, linked func(a, b string) bool) []finding.Finding {
 	cs := r.cylinders(points, curves)
 	slices.SortStableFunc(cs, func(a, b cylinder) int { return cmp.Compare(a.lo[0], b.lo[0]) })
 	var fs []finding.Finding
@@ -96,6 +97,9 @@ func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve) []fin
 		for k := i + 1; k < len(cs) && cs[k].lo[0] < cs[i].hi[0]; k++ {
 			a, b := &cs[i], &cs[k]
 			if a.lo[1] >= b.hi[1] || b.lo[1] >= a.hi[1] || a.lo[2] >= b.hi[2] || b.lo[2] >= a.hi[2] || r.related(a, b) {
+				continue
+			}
+			if linked != nil && a.pipe >= 0 && b.pipe >= 0 && linked(r.g.Edges[a.pipe].ID, r.g.Edges[b.pipe].ID) {
 				continue
 			}
 			gap, apart := separation(a, b)

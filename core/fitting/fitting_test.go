@@ -226,7 +226,7 @@ func TestClearances(t *testing.T) {
 		require.NoError(t, err)
 		s := layout.Solve(g, nil, 0)
 		var codes []string
-		for _, f := range fitting.Resolve(g, catalog.Typical(), s.Tangents).Clearances(s.Points, s.Curves) {
+		for _, f := range fitting.Resolve(g, catalog.Typical(), s.Tangents).Clearances(s.Points, s.Curves, nil) {
 			codes = append(codes, f.Text)
 		}
 		return codes

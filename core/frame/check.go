@@ -82,6 +82,7 @@ func checkSize(ps *Problems, path string, s catalog.Size) {
 func (d *Document) checkDefinition(ps *Problems, def *Definition, where string) {
 	checkSize(ps, where+"/size", def.Size)
 	checkMode(ps, where+"/mode", def.Mode, true)
+	def.checkLinks(ps, where)
 	known := [3]map[string]bool{}
 	for a := range def.Axes {
 		known[a] = def.checkAxis(ps, measure.Axis(a), fmt.Sprintf("%s/axes/%d", where, a))

@@ -270,6 +270,7 @@ type Definition struct {
 	Pipes  []Pipe          `json:"pipes,omitempty"`
 	Uses   []Use           `json:"uses,omitempty"`
 	Merges []Merge         `json:"merges,omitempty"`
+	Links  []Link          `json:"links,omitempty"`
 }
 
 // Stance is how a frame stands that is square in itself but not on its floor:

@@ -102,6 +102,9 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 	for i, p := range def.Pipes {
 		e.pipe(p, scope, fmt.Sprintf("%s/pipes/%d", where, i), size)
 	}
+	for i, l := range def.Links {
+		e.bond(l, scope, fmt.Sprintf("%s/links/%d", where, i))
+	}
 	for i, m := range def.Merges {
 		e.merge(m, scope, fmt.Sprintf("%s/merges/%d", where, i))
 	}

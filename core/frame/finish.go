@@ -193,7 +193,22 @@ func (e *expander) finish() {
 	}
 	g.Nodes = kept
 	e.follow(at)
+	was := slices.Clone(g.Edges)
 	e.once()
+	g.Bonds = slices.DeleteFunc(g.Bonds, func(b Bond) bool {
+		for k := range b.On {
+			s := &b.On[k]
+			if s.Node >= 0 {
+				s.Node = at[e.kept(s.Node)]
+				continue
+			}
+			id := was[s.Pipe].ID
+			if s.Pipe = slices.IndexFunc(g.Edges, func(ed Edge) bool { return ed.ID == id }); s.Pipe < 0 {
+				return true // of a copy that shares the pipe: the shared one is linked already
+			}
+		}
+		return false
+	})
 	seen := map[[2]int]int{}
 	for i := range g.Edges {
 		ed := &g.Edges[i]

@@ -171,6 +171,7 @@ type Graph struct {
 	Scopes []Scope
 	Nodes  []Node
 	Edges  []Edge
+	Bonds  []Bond
 }
 
 // Rigid gives the same graph whose joints know only the pipes that keep their

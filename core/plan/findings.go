@@ -201,6 +201,13 @@ func questions(l *cutlist.List, sizes []layout.Size) (fs []finding.Finding) {
 	return fs
 }
 
+func nodeOf(g *frame.Graph, s frame.BondSpot) int {
+	if s.Node >= 0 {
+		return s.Node
+	}
+	return g.Edges[s.Pipe].Ends[0]
+}
+
 // parts says when a frame is in several parts that no pipe joins.
 func parts(g *frame.Graph) []finding.Finding {
 	group := make([]int, len(g.Nodes))
@@ -216,6 +223,11 @@ func parts(g *frame.Graph) []finding.Finding {
 	}
 	for _, e := range g.Edges {
 		group[find(e.Ends[0])] = find(e.Ends[1])
+	}
+	for _, b := range g.Bonds {
+		for _, s := range b.On[1:] {
+			group[find(nodeOf(g, s))] = find(nodeOf(g, b.On[0]))
+		}
 	}
 	roots := map[int]bool{}
 	for i, n := range g.Nodes {

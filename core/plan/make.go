@@ -12,6 +12,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/layout"
+	"sturdyelbow/core/link"
 	"sturdyelbow/core/measure"
 )
 
@@ -97,12 +98,21 @@ func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
 	f.place(c, s)
 	f.tolerate(d)
 	f.seat(c)
-	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, fits.Clearances(s.Points, s.Curves), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(f.Contacts, f.bare()))
+	var links []finding.Finding
+	f.Links, links = link.Judge(link.Frame{Graph: g, Solved: s, Fits: fits, Catalog: c})
+	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, links, fits.Clearances(s.Points, s.Curves, f.linked), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(f.Contacts, f.bare()))
 	if !settled {
 		f.findings = append(f.findings, finding.Finding{Code: "not-settled", Severity: finding.Warn, Subject: []string{},
 			Text: "the sizes and the fittings they lead to do not settle", Hint: "give one of the sloped parts a size centre to centre"})
 	}
 	return f, nil
+}
+
+// linked says whether a link holds two pipes at or in each other.
+func (f *planned) linked(a, b string) bool {
+	return slices.ContainsFunc(f.Links, func(l link.Report) bool {
+		return l.Joined == [2]string{a, b} || l.Joined == [2]string{b, a}
+	})
 }
 
 // bare tells the joints that are an open pipe's end.

@@ -9,6 +9,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/layout"
+	"sturdyelbow/core/link"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/stock"
 	"sturdyelbow/core/why"
@@ -63,6 +64,7 @@ type Frame struct {
 	Insertions []fitting.Insertion `json:"insertions"`
 	Parts      []Part              `json:"parts"` // the uses of groups in it, each before those inside it
 	Check      *Check              `json:"check,omitempty"`
+	Links      []link.Report       `json:"links"` // what holds together without a socket
 	graph      *frame.Graph
 	points     []measure.Point
 	list       *cutlist.List

@@ -24,7 +24,7 @@ var above = map[string]string{
 	"fitting": "measure catalog frame layout finding curve", "cutlist": "measure catalog frame layout fitting why finding curve",
 	"stock": "measure", "cost": "measure catalog", "joinery": "measure catalog frame fitting",
 	"starter": "measure catalog frame", "wireframe": "measure catalog frame",
-	"edit": "measure catalog frame layout fitting", "reading": "measure catalog", "plan": "*",
+	"edit": "measure catalog frame layout fitting fit", "reading": "measure catalog", "fit": "measure catalog", "link": "measure catalog frame layout fitting fit why finding", "plan": "*",
 }
 
 // imports gives the imports of every package below a folder, tests apart.

@@ -515,12 +515,14 @@ export interface components {
             group?: components["schemas"]["EditGroup"];
             insert?: components["schemas"]["EditInsert"];
             join?: components["schemas"]["EditJoin"];
+            link?: components["schemas"]["EditLink"];
             mirror?: components["schemas"]["EditMirror"];
             place?: components["schemas"]["EditPlaceUse"];
             remove?: components["schemas"]["EditRemove"];
             repeat?: components["schemas"]["EditRepeat"];
             resize?: components["schemas"]["EditResize"];
             ring?: components["schemas"]["EditRing"];
+            slide?: components["schemas"]["EditSlide"];
             split?: components["schemas"]["EditSplit"];
             stand?: components["schemas"]["EditStand"];
             turn?: components["schemas"]["EditTurn"];
@@ -612,6 +614,24 @@ export interface components {
             size?: string;
             to: string;
         };
+        EditLink: {
+            /** Format: int64 */
+            count?: number;
+            drop?: boolean;
+            /** Format: double */
+            fold?: number;
+            hub?: string;
+            id?: string;
+            kind?: string;
+            length?: string;
+            on?: string[];
+            overlap?: string;
+            pitch?: string;
+            rod?: string;
+            size?: string;
+            spacer?: string;
+            wheel?: string;
+        };
         EditMirror: {
             about: string;
             /** Format: int64 */
@@ -664,6 +684,14 @@ export interface components {
             spokes?: boolean;
             /** Format: int64 */
             square: number;
+        };
+        EditSlide: {
+            joint: string;
+            out: string;
+            overlap?: string;
+            pin?: string;
+            pitch?: string;
+            size?: string;
         };
         EditSplit: {
             from?: string;
@@ -767,6 +795,16 @@ export interface components {
         FindingFix: {
             edits: components["schemas"]["FindingEdit"][];
             label: string;
+        };
+        Fit: {
+            /** Format: int64 */
+            bore: number;
+            /** Format: int64 */
+            outside: number;
+            /** Format: int64 */
+            play: number;
+            text: string;
+            verdict: string;
         };
         FittingAudit: {
             bare: string[];
@@ -874,6 +912,7 @@ export interface components {
             axes: components["schemas"]["FrameAxisStations"][];
             id?: string;
             joints?: components["schemas"]["FrameJoint"][];
+            links?: components["schemas"]["FrameLink"][];
             merges?: components["schemas"]["FrameMerge"][];
             mode?: string;
             name?: string;
@@ -952,6 +991,32 @@ export interface components {
             of: string;
             to: string;
         };
+        FrameLink: {
+            /** Format: int64 */
+            cord?: number;
+            /** Format: int64 */
+            count?: number;
+            /** Format: double */
+            fold?: number;
+            /** Format: int64 */
+            hub?: number;
+            id: string;
+            kind: string;
+            /** Format: int64 */
+            length?: number;
+            on: components["schemas"]["FrameSpot"][];
+            /** Format: int64 */
+            overlap?: number;
+            /** Format: int64 */
+            pitch?: number;
+            /** Format: int64 */
+            rod?: number;
+            size?: string;
+            /** Format: int64 */
+            spacer?: number;
+            /** Format: int64 */
+            wheel?: number;
+        };
         FrameMerge: {
             drop: string;
             keep: string;
@@ -977,6 +1042,13 @@ export interface components {
             /** Format: double */
             share?: number;
             to: string;
+        };
+        FrameSpot: {
+            /** Format: int64 */
+            at?: number;
+            from?: string;
+            joint?: string;
+            pipe?: string;
         };
         FrameSpring: {
             bow?: number[];
@@ -1121,6 +1193,36 @@ export interface components {
             texts: string[];
             units: string;
         };
+        LinkHit: {
+            /** Format: double */
+            angle: number;
+            parts: string[];
+        };
+        LinkReport: {
+            at: number[];
+            fit?: components["schemas"]["Fit"];
+            /** Format: int64 */
+            gap?: number;
+            hits?: components["schemas"]["LinkHit"][];
+            /** Format: int64 */
+            holes?: number;
+            id: string;
+            joined?: string[];
+            kind: string;
+            /** Format: int64 */
+            length?: number;
+            moves?: string[];
+            range?: number[];
+            states?: components["schemas"]["LinkState"][];
+            sum?: components["schemas"]["WhyTerm"][];
+            words: string;
+        };
+        LinkState: {
+            /** Format: double */
+            angle: number;
+            name: string;
+            size: number[];
+        };
         MeasureRequest: {
             body?: string;
             cut?: string;
@@ -1227,6 +1329,7 @@ export interface components {
             floor: number;
             insertions: components["schemas"]["FittingInsertion"][];
             joints: components["schemas"]["FittingJoint"][];
+            links: components["schemas"]["LinkReport"][];
             loops: components["schemas"]["CutlistLoop"][];
             name: string;
             overall: components["schemas"]["CutlistExtent"][];

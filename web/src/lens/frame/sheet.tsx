@@ -7,6 +7,7 @@ import { Closing } from "./closing";
 import { Driven } from "./driven";
 import { Have } from "./have";
 import { JointCard } from "./joint-card";
+import { Links } from "./links";
 import { Marked } from "./marked";
 import { Parts } from "./parts";
 import { PipeCard } from "./pipe-card";
@@ -38,6 +39,7 @@ export default function FrameSheet(props: LensProps) {
           <Stations {...props} part={within} onPart={setPart} />
           <Driven {...props} />
           <Parts {...props} joint={joint} />
+          <Links {...props} joint={joint} pipe={pipe} />
         </>
       )}
       <Shapes {...props} joint={joint} part={within} />

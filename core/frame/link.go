@@ -1,0 +1,146 @@
+package frame
+
+import (
+	"fmt"
+	"slices"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/measure"
+)
+
+// LinkKind is a way in which parts hold together that is no insertion.
+type LinkKind string
+
+// The links.
+const (
+	Pivot     LinkKind = "pivot"     // a bolt through two pipes: one turns
+	Hinge     LinkKind = "hinge"     // a part that turns round a pipe
+	Telescope LinkKind = "telescope" // a pipe that slides in another
+	Tie       LinkKind = "tie"       // a cable tie round two pipes
+	Axle      LinkKind = "axle"      // a rod through the frame, with a wheel at each end
+	Rod       LinkKind = "rod"       // a rod or dowel in or through pipe
+	Clip      LinkKind = "clip"      // clips on a pipe, cut from pipe
+	Sleeve    LinkKind = "sleeve"    // a piece of larger pipe round a pipe
+)
+
+// LinkKinds lists the links.
+func LinkKinds() []LinkKind { return []LinkKind{Pivot, Hinge, Telescope, Tie, Axle, Rod, Clip, Sleeve} }
+
+// Spot is a place on a pipe: so far along it from one of its joints' centres,
+// or a joint itself.
+type Spot struct {
+	Pipe  string         `json:"pipe,omitempty"`
+	From  string         `json:"from,omitempty"` // the joint it is measured from; the pipe's first where it is left out
+	At    measure.Length `json:"at,omitempty"`
+	Joint string         `json:"joint,omitempty"` // instead of a pipe
+}
+
+// Link holds parts together, or in each other. A pivot and a tie are on two
+// pipes; a hinge on the pipe it turns round and a joint of what turns; a
+// telescope on the outer and the inner pipe; an axle on what it goes through,
+// one spot at each side; the others on one spot.
+type Link struct {
+	ID   string   `json:"id"`
+	Kind LinkKind `json:"kind"`
+	On   []Spot   `json:"on"`
+
+	Rod     measure.Length `json:"rod,omitempty"`     // diameter of the bolt, rod or axle
+	Fold    float64        `json:"fold,omitempty"`    // of a pivot or hinge: degrees to its folded state, counter-clockwise about the first pipe's side
+	Size    catalog.Size   `json:"size,omitempty"`    // of a sleeve
+	Count   int            `json:"count,omitempty"`   // of ties, clips or sleeves
+	Length  measure.Length `json:"length,omitempty"`  // of each clip or sleeve
+	Overlap measure.Length `json:"overlap,omitempty"` // of a telescope: the least; two diameters of the outer pipe where it is left out
+	Pitch   measure.Length `json:"pitch,omitempty"`   // between a telescope's holes
+	Wheel   measure.Length `json:"wheel,omitempty"`   // diameter
+	Hub     measure.Length `json:"hub,omitempty"`     // how wide a wheel's hub is
+	Spacer  measure.Length `json:"spacer,omitempty"`  // between hub and frame, on each side
+	Cord    measure.Length `json:"cord,omitempty"`    // a tie's thickness
+}
+
+func (def *Definition) checkLinks(ps *Problems, where string) {
+	seen := map[string]bool{}
+	want := map[LinkKind]int{Pivot: 2, Hinge: 2, Telescope: 2, Tie: 2, Axle: 2}
+	for i, l := range def.Links {
+		path := fmt.Sprintf("%s/links/%d", where, i)
+		n := max(1, want[l.Kind])
+		switch {
+		case l.ID == "" || seen[l.ID]:
+			ps.add(path+"/id", fmt.Sprintf("the link id %q is empty or taken", l.ID), "give each link its own id")
+		case !slices.Contains(LinkKinds(), l.Kind):
+			ps.add(path+"/kind", fmt.Sprintf("unknown link %q", l.Kind), "use pivot, hinge, telescope, tie, axle, rod, clip or sleeve")
+		case len(l.On) != n:
+			ps.add(path+"/on", fmt.Sprintf("a %s on %d places", l.Kind, len(l.On)), fmt.Sprintf("it has %d", n))
+		}
+		seen[l.ID] = true
+		for _, v := range []measure.Length{l.Rod, l.Length, l.Overlap, l.Pitch, l.Wheel, l.Hub, l.Spacer, l.Cord} {
+			if v < 0 || v > measure.FrameLimit {
+				ps.add(path, "a size below zero or over 1,000 ft", "sizes are positive")
+				break
+			}
+		}
+		if !(l.Fold >= -360 && l.Fold <= 360) {
+			ps.add(path+"/fold", "a turn of more than a full one", "use degrees from -360 to 360")
+		}
+		if l.Count < 0 || l.Count > 10_000 {
+			ps.add(path+"/count", fmt.Sprintf("%d of them", l.Count), "use 1 to 10,000")
+		}
+		checkSize(ps, path+"/size", l.Size)
+		for k, s := range l.On {
+			if (s.Pipe == "") == (s.Joint == "") {
+				ps.add(fmt.Sprintf("%s/on/%d", path, k), "a place that is neither on a pipe nor a joint", "name one of them")
+			}
+		}
+	}
+}
+
+// Bond is a link of the flat graph.
+type Bond struct {
+	ID string
+	Link
+	On []BondSpot
+}
+
+// BondSpot is a place of a link: a node, or a pipe at a distance from one of
+// its ends.
+type BondSpot struct {
+	Node int // -1: on a pipe
+	Pipe int
+	End  int
+	At   measure.Length
+}
+
+// bond looks the places of a link up; problems name what is not there.
+func (e *expander) bond(l Link, scope int, where string) {
+	path := e.g.Scopes[scope].Path
+	b := Bond{ID: join(path, l.ID), Link: l}
+	for k, s := range l.On {
+		at := fmt.Sprintf("%s/on/%d", where, k)
+		spot := BondSpot{Node: -1, Pipe: -1, At: s.At}
+		if s.Joint != "" {
+			n, ok := e.at[join(path, s.Joint)]
+			if !ok {
+				e.problems.add(at+"/joint", fmt.Sprintf("there is no joint %q", s.Joint), "name a joint of this group or of a group used in it")
+				return
+			}
+			spot.Node = n
+		} else {
+			spot.Pipe = slices.IndexFunc(e.g.Edges, func(ed Edge) bool { return ed.ID == join(path, s.Pipe) })
+			if spot.Pipe < 0 {
+				e.problems.add(at+"/pipe", fmt.Sprintf("there is no pipe %q", s.Pipe), "name a pipe of this group or of a group used in it")
+				return
+			}
+			if s.From != "" {
+				n, ok := e.at[join(path, s.From)]
+				switch ends := e.g.Edges[spot.Pipe].Ends; {
+				case ok && ends[1] == n:
+					spot.End = 1
+				case !ok || ends[0] != n:
+					e.problems.add(at+"/from", fmt.Sprintf("the pipe %q does not end at %q", s.Pipe, s.From), "measure from one of its joints")
+					return
+				}
+			}
+		}
+		b.On = append(b.On, spot)
+	}
+	e.g.Bonds = append(e.g.Bonds, b)
+}

@@ -1,0 +1,200 @@
+package link
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/measure"
+)
+
+// capsule is a member of the frame: a line with a radius, in inches.
+type capsule struct {
+	name   string
+	pipe   int // -1: a fitting
+	joint  int
+	a, b   [3]float64
+	radius float64
+}
+
+func (j *judge) capsules() (all []capsule) {
+	at := func(p measure.Point) [3]float64 { return [3]float64{p[0].Inches(), p[1].Inches(), p[2].Inches()} }
+	for i := range j.Graph.Edges {
+		e := &j.Graph.Edges[i]
+		points := []measure.Point{j.Solved.Points[e.Ends[0]], j.Solved.Points[e.Ends[1]]}
+		if c := j.Solved.Curves[i]; c != nil {
+			points = c.Sample(17)
+		}
+		for k := 1; k < len(points); k++ {
+			all = append(all, capsule{e.ID, i, -1, at(points[k-1]), at(points[k]), j.Fits.Radius(i).Inches()})
+		}
+	}
+	for i := range j.Fits.Joints {
+		jt := &j.Fits.Joints[i]
+		if jt.Kind == "" || len(jt.Ports) == 0 {
+			continue
+		}
+		p := at(j.Solved.Points[i])
+		all = append(all, capsule{jt.ID, -1, i, p, p, jt.Body.Inches() / 2})
+	}
+	return all
+}
+
+// moving marks the pipes and joints that hang together with a pipe.
+func (j *judge) moving(pipe int) (pipes, joints map[int]bool) {
+	pipes, joints = map[int]bool{pipe: true}, map[int]bool{}
+	queue := []int{j.Graph.Edges[pipe].Ends[0], j.Graph.Edges[pipe].Ends[1]}
+	for len(queue) > 0 {
+		n := queue[0]
+		queue = queue[1:]
+		if joints[n] {
+			continue
+		}
+		joints[n] = true
+		for _, pe := range j.Graph.Nodes[n].Pipes {
+			pipes[pe.Pipe] = true
+			queue = append(queue, j.Graph.Edges[pe.Pipe].Ends[1-pe.End])
+		}
+	}
+	return pipes, joints
+}
+
+// hitStep is how finely a turn is looked through, in degrees.
+const hitStep = 2.0
+
+// touching is how much nearer than their bodies two members come before it
+// counts, in inches: parts that graze each other by design are left alone.
+const touching = 0.05
+
+// turn works out a part that turns about an axis: what belongs to it, the size
+// of the frame open and folded, and what it hits.
+func (j *judge) turn(pipe int, centre measure.Point, axis measure.Dir) {
+	pipes, joints := j.moving(pipe)
+	if s := j.b.On[0]; s.Pipe >= 0 && pipes[s.Pipe] || s.Node >= 0 && joints[s.Node] {
+		j.note("cannot-turn", finding.Warn, fmt.Sprintf("what is held at %s hangs together elsewhere too, so that nothing turns", j.b.ID), "take the pipe away that joins them, or leave the bolt out")
+		return
+	}
+	for i := range j.Graph.Edges {
+		if pipes[i] {
+			j.r.Moves = append(j.r.Moves, j.Graph.Edges[i].ID)
+		}
+	}
+	all := j.capsules()
+	c := [3]float64{centre[0].Inches(), centre[1].Inches(), centre[2].Inches()}
+	moves := func(x *capsule) bool { return x.pipe >= 0 && pipes[x.pipe] || x.joint >= 0 && joints[x.joint] }
+	at := func(angle float64) []capsule {
+		out := slices.Clone(all)
+		for i := range out {
+			if moves(&out[i]) {
+				out[i].a, out[i].b = rotate(out[i].a, c, axis, angle), rotate(out[i].b, c, axis, angle)
+			}
+		}
+		return out
+	}
+	j.r.States = append(j.r.States, State{"open", 0, box(all)})
+	if j.b.Fold == 0 {
+		return
+	}
+	j.r.States = append(j.r.States, State{"folded", j.b.Fold, box(at(j.b.Fold))})
+	near := func(x *capsule) bool { return x.pipe >= 0 && (x.pipe == pipe || x.pipe == j.b.On[0].Pipe) }
+	inPlace := overlaps(all, moves, nil)
+	for angle := hitStep; ; angle += hitStep {
+		t := math.Copysign(min(angle, math.Abs(j.b.Fold)), j.b.Fold)
+		for _, h := range overlaps(at(t), moves, near) {
+			if !slices.Contains(inPlace, h) {
+				j.r.Hits = append(j.r.Hits, Hit{t, h})
+				inPlace = append(inPlace, h)
+			}
+		}
+		if angle >= math.Abs(j.b.Fold) || len(j.r.Hits) > 4 {
+			break
+		}
+	}
+	if len(j.r.Hits) > 0 {
+		h := j.r.Hits[0]
+		j.note("fold-hits", finding.Warn, fmt.Sprintf("folding at %s, %s meets %s after %.0f°", j.b.ID, h.Parts[0], h.Parts[1], math.Abs(h.Angle)), "fold it less, move the bolt, or stack the parts farther out of plane")
+	}
+}
+
+// overlaps names the moving and the standing members that are in each other.
+// Two that both are near the bolt turn past each other on it.
+func overlaps(all []capsule, moves, near func(*capsule) bool) (pairs [][2]string) {
+	for i := range all {
+		if !moves(&all[i]) {
+			continue
+		}
+		for k := range all {
+			x, y := &all[i], &all[k]
+			if moves(y) || near != nil && near(x) && near(y) {
+				continue
+			}
+			if distance(x, y) < x.radius+y.radius-touching {
+				if p := [2]string{x.name, y.name}; !slices.Contains(pairs, p) {
+					pairs = append(pairs, p)
+				}
+			}
+		}
+	}
+	return pairs
+}
+
+func rotate(p, c [3]float64, axis measure.Dir, degrees float64) [3]float64 {
+	sin, cos := math.Sincos(degrees * math.Pi / 180)
+	v := measure.Dir{p[0] - c[0], p[1] - c[1], p[2] - c[2]}
+	x, d := axis.Cross(v), axis.Dot(v)
+	var out [3]float64
+	for i := range out {
+		out[i] = c[i] + v[i]*cos + x[i]*sin + axis[i]*d*(1-cos)
+	}
+	return out
+}
+
+// box is the outside size of some members.
+func box(all []capsule) (size [3]measure.Length) {
+	for a := range size {
+		lo, hi := math.Inf(1), math.Inf(-1)
+		for i := range all {
+			c := &all[i]
+			d := [3]float64{c.b[0] - c.a[0], c.b[1] - c.a[1], c.b[2] - c.a[2]}
+			n := math.Sqrt(d[0]*d[0] + d[1]*d[1] + d[2]*d[2])
+			side := c.radius // a fitting counts all round, a pipe's flat end does not
+			if n > 0 {
+				side *= math.Sqrt(max(0, 1-d[a]*d[a]/n/n))
+			}
+			lo, hi = min(lo, c.a[a]-side, c.b[a]-side), max(hi, c.a[a]+side, c.b[a]+side)
+		}
+		if hi > lo {
+			size[a] = measure.FromInches(hi - lo)
+		}
+	}
+	return size
+}
+
+// distance is how far the lines of two members are apart.
+func distance(x, y *capsule) float64 {
+	sub := func(p, q [3]float64) measure.Dir { return measure.Dir{p[0] - q[0], p[1] - q[1], p[2] - q[2]} }
+	u, v, w := sub(x.b, x.a), sub(y.b, y.a), sub(x.a, y.a)
+	a, b, c, d, e := u.Dot(u), u.Dot(v), v.Dot(v), u.Dot(w), v.Dot(w)
+	clamp := func(t float64) float64 { return min(1, max(0, t)) }
+	s, t := 0.0, 0.0
+	switch den := a*c - b*b; {
+	case a == 0 && c == 0:
+	case a == 0:
+		t = clamp(e / c)
+	case c == 0:
+		s = clamp(-d / a)
+	default:
+		if den > 1e-12 {
+			s = clamp((b*e - c*d) / den)
+		}
+		t = clamp((b*s + e) / c)
+		s = clamp((b*t - d) / a)
+	}
+	var sum float64
+	for i := range u {
+		g := w[i] + s*u[i] - t*v[i]
+		sum += g * g
+	}
+	return math.Sqrt(sum)
+}
