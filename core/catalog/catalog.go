@@ -72,6 +72,7 @@ type Catalog struct {
 	figures  map[figureKey]Figure
 	perQuart map[Size]int
 	fittings map[fittingKey]Fitting
+	customs  []Kind
 }
 
 // Typical is the catalog as shipped.

@@ -36,6 +36,8 @@ type Edit struct {
 	Class  *Tolerance   `json:"class,omitempty"`
 	Link   *Link        `json:"link,omitempty"`
 	Slide  *Slide       `json:"slide,omitempty"`
+	Check  *Envelope    `json:"check,omitempty"`
+	Custom *Custom      `json:"custom,omitempty"`
 	Stand  *Stand       `json:"stand,omitempty"`
 	Unit   measure.Unit `json:"unit,omitempty"` // of bare numbers; the document's own where it is missing
 }
@@ -108,6 +110,8 @@ func Apply(d *frame.Document, e Edit, solve Solver) (*frame.Document, Done, erro
 	add(e.Class != nil, e.Class)
 	add(e.Link != nil, e.Link)
 	add(e.Slide != nil, e.Slide)
+	add(e.Check != nil, e.Check)
+	add(e.Custom != nil, e.Custom)
 	add(e.Stand != nil, e.Stand)
 	if len(gestures) != 1 {
 		return nil, Done{}, refuse("send one gesture at a time", "%d gestures at once", len(gestures))

@@ -31,7 +31,7 @@ func (w *Fit) on(b *bench) (Done, error) {
 		done.Label = "The usual fitting at " + w.Joint
 		return done, nil
 	}
-	if !w.Kind.Known() {
+	if !w.Kind.Known() && !slices.ContainsFunc(b.doc.Parts, func(c catalog.Custom) bool { return c.ID == w.Kind }) {
 		return Done{}, refuse("use a kind such as tee or cross", "no fitting %q", w.Kind)
 	}
 	f := &frame.Forced{Kind: w.Kind, Plugged: w.Plugged, Declared: w.Declared && !w.Plugged}

@@ -46,6 +46,13 @@ func (r *Result) Choices(joint int, c *catalog.Catalog) []Choice {
 			}
 		})
 	}
+	for _, kind := range c.Customs() {
+		if f, ok := c.Fitting(kind, largest); ok && len(f.Ports) >= len(dirs) {
+			if _, _, ok := match(f.Ports, dirs); ok {
+				all = append(all, Choice{kind, []measure.Dir{}})
+			}
+		}
+	}
 	slices.SortStableFunc(all, func(x, y Choice) int { return len(x.Spare) - len(y.Spare) })
 	return all
 }

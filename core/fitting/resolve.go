@@ -69,6 +69,14 @@ func (w *work) resolve() {
 				return
 			}
 		}
+		for _, k := range w.c.Customs() {
+			if f, ok := w.c.Fitting(k, w.largest); ok && len(f.Ports) == n {
+				if of, off, ok := match(f.Ports, w.dirs); ok {
+					w.take(f, of, off, w.dirs)
+					return
+				}
+			}
+		}
 		w.none(w.why())
 	}
 }

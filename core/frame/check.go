@@ -50,6 +50,12 @@ func (d *Document) check(ps *Problems) {
 	d.checkHolds(ps)
 	d.checkDrives(ps)
 	d.checkTolerances(ps)
+	d.checkEnvelopes(ps)
+	for i := range d.Parts {
+		if what, hint := d.Parts[i].Problem(); what != "" {
+			ps.add(fmt.Sprintf("/parts/%d", i), what, hint)
+		}
+	}
 	if d.Stance != nil {
 		checkTurns(ps, "/stance/turns", d.Stance.Turns)
 	}
@@ -107,7 +113,7 @@ func (d *Document) checkDefinition(ps *Problems, def *Definition, where string) 
 			ps.add(path+"/id", "a joint without an id", "give it one")
 		case !slices.Contains(Ends(), j.End):
 			ps.add(path+"/end", fmt.Sprintf("unknown end %q", j.End), "use cap, free or stake, or leave it out for an open end")
-		case j.Fitting != nil && !j.Fitting.Kind.Known():
+		case j.Fitting != nil && !j.Fitting.Kind.Known() && !slices.ContainsFunc(d.Parts, func(c catalog.Custom) bool { return c.ID == j.Fitting.Kind }):
 			ps.add(path+"/fitting", fmt.Sprintf("unknown fitting %q", j.Fitting.Kind), "use a kind such as tee or cross")
 		case j.Fitting != nil && j.End == CappedEnd && j.Fitting.Kind != catalog.Cap:
 			ps.add(path+"/end", fmt.Sprintf("the joint %q has a fitting and a cap", j.ID), "keep one of them")

@@ -303,8 +303,10 @@ type Document struct {
 	Holds  []Hold           `json:"holds,omitempty"` // over what the definitions say; the last that counts wins
 	Drives []Drive          `json:"drives,omitempty"`
 
-	Tolerances []Tolerance `json:"tolerances,omitempty"`
-	Stance     *Stance     `json:"stance,omitempty"`
+	Tolerances []Tolerance      `json:"tolerances,omitempty"`
+	Envelopes  []Envelope       `json:"envelopes,omitempty"`
+	Parts      []catalog.Custom `json:"parts,omitempty"` // fittings of the document's own, that joints may be given
+	Stance     *Stance          `json:"stance,omitempty"`
 }
 
 // Seat gives the design seat of a mode in this document.

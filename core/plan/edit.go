@@ -39,7 +39,7 @@ func Choices(d *frame.Document, joint string, shop *Shop) ([]fitting.Choice, err
 	if n < 0 {
 		return []fitting.Choice{}, nil
 	}
-	return fits.Choices(n, c), nil
+	return fits.Choices(n, c.WithParts(d.Parts)), nil
 }
 
 // settleRounds bounds how often positions and fittings are found from each
@@ -49,6 +49,7 @@ const settleRounds = 12
 // settle puts a document's parts in their places: positions ask how far
 // bodies reach, and fittings which way the pipes run.
 func settle(d *frame.Document, c *catalog.Catalog) (g *frame.Graph, s *layout.Solution, fits *fitting.Result, settled bool, err error) {
+	c = c.WithParts(d.Parts)
 	if g, err = frame.Expand(d); err != nil {
 		return nil, nil, nil, false, err
 	}

@@ -80,6 +80,7 @@ func (p *Plan) frame(d *frame.Document, given map[string]measure.Length, c *cata
 }
 
 func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
+	c = c.WithParts(d.Parts)
 	g, s, fits, settled, err := settle(d, c)
 	if err != nil {
 		return planned{}, err
@@ -100,7 +101,9 @@ func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
 	f.seat(c)
 	var links []finding.Finding
 	f.Links, links = link.Judge(link.Frame{Graph: g, Solved: s, Fits: fits, Catalog: c})
-	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, links, fits.Clearances(s.Points, s.Curves, f.linked), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(f.Contacts, f.bare()))
+	var checked []finding.Finding
+	f.Envelopes, checked = f.envelopes(d)
+	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, links, checked, fits.Clearances(s.Points, s.Curves, f.linked), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(f.Contacts, f.bare()))
 	if !settled {
 		f.findings = append(f.findings, finding.Finding{Code: "not-settled", Severity: finding.Warn, Subject: []string{},
 			Text: "the sizes and the fittings they lead to do not settle", Hint: "give one of the sloped parts a size centre to centre"})

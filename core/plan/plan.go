@@ -64,7 +64,8 @@ type Frame struct {
 	Insertions []fitting.Insertion `json:"insertions"`
 	Parts      []Part              `json:"parts"` // the uses of groups in it, each before those inside it
 	Check      *Check              `json:"check,omitempty"`
-	Links      []link.Report       `json:"links"` // what holds together without a socket
+	Links      []link.Report       `json:"links"`     // what holds together without a socket
+	Envelopes  []Enveloped         `json:"envelopes"` // checks against sizes that are not its own
 	graph      *frame.Graph
 	points     []measure.Point
 	list       *cutlist.List

@@ -349,6 +349,22 @@ export interface components {
             unpriced: number;
             words: string;
         };
+        CatalogCustom: {
+            id: string;
+            note?: string;
+            ports: components["schemas"]["CatalogCustomPort"][];
+            size: string;
+            source?: string;
+        };
+        CatalogCustomPort: {
+            /** Format: int64 */
+            body?: number;
+            /** Format: int64 */
+            depth?: number;
+            dir: number[];
+            /** Format: int64 */
+            stop: number;
+        };
         CatalogFitting: {
             /** Format: int64 */
             end?: number;
@@ -506,7 +522,9 @@ export interface components {
             bay?: components["schemas"]["EditBay"];
             begin?: components["schemas"]["EditBegin"];
             bow?: components["schemas"]["EditBow"];
+            check?: components["schemas"]["EditEnvelope"];
             class?: components["schemas"]["EditTolerance"];
+            custom?: components["schemas"]["EditCustom"];
             delete?: components["schemas"]["EditDelete"];
             drive?: components["schemas"]["EditDrive"];
             end?: components["schemas"]["EditEndOf"];
@@ -553,6 +571,13 @@ export interface components {
             say?: string;
             toward?: string;
         };
+        EditCustom: {
+            drop?: boolean;
+            name: string;
+            ports?: string[];
+            size?: string;
+            source?: string;
+        };
         EditDelete: {
             joints?: string[];
             pipes?: string[];
@@ -576,6 +601,13 @@ export interface components {
             all?: boolean;
             end: string;
             joint: string;
+        };
+        EditEnvelope: {
+            drop?: boolean;
+            joint?: string;
+            kind?: string;
+            name: string;
+            say?: string;
         };
         EditEven: {
             /** Format: int64 */
@@ -933,12 +965,14 @@ export interface components {
         };
         FrameDocument: {
             drives?: components["schemas"]["FrameDrive"][];
+            envelopes?: components["schemas"]["FrameEnvelope"][];
             /** Format: int64 */
             format: number;
             groups?: components["schemas"]["FrameDefinition"][];
             holds?: components["schemas"]["FrameHold"][];
             mode: string;
             name: string;
+            parts?: components["schemas"]["CatalogCustom"][];
             root: components["schemas"]["FrameDefinition"];
             seats?: {
                 [key: string]: number;
@@ -954,6 +988,12 @@ export interface components {
             id: string;
             pipe?: string;
             size: components["schemas"]["FrameDimension"];
+        };
+        FrameEnvelope: {
+            id: string;
+            joint?: string;
+            kind: string;
+            size: number[];
         };
         FrameForced: {
             declared?: boolean;
@@ -1302,6 +1342,15 @@ export interface components {
             stuck: boolean;
             unknown: string[];
         };
+        PlanEnveloped: {
+            fits: boolean;
+            id: string;
+            joint?: string;
+            kind: string;
+            size: number[];
+            slack: number[];
+            words: string;
+        };
         PlanFigured: {
             field: string;
             kind?: string;
@@ -1325,6 +1374,7 @@ export interface components {
             /** Format: int64 */
             copies: number;
             drives: components["schemas"]["LayoutDriven"][];
+            envelopes: components["schemas"]["PlanEnveloped"][];
             /** Format: int64 */
             floor: number;
             insertions: components["schemas"]["FittingInsertion"][];

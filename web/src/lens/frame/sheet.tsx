@@ -4,6 +4,7 @@ import { Head } from "../../ui/ui";
 import { Contacts } from "../contacts";
 import type { LensProps } from "../lens";
 import { Closing } from "./closing";
+import { Customs } from "./customs";
 import { Driven } from "./driven";
 import { Have } from "./have";
 import { JointCard } from "./joint-card";
@@ -43,6 +44,7 @@ export default function FrameSheet(props: LensProps) {
         </>
       )}
       <Shapes {...props} joint={joint} part={within} />
+      <Customs {...props} />
       {frame.pipes.length > 0 && <Closing {...props} />}
       <Have {...props} />
       {frame.joints.length > 0 && (

@@ -139,6 +139,11 @@ function SeatTrial({ size, wrong, onTake }: { size: string; wrong?: string; onTa
   const [seat, setSeat] = useState("slip");
   const [mark, setMark] = useState("");
   const [gap, setGap] = useState("");
+  const take = async () => {
+    if (!(await onTake(`Seat, ${seat}, measured`, "seat", { size, seat, mark, gap }))) return;
+    setMark("");
+    setGap("");
+  };
   return (
     <div className="trial">
       <h3>How deep does it go?</h3>
@@ -146,7 +151,7 @@ function SeatTrial({ size, wrong, onTake }: { size: string; wrong?: string; onTa
       <Pick label="How it is held" className="mt-1 w-full" value={seat} options={modes} onChange={setSeat} />
       <Line label="Line, from the pipe's end" placeholder="socket depth" value={mark} onChange={setMark} />
       <Line label="Shows beyond the rim" placeholder="1/8" value={gap} onChange={setGap} />
-      <button type="button" className="btn btn-small mt-2" disabled={!gap.trim()} onClick={async () => (await onTake(`Seat, ${seat}, measured`, "seat", { size, seat, mark, gap })) && (setMark(""), setGap(""))}>
+      <button type="button" className="btn btn-small mt-2" disabled={!gap.trim()} onClick={() => void take()}>
         Take the seat
       </button>
       {wrong && <p role="alert" className="mt-1 text-sm font-semibold text-bad">{wrong}</p>}
@@ -161,6 +166,12 @@ function StopTrial({ size, wrong, onTake }: { size: string; wrong?: string; onTa
   const [cut, setCut] = useState("");
   const [outside, setOutside] = useState("");
   const [bodySize, setBody] = useState("");
+  const take = async () => {
+    if (!(await onTake(`Stop of the ${kindWords(kind)}, measured`, "stop", { size, kind, cut, outside, body: bodySize, ends: Number(ends) }))) return;
+    setCut("");
+    setOutside("");
+    setBody("");
+  };
   return (
     <div className="trial">
       <h3>Where is the stop?</h3>
@@ -173,7 +184,7 @@ function StopTrial({ size, wrong, onTake }: { size: string; wrong?: string; onTa
       <Line label="Over all" placeholder="12 7/16" value={outside} onChange={setOutside} />
       <Line label="Body, across" placeholder="typical" value={bodySize} onChange={setBody} />
       <button type="button" className="btn btn-small mt-2" disabled={!cut.trim() || !outside.trim()}
-        onClick={async () => (await onTake(`Stop of the ${kindWords(kind)}, measured`, "stop", { size, kind, cut, outside, body: bodySize, ends: Number(ends) })) && (setCut(""), setOutside(""), setBody(""))}>
+        onClick={() => void take()}>
         Take the stop
       </button>
       {wrong && <p role="alert" className="mt-1 text-sm font-semibold text-bad">{wrong}</p>}

@@ -6,6 +6,7 @@ import { Len, type Style, meaning } from "../../lib/format";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
+import { Envelopes } from "./envelopes";
 import { Contacts } from "../contacts";
 import type { LensProps, Subset } from "../lens";
 import { pipeSizes } from "../sizes";
@@ -35,6 +36,7 @@ export function SizeSheet(props: LensProps & { targets: Target[] }) {
           <p className="mt-2 text-sm text-ink-2">Fittings are reckoned with typical figures; makers differ by about 1/16 in. Dry-fit one corner before you cut the rest.</p>
         )}
       </section>
+      <Envelopes {...props} />
     </>
   );
 }

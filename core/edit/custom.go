@@ -1,0 +1,65 @@
+package edit
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/frame"
+)
+
+// Custom makes a part of the document's own, changes one, or takes one away.
+type Custom struct {
+	Name   string       `json:"name"`
+	Source string       `json:"source,omitempty"` // bought, printed, home-made
+	Size   catalog.Size `json:"size,omitempty"`
+	Ports  []string     `json:"ports,omitempty"` // each a direction and its stop, as typed: right 5/8; right up@22.5 1/2
+	Drop   bool         `json:"drop,omitempty"`
+}
+
+func (w *Custom) on(b *bench) (Done, error) {
+	id := catalog.Kind(strings.TrimSpace(w.Name))
+	i := slices.IndexFunc(b.doc.Parts, func(c catalog.Custom) bool { return c.ID == id })
+	if w.Drop {
+		if i < 0 {
+			return Done{}, refuse("pick it in the list", "there is no part %q", id)
+		}
+		for _, def := range b.definitions() {
+			for k := range def.Joints {
+				if f := def.Joints[k].Fitting; f != nil && f.Kind == id {
+					return Done{}, refuse("give that joint another fitting first", "%s stands at %s", id, def.Joints[k].ID)
+				}
+			}
+		}
+		b.doc.Parts = slices.Delete(b.doc.Parts, i, i+1)
+		return Done{Label: fmt.Sprintf("%s taken away", id)}, nil
+	}
+	c := catalog.Custom{ID: id, Source: strings.TrimSpace(w.Source), Size: w.Size}
+	if c.Size == "" {
+		c.Size = b.doc.Size
+	}
+	for _, text := range w.Ports {
+		if strings.TrimSpace(text) == "" {
+			continue
+		}
+		course, err := ParseCourse(text)
+		if err != nil {
+			return Done{}, err
+		}
+		d, err := ParseSize(course.Rest, b.unit, frame.Centre)
+		if err != nil {
+			return Done{}, refuse("write a direction and the stop, as in right 5/8", "how far is the stop of %q from the centre?", strings.TrimSpace(text))
+		}
+		c.Ports = append(c.Ports, catalog.CustomPort{Dir: course.Dir.Unit(), Stop: d.Value})
+	}
+	if what, hint := c.Problem(); what != "" {
+		return Done{}, &Refusal{What: what, Hint: hint}
+	}
+	if i >= 0 {
+		b.doc.Parts[i] = c
+	} else {
+		b.doc.Parts = append(b.doc.Parts, c)
+	}
+	return Done{Label: fmt.Sprintf("Part %s", id)}, nil
+}

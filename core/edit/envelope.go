@@ -1,0 +1,55 @@
+package edit
+
+import (
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/frame"
+)
+
+// Envelope checks the frame against a size that is not its own.
+type Envelope struct {
+	Name  string             `json:"name"`
+	Kind  frame.EnvelopeKind `json:"kind,omitempty"`
+	Say   string             `json:"say,omitempty"` // 32, 32 x 80, 40 x 30 x 20
+	Joint string             `json:"joint,omitempty"`
+	Drop  bool               `json:"drop,omitempty"`
+}
+
+func (w *Envelope) on(b *bench) (Done, error) {
+	name := strings.TrimSpace(w.Name)
+	i := slices.IndexFunc(b.doc.Envelopes, func(e frame.Envelope) bool { return e.ID == name })
+	if w.Drop {
+		if i < 0 {
+			return Done{}, refuse("pick it in the list", "there is no check %q", name)
+		}
+		b.doc.Envelopes = slices.Delete(b.doc.Envelopes, i, i+1)
+		return Done{Label: name + ": no longer checked"}, nil
+	}
+	if name == "" {
+		return Done{}, refuse("call it by what it is: the hall door", "a check without a name")
+	}
+	e := frame.Envelope{ID: name, Kind: w.Kind, Joint: w.Joint}
+	if w.Joint != "" {
+		if _, err := b.node(w.Joint); err != nil {
+			return Done{}, err
+		}
+	}
+	parts := strings.FieldsFunc(strings.ToLower(w.Say), func(c rune) bool { return c == 'x' || c == '×' || c == ',' })
+	if len(parts) == 0 || len(parts) > 3 {
+		return Done{}, refuse("write 32, 32 x 80, or 40 x 30 x 20", "how large is %s?", name)
+	}
+	for k, p := range parts {
+		d, err := ParseSize(p, b.unit, frame.Centre)
+		if err != nil {
+			return Done{}, err
+		}
+		e.Size[k] = d.Value
+	}
+	if i >= 0 {
+		b.doc.Envelopes[i] = e
+	} else {
+		b.doc.Envelopes = append(b.doc.Envelopes, e)
+	}
+	return Done{Label: name + " checked"}, b.sound()
+}
