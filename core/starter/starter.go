@@ -80,7 +80,12 @@ func (ps Problems) Error() string {
 }
 
 // All lists the starters.
-func All() []Starter { return []Starter{jump, screen, table} }
+func All() []Starter {
+	return []Starter{
+		jump, weave, hoop, tunnel, panel, screen, table, slots, trestle, cradle, tower, figure, dividers,
+		cart, sling, telescope, ring, rig, desk, manifold,
+	}
+}
 
 // Find gives a starter by id.
 func Find(id string) (Starter, bool) {

@@ -23,7 +23,7 @@ var above = map[string]string{
 	"curve": "measure", "frame": "measure catalog", "layout": "measure catalog frame why finding curve",
 	"fitting": "measure catalog frame layout finding curve", "cutlist": "measure catalog frame layout fitting why finding curve",
 	"stock": "measure", "cost": "measure catalog", "joinery": "measure catalog frame fitting",
-	"starter": "measure catalog frame", "wireframe": "measure catalog frame",
+	"starter": "measure catalog frame fit", "wireframe": "measure catalog frame",
 	"edit": "measure catalog frame layout fitting fit", "reading": "measure catalog", "fit": "measure catalog", "link": "measure catalog frame layout fitting fit why finding", "plan": "*",
 }
 
