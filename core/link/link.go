@@ -3,6 +3,7 @@ package link
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/finding"
@@ -29,7 +30,8 @@ type Report struct {
 	States []State          `json:"states,omitempty"`
 	Moves  []string         `json:"moves,omitempty"` // the pipes that turn
 	Hits   []Hit            `json:"hits,omitempty"`
-	Joined [2]string        `json:"joined,omitzero"` // the pipes, for what must not count as a clash
+	Joined [2]string        `json:"joined,omitzero"`  // the pipes, for what must not count as a clash
+	Wheels []measure.Point  `json:"wheels,omitempty"` // where wheels touch the floor
 }
 
 // State is the outside size of the frame with a part turned.
@@ -82,7 +84,14 @@ func Judge(f Frame) (all []Report, fs []finding.Finding) {
 		case frame.Sleeve:
 			j.sleeve()
 		}
-		all, fs = append(all, j.r), append(fs, j.fs...)
+		all = append(all, j.r)
+		for _, n := range j.fs { // four legs alike say a thing once
+			if same := slices.IndexFunc(fs, func(o finding.Finding) bool { return o.Code == n.Code && o.Text == n.Text }); same >= 0 {
+				fs[same].Subject = append(fs[same].Subject, n.Subject...)
+			} else {
+				fs = append(fs, n)
+			}
+		}
 	}
 	return all, fs
 }
@@ -324,6 +333,13 @@ func (j *judge) axle() {
 	if j.b.Wheel > 0 {
 		under := min(j.at[0][2], j.at[1][2]) - j.b.Wheel.Half() - j.Solved.Floor
 		j.r.Gap = under
+		if under.Abs() <= measure.Inch/16 {
+			for k, out := range []measure.Dir{d.Neg(), d} {
+				p := j.at[k].Along(out, reach(k, out)+j.b.Spacer+washer+hub.Half())
+				p[2] = j.Solved.Floor
+				j.r.Wheels = append(j.r.Wheels, p)
+			}
+		}
 		switch {
 		case under > measure.Inch/16:
 			j.note("wheels-hang", finding.Warn, fmt.Sprintf("the wheels on %s hang %s above the floor", j.b.ID, under.Round(measure.Inch/16)), "lower the axle, or take larger wheels; a cart that tips onto its wheels wants about an inch")

@@ -96,7 +96,7 @@ func (j *judge) turn(pipe int, centre measure.Point, axis measure.Dir) {
 	if j.b.Fold == 0 {
 		return
 	}
-	j.r.States = append(j.r.States, State{"folded", j.b.Fold, box(at(j.b.Fold))})
+	j.r.States = append(j.r.States, State{"folded", j.b.Fold, packed(at(j.b.Fold), c, axis)})
 	near := func(x *capsule) bool { return x.pipe >= 0 && (x.pipe == pipe || x.pipe == j.b.On[0].Pipe) }
 	inPlace := overlaps(all, moves, nil)
 	for angle := hitStep; ; angle += hitStep {
@@ -148,6 +148,23 @@ func rotate(p, c [3]float64, axis measure.Dir, degrees float64) [3]float64 {
 		out[i] = c[i] + v[i]*cos + x[i]*sin + axis[i]*d*(1-cos)
 	}
 	return out
+}
+
+// packed is the size of the smallest box round some members, laid down by
+// turning them about an axis: what is folded is carried as it lies best.
+func packed(all []capsule, c [3]float64, axis measure.Dir) (best [3]measure.Length) {
+	least := math.Inf(1)
+	for angle := 0.0; angle < 180; angle += hitStep {
+		turned := slices.Clone(all)
+		for i := range turned {
+			turned[i].a, turned[i].b = rotate(turned[i].a, c, axis, angle), rotate(turned[i].b, c, axis, angle)
+		}
+		size := box(turned)
+		if v := size[0].Inches() * size[1].Inches() * size[2].Inches(); v < least-1e-9 {
+			least, best = v, size
+		}
+	}
+	return best
 }
 
 // box is the outside size of some members.

@@ -103,12 +103,22 @@ func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
 	f.Links, links = link.Judge(link.Frame{Graph: g, Solved: s, Fits: fits, Catalog: c})
 	var checked []finding.Finding
 	f.Envelopes, checked = f.envelopes(d)
-	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, links, checked, fits.Clearances(s.Points, s.Curves, f.linked), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(f.Contacts, f.bare()))
+	f.findings = slices.Concat(s.Findings, fits.Findings, l.Findings, links, checked, fits.Clearances(s.Points, s.Curves, f.linked), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(slices.Concat(f.Contacts, f.wheels()), f.bare()))
 	if !settled {
 		f.findings = append(f.findings, finding.Finding{Code: "not-settled", Severity: finding.Warn, Subject: []string{},
 			Text: "the sizes and the fittings they lead to do not settle", Hint: "give one of the sloped parts a size centre to centre"})
 	}
 	return f, nil
+}
+
+// wheels are the places where the wheels of axles touch the floor.
+func (f *planned) wheels() (all []fitting.Contact) {
+	for _, l := range f.Links {
+		for _, p := range l.Wheels {
+			all = append(all, fitting.Contact{Joint: l.ID, At: p})
+		}
+	}
+	return all
 }
 
 // linked says whether a link holds two pipes at or in each other.

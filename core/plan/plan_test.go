@@ -98,7 +98,7 @@ func TestTermsSumToTheNumbers(t *testing.T) {
 // Whatever the pipe's size, what was stated stays as it was stated.
 func TestSizesKeepTheirMeaning(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		s := rapid.SampledFrom(starter.All()).Draw(t, "starter")
+		s := rapid.SampledFrom(classic()).Draw(t, "starter")
 		answers := map[string]starter.Answer{
 			"width": {Text: "48", Meaning: frame.Outside}, "foot": {Text: "30"}, "height": {Text: "44"}, "top": {Text: "44"}, "depth": {Text: "30"},
 			"size": {Text: string(rapid.SampledFrom([]catalog.Size{"1/2", "3/4", "1", "1-1/4", "1-1/2", "2"}).Draw(t, "size"))},
@@ -237,4 +237,13 @@ func BenchmarkStarter(b *testing.B) {
 			}
 		})
 	}
+}
+
+// classic are the starters that state a height from the floor under one key.
+func classic() (all []starter.Starter) {
+	for _, id := range []string{"jump", "screen", "table"} {
+		s, _ := starter.Find(id)
+		all = append(all, s)
+	}
+	return all
 }

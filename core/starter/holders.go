@@ -15,7 +15,7 @@ var slots = Starter{
 		length("between", "Between slots", "8", "Room for a hand, and for what is wider higher up.", frame.Centre, frame.Clear),
 		length("depth", "Depth", "20", "A wheel wants about two thirds of its diameter.", frame.Outside, frame.Centre),
 		length("post", "Posts", "14", "About half as high as what stands there.", frame.Centre),
-		counted("lean", "Lean, degrees", "12", 0, 30, "The tees turn on their pipes to any angle; more lean lets things in more easily."),
+		counted("lean", "Lean, degrees", "8", 0, 30, "The tees turn on their pipes to any angle; more lean lets things in more easily."),
 	}, sized("3/4", "3/4 holds wheels and boards; 1 holds doors.", "")...),
 	build: func(a *answers) frame.Document {
 		g := onto(axis(origin("a"), at("b", a.from("thick", "a"))), axis(origin("front"), at("back", a.from("depth", "front")), middle("mid", "front", "back")), axis(origin("z")))
@@ -176,22 +176,16 @@ var figure = Starter{
 		length("height", "Height", "5 ft", "To the top of the neck: the wearer's chin.", frame.TopOfCap),
 		length("shoulders", "Shoulders", "16", "Across, over the caps, an inch less than the garment.", frame.Outside, frame.Centre),
 		length("shoulder", "Shoulder height", "52", "To the top of the pipe.", frame.TopOfPipe),
-		length("hips", "Hips", "10", "Between the legs.", frame.Centre, frame.Outside),
+		length("hips", "Hips", "10", "Between the legs' middle lines.", frame.Centre),
 		length("hip", "Hip height", "34", "To the top of the pipe: where trousers hang.", frame.TopOfPipe),
 		length("foot", "Foot depth", "20", "A third of its height stands indoors; outdoors it wants stakes.", frame.Outside, frame.Centre),
 	}, sized("3/4", "3/4 carries a costume; 1 a coat.", "slip")...),
 	build: func(a *answers) frame.Document {
-		x := axis(origin("left"), at("right", a.from("hips", "left")), middle("spine", "left", "right"))
-		half := a.lengths["shoulders"]
-		half.From, half.Value = "spine", half.Value.Half()
-		l, r := half, half
-		l.Back, r.Label, r.Prompt = true, "", ""
-		if half.Meaning == frame.Outside { // over both caps: half of it reaches from the middle to one
-			l.Meaning, r.Meaning = frame.Centre, frame.Centre
-			cap := measure.Inch / 5
-			l.Value, r.Value = l.Value-cap, r.Value-cap
-		}
-		x.Stations = append(x.Stations, at("l shoulder", &l), at("r shoulder", &r))
+		hip := a.from("hips", "spine")
+		hip.Value = hip.Value.Half()
+		near := *hip
+		near.Back = true
+		x := axis(origin("l shoulder"), at("r shoulder", a.from("shoulders", "l shoulder")), middle("spine", "l shoulder", "r shoulder"), at("left", again(&near)), at("right", again(hip)))
 		d := onto(x, axis(origin("mid")), axis(origin("base"), at("hip", a.from("hip", frame.Floor)), at("shoulder", a.from("shoulder", frame.Floor)), at("neck", a.from("height", frame.Floor))))
 		for _, s := range []string{"left", "right"} {
 			d.use(s, "foot", s, "mid", "base", "x", "mid", "z").put(frame.OpenEnd, s+" hip", s, "mid", "hip").run(s+"/hub", s+" hip")
