@@ -39,6 +39,7 @@ type Edit struct {
 	Check  *Envelope    `json:"check,omitempty"`
 	Custom *Custom      `json:"custom,omitempty"`
 	Stand  *Stand       `json:"stand,omitempty"`
+	Keep   *Keep        `json:"keep,omitempty"`
 	Unit   measure.Unit `json:"unit,omitempty"` // of bare numbers; the document's own where it is missing
 }
 
@@ -112,6 +113,7 @@ func Apply(d *frame.Document, e Edit, solve Solver) (*frame.Document, Done, erro
 	add(e.Slide != nil, e.Slide)
 	add(e.Check != nil, e.Check)
 	add(e.Custom != nil, e.Custom)
+	add(e.Keep != nil, e.Keep)
 	add(e.Stand != nil, e.Stand)
 	if len(gestures) != 1 {
 		return nil, Done{}, refuse("send one gesture at a time", "%d gestures at once", len(gestures))
@@ -129,6 +131,12 @@ func Apply(d *frame.Document, e Edit, solve Solver) (*frame.Document, Done, erro
 	}
 	return b.doc, done, nil
 }
+
+// Keep takes the frame as it is: one that follows from a starter is then an
+// ordinary frame.
+type Keep struct{}
+
+func (*Keep) on(*bench) (Done, error) { return Done{Label: "A frame of its own"}, nil }
 
 // forget takes away the tolerances of pipes that are gone.
 func (b *bench) forget() {

@@ -37,6 +37,11 @@ type Project struct {
 	// Given is what pieces of a list, or pieces that were cut, measure, by the
 	// pipe's path, as typed.
 	Given map[string]starter.Answer `json:"given,omitempty"`
+	// Asks are the sizes that are asked for first, when the frame is begun
+	// from as a starter of the builder's own; Template says that this project is
+	// that starter.
+	Asks     *Asks `json:"asks,omitempty"`
+	Template bool  `json:"template,omitempty"`
 	// Described is somebody's list of parts, as written, and what was answered
 	// about it.
 	Described *Described `json:"described,omitempty"`
@@ -47,6 +52,19 @@ type Project struct {
 	Step   measure.Length `json:"step,omitempty"`
 	Work   plan.Work      `json:"work"`
 	Marks  Marks          `json:"marks,omitzero"`
+}
+
+// Asks are the prompts of a starter of the builder's own.
+type Asks struct {
+	About   string `json:"about"`
+	Prompts []Ask  `json:"prompts"`
+}
+
+// Ask is a size that is asked for: its JSON pointer, how it is called, and why.
+type Ask struct {
+	Path  string `json:"path"`
+	Label string `json:"label"`
+	Why   string `json:"why,omitempty"`
 }
 
 // Described is a list of parts. Kinds and Others answer what is ambiguous, by

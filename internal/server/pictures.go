@@ -1,7 +1,9 @@
 package server
 
 import (
+	"bytes"
 	"context"
+	"slices"
 	"sync"
 
 	"sturdyelbow/core/catalog"
@@ -36,9 +38,54 @@ var drawnStarters = sync.OnceValues(func() ([]DrawnStarter, error) {
 	return all, nil
 })
 
-func (a *api) starters(context.Context, *struct{}) (*body[[]DrawnStarter], error) {
-	all, err := drawnStarters()
-	return answer(all), err
+// ownStarter begins the id of a starter that a builder saved; the project's
+// follows.
+const ownStarter = "own:"
+
+func (a *api) starters(ctx context.Context, _ *struct{}) (*body[[]DrawnStarter], error) {
+	shipped, err := drawnStarters()
+	if err != nil {
+		return nil, err
+	}
+	all := slices.Clone(shipped)
+	saved, err := a.store.Projects(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for _, line := range saved {
+		own, ok, err := a.own(ctx, line.ID)
+		if err != nil {
+			return nil, err
+		}
+		if ok {
+			all = append(all, own)
+		}
+	}
+	return answer(all), nil
+}
+
+// own gives a project as a starter, if it is one.
+func (a *api) own(ctx context.Context, id string) (DrawnStarter, bool, error) {
+	stored, err := a.store.Project(ctx, id)
+	if err != nil || !bytes.Contains(stored.Body, []byte(`"template":true`)) {
+		return DrawnStarter{}, false, err
+	}
+	p, err := project.Decode(stored.Body)
+	if err != nil || !p.Template {
+		return DrawnStarter{}, false, err
+	}
+	s := DrawnStarter{Starter: starter.Starter{ID: ownStarter + id, Name: p.Name, Prompts: []starter.Prompt{}}}
+	if p.Asks != nil {
+		s.About = p.Asks.About
+	}
+	job, err := p.Job()
+	if err != nil {
+		return s, true, nil //nolint:nilerr // a starter with a size that cannot be read has no picture
+	}
+	if plan, err := plan.Make(job, plan.ExampleShop(), plan.Work{}); err == nil {
+		s.Drawing = drawing.Frame(&plan.Frames[0], drawing.Options{Plain: true})
+	}
+	return s, true, nil
 }
 
 func (a *api) pictures(context.Context, *struct{}) (*body[map[catalog.Kind]string], error) {

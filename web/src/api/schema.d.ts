@@ -533,6 +533,7 @@ export interface components {
             group?: components["schemas"]["EditGroup"];
             insert?: components["schemas"]["EditInsert"];
             join?: components["schemas"]["EditJoin"];
+            keep?: components["schemas"]["EditKeep"];
             link?: components["schemas"]["EditLink"];
             mirror?: components["schemas"]["EditMirror"];
             place?: components["schemas"]["EditPlaceUse"];
@@ -646,6 +647,7 @@ export interface components {
             size?: string;
             to: string;
         };
+        EditKeep: Record<string, never>;
         EditLink: {
             /** Format: int64 */
             count?: number;
@@ -1255,6 +1257,7 @@ export interface components {
             range?: number[];
             states?: components["schemas"]["LinkState"][];
             sum?: components["schemas"]["WhyTerm"][];
+            wheels?: number[][];
             words: string;
         };
         LinkState: {
@@ -1543,6 +1546,7 @@ export interface components {
             bought: components["schemas"]["PlanOffcut"][];
         };
         Project: {
+            asks?: components["schemas"]["ProjectAsks"];
             /** Format: int64 */
             copies: number;
             described?: components["schemas"]["ProjectDescribed"];
@@ -1560,9 +1564,19 @@ export interface components {
             /** Format: int64 */
             step?: number;
             style: string;
+            template?: boolean;
             tool: string;
             units: string;
             work: components["schemas"]["PlanWork"];
+        };
+        ProjectAsk: {
+            label: string;
+            path: string;
+            why?: string;
+        };
+        ProjectAsks: {
+            about: string;
+            prompts: components["schemas"]["ProjectAsk"][];
         };
         ProjectBegun: {
             answers: {

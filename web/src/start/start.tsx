@@ -10,10 +10,14 @@ const blank: Project["frame"] = { format: 2, name: "My frame", units: "in", size
 
 /** Chooses how a frame begins. */
 export function StartPage() {
-  const list = useQuery({ queryKey: ["starters"], queryFn: () => ask(api.GET("/api/starters")), staleTime: Number.POSITIVE_INFINITY });
+  const list = useQuery({ queryKey: ["starters"], queryFn: () => ask(api.GET("/api/starters")), staleTime: 30_000, refetchOnMount: "always" });
   const [, go] = useLocation();
   const begin = useMutation({
-    mutationFn: (s: Starter | undefined) => {
+    mutationFn: async (s: Starter | undefined) => {
+      if (s?.id.startsWith("own:")) {
+        const mine = await ask(api.GET("/api/projects/{id}", { params: { path: { id: s.id.slice(4) } } }));
+        return ask(api.POST("/api/projects", { body: { ...mine.project, template: false, marks: undefined, work: { bought: [] } } }));
+      }
       if (!s) return ask(api.POST("/api/projects", { body: { name: "My frame", units: "in", style: "inches", frame: blank, copies: 1, tool: "saw", work: { bought: [] } } }));
       const answers = Object.fromEntries(s.prompts.map((p) => [p.key, { text: p.default, meaning: p.meanings?.[0] }]));
       const body: Project = { name: s.name, units: "in", style: "inches", starter: { id: s.id, answers }, copies: 1, tool: "saw", work: { bought: [] } };
@@ -50,7 +54,10 @@ export function StartPage() {
               <button type="button" disabled={begin.isPending} onClick={() => begin.mutate(s)} className="card-link text-left">
                 {/* drawn by our own server */}
                 <span className="card-picture" aria-hidden="true" dangerouslySetInnerHTML={{ __html: s.drawing }} />
-                <span className="card-name">{s.name}</span>
+                <span className="card-name">
+                  {s.name}
+                  {s.id.startsWith("own:") && <span className="font-sans text-sm font-normal text-ink-2"> yours</span>}
+                </span>
                 <span className="block text-ink-2">{s.about}</span>
               </button>
             </li>

@@ -10,6 +10,7 @@ import { Have } from "./have";
 import { JointCard } from "./joint-card";
 import { Links } from "./links";
 import { Marked } from "./marked";
+import { OwnStarter } from "./own-starter";
 import { Parts } from "./parts";
 import { PipeCard } from "./pipe-card";
 import { Ports } from "./ports";
@@ -54,6 +55,7 @@ export default function FrameSheet(props: LensProps) {
           <Contacts {...props} />
         </section>
       )}
+      {frame.pipes.length > 0 && <OwnStarter {...props} />}
     </>
   );
 }

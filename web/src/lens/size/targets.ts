@@ -41,10 +41,15 @@ export function targetsOf(project: Project, starters: Starter[] | undefined, pla
       error: places[`body.project.sizes.${path}`],
       set: (p, a) => ({ ...p, sizes: { ...p.sizes, [path]: a } }),
     }));
-  return sizes.map((s) => ({
+  const asks = project.asks?.prompts ?? [];
+  const askOf = (s: Size) => asks.find((a) => a.path === s.path);
+  const order = (s: Size) => asks.findIndex((a) => a.path === s.path);
+  // what the starter asks for comes first, as it asks for it
+  const sorted = [...sizes].sort((a, b) => (order(a) < 0 ? asks.length : order(a)) - (order(b) < 0 ? asks.length : order(b)));
+  return sorted.map((s) => ({
     key: s.path,
-    label: s.label || `${s.from} → ${s.to}, ${axes[s.axis]}`,
-    prompt: { key: s.path, label: s.label, input: "length", default: s.text, meanings: s.from === "floor" ? [s.meaning] : ["centre", "outside", "clear"], why: "" },
+    label: askOf(s)?.label || s.label || `${s.from} → ${s.to}, ${axes[s.axis]}`,
+    prompt: { key: s.path, label: s.label, input: "length", default: s.text, meanings: s.from === "floor" ? [s.meaning] : ["centre", "outside", "clear"], why: askOf(s)?.why ?? "" },
     answer: project.sizes?.[s.path] ?? { text: s.text || text(s.value, project.style as Style, 64), meaning: s.meaning },
     sized: s,
     error: places[`body.project.sizes.${s.path}`],
