@@ -135,7 +135,7 @@ func longerSticks(l measure.Length) []finding.Fix {
 // that is used to the last bit fails with any saw.
 const finestSaw = measure.Inch / 32
 
-func (p *Plan) stockFindings(t *PipeTotal, demands []stock.Demand) {
+func (p *Plan) stockFindings(t *PipeTotal, demands []stock.Demand, draft bool) {
 	m := &t.Stock
 	if len(m.TooLong) > 0 {
 		longest := measure.Length(0)
@@ -146,7 +146,7 @@ func (p *Plan) stockFindings(t *PipeTotal, demands []stock.Demand) {
 			Text: fmt.Sprintf("%s pipe is needed %s long and no stick is that long", t.Size, longest.Format(measure.InInches, 0)),
 			Hint: "add a longer stock length, or join two pieces with a coupling", Fixes: longerSticks(longest)})
 	}
-	if len(m.Sticks) > 0 && m.Slack < max(p.Tool.Kerf, finestSaw) {
+	if len(m.Sticks) > 0 && !draft && m.Slack < max(p.Tool.Kerf, finestSaw) {
 		f := finding.Finding{Code: "knife-edge", Severity: finding.Warn, Subject: []string{string(t.Size)},
 			Text: fmt.Sprintf("the tightest %s stick has %s to spare, less than one cut of a saw", t.Size, m.Slack.Format(measure.InInches, 0)),
 			Hint: "measure that stick before cutting; buy one more to be safe"}
@@ -155,7 +155,7 @@ func (p *Plan) stockFindings(t *PipeTotal, demands []stock.Demand) {
 		}
 		p.Findings = append(p.Findings, f)
 	}
-	if !m.Proven {
+	if !m.Proven && !draft {
 		p.Findings = append(p.Findings, finding.Finding{Code: "not-proven", Severity: finding.Note, Subject: []string{string(t.Size)},
 			Text: fmt.Sprintf("the %s purchase is the best found; a better one is not ruled out", t.Size), Hint: "the bound beside it says by how much at most"})
 	}

@@ -23,6 +23,17 @@ const DefaultStep = measure.Inch / 16
 // error is a [Nonsense]; anything that can be planned at all is a plan with
 // findings.
 func Make(job Job, shop Shop, work Work) (*Plan, error) {
+	return plans(job, shop, work, false)
+}
+
+// Draft is [Make] with a first feasible purchase where the best one takes long
+// to find: [Plan.Improving] then says that a whole plan may buy less. A small
+// job is planned as a whole.
+func Draft(job Job, shop Shop, work Work) (*Plan, error) {
+	return plans(job, shop, work, true)
+}
+
+func plans(job Job, shop Shop, work Work, draft bool) (*Plan, error) {
 	if n := job.check(&shop, &work); len(n) > 0 {
 		return nil, n
 	}
@@ -54,7 +65,7 @@ func Make(job Job, shop Shop, work Work) (*Plan, error) {
 	p.join(c)
 	p.budget(job.Have, c)
 	p.figures(&shop, c)
-	p.purchase(&job, &shop, &work)
+	p.purchase(&job, &shop, &work, draft)
 	p.cautions()
 	finding.Sort(p.Findings)
 	return p, nil

@@ -29,9 +29,11 @@ type Plan struct {
 	Findings []finding.Finding `json:"findings"`
 	Cautions []string          `json:"cautions"`
 	Step     measure.Length    `json:"step"`
-	Figures  []Figured         `json:"figures"` // what the plan of its sizes rests on, typical and measured
-	Seats    []Seating         `json:"seats"`
-	Budget   *Budget           `json:"budget,omitempty"` // of a described build
+
+	Improving bool      `json:"improving,omitempty"` // the purchase is a first one: a better one is looked for
+	Figures   []Figured `json:"figures"`             // what the plan of its sizes rests on, typical and measured
+	Seats     []Seating `json:"seats"`
+	Budget    *Budget   `json:"budget,omitempty"` // of a described build
 }
 
 // Totals is the job in one line.

@@ -121,7 +121,11 @@ func (p *Plan) countFittings() {
 // compareNodes bounds the search for the tools that are only compared.
 const compareNodes = 20_000
 
-func (p *Plan) purchase(job *Job, shop *Shop, work *Work) {
+// smallJob is how many pieces are planned as a whole even in a draft: it takes
+// no longer than a glance.
+const smallJob = 80
+
+func (p *Plan) purchase(job *Job, shop *Shop, work *Work, draft bool) {
 	prob := stock.Problem{Kerf: p.Tool.Kerf, EndTrim: job.EndTrim, Tidy: true, Margin: max(p.Tool.Kerf, finestSaw)}
 	var of []int // the cut that each demand is for
 	for i, g := range p.Cuts {
@@ -131,6 +135,8 @@ func (p *Plan) purchase(job *Job, shop *Shop, work *Work) {
 		}
 	}
 	prob.Offers = offers(p.Cuts, shop, work)
+	prob.Draft = draft && p.Totals.Pieces > smallJob
+	prob.Tidy = !prob.Draft
 	p.Totals.Proven = true
 	var wants []cost.Want
 	materials := stock.Solve(prob)
@@ -151,10 +157,11 @@ func (p *Plan) purchase(job *Job, shop *Shop, work *Work) {
 			wants = append(wants, cost.Want{Key: pipeKey(t.Size, b.Length), Count: b.Count,
 				Label: fmt.Sprintf("%s pipe, %s stick", t.Size, b.Length.Format(measure.FeetInches, 0))})
 		}
-		p.stockFindings(&t, prob.Demands)
+		p.stockFindings(&t, prob.Demands, prob.Draft)
 		p.passedOver(&t, prob.Offers)
 	}
 	p.sawFrom(materials, of)
+	p.Improving = prob.Draft && !p.Totals.Proven
 	p.compare(prob, shop, materials)
 	p.Bill = shop.Prices.Add(append(wants, p.otherWants()...))
 }
@@ -238,6 +245,9 @@ func (p *Plan) compare(prob stock.Problem, shop *Shop, chosen []stock.Material) 
 	solved := map[measure.Length][]stock.Material{p.Tool.Kerf: chosen}
 	for _, t := range shop.Tools {
 		ms, ok := solved[t.Kerf]
+		if !ok && prob.Draft {
+			continue // counted with the whole plan
+		}
 		if !ok {
 			prob.Kerf = t.Kerf
 			ms = stock.Solve(prob)

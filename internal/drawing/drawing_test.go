@@ -67,7 +67,7 @@ func TestEveryPieceIsDrawnAndLettered(t *testing.T) {
 		assert.Equal(t, len(p.Frames[0].Pipes), n["tag"])
 		dry := 0
 		for _, i := range p.Frames[0].Insertions {
-			if i.Mode != frame.Cemented {
+			if i.Pipe && i.Mode != frame.Cemented {
 				dry++
 			}
 		}

@@ -62,7 +62,8 @@ func (a *api) about(context.Context, *struct{}) (*body[About], error) {
 type PlanRequest struct {
 	Project project.Project `json:"project"`
 	Shop    *plan.Shop      `json:"shop,omitempty"`
-	Draw    bool            `json:"draw,omitempty"` // also draw the frames
+	Draw    bool            `json:"draw,omitempty"`  // also draw the frames
+	Draft   bool            `json:"draft,omitempty"` // of a large job a first purchase, which may improve
 }
 
 // PlanAnswer is the plan and, where it was asked for, a drawing of each frame.
@@ -85,7 +86,11 @@ func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, e
 		shop = saved
 	}
 	job = withTool(job)
-	p, err := plan.Make(job, *shop, r.Project.Work)
+	make := plan.Make
+	if r.Draft {
+		make = plan.Draft
+	}
+	p, err := make(job, *shop, r.Project.Work)
 	if err != nil {
 		return job, nil, problem(err)
 	}

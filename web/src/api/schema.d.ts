@@ -1291,6 +1291,7 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             fittings: components["schemas"]["PlanFittingCount"][];
             frames: components["schemas"]["PlanFrame"][];
+            improving?: boolean;
             joinery: components["schemas"]["JoineryReport"];
             pipe: components["schemas"]["PlanPipeTotal"][];
             seats: components["schemas"]["PlanSeating"][];
@@ -1473,6 +1474,7 @@ export interface components {
             yield: number;
         };
         PlanRequest: {
+            draft?: boolean;
             draw?: boolean;
             project: components["schemas"]["Project"];
             shop?: components["schemas"]["PlanShop"];

@@ -21,6 +21,7 @@ interface Props {
 export function Tape({ plan, before, last, style, old, onShow, onFix }: Props) {
   const f = plan.frames[0];
   const d = before && before !== plan ? changes(before, plan, style) : {};
+  const still = plan.improving ? "The purchase is still improving. " : "";
   const said = (Object.keys(d) as CellName[]).map((k) => d[k]?.words).join(", ");
   const grave = plan.findings.filter((x) => x.severity === "stop").length;
   const mind = plan.findings.filter((x) => x.severity === "warn" || x.severity === "question").length;
@@ -41,6 +42,12 @@ export function Tape({ plan, before, last, style, old, onShow, onFix }: Props) {
       </Cell>
       <Cell label="sticks" change={d.sticks}>
         {plan.totals.sticks}
+        {plan.improving && (
+          <span className="improving" title="A first purchase that will do; a better one is looked for">
+            {" "}
+            at most
+          </span>
+        )}
       </Cell>
       <Cell label="fittings" change={d.fittings} className="max-sm:hidden">
         {plan.totals.fittings}
@@ -73,6 +80,7 @@ export function Tape({ plan, before, last, style, old, onShow, onFix }: Props) {
         </p>
       )}
       <p role="status" className="sr-only">
+        {still}
         {last && said ? `${last}: ${said}` : ""}
       </p>
     </section>

@@ -8,7 +8,7 @@ export function useDrawing(desk: Desk | undefined): string | undefined {
   useEffect(() => {
     if (!desk) return;
     let gone = false;
-    planOf(desk, true)
+    planOf(desk, { draw: true })
       .then((a) => !gone && setSvg(a.drawings[0]))
       .catch(() => undefined); // the plan's own request says what is wrong
     return () => {

@@ -22,7 +22,7 @@ export default function BuildSheet({ id }: { id: string }) {
     queryFn: async () => {
       await savesDone();
       const [{ project }, { shop }] = await Promise.all([ask(api.GET("/api/projects/{id}", { params: { path: { id } } })), ask(api.GET("/api/shop"))]);
-      return { project, answer: await planOf({ project, shop }, true) };
+      return { project, answer: await planOf({ project, shop }, { draw: true }) };
     },
   });
   const name = q.data?.project.name;

@@ -1,0 +1,120 @@
+package plan
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+)
+
+// lattice is a wall of bays and levels, every bay of its own width, with
+// 2·n·m − n − m pipes.
+func lattice(n, m int) frame.Document {
+	def := frame.Definition{}
+	axis := func(a measure.Axis, count int, first, more float64) {
+		for i := range count {
+			st := frame.Station{ID: fmt.Sprintf("%s%d", a, i)}
+			if i > 0 {
+				st.At = &frame.Dimension{Value: measure.FromInches(first + more*float64(i)), Meaning: frame.Clear, From: fmt.Sprintf("%s%d", a, i-1)}
+			}
+			def.Axes[a].Stations = append(def.Axes[a].Stations, st)
+		}
+	}
+	axis(measure.X, n, 14, 1.1875)
+	axis(measure.Y, 1, 0, 0)
+	axis(measure.Z, m, 11, 0.8125)
+	pipe := func(a, b string) {
+		def.Pipes = append(def.Pipes, frame.Pipe{ID: a + "-" + b, From: a, To: b})
+	}
+	for i := range n {
+		for k := range m {
+			id := fmt.Sprintf("%d.%d", i, k)
+			def.Joints = append(def.Joints, frame.Joint{ID: id, At: [3]string{fmt.Sprintf("x%d", i), "y0", fmt.Sprintf("z%d", k)}})
+			if i > 0 {
+				pipe(fmt.Sprintf("%d.%d", i-1, k), id)
+			}
+			if k > 0 {
+				pipe(fmt.Sprintf("%d.%d", i, k-1), id)
+			}
+		}
+	}
+	return frame.Document{Format: frame.Format, Name: "Wall", Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Root: def}
+}
+
+// Everything of a plan but the purchase, for a frame of 500 pipes. The goal is
+// 50 ms.
+func BenchmarkFrameOf500(b *testing.B) {
+	d := lattice(17, 16)
+	for range b.N {
+		p := &Plan{Step: DefaultStep}
+		f, err := p.frame(&d, nil, catalog.Typical(), 0)
+		if err != nil {
+			b.Fatal(err)
+		}
+		p.Frames = []Frame{f.Frame}
+		p.Frames[0].Copies = 1
+		p.group()
+		p.countFittings()
+		p.join(catalog.Typical())
+		if len(f.Pipes) < 500 {
+			b.Fatal(len(f.Pipes))
+		}
+	}
+}
+
+// A first feasible purchase of the same, everything else included. The goal is
+// 200 ms.
+func BenchmarkFirstPurchaseOf500(b *testing.B) {
+	job := Job{Frames: []FrameUse{{Document: lattice(17, 16), Copies: 1}}, Tool: "saw"}
+	for range b.N {
+		p, err := Draft(job, ExampleShop(), Work{})
+		if err != nil || p.Totals.Sticks == 0 {
+			b.Fatal(err)
+		}
+	}
+}
+
+// The proof, where there is one.
+func BenchmarkProofOf500(b *testing.B) {
+	job := Job{Frames: []FrameUse{{Document: lattice(17, 16), Copies: 1}}, Tool: "saw"}
+	for range b.N {
+		if _, err := Make(job, ExampleShop(), Work{}); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+// A draft buys enough, never less than the plan, and says so while it may
+// improve.
+func TestADraftIsFeasibleAndSaysSo(t *testing.T) {
+	for _, n := range []int{2, 5, 9} {
+		job := Job{Frames: []FrameUse{{Document: lattice(n, n), Copies: 1}}, Tool: "saw"}
+		full, err := Make(job, ExampleShop(), Work{})
+		require.NoError(t, err)
+		draft, err := Draft(job, ExampleShop(), Work{})
+		require.NoError(t, err)
+		require.GreaterOrEqual(t, draft.Totals.Sticks*10, full.Totals.Sticks*9)
+		require.GreaterOrEqual(t, draft.Bill.Total, full.Bill.Total)
+		require.False(t, full.Improving)
+		require.Equal(t, draft.Improving, !draft.Totals.Proven)
+		for i := range draft.Pipe {
+			pieces := 0
+			for _, s := range draft.Pipe[i].Stock.Sticks {
+				used := s.Kerf + s.Left
+				for _, c := range s.Pieces {
+					used += c.Length
+					pieces++
+				}
+				require.LessOrEqual(t, used, s.Length)
+			}
+			require.Equal(t, full.Pipe[i].Pieces, pieces)
+		}
+		if n < 4 {
+			require.Equal(t, full.Totals, draft.Totals, "a small job is proven at once")
+		}
+	}
+}
