@@ -118,3 +118,18 @@ func openapiCommand() *cobra.Command {
 			return failed(printJSON(c.OutOrStdout(), v))
 		}}
 }
+
+func schemaCommand() *cobra.Command {
+	return &cobra.Command{Use: "schema", Short: "Print the JSON Schema of a frame's document", Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			spec, err := server.Schema()
+			if err != nil {
+				return failed(err)
+			}
+			var v any
+			if err := json.Unmarshal(spec, &v); err != nil {
+				return failed(err)
+			}
+			return failed(printJSON(c.OutOrStdout(), v))
+		}}
+}

@@ -150,7 +150,9 @@ func (w *Walk) hoop(b *bench, text string) (Done, error) {
 		return Done{}, refuse("say how far apart its feet are: centre, outside or clear", "a hoop's span is no length of a pipe")
 	}
 	def.Joints, def.Pipes = append(def.Joints, j), append(def.Pipes, p)
-	if def, i, _, err := b.joint(w.From); err == nil && ends != frame.OpenEnd && len(b.view.Graph.Nodes[n].Pipes) == 0 {
+	if len(b.view.Graph.Nodes[n].Pipes) > 0 {
+		b.opened(w.From) // what was an end goes on
+	} else if def, i, _, err := b.joint(w.From); err == nil && ends != frame.OpenEnd {
 		def.Joints[i].End = ends
 	}
 	done := Done{Label: fmt.Sprintf("Hoop %s, %s", c.Words, say), Joint: join(place.Path, j.ID), Pipe: join(place.Path, p.ID), Also: b.everywhere(scope)}
@@ -229,6 +231,7 @@ func (w *Walk) bend(b *bench, text string) (Done, error) {
 		return Done{}, err
 	}
 	def, place := b.def(scope), &b.view.Places[scope]
+	b.opened(w.From)
 	p := frame.Pipe{ID: newPipe(def), From: ref, Size: w.Size, Path: frame.Bent, Radius: r.Value}
 	done := Done{Label: fmt.Sprintf("A pipe bent %d times", len(legs)-1), Pipe: join(place.Path, p.ID), Also: b.everywhere(scope)}
 	from := w.From

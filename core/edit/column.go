@@ -130,6 +130,7 @@ func (b *bench) copyPlane(scope int, a measure.Axis, from, to string) (map[strin
 			if t, ok := twins[p.To]; ok {
 				c := p
 				c.ID, c.From, c.To = newPipe(def), f, t
+				c.Via = renamed(p.Via, twins)
 				def.Pipes = append(def.Pipes, c)
 			}
 		}
@@ -208,6 +209,7 @@ func (b *bench) another(scope int, a measure.Axis, at int, like string, twins ma
 			if twin, ok := twins[ref]; ok && square && k0 == a && (mine-here).Abs() <= near && far < here-near {
 				c := p
 				c.ID, c.From, c.To = newPipe(def), ref, twin
+				c.Path, c.Spring, c.Via, c.Radius = frame.Straight, nil, nil, 0 // it runs from the original to its copy
 				def.Pipes = append(def.Pipes, c)
 				b.opened(join(place.Path, ref))
 			}
@@ -237,7 +239,7 @@ func (b *bench) cross(scope int, a measure.Axis, station, like string, twins map
 	def := b.def(scope)
 	for _, p := range def.Pipes {
 		e := b.view.Graph.Edge(join(place.Path, p.ID))
-		if e < 0 || was.Graph.Edge(join(place.Path, p.ID)) < 0 {
+		if e < 0 || was.Graph.Edge(join(place.Path, p.ID)) < 0 || p.Path != frame.Straight {
 			continue
 		}
 		ends := b.view.Graph.Edges[e].Ends
@@ -409,4 +411,15 @@ func (b *bench) unhang(def *frame.Definition, scope int, a measure.Axis, station
 	for _, l := range likened(def, a, station) {
 		b.turnRound(def, scope, measure.Axis(l[0]), def.Axes[l[0]].Stations[l[1]].ID)
 	}
+}
+
+// renamed gives joints the names of their copies, where they have one.
+func renamed(refs []string, twins map[string]string) []string {
+	out := slices.Clone(refs)
+	for i, r := range out {
+		if t, ok := twins[r]; ok {
+			out[i] = t
+		}
+	}
+	return out
 }

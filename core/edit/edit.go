@@ -27,6 +27,7 @@ type Edit struct {
 	Even   *Even        `json:"even,omitempty"`
 	Group  *Group       `json:"group,omitempty"`
 	Place  *PlaceUse    `json:"place,omitempty"`
+	Bring  *Bring       `json:"bring,omitempty"`
 	Repeat *Repeat      `json:"repeat,omitempty"`
 	Mirror *Mirror      `json:"mirror,omitempty"`
 	Turn   *Turn        `json:"turn,omitempty"`
@@ -102,6 +103,7 @@ func Apply(d *frame.Document, e Edit, solve Solver) (*frame.Document, Done, erro
 	add(e.Even != nil, e.Even)
 	add(e.Group != nil, e.Group)
 	add(e.Place != nil, e.Place)
+	add(e.Bring != nil, e.Bring)
 	add(e.Repeat != nil, e.Repeat)
 	add(e.Mirror != nil, e.Mirror)
 	add(e.Turn != nil, e.Turn)

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 )
@@ -297,7 +298,10 @@ func (w *PlaceUse) on(b *bench) (Done, error) {
 	def.Uses = append(def.Uses, u)
 	path := join(b.view.Graph.Scopes[scope].Path, u.ID)
 	done := Done{Label: fmt.Sprintf("Another %s at %s", cmp.Or(g.Name, g.ID), w.On), Part: path, Also: b.everywhere(scope)}
-	return done, b.weld(scope, path)
+	if err := b.weld(scope, path); err != nil {
+		return Done{}, err
+	}
+	return done, b.sound() // what falls onto what is there may not go together with it
 }
 
 func (b *bench) takenUse(def *frame.Definition, id string) bool {
@@ -322,7 +326,7 @@ func (b *bench) weld(scope int, part string) error {
 	if err := b.look(); err != nil {
 		return err
 	}
-	def := b.def(scope)
+	def, same := b.def(scope), map[string]string{} // what was welded: its name from then on
 	inPart := func(id string) bool {
 		return id == part || strings.HasPrefix(id, part+"/") || strings.HasPrefix(id, part+"#")
 	}
@@ -331,6 +335,10 @@ func (b *bench) weld(scope int, part string) error {
 			x, y := b.view.Graph.Nodes[k].ID, b.view.Graph.Nodes[i].ID
 			if !inPart(x) && !inPart(y) || b.joined(i, k) || b.view.Points[i].Distance(b.view.Points[k]) > near {
 				continue
+			}
+			same[x], same[y] = x, x
+			if inPart(y) {
+				same[x], same[y] = y, y
 			}
 			keep, ok1 := b.ref(scope, x)
 			drop, ok2 := b.ref(scope, y)
@@ -348,5 +356,80 @@ func (b *bench) weld(scope int, part string) error {
 			def.Merges = append(def.Merges, frame.Merge{Keep: keep, Drop: drop})
 		}
 	}
+	// a pipe that the part brought along as well is there once
+	path, g := b.view.Graph.Scopes[scope].Path, b.view.Graph
+	name := func(id string) string {
+		if to, welded := same[id]; welded {
+			return to
+		}
+		return id
+	}
+	def.Pipes = slices.DeleteFunc(def.Pipes, func(p frame.Pipe) bool {
+		x, y := name(join(path, p.From)), name(join(path, p.To))
+		return p.Path == frame.Straight && slices.ContainsFunc(g.Edges, func(e frame.Edge) bool {
+			u, v := name(g.Nodes[e.Ends[0]].ID), name(g.Nodes[e.Ends[1]].ID)
+			return inPart(e.ID) && e.Path == frame.Straight && (u == x && v == y || u == y && v == x)
+		})
+	})
 	return nil
+}
+
+// Bring takes a group from another frame, with the groups inside it, and puts
+// it on a joint.
+type Bring struct {
+	From  frame.Document `json:"from"`  // the other frame
+	Group string         `json:"group"` // its group; "" for the whole frame
+	On    string         `json:"on"`
+}
+
+func (w *Bring) on(b *bench) (Done, error) {
+	if _, err := frame.Expand(&w.From); err != nil {
+		return Done{}, refuse("mend it there first", "that frame cannot be built as it stands")
+	}
+	main := w.From.Root
+	main.ID, main.Name = "frame", w.From.Name
+	if w.Group != "" {
+		g := w.From.Group(w.Group)
+		if g == nil {
+			return Done{}, refuse("pick one of its groups", "that frame has no group %q", w.Group)
+		}
+		main = *g
+	}
+	name := cmp.Or(main.Name, main.ID)
+	// what it takes along gets names that are free here; equal groups are shared
+	names := map[string]string{}
+	var take func(def frame.Definition) string
+	take = func(def frame.Definition) string {
+		if to, done := names[def.ID]; done {
+			return to
+		}
+		was := def.ID
+		def.Size = cmp.Or(def.Size, w.From.Size)
+		def.Mode = cmp.Or(def.Mode, w.From.Mode)
+		def.Uses = slices.Clone(def.Uses)
+		for i := range def.Uses {
+			if g := w.From.Group(def.Uses[i].Of); g != nil {
+				def.Uses[i].Of = take(*g)
+			}
+		}
+		def.ID = was
+		for n := 2; b.doc.Group(def.ID) != nil; n++ {
+			def.ID = fmt.Sprintf("%s %d", was, n)
+		}
+		names[was] = def.ID
+		b.doc.Groups = append(b.doc.Groups, def)
+		return def.ID
+	}
+	for i := range w.From.Parts {
+		if !slices.ContainsFunc(b.doc.Parts, func(c catalog.Custom) bool { return c.ID == w.From.Parts[i].ID }) {
+			b.doc.Parts = append(b.doc.Parts, w.From.Parts[i])
+		}
+	}
+	id := take(main)
+	if err := b.look(); err != nil {
+		return Done{}, err
+	}
+	done, err := (&PlaceUse{Group: id, On: w.On}).on(b)
+	done.Label = fmt.Sprintf("%s brought to %s", name, w.On)
+	return done, err
 }

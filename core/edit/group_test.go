@@ -276,7 +276,7 @@ func TestAnyGesturesLeaveAFrameThatCanBePlanned(t *testing.T) {
 				return fmt.Sprintf("%d%s", rapid.SampledFrom([]int{0, 1, 3, 10, 10, 20}).Draw(t, "length"), rapid.SampledFrom([]string{"", "", " cut", " clear", " outside", " visible", " slot", " top"}).Draw(t, "meaning"))
 			}
 			var e edit.Edit
-			switch rapid.IntRange(0, 17).Draw(t, "gesture") {
+			switch rapid.IntRange(0, 23).Draw(t, "gesture") {
 			case 0, 1, 2, 3, 4:
 				way := rapid.SampledFrom([]string{"right", "left", "up", "down", "near", "away", "up right", "left down", "right up@30"}).Draw(t, "way")
 				e.Walk = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", "", place.Path}).Draw(t, "in"), Course: way + " " + length()}
@@ -306,6 +306,18 @@ func TestAnyGesturesLeaveAFrameThatCanBePlanned(t *testing.T) {
 				e.Even = &edit.Even{In: place.Path, Axis: axis, From: station(), To: station()}
 			case 17:
 				e.Drive = &edit.Drive{Pipe: pipe(), Length: length()}
+			case 18:
+				e.Walk = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", place.Path}).Draw(t, "in"), Course: rapid.SampledFrom([]string{"hoop right 60 rise 12", "hoop away 40 of 4 ft staked", "hoop left 30 rise 20 upright", "bend up 20, right 24, radius 6", "bend near 9, up 9, left 9, radius 3"}).Draw(t, "course")}
+			case 19:
+				e.Bow = &edit.Bow{Pipe: pipe(), Say: rapid.SampledFrom([]string{"", "rise 4", "of 24", "rise 6 over"}).Draw(t, "say"), Leave: [2]string{rapid.SampledFrom([]string{"", "up", "right"}).Draw(t, "leave"), ""}}
+			case 20:
+				e.Link = &edit.Link{Kind: rapid.SampledFrom(frame.LinkKinds()).Draw(t, "kind"), On: rapid.SampledFrom([][]string{{pipe()}, {pipe(), pipe()}, {joint(), joint()}, {pipe() + " at 3", joint()}}).Draw(t, "on"), Rod: "1/4", Fold: 40, Size: "1"}
+			case 21:
+				e.Slide = &edit.Slide{Joint: joint(), Out: length(), Size: "1/2"}
+			case 22:
+				e.Class = &edit.Tolerance{Pipes: []string{pipe()}, Class: rapid.SampledFrom(frame.Classes()).Draw(t, "class")}
+			case 23:
+				e.Bring = &edit.Bring{From: *h.doc, On: joint()}
 			}
 			doc, _, err := plan.Edit(h.doc, e, nil)
 			var r *edit.Refusal

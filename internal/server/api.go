@@ -262,6 +262,12 @@ type ReadRequest struct {
 }
 
 func (a *api) read(_ context.Context, in *body[ReadRequest]) (*body[frame.Document], error) {
+	if d, err := ownDocument(in.Body.Text); d != nil || err != nil {
+		if err != nil {
+			return nil, problem(err)
+		}
+		return answer(*d), nil
+	}
 	d, err := wireframe.Read([]byte(in.Body.Text))
 	if err != nil {
 		return nil, problem(err)
@@ -269,8 +275,26 @@ func (a *api) read(_ context.Context, in *body[ReadRequest]) (*body[frame.Docume
 	return answer(*d), nil
 }
 
+// ownDocument reads the product's own document of a frame, of this format or
+// an older one; nil for a file of another form.
+func ownDocument(text string) (*frame.Document, error) {
+	var is struct {
+		Format int             `json:"format"`
+		Root   json.RawMessage `json:"root"`
+	}
+	if json.Unmarshal([]byte(text), &is) != nil || is.Format == 0 || is.Root == nil {
+		return nil, nil
+	}
+	d := &frame.Document{}
+	if err := json.Unmarshal([]byte(text), d); err != nil {
+		return nil, frame.Problems{{Path: "", What: "the document cannot be read: " + err.Error(), Hint: "open the file it was saved as"}}
+	}
+	_, err := frame.Expand(d)
+	return d, err
+}
+
 type exportInput struct {
-	Kind string `path:"kind" enum:"cuts.csv,shopping.csv,wireframe.json,frame.svg"`
+	Kind string `path:"kind" enum:"cuts.csv,shopping.csv,wireframe.json,frame.json,frame.svg"`
 	Body PlanRequest
 }
 
@@ -282,7 +306,7 @@ type fileOutput struct {
 }
 
 func (a *api) export(ctx context.Context, in *exportInput) (*fileOutput, error) {
-	_, p, err := a.make(ctx, &in.Body)
+	job, p, err := a.make(ctx, &in.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -294,6 +318,11 @@ func (a *api) export(ctx context.Context, in *exportInput) (*fileOutput, error) 
 		err = export.CutList(&b, p, style)
 	case "shopping.csv":
 		err = export.Shopping(&b, p)
+	case "frame.json":
+		out.Type = "application/json"
+		var data []byte
+		data, err = json.MarshalIndent(job.Frames[0].Document, "", " ")
+		b.Write(data)
 	case "frame.svg":
 		out.Type = "image/svg+xml"
 		b.WriteString(drawing.Frame(&p.Frames[0], drawing.Options{Style: style, Step: p.Step}))

@@ -16,6 +16,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sturdyelbow/core/frame"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/internal/demo"
 	"sturdyelbow/internal/server"
@@ -268,4 +269,9 @@ func TestPublishedTypesAreCurrent(t *testing.T) {
 	require.NoError(t, json.Unmarshal(published, &was))
 	require.NoError(t, json.Unmarshal(spec, &is))
 	assert.True(t, reflect.DeepEqual(was, is), "web/openapi.json is stale: make types") // the difference would fill the screen
+	schema, err := server.Schema()
+	require.NoError(t, err)
+	kept, err := os.ReadFile(fmt.Sprintf("../../docs/frame-%d.schema.json", frame.Format))
+	require.NoError(t, err)
+	assert.Equal(t, strings.TrimSpace(string(kept)), strings.TrimSpace(string(schema)), "docs/frame-2.schema.json is stale: make types")
 }

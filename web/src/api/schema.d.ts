@@ -522,6 +522,7 @@ export interface components {
             bay?: components["schemas"]["EditBay"];
             begin?: components["schemas"]["EditBegin"];
             bow?: components["schemas"]["EditBow"];
+            bring?: components["schemas"]["EditBring"];
             check?: components["schemas"]["EditEnvelope"];
             class?: components["schemas"]["EditTolerance"];
             custom?: components["schemas"]["EditCustom"];
@@ -571,6 +572,11 @@ export interface components {
             pipe: string;
             say?: string;
             toward?: string;
+        };
+        EditBring: {
+            from: components["schemas"]["FrameDocument"];
+            group: string;
+            on: string;
         };
         EditCustom: {
             drop?: boolean;
@@ -1898,7 +1904,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "cuts.csv" | "shopping.csv" | "wireframe.json" | "frame.svg";
+                kind: "cuts.csv" | "shopping.csv" | "wireframe.json" | "frame.json" | "frame.svg";
             };
             cookie?: never;
         };

@@ -6,6 +6,7 @@ import { Icon } from "../ui/icons";
 export const exportKinds = [
   ["cuts.csv", "Cut list, CSV"],
   ["shopping.csv", "Shopping list, CSV"],
+  ["frame.json", "The frame, all of it, JSON"],
   ["wireframe.json", "Wireframe, JSON"],
   ["frame.svg", "Drawing, SVG"],
 ] as const;

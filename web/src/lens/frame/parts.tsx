@@ -1,8 +1,9 @@
+import { useQuery } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import type { Joint, PlanFrame } from "../../api/client";
+import { type Joint, type PlanFrame, api, ask } from "../../api/client";
 import { Icon } from "../../ui/icons";
-import { Pick } from "../../ui/pick";
+import { Pick as PickOne } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import type { LensProps } from "../lens";
 import { Refused } from "./refused";
@@ -35,8 +36,45 @@ export function Parts({ frame, gesture, joint, onPick, onMark, marked }: LensPro
           ))}
         </div>
       )}
-      <Refused gesture={gesture} kinds={["repeat", "mirror", "turn", "unique", "place"]} />
+      {joint && <Bring joint={joint} gesture={gesture} />}
+      <Refused gesture={gesture} kinds={["repeat", "mirror", "turn", "unique", "place", "bring"]} />
     </section>
+  );
+}
+
+/** A group of another project, put on the joint that is picked. */
+function Bring({ joint, gesture }: Pick<LensProps, "gesture"> & { joint: Joint }) {
+  const [open, setOpen] = useState(false);
+  const [id, setId] = useState("");
+  const list = useQuery({ queryKey: ["projects"], enabled: open, queryFn: () => ask(api.GET("/api/projects")) });
+  // the frame as it is to be planned, whatever it was begun from
+  const other = useQuery({
+    queryKey: ["document", id],
+    enabled: id !== "",
+    queryFn: async () => {
+      const p = await ask(api.GET("/api/projects/{id}", { params: { path: { id } } }));
+      const kept = await ask(api.POST("/api/edit", { body: { project: p.project, edit: { keep: {} } } }));
+      return kept.project.frame;
+    },
+  });
+  const groups = other.data?.groups ?? [];
+  return (
+    <details className="more mt-2" onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary>From another project, at {joint.id}</summary>
+      <PickOne label="Which project" className="mt-1 w-full" value={id} options={[["", "choose a project"], ...(list.data ?? []).map((p) => [p.id, p.name] as const)]} onChange={setId} />
+      {other.data && (
+        <div className="mt-2 flex flex-wrap gap-2">
+          {groups.map((g) => (
+            <button key={g.id} type="button" className="btn btn-small" onClick={() => other.data && void gesture.run({ bring: { from: other.data, group: g.id ?? "", on: joint.id } })}>
+              {g.name || g.id}
+            </button>
+          ))}
+          <button type="button" className="btn btn-small" onClick={() => other.data && void gesture.run({ bring: { from: other.data, group: "", on: joint.id } })}>
+            the whole frame
+          </button>
+        </div>
+      )}
+    </details>
   );
 }
 
@@ -87,8 +125,8 @@ function PartTools({ part: p, copies, frame, gesture }: Pick<LensProps, "frame" 
           <input className="field w-14 text-center" inputMode="numeric" value={count} aria-label={`How many of ${p.path}`} onChange={(e) => setCount(e.target.value)} onKeyDown={(e) => e.key === "Enter" && repeat()} />
           times
         </label>
-        <Pick label="Which way it is repeated" className="w-32" value={axis} options={axes} onChange={setAxis} />
-        <Pick
+        <PickOne label="Which way it is repeated" className="w-32" value={axis} options={axes} onChange={setAxis} />
+        <PickOne
           label="How the copies stand"
           className="w-36"
           value={how}
