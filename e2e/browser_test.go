@@ -147,7 +147,7 @@ func (w *window) field(label string) *rod.Element {
 	w.t.Helper()
 	e, err := w.Timeout(patience).ElementByJS(rod.Eval(`label => {
 		for (const l of document.querySelectorAll("label"))
-			if (l.innerText.trim().startsWith(label)) return document.getElementById(l.htmlFor);
+			if (l.innerText.trim().startsWith(label)) return l.control;
 		return document.querySelector('[aria-label="' + CSS.escape(label) + '"]') ?? document.querySelector('[aria-label="' + label + '"]');
 	}`, label))
 	require.NoError(w.t, err, "the field %q", label)
@@ -253,7 +253,7 @@ func (w *window) changeIs(label, want string) {
 // press presses a button or follows a link by its words.
 func (w *window) press(words string) {
 	w.t.Helper()
-	e, err := w.Timeout(patience).ElementByJS(rod.Eval(`words => [...document.querySelectorAll("button, a, [role=menuitem], [cmdk-item]")]
+	e, err := w.Timeout(patience).ElementByJS(rod.Eval(`words => [...document.querySelectorAll("button, a, summary, [role=menuitem], [cmdk-item]")]
 		.find(e => (e.getAttribute("aria-label") ?? e.innerText).trim().startsWith(words) && !e.disabled) ?? null`, words))
 	require.NoError(w.t, err, "the button %q", words)
 	require.NoError(w.t, e.Timeout(patience).Click(proto.InputMouseButtonLeft, 1))

@@ -85,6 +85,7 @@ export function drawOverlay(o: Overlay): Map<string, SizeLine> {
     placeStations(o, e, taken, lines);
     drawSizes(o, e, taken, lines, unplaced);
   }
+  drawSloped(o, taken, lines, unplaced);
   for (const key of unplaced) {
     hide(o.sizes.get(key));
     hide(o.grips.get(key));
@@ -291,12 +292,7 @@ function drawSizes(o: Overlay, e: Edge, taken: Rect[], lines: Map<string, SizeLi
     ctx.lineWidth = 1.4;
     path(ctx, [p, q]);
     ctx.stroke();
-    for (const [end, s] of [[p, 1], [q, -1]] as const) {
-      if (long < 14) continue;
-      const u = { x: ((q.x - p.x) / long) * s, y: ((q.y - p.y) / long) * s };
-      path(ctx, [{ x: end.x + u.x * 7 - u.y * 3, y: end.y + u.y * 7 + u.x * 3 }, end, { x: end.x + u.x * 7 + u.y * 3, y: end.y + u.y * 7 - u.x * 3 }]);
-      ctx.stroke();
-    }
+    arrows(ctx, p, q, long);
     const grip: Rect = { x: q.x - 9, y: q.y - 9, w: 18, h: 18 };
     if (label) {
       // along its line, clear of other labels, and kept on the picture
@@ -318,6 +314,59 @@ function drawSizes(o: Overlay, e: Edge, taken: Rect[], lines: Map<string, SizeLi
     unplaced.delete(s.path);
     const nm = (s.span[1] as number) - (s.span[0] as number);
     if (nm !== 0) lines.set(s.path, { per: { x: (b.x - a.x) / Math.abs(nm), y: (b.y - a.y) / Math.abs(nm) } });
+  }
+}
+
+/** The heads at both ends of a size's line. */
+function arrows(ctx: CanvasRenderingContext2D, p: Xy, q: Xy, long: number) {
+  if (long < 14) return;
+  for (const [end, s] of [[p, 1], [q, -1]] as const) {
+    const u = { x: ((q.x - p.x) / long) * s, y: ((q.y - p.y) / long) * s };
+    path(ctx, [{ x: end.x + u.x * 7 - u.y * 3, y: end.y + u.y * 7 + u.x * 3 }, end, { x: end.x + u.x * 7 + u.y * 3, y: end.y + u.y * 7 - u.x * 3 }]);
+    ctx.stroke();
+  }
+}
+
+/** Sizes that run along no axis of the world stand beside what they measure. */
+function drawSloped(o: Overlay, taken: Rect[], lines: Map<string, SizeLine>, unplaced: Set<string>) {
+  const { ctx, colour } = o;
+  for (const s of o.paint.sizes) {
+    const [from, to] = s.ends ?? [];
+    if (s.axis >= 0 || !from || !to) continue;
+    const [a, b] = [o.project(from), o.project(to)];
+    const long = Math.hypot(b.x - a.x, b.y - a.y);
+    if (long < 8) continue;
+    const n = { x: (b.y - a.y) / long, y: -(b.x - a.x) / long };
+    const up = n.y > 0 ? -1 : 1; // on the upper side
+    const [p, q] = [a, b].map((e) => ({ x: e.x + n.x * up * 22, y: e.y + n.y * up * 22 })) as [Xy, Xy];
+    ctx.strokeStyle = colour("--ink-2");
+    ctx.lineWidth = 1;
+    ctx.setLineDash([2, 3]);
+    for (const [e, f] of [[a, p], [b, q]] as const) {
+      path(ctx, [e, f]);
+      ctx.stroke();
+    }
+    ctx.setLineDash([]);
+    ctx.strokeStyle = colour("--ink");
+    ctx.lineWidth = 1.4;
+    path(ctx, [p, q]);
+    ctx.stroke();
+    arrows(ctx, p, q, long);
+    if (s.value !== 0) lines.set(s.path, { per: { x: (b.x - a.x) / s.value, y: (b.y - a.y) / s.value } });
+    put(o.grips.get(s.path), q.x, q.y);
+    taken.push({ x: q.x - 9, y: q.y - 9, w: 18, h: 18 });
+    unplaced.delete(s.path);
+    const label = o.sizes.get(s.path);
+    if (!label) continue;
+    hide(label);
+    for (const share of [0.5, 0.35, 0.65]) {
+      const c = { x: p.x + (q.x - p.x) * share, y: p.y + (q.y - p.y) * share };
+      const r = { x: c.x - label.w / 2, y: c.y - label.h / 2, w: label.w, h: label.h };
+      if (share !== 0.65 && taken.some((x) => overlaps(x, r))) continue;
+      put(label, c.x, c.y);
+      taken.push(r);
+      break;
+    }
   }
 }
 

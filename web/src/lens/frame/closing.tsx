@@ -59,7 +59,7 @@ export function Closing(props: LensProps) {
               <ul className="mt-1 grid gap-1.5">
                 {c.mends.map((m) => (
                   <li key={m.changes.map((x) => x.pipe).join()}>
-                    <button type="button" className="btn btn-small" onClick={() => desk.edit("A piece cut anew", (p) => set(p, m.changes.map((x) => [x.pipe, text(x.to, "inches", 64)])))}>
+                    <button type="button" className="btn btn-small" onClick={() => desk.edit("A piece cut anew", (p) => set(p, m.changes.map((x) => [x.pipe, plain(x.to)])))}>
                       Cut {m.changes.map((x) => `${x.pipe} to ${text(x.to, style, 64)}`).join(", ")}
                     </button>{" "}
                     <span className="text-sm text-ink-2">instead of {m.changes.map((x) => text(x.from, style, 64)).join(", ")}</span>
@@ -97,6 +97,9 @@ export function Closing(props: LensProps) {
     </section>
   );
 }
+
+/** A length as it is typed, in inches. */
+const plain = (nm: number) => `${text(nm, "inches", 64).replaceAll("⁄", "/").replaceAll("″", "")} in`;
 
 /** The project with some cuts of the list typed over; an empty one takes it away. */
 function set(p: Project, cuts: [pipe: string, text: string][]): Project {

@@ -48,7 +48,7 @@ export function targetsOf(project: Project, starters: Starter[] | undefined, pla
   const sorted = [...sizes].sort((a, b) => (order(a) < 0 ? asks.length : order(a)) - (order(b) < 0 ? asks.length : order(b)));
   return sorted.map((s) => ({
     key: s.path,
-    label: askOf(s)?.label || s.label || `${s.from} → ${s.to}, ${axes[s.axis]}`,
+    label: askOf(s)?.label || s.label || `${s.from} → ${s.to}, ${axes[s.axis] ?? "along the slope"}`,
     prompt: { key: s.path, label: s.label, input: "length", default: s.text, meanings: s.from === "floor" ? [s.meaning] : ["centre", "outside", "clear"], why: askOf(s)?.why ?? "" },
     answer: project.sizes?.[s.path] ?? { text: s.text || text(s.value, project.style as Style, 64), meaning: s.meaning },
     sized: s,
