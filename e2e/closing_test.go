@@ -61,7 +61,7 @@ func TestADescribedBuildBecomesTheBudget(t *testing.T) {
 	d.see("no part of a frame")
 	d.line("j4: up 20", 5)
 	d.line("j5: right 12", 6) // takes another elbow
-	d.see("1 missing") // the tee where it goes on
+	d.see("1 missing")        // the tee where it goes on
 }
 
 // What is measured on a real joint moves every cut, and stands beside the

@@ -32,6 +32,17 @@ type Report struct {
 	Hits   []Hit            `json:"hits,omitempty"`
 	Joined [2]string        `json:"joined,omitzero"`  // the pipes, for what must not count as a clash
 	Wheels []measure.Point  `json:"wheels,omitempty"` // where wheels touch the floor
+	Discs  []Disc           `json:"discs,omitempty"`  // the wheels themselves
+}
+
+// Disc is a wheel, to be drawn.
+type Disc struct {
+	At       measure.Point  `json:"at"` // the middle of its hub
+	Axis     measure.Dir    `json:"axis"`
+	Diameter measure.Length `json:"diameter"`
+	Wide     measure.Length `json:"wide"`
+	On       string         `json:"on"` // the pipe or joint that its axle goes through
+	Pipe     bool           `json:"pipe,omitempty"`
 }
 
 // State is the outside size of the frame with a part turned.
@@ -333,10 +344,10 @@ func (j *judge) axle() {
 	if j.b.Wheel > 0 {
 		under := min(j.at[0][2], j.at[1][2]) - j.b.Wheel.Half() - j.Solved.Floor
 		j.r.Gap = under
-		if under.Abs() <= measure.Inch/16 {
-			for k, out := range []measure.Dir{d.Neg(), d} {
-				p := j.at[k].Along(out, reach(k, out)+j.b.Spacer+washer+hub.Half())
-				p[2] = j.Solved.Floor
+		for k, out := range []measure.Dir{d.Neg(), d} {
+			p := j.at[k].Along(out, reach(k, out)+j.b.Spacer+washer+hub.Half())
+			j.r.Discs = append(j.r.Discs, Disc{p, d, j.b.Wheel, max(hub, measure.Inch/2), j.name(j.b.On[k]), j.b.On[k].Pipe >= 0})
+			if p[2] = j.Solved.Floor; under.Abs() <= measure.Inch/16 {
 				j.r.Wheels = append(j.r.Wheels, p)
 			}
 		}

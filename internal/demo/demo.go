@@ -44,6 +44,8 @@ func Projects() ([]project.Project, error) {
 		all = append(all, project.Project{Name: f.name, Units: doc.Units, Style: measure.InInches, Frame: doc, Copies: 1, Tool: f.work})
 	}
 	return append(all,
+		begun("Rain tunnel", "tunnel", 1, map[string]starter.Answer{"hoops": text("4"), "apart": text("32")}),
+		begun("Kit cart", "cart", 1, map[string]starter.Answer{"width": means("18", frame.Clear), "depth": text("22"), "wheel": text("10")}),
 		begun("Puppy jump", "jump", 4, map[string]starter.Answer{"width": text("3 ft"), "bar": text("8"), "top": text("20"), "foot": text("18"), "size": text("1/2"), "mode": text("slip")}),
 		begun("Club jump", "jump", 2, map[string]starter.Answer{"width": means("4 ft", frame.Clear), "bar": text("20"), "top": text("36"), "foot": text("24")}),
 	), nil

@@ -17,6 +17,7 @@ import (
 
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/link"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 )
@@ -156,6 +157,11 @@ func (a *artist) bodies() {
 			all = append(all, a.joint(j))
 		}
 	}
+	for i := range a.f.Links {
+		for _, d := range a.f.Links[i].Discs {
+			all = append(all, a.disc(&d))
+		}
+	}
 	slices.SortStableFunc(all, func(s, t body) int { return cmp.Compare(t.depth, s.depth) })
 	for _, s := range all {
 		a.b.WriteString(s.svg)
@@ -164,6 +170,30 @@ func (a *artist) bodies() {
 
 func line(class, colour string, p, q flat, width float64) string {
 	return fmt.Sprintf(`<line class="%s" x1="%.1f" y1="%.1f" x2="%.1f" y2="%.1f" stroke="%s" stroke-width="%.2f"/>`, class, p.x, p.y, q.x, q.y, colour, width)
+}
+
+// disc draws a wheel: its two sides and the hub's middle.
+func (a *artist) disc(d *link.Disc) body {
+	u := d.Axis.Cross(measure.Dir{0, 0, 1}).Unit()
+	if u == (measure.Dir{}) {
+		u = measure.Dir{1, 0, 0}
+	}
+	v := d.Axis.Cross(u).Unit()
+	side := func(out measure.Length, radius measure.Length, fill string) string {
+		var pts []string
+		for k := range 36 {
+			sin, cos := math.Sincos(float64(k) * math.Pi / 18)
+			q := a.at(d.At.Along(d.Axis, out).Along(u, radius.Scale(cos)).Along(v, radius.Scale(sin)))
+			pts = append(pts, fmt.Sprintf("%.1f,%.1f", q.x, q.y))
+		}
+		return fmt.Sprintf(`<polygon class="wheel" points="%s" fill="%s" stroke="%s" stroke-width="1.2"/>`, strings.Join(pts, " "), fill, edge)
+	}
+	near, far := d.Wide.Half(), -d.Wide.Half()
+	if a.at(d.At.Along(d.Axis, near)).depth > a.at(d.At.Along(d.Axis, far)).depth {
+		near, far = far, near
+	}
+	r := d.Diameter.Half()
+	return body{a.at(d.At).depth, side(far, r, "#5b5750") + side(near, r, "#8a857b") + side(near, r.Scale(0.55), "#ece6da") + side(near, r.Scale(0.1), "#5b5750")}
 }
 
 // curve draws the way of a pipe that is not straight.

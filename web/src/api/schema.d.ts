@@ -1241,6 +1241,16 @@ export interface components {
             texts: string[];
             units: string;
         };
+        LinkDisc: {
+            at: number[];
+            axis: number[];
+            /** Format: int64 */
+            diameter: number;
+            on: string;
+            pipe?: boolean;
+            /** Format: int64 */
+            wide: number;
+        };
         LinkHit: {
             /** Format: double */
             angle: number;
@@ -1248,6 +1258,7 @@ export interface components {
         };
         LinkReport: {
             at: number[];
+            discs?: components["schemas"]["LinkDisc"][];
             fit?: components["schemas"]["Fit"];
             /** Format: int64 */
             gap?: number;

@@ -35,6 +35,13 @@ export function bodiesOf(f: PlanFrame, rings: number): Bodies {
     }
   }
   for (const j of f.joints) addJoint(b, j, rings);
+  for (const d of f.links.flatMap((l) => l.discs ?? [])) {
+    const axis = new Vector3(...(d.axis as [number, number, number]));
+    const wide = inches(d.wide);
+    const from = v(d.at).addScaledVector(axis, -wide / 2);
+    const owner = { is: d.pipe ? ("pipe" as const) : ("joint" as const), id: d.on };
+    b.caps.push({ matrix: stretched(from, axis, wide, inches(d.diameter) / 2), owner });
+  }
   return b;
 }
 
