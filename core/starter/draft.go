@@ -94,6 +94,13 @@ func length(key, label, value, why string, ms ...frame.Meaning) Prompt {
 	return Prompt{Key: key, Label: label, Input: Length, Default: value, Meanings: ms, Why: why}
 }
 
+// thing asks for the size of something that is not part of the frame.
+func thing(key, label, value, why string) Prompt {
+	p := length(key, label, value, why, frame.Centre)
+	p.Thing = true
+	return p
+}
+
 func counted(key, label, value string, least, most int, why string) Prompt {
 	return Prompt{Key: key, Label: label, Input: Count, Default: value, Least: least, Most: most, Why: why}
 }

@@ -12,8 +12,8 @@ var cart = Starter{
 	Prompts: append([]Prompt{
 		length("width", "Deck, wide", "20", "The crate or bag it carries, inside the uprights.", frame.Clear, frame.Outside),
 		length("depth", "Deck, deep", "24", "The same from front to back.", frame.Outside, frame.Centre),
-		length("wheel", "Wheels", "8", "Their diameter: larger rolls better on grass.", frame.Centre),
-		length("hub", "Hub, wide", "1 1/2", "Through the bore; the axle's length rests on it.", frame.Centre),
+		thing("wheel", "Wheels", "8", "Their diameter: larger rolls better on grass."),
+		thing("hub", "Hub, wide", "1 1/2", "Through the bore; the axle's length rests on it."),
 		length("handle", "Push bar", "38", "To the top of the pipe: at the hip.", frame.TopOfPipe),
 	}, sized("1", "1 in carries about 40 lb well spread; it is no vehicle.", "")...),
 	build: func(a *answers) frame.Document {
@@ -97,7 +97,7 @@ var telescope = Starter{
 		length("depth", "Depth", "18", "The same from front to back.", frame.Outside, frame.Centre),
 		length("leg", "Outer legs", "14", "From the top's centre down: the least height is about that.", frame.Centre),
 		length("out", "Inner legs show", "6", "As it is drawn; the pin changes it.", frame.Centre),
-		length("hole", "Holes apart", "2", "Between pin holes.", frame.Centre),
+		thing("hole", "Holes apart", "2", "Between pin holes."),
 	}, sized("1-1/4", "1 slides in 1-1/4 and 2 in 2-1/2; in other sizes nothing does well.", "")...),
 	build: func(a *answers) frame.Document {
 		size := catalog.Size(a.texts["size"])

@@ -15,6 +15,8 @@ var screen = Starter{
 		{Key: "rails", Label: "Rails", Input: Count, Default: "2", Least: 1, Most: 24, Why: "One along the top, one near the floor; more to tie a net to."},
 		{Key: "low", Label: "Lowest rail", Input: Length, Default: "6", Meanings: []frame.Meaning{frame.TopOfPipe}, Why: "Clear of wet grass."},
 		{Key: "foot", Label: "Foot depth", Input: Length, Default: "24", Meanings: outside, Why: "About half the height; more with cloth in the wind."},
+		{Key: "feet", Label: "Feet", Input: Choice, Default: "flat", Why: "Flat feet lie on the floor; raised ones stand over stones and wet grass.",
+			Options: []Option{{"flat", "Flat on the floor"}, {"raised", "Raised on pads"}}},
 	}, common...),
 	build: buildScreen,
 }

@@ -39,6 +39,7 @@ type Prompt struct {
 	Options  []Option        `json:"options,omitempty"`
 	Least    int             `json:"least,omitempty"`
 	Most     int             `json:"most,omitempty"`
+	Thing    bool            `json:"thing,omitempty"` // a length of a thing, which has no other meaning
 	Why      string          `json:"why"`
 }
 
@@ -224,12 +225,23 @@ func part(id, from, to string, k, of int) frame.Station {
 // back, as deep over the caps as the named answer says. It is anchored at its
 // hub, on which other parts stand.
 func foot(a *answers, depth string) frame.Definition {
+	if a.texts["feet"] == "raised" {
+		return raised(a, depth)
+	}
 	return frame.Definition{
 		ID: "foot", Name: "Foot",
 		Axes:   [3]frame.AxisStations{axis(origin("x")), axis(origin("front"), at("back", a.from(depth, "front")), middle("mid", "front", "back")), axis(origin("z"))},
 		Joints: []frame.Joint{joint("hub", "x", "mid", "z"), capped("front", "x", "front", "z"), capped("back", "x", "back", "z")},
 		Pipes:  []frame.Pipe{pipe("front", "hub"), pipe("hub", "back")},
 	}
+}
+
+// raised is a foot that stands on short capped legs at its front and back.
+func raised(a *answers, depth string) frame.Definition {
+	d := onto(axis(origin("x")), axis(origin("front"), at("back", a.from(depth, "front")), middle("mid", "front", "back")), axis(origin("z"), at("pad", beyond("z", -2.3*a.od().Inches()))))
+	d.put(frame.OpenEnd, "hub", "x", "mid", "z", "front", "x", "front", "z", "back", "x", "back", "z").put(frame.CappedEnd, "front pad", "x", "front", "pad", "back pad", "x", "back", "pad")
+	d.run("front pad", "front", "hub", "back", "back pad")
+	return d.named("foot", "Raised foot")
 }
 
 // stand puts a foot where its hub is to be.

@@ -1677,6 +1677,7 @@ export interface components {
             /** Format: int64 */
             most?: number;
             options?: components["schemas"]["StarterOption"][];
+            thing?: boolean;
             why: string;
         };
         StockMaterial: {

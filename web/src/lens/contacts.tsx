@@ -6,6 +6,7 @@ export function Contacts({ frame, style, onPick }: Subset<LensProps, "frame" | "
   const rests = frame.contacts.filter((c) => c.gap === 0);
   const hovers = frame.contacts.filter((c) => c.gap > 0);
   const on = [...new Set(rests.map((c) => c.joint))];
+  const wheels = frame.links.reduce((n, l) => n + (l.wheels?.length ?? 0), 0);
   if (frame.joints.length === 0) return null;
   return (
     <div className="mt-2 text-sm">
@@ -19,7 +20,8 @@ export function Contacts({ frame, style, onPick }: Subset<LensProps, "frame" | "
             </button>
           </span>
         ))}
-        {on.length > 6 && ` and ${on.length - 6} more`}.
+        {on.length > 6 && ` and ${on.length - 6} more`}
+        {wheels > 0 && ` and ${plural(wheels, "wheel")}`}.
       </p>
       {hovers.map((c) => (
         <p key={c.joint} className="font-semibold text-warn">

@@ -38,9 +38,23 @@ export function bodiesOf(f: PlanFrame, rings: number): Bodies {
   for (const d of f.links.flatMap((l) => l.discs ?? [])) {
     const axis = new Vector3(...(d.axis as [number, number, number]));
     const wide = inches(d.wide);
-    const from = v(d.at).addScaledVector(axis, -wide / 2);
+    const at = v(d.at);
     const owner = { is: d.pipe ? ("pipe" as const) : ("joint" as const), id: d.on };
-    b.caps.push({ matrix: stretched(from, axis, wide, inches(d.diameter) / 2), owner });
+    b.caps.push({ matrix: stretched(at.clone().addScaledVector(axis, -wide / 2), axis, wide, inches(d.diameter) / 9), owner });
+    // the tyre, in short straight parts, and four spokes
+    const thick = Math.min(wide / 2, inches(d.diameter) / 10);
+    const far = inches(d.diameter) / 2 - thick;
+    const u = new Vector3(axis.y, -axis.x, 0);
+    if (u.lengthSq() < 1e-6) u.set(0, 1, 0);
+    u.normalize();
+    const w = axis.clone().cross(u);
+    const rim = (k: number) => at.clone().addScaledVector(u, far * Math.cos((k * Math.PI) / 12)).addScaledVector(w, far * Math.sin((k * Math.PI) / 12));
+    for (let k = 0; k < 24; k++) {
+      const step = rim(k + 1).sub(rim(k));
+      const long = step.length();
+      b.caps.push({ matrix: stretched(rim(k), step.divideScalar(long), long, thick), owner });
+      if (k % 6 === 0) b.caps.push({ matrix: stretched(at, rim(k).sub(at).normalize(), far, thick * 0.6), owner });
+    }
   }
   return b;
 }

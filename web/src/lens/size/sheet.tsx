@@ -117,7 +117,7 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
         (meanings.length > 1 ? (
           <Pick label={`What ${t.label} means`} value={t.answer.meaning || meanings[0]?.[0] || ""} options={meanings} onChange={(m) => edit({ ...t.answer, meaning: m }, `${t.label}, ${meaning(m)}`)} />
         ) : (
-          <span className="px-2 text-sm leading-tight text-ink-2">{meaning(t.prompt.meanings?.[0] ?? "")}</span>
+          <span className="px-2 text-sm leading-tight text-ink-2">{t.prompt.thing ? "" : meaning(t.prompt.meanings?.[0] ?? "")}</span>
         ))}
       {t.prompt.input === "length" && <span className="target-centre">{t.sized && !t.error && <CentreNote size={t.sized} style={style} />}</span>}
       <p id={`${id}-why`} className={`target-note ${t.error ? "font-semibold text-bad" : "text-ink-2"} ${foreign ? "is-open" : ""}`} role={t.error ? "alert" : undefined}>
