@@ -233,7 +233,11 @@ func (w *Walk) bend(b *bench, text string) (Done, error) {
 	def, place := b.def(scope), &b.view.Places[scope]
 	b.opened(w.From)
 	p := frame.Pipe{ID: newPipe(def), From: ref, Size: w.Size, Path: frame.Bent, Radius: r.Value}
-	done := Done{Label: fmt.Sprintf("A pipe bent %d times", len(legs)-1), Pipe: join(place.Path, p.ID), Also: b.everywhere(scope)}
+	label := "A pipe bent once"
+	if n := len(legs) - 1; n > 1 {
+		label = fmt.Sprintf("A pipe bent %d times", n)
+	}
+	done := Done{Label: label, Pipe: join(place.Path, p.ID), Also: b.everywhere(scope)}
 	from := w.From
 	for k, leg := range legs {
 		c, err := ParseCourse(leg)

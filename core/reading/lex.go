@@ -9,6 +9,9 @@ import (
 	"sturdyelbow/core/measure"
 )
 
+// mostOf is how many of one thing a list may have.
+const mostOf = 99_999
+
 type tokenKind int
 
 const (
@@ -30,6 +33,7 @@ type token struct {
 	whole int          // of a bare whole number
 	loose bool         // written as whole and fraction with a space between
 	parts [2]string    // of a loose one
+	bad   bool         // digits that make no number, or too large a one
 	name  *name        // of a name
 	size  catalog.Size // the nominal size that a number reads as
 }
@@ -142,9 +146,13 @@ func number(m []string) token {
 	case m[5] != "":
 		text += m[5]
 	default:
-		t.whole, _ = strconv.Atoi(m[1]) // too many digits: no count
+		n, err := strconv.Atoi(m[1])
+		t.bad = err != nil || n > mostOf
+		t.whole = min(n, mostOf)
 	}
-	t.value, _ = measure.Parse(text, measure.Reading{}) // zero where it makes no sense
+	value, err := measure.Parse(text, measure.Reading{})
+	t.value = value
+	t.bad = t.bad || err != nil
 	t.size, _ = catalog.NominalOf(t.value)
 	return t
 }

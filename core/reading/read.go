@@ -236,6 +236,11 @@ func (r *reader) item(seg []token) (Item, bool) {
 	if at >= 0 && seg[at].name.what == Unknown {
 		return Item{What: Unknown, Ask: "no part of a frame that is planned here; keep it on your own list"}, true
 	}
+	for _, t := range seg {
+		if t.bad {
+			return Item{What: Unknown, Ask: "how many, and how large? " + t.text + " makes no number"}, true
+		}
+	}
 	if at >= 0 && seg[at].name.what == Fitting {
 		return r.fitting(seg, at)
 	}

@@ -51,6 +51,7 @@ export function BuySheet(props: LensProps) {
             {a.name === "Pipe" && plan.pipe.map((t) => <OnSale key={t.size} size={t.size} {...props} />)}
           </section>
         ))}
+        <Hardware {...props} />
         <Total {...props} />
       </section>
   );
@@ -118,6 +119,26 @@ function noteOf(l: Line, plan: Plan): string {
   if (l.ware === "primer") return `about ${plan.joinery.primer.ounces.toFixed(1)} fl oz; a one-step cement needs none`;
   const side = l.kind?.startsWith("side-outlet") || l.kind === "six-way";
   return side ? "furniture grade: seldom on the shelf, order ahead" : "";
+}
+
+/** What links ask for: bolts, axles, ties. They have no price here yet, and are said so. */
+function Hardware({ plan }: LensProps) {
+  const lines = new Map<string, number>();
+  for (const f of plan.frames) for (const l of f.links) if (!["telescope", "hinge"].includes(l.kind) && l.words) lines.set(l.words, (lines.get(l.words) ?? 0) + f.copies);
+  if (lines.size === 0) return null;
+  return (
+    <div className="mt-4">
+      <h3 className="text-base">For bolts and wheels</h3>
+      <ul className="text-sm">
+        {[...lines].map(([words, n]) => (
+          <li key={words}>
+            <strong>{n} ×</strong> {words}
+          </li>
+        ))}
+      </ul>
+      <p className="text-sm text-ink-2">Not priced here, and not in the total.</p>
+    </div>
+  );
 }
 
 function Total({ desk, plan, shop }: LensProps) {

@@ -43,12 +43,18 @@ function BowField({ pipe: p, style, gesture }: { pipe: Pipe; style: LensProps["s
 const classNotes: Record<string, string> = { "": "to the tape", matched: "all alike, in one setting of the stop", trim: "1/4 long unless said", rough: "a little more or less is fine", "on-frame": "left uncut until it is measured" };
 
 /** How exactly the piece is cut; one that is measured on the frame takes what was measured. */
-function Exactness({ pipe: p, style, gesture }: { pipe: Pipe; style: LensProps["style"]; gesture: LensProps["gesture"] }) {
+function Exactness({ pipe: p, alike, style, gesture }: { pipe: Pipe; alike: string[]; style: LensProps["style"]; gesture: LensProps["gesture"] }) {
+  const [all, setAll] = useState(true);
   const options = Object.entries(classWords).map(([v, w]) => [v, w, classNotes[v]] as const);
   return (
     <>
       <div className="flex flex-wrap items-center gap-2 text-sm">
-        <Pick label="How exactly it is cut" className="w-52" value={p.class ?? ""} options={options} onChange={(c) => void gesture.run({ class: { pipes: [p.pipe], class: c } }, { keep: true })} />
+        <Pick label="How exactly it is cut" className="w-52" value={p.class ?? ""} options={options} onChange={(c) => void gesture.run({ class: { pipes: all ? alike : [p.pipe], class: c } }, { keep: true })} />
+        {alike.length > 1 && (
+          <label className="flex items-center gap-1.5">
+            <input type="checkbox" className="box" checked={all} onChange={(e) => setAll(e.target.checked)} /> all {alike.length} of {p.letter}
+          </label>
+        )}
         {p.waits && (
           <span>
             holds <Len nm={p.ordered} style={style} step={64} /> in reserve
@@ -66,7 +72,7 @@ function Exactness({ pipe: p, style, gesture }: { pipe: Pipe; style: LensProps["
 }
 
 /** The pipe that is picked: give it a length, split it, change its size, take it away. */
-export function PipeCard({ pipe: p, style, gesture, onPick }: LensProps & { pipe: Pipe }) {
+export function PipeCard({ pipe: p, frame, style, gesture, onPick }: LensProps & { pipe: Pipe }) {
   const [run, setRun] = useState(false);
   return (
     <div className="thing">
@@ -94,7 +100,7 @@ export function PipeCard({ pipe: p, style, gesture, onPick }: LensProps & { pipe
         <LineField label="Make it" placeholder={`${text(p.cut, style, 16)} cut`} press="Set" onRun={(t) => gesture.run({ drive: { pipe: p.pipe, length: t } }, { keep: true })} note="a round cut in, the size that comes out; say cut, visible or centre" />
         <LineField label="Split it at" placeholder="half" press="Split" mayBeEmpty onRun={(t) => gesture.run({ split: { pipe: p.pipe, length: t || undefined } })} note={`from ${p.from}; left empty, in the middle`} />
         <BowField pipe={p} style={style} gesture={gesture} />
-        <Exactness pipe={p} style={style} gesture={gesture} />
+        <Exactness pipe={p} alike={frame.pipes.filter((o) => o.letter === p.letter).map((o) => o.pipe)} style={style} gesture={gesture} />
         <div className="flex items-center gap-2 text-sm">
           <Pick label="Size of this pipe" className="w-28" value={p.size} options={pipeSizes} onChange={(size) => void gesture.run({ resize: { pipe: p.pipe, size, run } }, { keep: true })} />
           <label className="flex items-center gap-1.5">
