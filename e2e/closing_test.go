@@ -29,7 +29,7 @@ func TestAListThatDoesNotCloseIsMended(t *testing.T) {
 	assert.NotContains(t, d.tape("findings"), "✕")
 	d.write("p1 cut to", "39 7/8")
 	d.see("1″ open")
-	d.see("One piece closes it")
+	d.see("One piece closes it.")
 	d.until("the finding is grave", `() => [...document.querySelectorAll(".tape-cell")].some(c => c.innerText.includes("findings") && c.innerText.includes("✕"))`)
 	d.write("p1 cut to", "long")
 	d.until("what cannot be read is said", `() => document.querySelector('[aria-label="p1 cut to"]').getAttribute("aria-invalid") === "true"`)

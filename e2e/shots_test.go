@@ -32,6 +32,27 @@ func TestShots(t *testing.T) {
 			p.write("Width", "5 ft")
 			p.changeIs("outside", "+12″ wide")
 		}},
+		{"frame", at("Rain tunnel") + "/frame", "What goes where?", 1280, 800, false, func(p *window) {
+			p.turning()
+			p.frame(input.ArrowDown, input.ArrowDown)
+			p.see("From ")
+		}},
+		{"closing", at("Ring gate screen") + "/frame", "Does it close?", 1280, 800, false, func(p *window) {
+			p.turning()
+			p.press("Check a list")
+			p.MustEval(`() => document.querySelector(".given details summary").click()`)
+			p.MustEval(`() => { const f = document.querySelector(".given details .field"); f.focus(); }`)
+			require.NoError(p.t, p.InsertText("48"))
+			p.see("open")
+			p.MustEval(`() => { document.getElementById("closing-head").scrollIntoView(); window.scrollTo(0, 0); }`)
+		}},
+		{"links", at("Kit cart"), "How big?", 1280, 800, false, func(p *window) {
+			p.turning()
+			p.lens("Frame")
+			p.turning()
+			p.see("Bolts, wheels, sliding parts")
+			p.MustEval(`() => { document.getElementById("links-head").scrollIntoView(); window.scrollTo(0, 0); }`)
+		}},
 		{"joints", at("Club jump") + "/joints", "What stays dry?", 1280, 800, false, func(p *window) {
 			p.turning()
 			p.press("Every foot: leave dry")

@@ -22,9 +22,8 @@ export function Closing(props: LensProps) {
         </button>
       </Head>
       <p className="text-sm">
-        {frame.loops.length === 0 ? "There is no loop in it: nothing has to meet." : <>As planned {plural(frame.loops.length, "loop")} {frame.loops.length === 1 ? "closes" : "close"}, the worst to <Len nm={off} style={style} step={64} /> after rounding.</>}
+        {frame.loops.length === 0 ? "There is no loop in it: nothing has to meet." : <>As planned {plural(frame.loops.length, "loop")} {frame.loops.length === 1 ? "closes" : "close"}, {off < 400_000 ? "to a hair" : <>the worst to <Len nm={off} style={style} step={64} /></>} after rounding.</>}
       </p>
-      {(open || some) && <List {...props} />}
       {c && (
         <div className="mt-2 grid gap-2">
           {c.loops.length === 0 ? (
@@ -54,7 +53,7 @@ export function Closing(props: LensProps) {
           {c.mends.length > 0 && (
             <div>
               <p className="text-sm">
-                {c.mends[0]?.changes.length === 1 ? "One piece closes it. The least change first:" : `No single piece closes it; ${c.mends[0]?.changes.length} do. The least change first:`}
+                {c.mends[0]?.changes.length === 1 ? "One piece closes it." : `No single piece closes it; ${c.mends[0]?.changes.length} do.`}{c.mends.length > 1 && " The least change first:"}
               </p>
               <ul className="mt-1 grid gap-1.5">
                 {c.mends.map((m) => (
@@ -85,15 +84,16 @@ export function Closing(props: LensProps) {
             <tbody>
               {c.seated.map((s) => (
                 <tr key={s.state}>
-                  <th scope="row">{s.text}</th>
+                  <th scope="row" title={s.text}>{{ "hand-tight": "by hand", driven: "driven", finished: "finished" }[s.state] ?? s.text}</th>
                   <td className="whitespace-nowrap">{s.size.map((v) => text(v, style, 16)).join(" × ")}</td>
-                  <td className={s.gap > 1_600_000 ? "font-semibold text-warn" : ""}>{s.gap > 1_600_000 ? `${text(s.gap, style, 64)} does not meet` : "meets"}</td>
+                  <td className={`whitespace-nowrap ${s.gap > 1_600_000 ? "font-semibold text-warn" : ""}`}>{s.gap > 1_600_000 ? `off ${text(s.gap, style, 16)}` : "meets"}</td>
                 </tr>
               ))}
             </tbody>
           </table>
         </div>
       )}
+      {(open || some) && <List {...props} />}
     </section>
   );
 }
