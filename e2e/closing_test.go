@@ -43,6 +43,7 @@ func TestAListThatDoesNotCloseIsMended(t *testing.T) {
 	d.see("1″ open")
 	d.press("Cut p3 to 39 7⁄8") // the other way: the piece across
 	d.see("Cut to the list, every loop closes")
+	d.axe("a list checked")
 	d.press("Forget the list")
 	d.gone("every loop closes.")
 }
@@ -59,6 +60,7 @@ func TestADescribedBuildBecomesTheBudget(t *testing.T) {
 	d.gone("which of the two is it?")
 	d.see("2 side-outlet elbow 3/4")
 	d.see("no part of a frame")
+	d.axe("a described build")
 	d.line("j4: up 20", 5)
 	d.line("j5: right 12", 6) // takes another elbow
 	d.see("1 missing")        // the tee where it goes on
@@ -148,6 +150,7 @@ func TestDoorsAndCars(t *testing.T) {
 	d.write("How large", "20 x 20 x 20")
 	d.press("Check it")
 	d.see("too large by")
+	d.axe("doors and cars")
 	d.press("No longer check: the car")
 	d.gone("too large by")
 }

@@ -3,6 +3,8 @@ package curve
 import (
 	"math"
 	"sync"
+
+	"sturdyelbow/core/linear"
 )
 
 // strip is a spring in its own plane, in inches: from 0, 0 to span, 0.
@@ -187,20 +189,20 @@ func (q strip) newton(u unknowns) (unknowns, bool) {
 		if now.worst(n) < nearly {
 			return u, q.sound(u)
 		}
-		var m [4][5]float64
+		slope := make([][]float64, n)
+		for r := range slope {
+			slope[r] = make([]float64, n)
+		}
 		for c := range n {
 			h := 1e-6 * max(1, math.Abs(u[c]))
 			v := u
 			v[c] += h
 			o := q.off(v)
 			for r := range n {
-				m[r][c] = (o[r] - now[r]) / h
+				slope[r][c] = (o[r] - now[r]) / h
 			}
 		}
-		for r := range n {
-			m[r][n] = now[r]
-		}
-		step, ok := eliminate(m, n)
+		step, ok := linear.Solve(slope, now[:n], 1e-12)
 		if !ok {
 			return u, false
 		}
@@ -333,33 +335,4 @@ func (q strip) shapeOf(u unknowns) *shape {
 		add()
 	}
 	return s
-}
-
-// eliminate solves n equations by Gauss' elimination with row exchange.
-func eliminate(m [4][5]float64, n int) (x [4]float64, ok bool) {
-	for c := range n {
-		p := c
-		for r := c + 1; r < n; r++ {
-			if math.Abs(m[r][c]) > math.Abs(m[p][c]) {
-				p = r
-			}
-		}
-		if math.Abs(m[p][c]) < 1e-12 {
-			return x, false
-		}
-		m[c], m[p] = m[p], m[c]
-		for r := range n {
-			if r == c {
-				continue
-			}
-			f := m[r][c] / m[c][c]
-			for k := c; k <= n; k++ {
-				m[r][k] -= f * m[c][k]
-			}
-		}
-	}
-	for i := range n {
-		x[i] = m[i][n] / m[i][i]
-	}
-	return x, true
 }

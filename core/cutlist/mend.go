@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"sturdyelbow/core/linear"
 	"sturdyelbow/core/measure"
 )
 
@@ -103,8 +104,9 @@ func (m *mender) after(set []int, by []measure.Length) []measure.Dir {
 func (m *mender) solve(set []int) ([]measure.Length, bool) {
 	n := len(set)
 	open := m.c.residuals(m.c.long)
-	var a [mostChanges][mostChanges + 1]float64
+	a, right := make([][]float64, n), make([]float64, n)
 	for i, p := range set {
+		a[i] = make([]float64, n)
 		for k, q := range set {
 			for _, x := range m.in[p] {
 				for _, y := range m.in[q] {
@@ -115,32 +117,16 @@ func (m *mender) solve(set []int) ([]measure.Length, bool) {
 			}
 		}
 		for _, x := range m.in[p] {
-			a[i][n] -= x.way.Dot(open[x.loop])
+			right[i] -= x.way.Dot(open[x.loop])
 		}
 	}
-	for col := range n {
-		p := col
-		for r := col + 1; r < n; r++ {
-			if math.Abs(a[r][col]) > math.Abs(a[p][col]) {
-				p = r
-			}
-		}
-		if math.Abs(a[p][col]) < 1e-9 {
-			return nil, false
-		}
-		a[col], a[p] = a[p], a[col]
-		for r := range n {
-			if r != col {
-				f := a[r][col] / a[col][col]
-				for k := col; k <= n; k++ {
-					a[r][k] -= f * a[col][k]
-				}
-			}
-		}
+	change, ok := linear.Solve(a, right, 1e-9)
+	if !ok {
+		return nil, false
 	}
 	cuts := make([]measure.Length, n)
 	for i, p := range set {
-		cuts[i] = (m.c.cuts[p] + measure.Length(math.Round(a[i][n]/a[i][i])) + hair).Round(m.c.step)
+		cuts[i] = (m.c.cuts[p] + measure.Length(math.Round(change[i])) + hair).Round(m.c.step)
 	}
 	return m.by(set, cuts)
 }

@@ -1,6 +1,7 @@
 package fit_test
 
 import (
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -47,4 +48,15 @@ func TestRodsAndClips(t *testing.T) {
 	assert.True(t, ok && same.Third && same.From == "2")
 	_, ok = fit.ClipFor("4")
 	assert.False(t, ok)
+}
+
+func ExamplePipe() {
+	for _, outer := range []catalog.Size{"1-1/4", "1-1/2", "2"} {
+		inner, f, ok := fit.Inner(catalog.Typical(), outer)
+		fmt.Println(outer, inner, f.Verdict, ok)
+	}
+	// Output:
+	// 1-1/4 1 tight true
+	// 1-1/2 1 loose true
+	// 2 1-1/2 sloppy true
 }

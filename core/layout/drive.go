@@ -4,11 +4,11 @@ import (
 	"fmt"
 	"maps"
 	"math"
-	"slices"
 	"strings"
 
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/linear"
 	"sturdyelbow/core/measure"
 )
 
@@ -77,7 +77,7 @@ func (s *solver) drive() {
 				slope[r][c] = (v - now[r]) / float64(driveProbe)
 			}
 		}
-		step, ok := eliminate(slope, now)
+		step, ok := linear.Solve(slope, now, 1e-6)
 		if !ok {
 			break
 		}
@@ -108,41 +108,6 @@ func worst(v []float64) (w float64) {
 		w = max(w, math.Abs(x))
 	}
 	return w
-}
-
-// eliminate solves a small square system by Gauss' elimination with row
-// exchange; ok is false when its equations depend on each other.
-func eliminate(a [][]float64, b []float64) (x []float64, ok bool) {
-	n := len(b)
-	m := make([][]float64, n)
-	for i := range m {
-		m[i] = append(slices.Clone(a[i]), b[i])
-	}
-	for c := range n {
-		p := c
-		for r := c + 1; r < n; r++ {
-			if math.Abs(m[r][c]) > math.Abs(m[p][c]) {
-				p = r
-			}
-		}
-		if math.Abs(m[p][c]) < 1e-6 {
-			return nil, false
-		}
-		m[c], m[p] = m[p], m[c]
-		for r := range n {
-			if r == c {
-				continue
-			}
-			f := m[r][c] / m[c][c]
-			for k := c; k <= n; k++ {
-				m[r][k] -= f * m[c][k]
-			}
-		}
-	}
-	for i := range n {
-		x = append(x, m[i][n]/m[i][i])
-	}
-	return x, true
 }
 
 // driven measures a drive as everything stands.

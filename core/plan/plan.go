@@ -131,7 +131,8 @@ type Group struct {
 	Pipes    []PipeRef      `json:"pipes"`
 	Hidden   bool           `json:"hidden"` // a hidden nipple among them
 	TooShort bool           `json:"tooShort"`
-	Sum      why.Sum        `json:"sum"` // of the first
+	Sum      why.Sum        `json:"sum"`            // of the first
+	Path     frame.Path     `json:"path,omitempty"` // of the first: it is sprung, or bent after cutting
 	Class    frame.Class    `json:"class,omitempty"`
 	Waits    bool           `json:"waits,omitempty"` // until it is measured on the frame; Cut is the most it may be
 }
@@ -147,8 +148,13 @@ func (g *Group) Note() string {
 	case g.Waits:
 		return "at most; measured on the frame"
 	}
-	if g.Class != frame.Exact {
+	switch {
+	case g.Class != frame.Exact:
 		return classWords[g.Class]
+	case g.Path == frame.Bent:
+		return "bent by heat after cutting"
+	case g.Path == frame.Sprung:
+		return "sprung"
 	}
 	return ""
 }

@@ -22,8 +22,9 @@ func (p *Plan) group() {
 		cut   measure.Length
 		class frame.Class
 		waits bool
+		path  frame.Path
 	}
-	of := func(pc *Pipe) key { return key{pc.Size, pc.Ordered, pc.Class, pc.Waits} }
+	of := func(pc *Pipe) key { return key{pc.Size, pc.Ordered, pc.Class, pc.Waits, pc.Path} }
 	at := map[key]int{}
 	for fi := range p.Frames {
 		f := &p.Frames[fi]
@@ -38,7 +39,7 @@ func (p *Plan) group() {
 				if pc.Ordered != pc.Cut {
 					sum = slices.Clip(sum).Plus(orderWords(pc), pc.Ordered-pc.Cut)
 				}
-				p.Cuts = append(p.Cuts, Group{Size: pc.Size, Cut: pc.Ordered, Sum: sum, Class: pc.Class, Waits: pc.Waits})
+				p.Cuts = append(p.Cuts, Group{Size: pc.Size, Cut: pc.Ordered, Sum: sum, Path: pc.Path, Class: pc.Class, Waits: pc.Waits})
 			}
 			p.Cuts[g].Count += f.Copies
 			p.Cuts[g].Pipes = append(p.Cuts[g].Pipes, PipeRef{fi, pc.Pipe})
@@ -48,12 +49,12 @@ func (p *Plan) group() {
 		}
 	}
 	slices.SortStableFunc(p.Cuts, func(a, b Group) int {
-		return cmp.Or(-catalog.Compare(a.Size, b.Size), cmp.Compare(b.Cut, a.Cut), cmp.Compare(a.Class, b.Class))
+		return cmp.Or(-catalog.Compare(a.Size, b.Size), cmp.Compare(b.Cut, a.Cut), cmp.Compare(a.Class, b.Class), cmp.Compare(a.Path, b.Path))
 	})
 	letter := map[key]string{}
 	for i := range p.Cuts {
 		p.Cuts[i].Letter = letterOf(i)
-		letter[key{p.Cuts[i].Size, p.Cuts[i].Cut, p.Cuts[i].Class, p.Cuts[i].Waits}] = p.Cuts[i].Letter
+		letter[key{p.Cuts[i].Size, p.Cuts[i].Cut, p.Cuts[i].Class, p.Cuts[i].Waits, p.Cuts[i].Path}] = p.Cuts[i].Letter
 	}
 	for fi := range p.Frames {
 		for i := range p.Frames[fi].Pipes {

@@ -20,8 +20,8 @@ const module = "sturdyelbow/"
 // above lists, for each room of the core, the rooms it may import.
 var above = map[string]string{
 	"measure": "", "why": "measure", "finding": "", "catalog": "measure",
-	"curve": "measure", "frame": "measure catalog", "layout": "measure catalog frame why finding curve",
-	"fitting": "measure catalog frame layout finding curve", "cutlist": "measure catalog frame layout fitting why finding curve",
+	"linear": "", "curve": "measure linear", "frame": "measure catalog", "layout": "measure catalog frame why finding curve linear",
+	"fitting": "measure catalog frame layout finding curve", "cutlist": "measure catalog frame layout fitting why finding curve linear",
 	"stock": "measure", "cost": "measure catalog", "joinery": "measure catalog frame fitting",
 	"starter": "measure catalog frame fit", "wireframe": "measure catalog frame",
 	"edit": "measure catalog frame layout fitting fit", "reading": "measure catalog", "fit": "measure catalog", "link": "measure catalog frame layout fitting fit why finding", "plan": "*",

@@ -35,7 +35,8 @@ type Card struct {
 	Example  bool              `json:"example"`
 	Unpriced int               `json:"unpriced"` // lines that are not in the cost
 	Sticks   int               `json:"sticks"`
-	Drawing  string            `json:"drawing"` // SVG
+	Drawing  string            `json:"drawing"`           // SVG
+	Starter  bool              `json:"starter,omitempty"` // others are begun from it
 }
 
 // cards keeps what was worked out, as long as neither the project nor the shop
@@ -96,7 +97,7 @@ func (a *api) card(ctx context.Context, in *ProjectPath) (*body[Card], error) {
 }
 
 func cardOf(p *project.Project, shop *plan.Shop) Card {
-	c := Card{State: Waits, Style: p.Style, Copies: max(1, p.Copies)}
+	c := Card{State: Waits, Style: p.Style, Copies: max(1, p.Copies), Starter: p.Template}
 	job, err := p.Job()
 	if err != nil {
 		c.Words = "a size cannot be read"

@@ -341,6 +341,7 @@ export interface components {
             drawing: string;
             example: boolean;
             size: number[];
+            starter?: boolean;
             state: string;
             /** Format: int64 */
             sticks: number;
@@ -1420,6 +1421,7 @@ export interface components {
             cut: number;
             hidden: boolean;
             letter: string;
+            path?: string;
             pipes: components["schemas"]["PlanPipeRef"][];
             size: string;
             sum: components["schemas"]["WhyTerm"][];

@@ -8,7 +8,7 @@ import { planOf } from "../desk/use-plan";
 import { aislesOf, nameOf } from "../lens/buy/list";
 import { Proof, Sticks } from "../lens/cut/sticks";
 import { Len, type Style, feet, meaning, money, plural } from "../lib/format";
-import { sizeWords, classWords } from "../lib/words";
+import { sizeWords, classWords, pathWords } from "../lib/words";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
 
@@ -98,7 +98,7 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
                   <td className="big">
                     <Len nm={g.cut} style={style} step={64} />
                   </td>
-                  <td>{sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}{g.tooShort ? ", too short" : ""}{g.waits ? ", at most: measure on the frame" : g.class ? `, ${classWords[g.class]}` : ""}</td>
+                  <td>{sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}{g.tooShort ? ", too short" : ""}{g.path ? `, ${pathWords[g.path]}` : ""}{g.waits ? ", at most: measure on the frame" : g.class ? `, ${classWords[g.class]}` : ""}</td>
                 </tr>
               ))}
             </tbody>
@@ -145,6 +145,18 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
             {plan.bill.example && " with example prices"}.{plan.bill.unpriced.length > 0 && ` Without a price: ${plan.bill.unpriced.join(", ")}.`}
           </p>
         </section>
+        {plan.frames.some((f) => f.links.length > 0) && (
+          <section aria-labelledby="p-links">
+            <h2 id="p-links">Bolts, wheels, sliding parts</h2>
+            <ul>
+              {plan.frames.flatMap((f) => f.links.map((l) => (
+                <li key={`${f.name} ${l.id}`}>
+                  <strong>{l.id}</strong>: {l.words}
+                </li>
+              )))}
+            </ul>
+          </section>
+        )}
         <section aria-labelledby="p-join">
           <h2 id="p-join">Join</h2>
           <p>

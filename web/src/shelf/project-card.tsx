@@ -49,6 +49,7 @@ export function ProjectCard({ line: p, onDelete, onCopy, onRename, chosen, onCho
         {typed === undefined ? (
           <Link href={`/p/${p.id}`} className="card-name" tabIndex={-1} aria-hidden="true">
             {p.name || "Without a name"}
+            {c?.starter && <span className="font-sans text-sm font-normal text-ink-2"> a starter</span>}
           </Link>
         ) : (
           <input

@@ -1,6 +1,6 @@
 import { RadioGroup } from "radix-ui";
 import { Len, feet, money, plural } from "../../lib/format";
-import { classWords, sizeWords } from "../../lib/words";
+import { classWords, pathWords, sizeWords } from "../../lib/words";
 import { useTools } from "../../ui/tool-pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
@@ -42,6 +42,7 @@ export function CutSheet(props: LensProps) {
               <span className="text-right text-sm leading-tight text-ink-2">
                 {sizeWords(g.size)}
                 {g.hidden && <span className="block">hidden nipple</span>}
+                {g.path && <span className="block">{pathWords[g.path]}</span>}
                 {g.waits ? <strong className="block text-warn">at most: measure it on the frame</strong> : g.class && <span className="block">{classWords[g.class]}</span>}
                 {g.tooShort && <strong className="block text-bad">too short</strong>}
               </span>
