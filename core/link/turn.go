@@ -97,9 +97,11 @@ func (j *judge) turn(pipe int, centre measure.Point, axis measure.Dir) {
 		return
 	}
 	j.r.States = append(j.r.States, State{"folded", j.b.Fold, packed(at(j.b.Fold), c, axis)})
+	all = within(all, c, moves)
+	step := hitStep * math.Ceil(float64(len(all)*len(all))/pairsAtOnce)
 	near := func(x *capsule) bool { return x.pipe >= 0 && (x.pipe == pipe || x.pipe == j.b.On[0].Pipe) }
 	inPlace := overlaps(all, moves, nil)
-	for angle := hitStep; ; angle += hitStep {
+	for angle := step; ; angle += step {
 		t := math.Copysign(min(angle, math.Abs(j.b.Fold)), j.b.Fold)
 		for _, h := range overlaps(at(t), moves, near) {
 			if !slices.Contains(inPlace, h) {
@@ -115,6 +117,24 @@ func (j *judge) turn(pipe int, centre measure.Point, axis measure.Dir) {
 		h := j.r.Hits[0]
 		j.note("fold-hits", finding.Warn, fmt.Sprintf("folding at %s, %s meets %s after %.0f°", j.b.ID, h.Parts[0], h.Parts[1], math.Abs(h.Angle)), "fold it less, move the bolt, or stack the parts farther out of plane")
 	}
+}
+
+// pairsAtOnce is how many pairs of members are looked at in every step; with
+// more of them the steps are longer.
+const pairsAtOnce = 30_000
+
+// within leaves out what stands beyond the reach of what turns.
+func within(all []capsule, c [3]float64, moves func(*capsule) bool) []capsule {
+	at := capsule{a: c, b: c}
+	reach := 0.0
+	for i := range all {
+		if x := &all[i]; moves(x) {
+			for _, end := range [][3]float64{x.a, x.b} {
+				reach = max(reach, distance(&at, &capsule{a: end, b: end})+x.radius)
+			}
+		}
+	}
+	return slices.DeleteFunc(slices.Clone(all), func(x capsule) bool { return !moves(&x) && distance(&at, &x) > reach+x.radius })
 }
 
 // overlaps names the moving and the standing members that are in each other.

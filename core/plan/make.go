@@ -27,7 +27,7 @@ func Make(job Job, shop Shop, work Work) (*Plan, error) {
 }
 
 // Draft is [Make] with a first feasible purchase where the best one takes long
-// to find: [Plan.Improving] then says that a whole plan may buy less. A small
+// to find: [Plan.Improving] then says that the whole plan is still to come. A small
 // job is planned as a whole.
 func Draft(job Job, shop Shop, work Work) (*Plan, error) {
 	return plans(job, shop, work, true)

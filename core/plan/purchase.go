@@ -126,6 +126,9 @@ const compareNodes = 20_000
 // no longer than a glance.
 const smallJob = 80
 
+// draftNodes bounds the search for a first purchase.
+const draftNodes = 4000
+
 func (p *Plan) purchase(job *Job, shop *Shop, work *Work, draft bool) {
 	prob := stock.Problem{Kerf: p.Tool.Kerf, EndTrim: job.EndTrim, Tidy: true, Margin: max(p.Tool.Kerf, finestSaw)}
 	var of []int // the cut that each demand is for
@@ -136,8 +139,10 @@ func (p *Plan) purchase(job *Job, shop *Shop, work *Work, draft bool) {
 		}
 	}
 	prob.Offers = offers(p.Cuts, shop, work)
-	prob.Draft = draft && p.Totals.Pieces > smallJob
-	prob.Tidy = !prob.Draft
+	draft = draft && p.Totals.Pieces > smallJob
+	if draft {
+		prob.Tidy, prob.Nodes = false, draftNodes
+	}
 	p.Totals.Proven = true
 	var wants []cost.Want
 	materials := stock.Solve(prob)
@@ -158,12 +163,12 @@ func (p *Plan) purchase(job *Job, shop *Shop, work *Work, draft bool) {
 			wants = append(wants, cost.Want{Key: pipeKey(t.Size, b.Length), Count: b.Count,
 				Label: fmt.Sprintf("%s pipe, %s stick", t.Size, b.Length.Format(measure.FeetInches, 0))})
 		}
-		p.stockFindings(&t, prob.Demands, prob.Draft)
+		p.stockFindings(&t, prob.Demands, draft)
 		p.passedOver(&t, prob.Offers)
 	}
 	p.sawFrom(materials, of)
-	p.Improving = prob.Draft && !p.Totals.Proven
-	p.compare(prob, shop, materials)
+	p.Improving = draft // it is tidied, and set beside other tools, with the whole plan
+	p.compare(prob, shop, materials, draft)
 	p.Bill = shop.Prices.Add(append(wants, p.otherWants()...))
 }
 
@@ -241,12 +246,12 @@ func (p *Plan) otherWants() (wants []cost.Want) {
 }
 
 // compare counts the sticks for every tool; tools with one kerf buy alike.
-func (p *Plan) compare(prob stock.Problem, shop *Shop, chosen []stock.Material) {
+func (p *Plan) compare(prob stock.Problem, shop *Shop, chosen []stock.Material, draft bool) {
 	prob.Tidy, prob.Nodes = false, compareNodes
 	solved := map[measure.Length][]stock.Material{p.Tool.Kerf: chosen}
 	for _, t := range shop.Tools {
 		ms, ok := solved[t.Kerf]
-		if !ok && prob.Draft {
+		if !ok && draft {
 			continue // counted with the whole plan
 		}
 		if !ok {

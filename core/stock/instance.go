@@ -46,14 +46,13 @@ type instance struct {
 	priced  bool
 	unit    int64
 	nodes   int // budget
-	draft   bool
 	spent   int
 	relaxed relaxed
 	ways    int // to fill one stick, looked at
 }
 
 func newInstance(p *Problem, key string, m *Material) *instance {
-	in := &instance{nodes: p.Nodes, draft: p.Draft, unit: 1, ways: proofWays, priced: p.pricesServe(key)}
+	in := &instance{nodes: p.Nodes, unit: 1, ways: proofWays, priced: p.pricesServe(key)}
 	var finite []kind
 	longest := measure.Length(0)
 	for i, o := range p.Offers {

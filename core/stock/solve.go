@@ -18,12 +18,6 @@ func (in *instance) solve() solution {
 	r := &in.relaxed
 	best := in.heuristic(r)
 	best.bound, best.boundSticks, best.proven = best.weight, best.sticks, true
-	if in.draft {
-		if best.proven = best.weight <= r.bound; !best.proven {
-			best.bound, best.boundSticks = r.bound, 0
-		}
-		return in.withPrefixes(best)
-	}
 	sets, complete := in.sets(r, best.weight, best.sticks)
 	doubt := func(weight int64, sticks int) {
 		if best.proven {

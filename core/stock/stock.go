@@ -44,7 +44,6 @@ type Problem struct {
 	Kerf    measure.Length
 	EndTrim measure.Length
 	Nodes   int
-	Draft   bool           // take the first good answer; it is proven only where it meets the bound
 	Tidy    bool           // also look for the longest single leftover
 	Margin  measure.Length // slack that a tidy plan leaves on every stick where that costs nothing
 }

@@ -21,7 +21,7 @@ interface Props {
 export function Tape({ plan, before, last, style, old, onShow, onFix }: Props) {
   const f = plan.frames[0];
   const d = before && before !== plan ? changes(before, plan, style) : {};
-  const still = plan.improving ? "The purchase is still improving. " : "";
+  const still = plan.improving && !plan.totals.proven ? "The purchase is still improving. " : "";
   const said = (Object.keys(d) as CellName[]).map((k) => d[k]?.words).join(", ");
   const grave = plan.findings.filter((x) => x.severity === "stop").length;
   const mind = plan.findings.filter((x) => x.severity === "warn" || x.severity === "question").length;
@@ -42,7 +42,7 @@ export function Tape({ plan, before, last, style, old, onShow, onFix }: Props) {
       </Cell>
       <Cell label="sticks" change={d.sticks}>
         {plan.totals.sticks}
-        {plan.improving && (
+        {plan.improving && !plan.totals.proven && (
           <span className="improving" title="A first purchase that will do; a better one is looked for">
             {" "}
             at most
