@@ -43,6 +43,11 @@ func TestAListThatDoesNotCloseIsMended(t *testing.T) {
 	d.see("1″ open")
 	d.press("Cut p3 to 39 7⁄8") // the other way: the piece across
 	d.see("Cut to the list, every loop closes")
+	d.press("Paste a whole list")
+	d.write("A whole list, a letter or a pipe and its length on each line", "A: 38 7/8\np2 = 30\nq9 12")
+	d.press("Put them on the pieces")
+	d.see("1 line named no piece")
+	d.see("1 1⁄8″ open") // p2 is 28 7/8 in the plan
 	d.axe("a list checked")
 	d.press("Forget the list")
 	d.gone("every loop closes.")

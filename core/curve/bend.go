@@ -14,7 +14,7 @@ type Bend struct {
 }
 
 // arcStep is the greatest angle between two points of an arc, in radians.
-const arcStep = math.Pi / 24
+const arcStep = math.Pi / 48
 
 // Solve finds the way. Where the legs are too short for the radius the error,
 // an [*Impossible], says how large it may be.

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -125,4 +126,21 @@ func TestADescribedBuildIsTheBudget(t *testing.T) {
 	assert.Equal(t, [2]int{8*2 + 2*3, 4 * 2}, [2]int{b.Balance[0].Sockets, b.Balance[0].Ends})
 	assert.Subset(t, codes(p), []string{"list-asks", "sockets-left", "footage-short"})
 	assert.Nil(t, planOf(t, d, nil).Budget)
+}
+
+// A bench on two long legs and one a hair shorter: it rocks by that, and says
+// so; by a sixteenth and more it hovers.
+func TestAFrameThatRocksSaysByHowMuch(t *testing.T) {
+	for short, want := range map[string]string{"3 31/32": "rocks", "3 7/8": "hovers", "4": ""} {
+		d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
+		for _, w := range []edit.Walk{{Course: "right 20"}, {From: "j2", Course: "away 20"}, {From: "j1", Course: "down 4 capped"}, {From: "j2", Course: "down 4 capped"}, {From: "j3", Course: "down " + short + " capped"}} {
+			var err error
+			d, _, err = plan.Edit(d, edit.Edit{Walk: &w}, nil)
+			require.NoError(t, err)
+		}
+		all := codes(planOf(t, d, nil))
+		for _, code := range []string{"rocks", "hovers"} {
+			assert.Equal(t, code == want, slices.Contains(all, code), "%s: %v", short, all)
+		}
+	}
 }

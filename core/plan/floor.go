@@ -60,6 +60,8 @@ const (
 	// hoversFrom is the gap from which a contact that does not reach the floor
 	// is worth a warning: more than the floor itself is out.
 	hoversFrom = measure.Inch / 16
+	// rocksFrom is the gap from which a frame is felt to rock.
+	rocksFrom = measure.Inch / 128
 	// narrow is the width of its footing below which a frame stands on a line.
 	narrow = measure.Inch / 2
 )
@@ -69,8 +71,8 @@ const (
 // thicker.
 func standing(contacts []fitting.Contact, bare map[string]bool) (fs []finding.Finding) {
 	var rests []fitting.Contact
-	var worst *fitting.Contact
-	var hover []string
+	var worst, tips *fitting.Contact
+	var hover, rock []string
 	for i := range contacts {
 		c := &contacts[i]
 		switch {
@@ -81,7 +83,18 @@ func standing(contacts []fitting.Contact, bare map[string]bool) (fs []finding.Fi
 			if worst == nil || c.Gap > worst.Gap {
 				worst = c
 			}
+		case c.Gap >= rocksFrom && !bare[c.Joint]:
+			rock = append(rock, c.Joint)
+			if tips == nil || c.Gap > tips.Gap {
+				tips = c
+			}
 		}
+	}
+	if tips != nil {
+		fs = append(fs, finding.Finding{Code: "rocks", Severity: finding.Note, Subject: rock,
+			Text:    fmt.Sprintf("it rocks: %s is %s above the floor that the rest stands on", tips.Joint, tips.Gap.Round(measure.SixtyFourth)),
+			Hint:    "less than a floor is out by; a shim or a set of equal fittings takes it away",
+			Figures: []finding.Figure{{Label: "gap", Text: tips.Gap.Round(measure.SixtyFourth).Format(measure.InInches, 0)}}})
 	}
 	if worst != nil {
 		fs = append(fs, finding.Finding{Code: "hovers", Severity: finding.Warn, Subject: hover,

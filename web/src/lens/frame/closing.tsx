@@ -116,6 +116,24 @@ function List({ plan, frame, desk, project, style, places, onPick }: LensProps) 
   const given = project.given ?? {};
   const planned = (id = "") => frame.pipes.find((p) => p.pipe === id)?.cut ?? 0;
   const letters = plan.cuts.filter((g) => g.cut > 0);
+  const [pasted, setPasted] = useState("");
+  const [lost, setLost] = useState(0);
+  // "A 23 1/2" or "rail 1 bay 2: 48", one a line; what names no piece stays in the field
+  const put = () => {
+    const cuts: [string, string][] = [];
+    const rest: string[] = [];
+    const names = [...letters.map((g) => ({ name: g.letter, pipes: g.pipes.map((x) => x.pipe) })), ...frame.pipes.map((p) => ({ name: p.pipe, pipes: [p.pipe] }))].sort((a, b) => b.name.length - a.name.length);
+    for (const line of pasted.split("\n")) {
+      const t = line.trim();
+      if (!t) continue;
+      const n = names.find((x) => t.toLowerCase().startsWith(x.name.toLowerCase()) && /^[\s:=,]+\S/.test(t.slice(x.name.length)));
+      if (n) for (const id of n.pipes) cuts.push([id, t.slice(n.name.length).replace(/^[\s:=,]+/, "")]);
+      else rest.push(line);
+    }
+    if (cuts.length > 0) desk.edit("A list put on the pieces", (p) => set(p, cuts));
+    setPasted(rest.join("\n"));
+    setLost(rest.length);
+  };
   return (
     <div className="mt-2">
       <p className="text-sm text-ink-2">Type what a piece is cut to in the list you have, or was really cut to. Left empty, it is as planned.</p>
@@ -152,6 +170,14 @@ function List({ plan, frame, desk, project, style, places, onPick }: LensProps) 
           );
         })}
       </ul>
+      <details className="more mt-2">
+        <summary>Paste a whole list</summary>
+        <textarea className="field w-full" rows={4} aria-label="A whole list, a letter or a pipe and its length on each line" placeholder={`${letters[0]?.letter ?? "A"} 23 1/2`} value={pasted} spellCheck={false} onChange={(e) => setPasted(e.target.value)} />
+        <button type="button" className="btn btn-small mt-1" disabled={!pasted.trim()} onClick={put}>
+          Put them on the pieces
+        </button>
+        {lost > 0 && pasted.trim() && <p role="status" className="mt-1 text-sm font-semibold text-warn">{plural(lost, "line")} named no piece of this frame and stayed here.</p>}
+      </details>
       {Object.keys(given).length > 0 && (
         <button type="button" className="btn btn-small mt-2" onClick={() => desk.edit("The list forgotten", (p) => ({ ...p, given: {} }))}>
           Forget the list
