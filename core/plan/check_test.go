@@ -84,6 +84,13 @@ func TestClassesOfTolerance(t *testing.T) {
 	for _, g := range p.Cuts {
 		assert.Equal(t, g.Cut, g.Sum.Total(), g.Letter)
 	}
+	for _, s := range p.Pipe[0].Stock.Sticks {
+		for i, c := range s.Pieces {
+			if c.Name == pipe(1).Letter {
+				assert.Equal(t, len(s.Pieces)-1, i, "what waits is cut last")
+			}
+		}
+	}
 	set(edit.Tolerance{Pipes: []string{"p2"}, Class: frame.OnFrame, Measured: "28 3/4"})
 	p = planOf(t, d, nil)
 	assert.False(t, pipe(1).Waits)

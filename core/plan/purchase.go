@@ -146,6 +146,7 @@ func (p *Plan) purchase(job *Job, shop *Shop, work *Work, draft bool) {
 	p.Totals.Proven = true
 	var wants []cost.Want
 	materials := stock.Solve(prob)
+	p.waitLast(materials, of)
 	for _, m := range materials {
 		t := PipeTotal{Size: catalog.Size(m.Key), Stock: m}
 		used := m.Net + m.Kerf + m.Left + job.EndTrim*measure.Length(len(m.Sticks))
@@ -170,6 +171,22 @@ func (p *Plan) purchase(job *Job, shop *Shop, work *Work, draft bool) {
 	p.Improving = draft // it is tidied, and set beside other tools, with the whole plan
 	p.compare(prob, shop, materials, draft)
 	p.Bill = shop.Prices.Add(append(wants, p.otherWants()...))
+}
+
+// waitLast puts the pieces that wait to be measured at the end of their
+// sticks: what is cut before them leaves their reserve whole.
+func (p *Plan) waitLast(materials []stock.Material, of []int) {
+	waits := func(c stock.Piece) int {
+		if p.Cuts[of[c.Demand]].Waits {
+			return 1
+		}
+		return 0
+	}
+	for _, m := range materials {
+		for _, s := range m.Sticks {
+			slices.SortStableFunc(s.Pieces, func(a, b stock.Piece) int { return cmp.Compare(waits(a), waits(b)) })
+		}
+	}
 }
 
 // sawFrom tells every pipe of the first copies which stick its piece comes

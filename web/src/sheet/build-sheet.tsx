@@ -113,7 +113,7 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
             <h3>
               {sizeWords(t.size)} pipe: {t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}
             </h3>
-            <Sticks of={t.stock} style={style} />
+            <Sticks of={t.stock} style={style} waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)} />
             <Proof of={t.stock} />
           </div>
         ))}

@@ -43,7 +43,7 @@ export function CutSheet(props: LensProps) {
                 {sizeWords(g.size)}
                 {g.hidden && <span className="block">hidden nipple</span>}
                 {g.path && <span className="block">{pathWords[g.path]}</span>}
-                {g.waits ? <strong className="block text-warn">at most: measure it on the frame</strong> : g.class && <span className="block">{classWords[g.class]}</span>}
+                {g.waits ? <strong className="block text-warn">at most</strong> : g.class && <span className="block">{classWords[g.class]}</span>}
                 {g.tooShort && <strong className="block text-bad">too short</strong>}
               </span>
             </li>
@@ -61,7 +61,7 @@ export function CutSheet(props: LensProps) {
           <Head title={`${sizeWords(t.size)} pipe: ${t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}`} id={`sticks-${t.size}`}>
             <span className="text-sm text-ink-2">{Math.round(100 * t.yield)} % used</span>
           </Head>
-          <Sticks of={t.stock} style={style} lit={letter} onPick={pick} sawn={sawn} onSawn={onSawn} tinted />
+          <Sticks of={t.stock} style={style} lit={letter} onPick={pick} sawn={sawn} onSawn={onSawn} tinted waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)} />
           <p className="text-sm">
             {feet(t.stock.net)} ft in pieces, {feet(t.stock.left)} ft left, {feet(t.stock.kerf)} ft to the saw.
           </p>

@@ -14,10 +14,12 @@ interface Props {
   sawn?: Record<string, number>;
   onSawn?: (key: string, cut: number) => void;
   tinted?: boolean;
+  /** Letters that are not cut before they are measured on the frame. */
+  waiting?: string[];
 }
 
 /** Sticks to scale in cutting order with their pieces, kerfs and what is left; those cut alike are drawn once. */
-export function Sticks({ of, style, lit, onPick, sawn, onSawn, tinted }: Props) {
+export function Sticks({ of, style, lit, onPick, sawn, onSawn, tinted, waiting }: Props) {
   const longest = Math.max(...of.sticks.map((s) => s.length), 1);
   return (
     <ol className="grid gap-3">
@@ -49,8 +51,9 @@ export function Sticks({ of, style, lit, onPick, sawn, onSawn, tinted }: Props) 
                     title={`${p.name ?? ""} ${text(p.length, style, 64)}`}
                     onClick={() => p.name && onPick?.(p.name)}
                     style={{ flexBasis: `${(100 * p.length) / stick.length}%`, background: lit !== undefined && p.name === lit ? undefined : `var(${tinted ? tint(n) : "--stick-1"})` }}
-                    className={`stick-piece ${lit !== undefined && p.name === lit ? "is-lit" : ""}`}
+                    className={`stick-piece ${lit !== undefined && p.name === lit ? "is-lit" : ""} ${p.name && waiting?.includes(p.name) ? "is-waiting" : ""}`}
                   >
+                    {p.name && waiting?.includes(p.name) && <span className="sr-only">held in reserve, </span>}
                     <span className="sr-only">Piece {cut === count && "cut already, "}</span>
                     <b>{p.name}</b>
                     <span>
