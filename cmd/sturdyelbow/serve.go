@@ -105,29 +105,25 @@ func backupCommand() *cobra.Command {
 }
 
 func openapiCommand() *cobra.Command {
-	return &cobra.Command{Use: "openapi", Short: "Print the API's OpenAPI document", Args: cobra.NoArgs, Hidden: true,
-		RunE: func(c *cobra.Command, _ []string) error {
-			spec, err := server.Spec()
-			if err != nil {
-				return failed(err)
-			}
-			var v any
-			if err := json.Unmarshal(spec, &v); err != nil {
-				return failed(err)
-			}
-			return failed(printJSON(c.OutOrStdout(), v))
-		}}
+	c := printer("openapi", "Print the API's OpenAPI document", server.Spec)
+	c.Hidden = true
+	return c
 }
 
 func schemaCommand() *cobra.Command {
-	return &cobra.Command{Use: "schema", Short: "Print the JSON Schema of a frame's document", Args: cobra.NoArgs,
+	return printer("schema", "Print the JSON Schema of a frame's document", server.Schema)
+}
+
+// printer is a command that prints a document of the API.
+func printer(use, short string, make func() ([]byte, error)) *cobra.Command {
+	return &cobra.Command{Use: use, Short: short, Args: cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
-			spec, err := server.Schema()
+			data, err := make()
 			if err != nil {
 				return failed(err)
 			}
 			var v any
-			if err := json.Unmarshal(spec, &v); err != nil {
+			if err := json.Unmarshal(data, &v); err != nil {
 				return failed(err)
 			}
 			return failed(printJSON(c.OutOrStdout(), v))

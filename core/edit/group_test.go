@@ -313,7 +313,7 @@ func TestAnyGesturesLeaveAFrameThatCanBePlanned(t *testing.T) {
 			case 20:
 				e.Link = &edit.Link{Kind: rapid.SampledFrom(frame.LinkKinds()).Draw(t, "kind"), On: rapid.SampledFrom([][]string{{pipe()}, {pipe(), pipe()}, {joint(), joint()}, {pipe() + " at 3", joint()}}).Draw(t, "on"), Rod: "1/4", Fold: 40, Size: "1"}
 			case 21:
-				e.Slide = &edit.Slide{Joint: joint(), Out: length(), Size: "1/2"}
+				e.Slide = &edit.Slide{Joint: joint(), Say: length(), Size: "1/2"}
 			case 22:
 				e.Class = &edit.Tolerance{Pipes: []string{pipe()}, Class: rapid.SampledFrom(frame.Classes()).Draw(t, "class")}
 			case 23:

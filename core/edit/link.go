@@ -2,6 +2,7 @@ package edit
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -190,12 +191,31 @@ func (b *bench) common(spots []frame.Spot) (*frame.Definition, string) {
 
 // Slide lets a pipe slide out of the free end of another, as a leg that grows.
 type Slide struct {
-	Joint   string       `json:"joint"` // the free end
-	Out     string       `json:"out"`   // how far the inner pipe shows
-	Size    catalog.Size `json:"size,omitempty"`
-	Overlap string       `json:"overlap,omitempty"` // how far it is inside; two diameters of the outer pipe by default, a little more for the range
-	Pitch   string       `json:"pitch,omitempty"`   // between holes
-	Pin     string       `json:"pin,omitempty"`
+	Joint string       `json:"joint"` // the free end
+	Say   string       `json:"say"`   // how far the inner pipe shows, and what more: 10; 10 inside 6 pitch 2 pin 1/4
+	Size  catalog.Size `json:"size,omitempty"`
+}
+
+var slideWords = regexp.MustCompile(`(?i)\b(inside|pitch|pin)\b`)
+
+// said reads a slide's line: how far the inner pipe shows, then in any order
+// how far it is inside (four diameters of the outer pipe where it is left out),
+// the pitch of its holes, and the pin.
+func (w *Slide) said() (out string, more map[string]string) {
+	more = map[string]string{}
+	at := slideWords.FindAllStringIndex(w.Say, -1)
+	out = w.Say
+	if len(at) > 0 {
+		out = w.Say[:at[0][0]]
+	}
+	for i, word := range at {
+		end := len(w.Say)
+		if i+1 < len(at) {
+			end = at[i+1][0]
+		}
+		more[strings.ToLower(w.Say[word[0]:word[1]])] = strings.TrimSpace(w.Say[word[1]:end])
+	}
+	return strings.TrimSpace(out), more
 }
 
 func (w *Slide) on(b *bench) (Done, error) {
@@ -220,13 +240,14 @@ func (w *Slide) on(b *bench) (Done, error) {
 	if !size.Known() {
 		return Done{}, refuse("use a nominal size such as 1", "no pipe size %q", size)
 	}
-	out, err := b.size(w.Out, frame.Centre)
+	shows, more := w.said()
+	out, err := b.size(shows, frame.Centre)
 	if err != nil {
 		return Done{}, err
 	}
 	in := 4 * c.Pipe(outer.Size).OutsideDiameter
-	if strings.TrimSpace(w.Overlap) != "" {
-		d, err := b.size(w.Overlap, frame.Centre)
+	if inside, said := more["inside"]; said {
+		d, err := b.size(inside, frame.Centre)
 		if err != nil {
 			return Done{}, err
 		}
@@ -250,7 +271,7 @@ func (w *Slide) on(b *bench) (Done, error) {
 		def.Joints[i].End = frame.FreeEnd
 	}
 	l := frame.Link{Kind: frame.Telescope, On: []frame.Spot{{Pipe: local(path, outer.ID)}, {Pipe: p.ID}}}
-	if err := (&Link{Pitch: w.Pitch, Rod: w.Pin}).sizes(b, &l); err != nil {
+	if err := (&Link{Pitch: more["pitch"], Rod: more["pin"]}).sizes(b, &l); err != nil {
 		return Done{}, err
 	}
 	l.ID = free("telescope ", func(id string) bool {

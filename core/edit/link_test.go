@@ -66,7 +66,7 @@ func TestALegThatTelescopes(t *testing.T) {
 	a := h.begin()
 	foot := h.walk(a, "down 24")
 	h.walk(a, "right 30")
-	h.do(edit.Edit{Slide: &edit.Slide{Joint: foot, Out: "10", Pitch: "2", Pin: "1/4"}})
+	h.do(edit.Edit{Slide: &edit.Slide{Joint: foot, Say: "10 pitch 2 pin 1/4"}})
 	r := h.link(0)
 	assert.Equal(t, frame.Telescope, r.Kind)
 	require.NotNil(t, r.Fit)
@@ -82,7 +82,7 @@ func TestALegThatTelescopes(t *testing.T) {
 	h.do(edit.Edit{Group: &edit.Group{Name: "leg", Joints: []string{a, foot, h.done.Joint, "j4"}}})
 	assert.Len(t, h.doc.Groups[0].Links, 1, "the link goes with what it links")
 	assert.Equal(t, "leg 1/telescope 1", h.link(0).ID)
-	assert.Contains(t, h.refused(edit.Edit{Slide: &edit.Slide{Joint: "leg 1/" + a, Out: "10"}}).What, "no free end")
+	assert.Contains(t, h.refused(edit.Edit{Slide: &edit.Slide{Joint: "leg 1/" + a, Say: "10"}}).What, "no free end")
 	h.do(edit.Edit{Resize: &edit.Resize{Pipe: "leg 1/p1", Size: "1"}})
 	assert.Contains(t, h.codes(), "does-not-go-in")
 }

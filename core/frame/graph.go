@@ -58,6 +58,11 @@ func (o Orient) Dir(d measure.Dir) measure.Dir {
 	return q
 }
 
+// mirrors says whether a turn has a mirror in it: its determinant is below zero.
+func (o Orient) mirrors() bool {
+	return measure.Dir(o[0]).Dot(measure.Dir(o[1]).Cross(measure.Dir(o[2]))) < 0
+}
+
 func (o Orient) times(p Orient) Orient {
 	var q Orient
 	for i := range o {

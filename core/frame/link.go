@@ -97,7 +97,8 @@ func (def *Definition) checkLinks(ps *Problems, where string) {
 type Bond struct {
 	ID string
 	Link
-	On []BondSpot
+	On       []BondSpot
+	Mirrored bool // in a mirrored use: what turns one way there turns the other way here
 }
 
 // BondSpot is a place of a link: a node, or a pipe at a distance from one of
@@ -112,7 +113,7 @@ type BondSpot struct {
 // bond looks the places of a link up; problems name what is not there.
 func (e *expander) bond(l Link, scope int, where string) {
 	path := e.g.Scopes[scope].Path
-	b := Bond{ID: join(path, l.ID), Link: l}
+	b := Bond{ID: join(path, l.ID), Link: l, Mirrored: e.g.Scopes[scope].Orient.mirrors()}
 	for k, s := range l.On {
 		at := fmt.Sprintf("%s/on/%d", where, k)
 		spot := BondSpot{Node: -1, Pipe: -1, At: s.At}

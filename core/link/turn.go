@@ -93,23 +93,27 @@ func (j *judge) turn(pipe int, centre measure.Point, axis measure.Dir) {
 		return out
 	}
 	j.r.States = append(j.r.States, State{"open", 0, box(all)})
-	if j.b.Fold == 0 {
+	fold := j.b.Fold
+	if fold == 0 {
 		return
 	}
-	j.r.States = append(j.r.States, State{"folded", j.b.Fold, packed(at(j.b.Fold), c, axis)})
+	if j.b.Mirrored {
+		fold = -fold
+	}
+	j.r.States = append(j.r.States, State{"folded", fold, packed(at(fold), c, axis)})
 	all = within(all, c, moves)
 	step := hitStep * math.Ceil(float64(len(all)*len(all))/pairsAtOnce)
 	near := func(x *capsule) bool { return x.pipe >= 0 && (x.pipe == pipe || x.pipe == j.b.On[0].Pipe) }
 	inPlace := overlaps(all, moves, nil)
 	for angle := step; ; angle += step {
-		t := math.Copysign(min(angle, math.Abs(j.b.Fold)), j.b.Fold)
+		t := math.Copysign(min(angle, math.Abs(fold)), fold)
 		for _, h := range overlaps(at(t), moves, near) {
 			if !slices.Contains(inPlace, h) {
 				j.r.Hits = append(j.r.Hits, Hit{t, h})
 				inPlace = append(inPlace, h)
 			}
 		}
-		if angle >= math.Abs(j.b.Fold) || len(j.r.Hits) > 4 {
+		if angle >= math.Abs(fold) || len(j.r.Hits) > 4 {
 			break
 		}
 	}

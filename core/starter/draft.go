@@ -77,6 +77,24 @@ func (a *answers) od() measure.Length {
 	return catalog.Typical().Pipe(catalog.Size(a.texts["size"])).OutsideDiameter
 }
 
+// levels puts the top on an axis, as a height from the floor, and below it,
+// where there are more, a lowest level and others evenly between; their names
+// from below.
+func levels(z *frame.AxisStations, a *answers, n int, top, low, name string) []string {
+	z.Stations = append(z.Stations, at("top", a.from(top, frame.Floor)))
+	if n < 2 {
+		return []string{"top"}
+	}
+	first := numbered(name, 1)
+	z.Stations = append(z.Stations, at(first, a.from(low, frame.Floor)))
+	all := []string{first}
+	for k := 2; k < n; k++ {
+		z.Stations = append(z.Stations, part(numbered(name, k), first, "top", k-1, n-1))
+		all = append(all, numbered(name, k))
+	}
+	return append(all, "top")
+}
+
 // numbered is the k-th of a row of names.
 func numbered(name string, k int) string { return fmt.Sprintf("%s %d", name, k) }
 

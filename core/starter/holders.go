@@ -138,23 +138,13 @@ var tower = Starter{
 	}, sized("1", "1 in stands straight up to about 6 ft.", "")...),
 	build: func(a *answers) frame.Document {
 		x := axis(origin("left"), at("right", a.from("base", "left")), middle("post", "left", "right"), at("l arm", back(a.from("arm", "post"))), at("r arm", again(a.from("arm", "post"))))
-		z := axis(origin("base"), at("top", a.from("height", frame.Floor)))
-		n := a.counts["levels"]
-		levels := []string{"top"}
-		if n > 1 {
-			z.Stations = append(z.Stations, at("level 1", a.from("low", frame.Floor)))
-			levels = []string{"level 1"}
-			for k := 2; k < n; k++ {
-				z.Stations = append(z.Stations, part(numbered("level", k), "level 1", "top", k-1, n-1))
-				levels = append(levels, numbered("level", k))
-			}
-			levels = append(levels, "top")
-		}
+		z := axis(origin("base"))
+		all := levels(&z, a, a.counts["levels"], "height", "low", "level")
 		d := onto(x, axis(origin("mid")), z)
 		d.use("left", "foot", "left", "mid", "base", "x", "mid", "z").use("right", "foot", "right", "mid", "base", "x", "mid", "z")
 		d.put(frame.OpenEnd, "hub", "post", "mid", "base").run("left/hub", "hub", "right/hub")
 		chain := []string{"hub"}
-		for _, l := range levels {
+		for _, l := range all {
 			d.put(frame.OpenEnd, l, "post", "mid", l).put(frame.CappedEnd, l+" left", "l arm", "mid", l, l+" right", "r arm", "mid", l)
 			d.run(l+" left", l, l+" right")
 			chain = append(chain, l)

@@ -25,20 +25,10 @@ func buildScreen(a *answers) frame.Document {
 	bays, rails := a.counts["bays"], a.counts["rails"]
 	post := frame.Definition{ID: "post", Name: "Post with foot",
 		Uses: []frame.Use{stand("foot", "x", "y", "floor level")}}
-	z := axis(origin("floor level"), at("top", a.from("height", frame.Floor)))
-	levels := []string{"top"}
-	if rails > 1 {
-		z.Stations = append(z.Stations, at("rail 1", a.from("low", frame.Floor)))
-		levels = []string{"rail 1"}
-		for k := 2; k < rails; k++ {
-			id := fmt.Sprintf("rail %d", k)
-			z.Stations = append(z.Stations, part(id, "rail 1", "top", k-1, rails-1))
-			levels = append(levels, id)
-		}
-		levels = append(levels, "top")
-	}
+	z := axis(origin("floor level"))
+	all := levels(&z, a, rails, "height", "low", "rail")
 	below := "foot/hub"
-	for _, l := range levels {
+	for _, l := range all {
 		post.Joints = append(post.Joints, joint(l, "x", "y", l))
 		post.Pipes = append(post.Pipes, pipe(below, l))
 		below = l
@@ -54,7 +44,7 @@ func buildScreen(a *answers) frame.Document {
 		}
 		root.Uses = append(root.Uses, frame.Use{ID: id, Of: "post", At: [3]string{id, "y", "floor level"}})
 		if k > 1 {
-			for _, l := range levels {
+			for _, l := range all {
 				root.Pipes = append(root.Pipes, frame.Pipe{ID: fmt.Sprintf("%s bay %d", l, k-1), From: fmt.Sprintf("post %d/%s", k-1, l), To: id + "/" + l})
 			}
 		}

@@ -1,10 +1,6 @@
 package starter
 
-import (
-	"fmt"
-
-	"sturdyelbow/core/frame"
-)
+import "sturdyelbow/core/frame"
 
 var table = Starter{
 	ID: "table", Name: "Table or shelf frame", About: "Four legs and one or more levels to lay boards on.",
@@ -21,20 +17,10 @@ var table = Starter{
 func buildTable(a *answers) frame.Document {
 	n := a.counts["shelves"]
 	leg := frame.Definition{ID: "leg", Name: "Leg", Joints: []frame.Joint{capped("toe", "x", "y", "toe")}}
-	z := axis(origin("toe"), at("top", a.from("height", frame.Floor)))
-	levels := []string{"top"}
-	if n > 1 {
-		z.Stations = append(z.Stations, at("level 1", a.from("low", frame.Floor)))
-		levels = []string{"level 1"}
-		for k := 2; k < n; k++ {
-			id := fmt.Sprintf("level %d", k)
-			z.Stations = append(z.Stations, part(id, "level 1", "top", k-1, n-1))
-			levels = append(levels, id)
-		}
-		levels = append(levels, "top")
-	}
+	z := axis(origin("toe"))
+	all := levels(&z, a, n, "height", "low", "level")
 	below := "toe"
-	for _, l := range levels {
+	for _, l := range all {
 		leg.Joints = append(leg.Joints, joint(l, "x", "y", l))
 		leg.Pipes = append(leg.Pipes, pipe(below, l))
 		below = l
@@ -48,7 +34,7 @@ func buildTable(a *answers) frame.Document {
 		next := corners[(i+1)%4]
 		id, nextID := c[1]+" "+c[0], next[1]+" "+next[0]
 		root.Uses = append(root.Uses, frame.Use{ID: id, Of: "leg", At: [3]string{c[0], c[1], "toe"}})
-		for _, l := range levels {
+		for _, l := range all {
 			root.Pipes = append(root.Pipes, frame.Pipe{ID: l + " " + []string{"front", "right", "back", "left"}[i], From: id + "/" + l, To: nextID + "/" + l})
 		}
 	}

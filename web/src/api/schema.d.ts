@@ -728,10 +728,7 @@ export interface components {
         };
         EditSlide: {
             joint: string;
-            out: string;
-            overlap?: string;
-            pin?: string;
-            pitch?: string;
+            say: string;
             size?: string;
         };
         EditSplit: {

@@ -72,3 +72,32 @@ describe("sizes on the frame", () => {
     expect(pulled(line, 0, 50) / IN).toBeCloseTo(0, 6);
   });
 });
+
+describe("a size along no axis", () => {
+  const sloped = { path: "s", axis: -1, ends: [[10 * IN, 0, 0], [40 * IN, 0, 40 * IN]], span: [0, 0], value: 50 * IN };
+
+  it("stands beside what it measures, its label on its line", () => {
+    const { box } = laid([sloped], [], { s: label(50) });
+    const b = box("s");
+    expect(b.seen).toBe(true);
+    // the middle is at 25 across and 20 up: 300, 320 on the picture; the line is 22 pixels off it
+    const away = Math.hypot(b.x + b.w / 2 - 300, b.y + b.h / 2 - 320);
+    expect(away).toBeGreaterThan(18);
+    expect(away).toBeLessThan(26);
+  });
+
+  it("is pulled along its own slope", () => {
+    const { lines } = laid([sloped], [], { s: label(50) });
+    const line = lines.get("s");
+    if (!line) throw new Error("no line");
+    // 120 across and 160 up on the picture are its 50 inches
+    expect(pulled(line, 12, -16) / IN).toBeCloseTo(5, 3);
+    expect(Math.abs(pulled(line, 16, 12)) / IN).toBeLessThan(0.01);
+  });
+
+  it("gives way where its ends fall together, or are not told", () => {
+    const end = [[10 * IN, 0, 0], [10 * IN, 0, 0]];
+    expect(laid([{ ...sloped, ends: end }], [], { s: label(50) }).box("s").seen).toBe(false);
+    expect(laid([{ ...sloped, ends: undefined }], [], { s: label(50) }).box("s").seen).toBe(false);
+  });
+});

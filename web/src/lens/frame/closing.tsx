@@ -3,6 +3,7 @@ import type { Project } from "../../api/client";
 import { Len, plural, text } from "../../lib/format";
 import { Head } from "../../ui/ui";
 import type { LensProps } from "../lens";
+import { readPasted } from "./pasted";
 
 const axes = ["across", "in depth", "in height"];
 
@@ -118,18 +119,9 @@ function List({ plan, frame, desk, project, style, places, onPick }: LensProps) 
   const letters = plan.cuts.filter((g) => g.cut > 0);
   const [pasted, setPasted] = useState("");
   const [lost, setLost] = useState(0);
-  // "A 23 1/2" or "rail 1 bay 2: 48", one a line; what names no piece stays in the field
+  // what names no piece stays in the field
   const put = () => {
-    const cuts: [string, string][] = [];
-    const rest: string[] = [];
-    const names = [...letters.map((g) => ({ name: g.letter, pipes: g.pipes.map((x) => x.pipe) })), ...frame.pipes.map((p) => ({ name: p.pipe, pipes: [p.pipe] }))].sort((a, b) => b.name.length - a.name.length);
-    for (const line of pasted.split("\n")) {
-      const t = line.trim();
-      if (!t) continue;
-      const n = names.find((x) => t.toLowerCase().startsWith(x.name.toLowerCase()) && /^[\s:=,]+\S/.test(t.slice(x.name.length)));
-      if (n) for (const id of n.pipes) cuts.push([id, t.slice(n.name.length).replace(/^[\s:=,]+/, "")]);
-      else rest.push(line);
-    }
+    const { cuts, rest } = readPasted(pasted, [...letters.map((g) => ({ name: g.letter, pipes: g.pipes.map((x) => x.pipe) })), ...frame.pipes.map((p) => ({ name: p.pipe, pipes: [p.pipe] }))]);
     if (cuts.length > 0) desk.edit("A list put on the pieces", (p) => set(p, cuts));
     setPasted(rest.join("\n"));
     setLost(rest.length);

@@ -37,7 +37,7 @@ export function Links(props: LensProps & { joint?: Joint; pipe?: Pipe }) {
       </Head>
       {frame.links.length === 0 && !making && <p className="text-sm text-ink-2">What holds together without a socket: a bolt to fold on, a leg that slides, wheels on an axle, ties, clips.</p>}
       {making && <NewLink {...props} onMade={() => setMaking(false)} />}
-      {free && <LineField label={`Slide a pipe out of ${joint.id}`} placeholder="10" press="Slide" onRun={(t) => gesture.run(slide(joint.id, t))} note="how far it shows; holes every 2: 10 pitch 2; the size that fits best is taken" />}
+      {free && <LineField label={`Slide a pipe out of ${joint.id}`} placeholder="10" press="Slide" onRun={(t) => gesture.run({ slide: { joint: joint.id, say: t } })} note="how far it shows; holes every 2: 10 pitch 2; the size that fits best is taken" />}
       <ul className="mt-1 grid gap-2">
         {frame.links.map((l) => (
           <li key={l.id} className="link-row">
@@ -76,13 +76,6 @@ export function Links(props: LensProps & { joint?: Joint; pipe?: Pipe }) {
       <Refused gesture={gesture} kinds={["link", "slide"]} />
     </section>
   );
-}
-
-/** "10 pitch 2 pin 1/4" as a gesture. */
-function slide(joint: string, line: string) {
-  const part = (word: string) => new RegExp(`\\b${word}\\s+([^a-z]+)`, "i").exec(line)?.[1]?.trim();
-  const out = (line.split(/\b(?:pitch|pin|inside)\b/i)[0] ?? "").trim();
-  return { slide: { joint, out, pitch: part("pitch"), pin: part("pin"), overlap: part("inside") } };
 }
 
 function Turning({ l, style, gesture }: { l: Link } & LensProps) {
