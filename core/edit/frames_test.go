@@ -12,6 +12,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/starter"
 	"sturdyelbow/core/wireframe"
 )
 
@@ -138,6 +139,14 @@ func TestAWireframeBringsTheSameFrameBack(t *testing.T) {
 	assert.Len(t, lost, 10, "that ten pipes are sprung")
 }
 
+func starterOf(t require.TestingT, id string) *frame.Document {
+	s, ok := starter.Find(id)
+	require.True(t, ok)
+	d, err := s.Build(measure.Inches, nil)
+	require.NoError(t, err)
+	return &d
+}
+
 // A foot drawn in one project serves in another, with its own size.
 func TestAGroupIsBroughtFromAnotherProject(t *testing.T) {
 	other := nothing(t)
@@ -155,6 +164,14 @@ func TestAGroupIsBroughtFromAnotherProject(t *testing.T) {
 	assert.Equal(t, catalog.Size("1"), h.pipe("foot 1/p1").Size)
 	h.do(edit.Edit{Bring: &edit.Bring{From: *other.doc, Group: "foot", On: top}})
 	assert.Len(t, h.doc.Groups, 2, "a second one gets a name of its own")
+	// held at its hub there, though its stations begin at its front: so it is here
+	jump := nothing(t)
+	jump.doc = starterOf(t, "jump")
+	at := nothing(t)
+	at.walk("", "up 30")
+	at.do(edit.Edit{Bring: &edit.Bring{From: *jump.doc, Group: "foot", On: "j1"}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Tee: 1, catalog.Cap: 2}, at.kinds())
+
 	far := h.walk("foot 1/"+hub, "right 40")
 	h.do(edit.Edit{Bring: &edit.Bring{From: *other.doc, On: far}})
 	assert.Equal(t, 6, h.plan().Frames[0].Ports.Capped, "three feet; the third came with the whole of the other frame")

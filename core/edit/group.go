@@ -268,6 +268,8 @@ type PlaceUse struct {
 	Group string `json:"group"`
 	On    string `json:"on"`             // the joint that its anchor stands on
 	Name  string `json:"name,omitempty"` // of the use
+
+	anchor [3]string // that the group is held at; as its other uses are where it is not given
 }
 
 func (w *PlaceUse) on(b *bench) (Done, error) {
@@ -288,7 +290,10 @@ func (w *PlaceUse) on(b *bench) (Done, error) {
 		return Done{}, refuse("pick a joint that stands on stations", "the joint %q stands on no stations of this part", w.On)
 	}
 	def := b.def(scope)
-	u := frame.Use{ID: w.Name, Of: w.Group, At: at, Anchor: b.anchorOf(w.Group)}
+	u := frame.Use{ID: w.Name, Of: w.Group, At: at, Anchor: w.anchor}
+	if u.Anchor == [3]string{} {
+		u.Anchor = anchorOf(b.definitions(), w.Group)
+	}
 	if u.ID == "" {
 		u.ID = free(cmp.Or(g.Name, g.ID)+" ", func(id string) bool { return b.takenUse(def, id) })
 	}
@@ -308,9 +313,9 @@ func (b *bench) takenUse(def *frame.Definition, id string) bool {
 	return slices.ContainsFunc(def.Uses, func(u frame.Use) bool { return u.ID == id })
 }
 
-// anchorOf is the anchor that the group's uses have so far.
-func (b *bench) anchorOf(group string) [3]string {
-	for _, def := range b.definitions() {
+// anchorOf is the anchor that a group's uses in some definitions have.
+func anchorOf(defs []*frame.Definition, group string) [3]string {
+	for _, def := range defs {
 		for _, u := range def.Uses {
 			if u.Of == group {
 				return u.Anchor
@@ -429,7 +434,11 @@ func (w *Bring) on(b *bench) (Done, error) {
 	if err := b.look(); err != nil {
 		return Done{}, err
 	}
-	done, err := (&PlaceUse{Group: id, On: w.On}).on(b)
+	place := &PlaceUse{Group: id, On: w.On}
+	if w.Group != "" { // it is held as it was held there
+		place.anchor = anchorOf((&bench{doc: &w.From}).definitions(), w.Group)
+	}
+	done, err := place.on(b)
 	done.Label = fmt.Sprintf("%s brought to %s", name, w.On)
 	return done, err
 }

@@ -44,7 +44,7 @@ const classNotes: Record<string, string> = { "": "to the tape", matched: "all al
 
 /** How exactly the piece is cut; one that is measured on the frame takes what was measured. */
 function Exactness({ pipe: p, alike, style, gesture }: { pipe: Pipe; alike: string[]; style: LensProps["style"]; gesture: LensProps["gesture"] }) {
-  const [all, setAll] = useState(true);
+  const [all, setAll] = useState(false);
   const options = Object.entries(classWords).map(([v, w]) => [v, w, classNotes[v]] as const);
   return (
     <>
