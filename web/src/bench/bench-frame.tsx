@@ -1,4 +1,4 @@
-import { useDeferredValue, useMemo } from "react";
+import { useDeferredValue, useMemo, useRef } from "react";
 import type { Finding, Fix, Plan, Starter } from "../api/client";
 import type { Desk } from "../desk/history";
 import { hold, modeWords } from "../desk/holds";
@@ -62,6 +62,9 @@ export function BenchFrame(props: Props) {
     return { frame, targets, picked, style, paint: { ...paint, sizes, tags: [...findingTags(plan.findings, frame, 0), ...paint.tags] } };
   }, [plan, of, lens, starters, picked, style, phone, marked]);
   const shown = useDeferredValue(now);
+  // keys are pressed faster than a large picture follows: each goes on from what is picked now
+  const latest = useRef(now);
+  latest.current = now;
   const dark = useTheme() === "dark";
   const still = useStill();
   const live = (t: Target) => props.live.find((x) => x.key === t.key) ?? t;
@@ -83,6 +86,7 @@ export function BenchFrame(props: Props) {
   return (
     <FrameView
       {...shown}
+      latest={latest}
       dark={dark}
       still={still}
       flat={props.flat}

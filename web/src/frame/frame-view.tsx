@@ -1,4 +1,4 @@
-import { Suspense, lazy, memo, useCallback, useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { type RefObject, Suspense, lazy, memo, useCallback, useEffect, useId, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Finding, Fix, PlanFrame } from "../api/client";
 import type { Style } from "../lib/format";
 import type { Target } from "../lens/size/targets";
@@ -21,6 +21,8 @@ export interface FrameViewProps {
   paint: Paint;
   picked: Picked;
   style: Style;
+  /** The frame and what is picked this moment; the picture may still be of the moment before. */
+  latest: RefObject<{ frame: PlanFrame; picked: Picked; style: Style } | undefined>;
   dark: boolean;
   /** The page turns nothing by itself. */
   still: boolean;
@@ -75,7 +77,7 @@ export const FrameView = memo(function FrameView(props: FrameViewProps) {
   const id = useId();
   const at = items.findIndex((i) => samePick(i.pick, picked));
   const show = useRef<(v: View) => void>(undefined);
-  const keys = useFrameKeys({ items, ...props, show });
+  const keys = useFrameKeys({ ...props, show });
   const list = useRef<HTMLDivElement>(null);
 
   useEffect(() => {
