@@ -27,7 +27,10 @@ type Piece struct {
 	Hidden   bool           `json:"hidden"`  // a hidden nipple: the fittings touch and no pipe shows
 	TooShort bool           `json:"tooShort"`
 	Sum      why.Sum        `json:"sum"` // from the centre distance to the cut
-	index    int
+	// Typed is the cut as its builder typed it: it is what is cut. The list prints
+	// it to the tape's step, and both where they differ.
+	Typed measure.Length `json:"typed,omitempty"`
+	index int
 }
 
 // List is the pieces of one frame, in the order of its pipes.
@@ -70,6 +73,11 @@ func Build(g *frame.Graph, s *layout.Solution, f *fitting.Result, step measure.L
 		}
 		p.Visible = p.Centre - p.Least
 		p.Exact = p.Sum.Total()
+		if t, ok := s.Typed[i]; ok && t.Holds {
+			p.Typed = t.Value
+			p.Sum = p.Sum.Plus("as typed, which the joints take up", t.Value-p.Exact)
+			p.Exact = t.Value
+		}
 		p.TooShort = p.Exact < p.Takes-shortBy
 		p.Hidden = !free && !p.TooShort && p.Visible.Abs() <= max(step/2, shortBy)
 	}
@@ -100,6 +108,7 @@ func (p *Piece) tooShort() finding.Finding {
 type class struct {
 	exact  measure.Length
 	cut    measure.Length
+	typed  bool // a typed cut is among them: rounding moves none of them
 	pieces []int
 }
 
@@ -125,12 +134,18 @@ func classes(ps []Piece, step measure.Length) ([]class, []int) {
 			cs = append(cs, class{})
 		}
 		c := &cs[len(cs)-1]
+		c.typed = c.typed || ps[i].Typed > 0
 		c.pieces = append(c.pieces, i)
 		of[i] = len(cs) - 1
 	}
 	for i := range cs {
 		c := &cs[i]
 		c.exact = ps[c.pieces[len(c.pieces)/2]].Exact
+		for _, i := range c.pieces {
+			if ps[i].Typed > 0 {
+				c.exact = ps[i].Typed
+			}
+		}
 		c.cut = (c.exact + min(hair, step/100)).Round(step)
 		if step <= 0 {
 			c.cut = c.exact

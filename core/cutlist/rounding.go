@@ -137,6 +137,9 @@ type move struct {
 
 func (r *rounding) moves(class int) []move {
 	var ms []move
+	if r.classes[class].typed {
+		return nil
+	}
 	for _, by := range []measure.Length{r.step, -r.step} {
 		if c := &r.classes[class]; (c.cut + by - c.exact).Abs() < r.step {
 			ms = append(ms, move{class, by})

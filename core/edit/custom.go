@@ -18,26 +18,28 @@ type Custom struct {
 	Drop   bool         `json:"drop,omitempty"`
 }
 
-func (w *Custom) on(b *bench) (Done, error) {
+var _ = register[Custom]("custom")
+
+func (w *Custom) on(e *editor) (Done, error) {
 	id := catalog.Kind(strings.TrimSpace(w.Name))
-	i := slices.IndexFunc(b.doc.Parts, func(c catalog.Custom) bool { return c.ID == id })
+	i := slices.IndexFunc(e.doc.Parts, func(c catalog.Custom) bool { return c.ID == id })
 	if w.Drop {
 		if i < 0 {
 			return Done{}, refuse("pick it in the list", "there is no part %q", id)
 		}
-		for _, def := range b.definitions() {
+		for _, def := range e.doc.Definitions() {
 			for k := range def.Joints {
 				if f := def.Joints[k].Fitting; f != nil && f.Kind == id {
 					return Done{}, refuse("give that joint another fitting first", "%s stands at %s", id, def.Joints[k].ID)
 				}
 			}
 		}
-		b.doc.Parts = slices.Delete(b.doc.Parts, i, i+1)
+		e.doc.Parts = slices.Delete(e.doc.Parts, i, i+1)
 		return Done{Label: fmt.Sprintf("%s taken away", id)}, nil
 	}
 	c := catalog.Custom{ID: id, Source: strings.TrimSpace(w.Source), Size: w.Size}
 	if c.Size == "" {
-		c.Size = b.doc.Size
+		c.Size = e.doc.Size
 	}
 	for _, text := range w.Ports {
 		if strings.TrimSpace(text) == "" {
@@ -47,7 +49,7 @@ func (w *Custom) on(b *bench) (Done, error) {
 		if err != nil {
 			return Done{}, err
 		}
-		d, err := ParseSize(course.Rest, b.unit, frame.Centre)
+		d, err := ParseSize(course.Rest, e.unit, frame.Centre)
 		if err != nil {
 			return Done{}, refuse("write a direction and the stop, as in right 5/8", "how far is the stop of %q from the centre?", strings.TrimSpace(text))
 		}
@@ -57,9 +59,9 @@ func (w *Custom) on(b *bench) (Done, error) {
 		return Done{}, &Refusal{What: what, Hint: hint}
 	}
 	if i >= 0 {
-		b.doc.Parts[i] = c
+		e.doc.Parts[i] = c
 	} else {
-		b.doc.Parts = append(b.doc.Parts, c)
+		e.doc.Parts = append(e.doc.Parts, c)
 	}
 	return Done{Label: fmt.Sprintf("Part %s", id)}, nil
 }

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"encoding/json"
 	"fmt"
 	"slices"
 
@@ -10,47 +11,114 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// Edit is one gesture. Exactly one member is set.
+// Gesture is something that a builder does to a frame. Each is a type of this
+// package, registered by the name it has in JSON.
+type Gesture interface {
+	on(e *editor) (Done, error)
+}
+
+// gestures makes an empty gesture of each name.
+var gestures = map[string]func() Gesture{}
+
+// register names a gesture.
+func register[T any, G interface {
+	*T
+	Gesture
+}](name string) bool {
+	gestures[name] = func() Gesture { return G(new(T)) }
+	return true
+}
+
+// Names lists the gestures, with an empty one of each.
+func Names() map[string]Gesture {
+	all := map[string]Gesture{}
+	for name, make := range gestures {
+		all[name] = make()
+	}
+	return all
+}
+
+// Edit is one gesture with what was answered when it asked. In JSON the
+// gesture is the member of its name: {"walk": {"from": "j1", …}, "unit": "in"}.
 type Edit struct {
-	Begin  *Begin       `json:"begin,omitempty"`
-	Walk   *Walk        `json:"walk,omitempty"`
-	Join   *Join        `json:"join,omitempty"`
-	Split  *Split       `json:"split,omitempty"`
-	Bow    *Bow         `json:"bow,omitempty"`
-	Delete *Delete      `json:"delete,omitempty"`
-	Resize *Resize      `json:"resize,omitempty"`
-	Fit    *Fit         `json:"fit,omitempty"`
-	End    *EndOf       `json:"end,omitempty"`
-	Bay    *Bay         `json:"bay,omitempty"`
-	Insert *Insert      `json:"insert,omitempty"`
-	Remove *Remove      `json:"remove,omitempty"`
-	Even   *Even        `json:"even,omitempty"`
-	Group  *Group       `json:"group,omitempty"`
-	Place  *PlaceUse    `json:"place,omitempty"`
-	Bring  *Bring       `json:"bring,omitempty"`
-	Repeat *Repeat      `json:"repeat,omitempty"`
-	Mirror *Mirror      `json:"mirror,omitempty"`
-	Turn   *Turn        `json:"turn,omitempty"`
-	Unique *Unique      `json:"unique,omitempty"`
-	Ring   *Ring        `json:"ring,omitempty"`
-	Drive  *Drive       `json:"drive,omitempty"`
-	Class  *Tolerance   `json:"class,omitempty"`
-	Link   *Link        `json:"link,omitempty"`
-	Slide  *Slide       `json:"slide,omitempty"`
-	Check  *Envelope    `json:"check,omitempty"`
-	Custom *Custom      `json:"custom,omitempty"`
-	Stand  *Stand       `json:"stand,omitempty"`
-	Keep   *Keep        `json:"keep,omitempty"`
-	Unit   measure.Unit `json:"unit,omitempty"` // of bare numbers; the document's own where it is missing
+	Gesture Gesture
+	Unit    measure.Unit // of bare numbers; the document's own where it is missing
+	Answers []string     // the options chosen, by their ids
+}
+
+// MarshalJSON writes the gesture under its name.
+func (e Edit) MarshalJSON() ([]byte, error) {
+	m := map[string]any{}
+	for name, make := range gestures {
+		if fmt.Sprintf("%T", make()) == fmt.Sprintf("%T", e.Gesture) {
+			m[name] = e.Gesture
+		}
+	}
+	if e.Unit != "" {
+		m["unit"] = e.Unit
+	}
+	if len(e.Answers) > 0 {
+		m["answers"] = e.Answers
+	}
+	return json.Marshal(m)
+}
+
+// UnmarshalJSON reads a gesture by its name.
+func (e *Edit) UnmarshalJSON(data []byte) error {
+	var m map[string]json.RawMessage
+	if err := json.Unmarshal(data, &m); err != nil {
+		return err
+	}
+	*e = Edit{}
+	for name, raw := range m {
+		var err error
+		switch name {
+		case "unit":
+			err = json.Unmarshal(raw, &e.Unit)
+		case "answers":
+			err = json.Unmarshal(raw, &e.Answers)
+		case "$schema":
+		default:
+			make, ok := gestures[name]
+			switch {
+			case !ok:
+				return fmt.Errorf("there is no gesture %q", name)
+			case e.Gesture != nil:
+				return fmt.Errorf("more than one gesture at once")
+			}
+			e.Gesture = make()
+			err = json.Unmarshal(raw, e.Gesture)
+		}
+		if err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // Done is what a gesture made.
 type Done struct {
-	Label string   `json:"label"`           // in the builder's words, for undo
-	Joint string   `json:"joint,omitempty"` // what to go on from
-	Pipe  string   `json:"pipe,omitempty"`
-	Part  string   `json:"part,omitempty"` // a use's path
-	Also  []string `json:"also,omitempty"` // what it did besides, in words
+	Label  string   `json:"label"`           // in the builder's words, for undo
+	Joint  string   `json:"joint,omitempty"` // what to go on from
+	Pipe   string   `json:"pipe,omitempty"`
+	Part   string   `json:"part,omitempty"`   // a use's path
+	Also   []string `json:"also,omitempty"`   // what it did besides, in words
+	Gave   []Gave   `json:"gave,omitempty"`   // sizes that do not hold any more as they were said
+	Offers []Offer  `json:"offers,omitempty"` // what may be wanted next
+}
+
+// Gave is a size that a gesture gave up, or that it turned into another one.
+type Gave struct {
+	Size  string `json:"size"` // its id
+	Was   string `json:"was"`  // as it was said: 24 cut of p3
+	Now   string `json:"now"`  // what it is, or what it became
+	Words string `json:"words"`
+}
+
+// Offer is a gesture that may be wanted next.
+type Offer struct {
+	Label string `json:"label"`
+	Edit  Edit   `json:"edit"`
 }
 
 // View is a frame with everything in its place.
@@ -75,124 +143,52 @@ func refuse(hint, what string, args ...any) *Refusal {
 	return &Refusal{What: fmt.Sprintf(what, args...), Hint: hint}
 }
 
-// Apply makes a gesture on a copy of a document. The error is a [*Refusal],
-// or what the solver says of a document that makes no sense.
-func Apply(d *frame.Document, e Edit, solve Solver) (*frame.Document, Done, error) {
-	b, err := lay(d, e.Unit, solve)
+// Question is a gesture that waits for an answer: what it would bring about
+// cannot hold together, or could be meant in more than one way. It is an error;
+// the gesture is made again with the chosen option among its answers.
+type Question struct {
+	What    string   `json:"what"`
+	Options []Option `json:"options"`
+}
+
+// Option is one answer to a question.
+type Option struct {
+	ID    string `json:"id"`
+	Label string `json:"label"`
+}
+
+func (q *Question) Error() string { return q.What }
+
+// Apply makes a gesture on a copy of a document. The error is a [*Refusal], a
+// [*Question], or what the solver says of a document that makes no sense.
+func Apply(d *frame.Document, ed Edit, solve Solver) (*frame.Document, Done, error) {
+	if ed.Gesture == nil {
+		return nil, Done{}, refuse("send one gesture", "no gesture")
+	}
+	e, err := begin(d, ed, solve)
 	if err != nil {
 		return nil, Done{}, err
 	}
-	gestures := []gesture{}
-	add := func(set bool, g gesture) {
-		if set {
-			gestures = append(gestures, g)
-		}
+	done, err := ed.Gesture.on(e)
+	if err == nil {
+		err = e.finish()
 	}
-	add(e.Begin != nil, e.Begin)
-	add(e.Walk != nil, e.Walk)
-	add(e.Join != nil, e.Join)
-	add(e.Split != nil, e.Split)
-	add(e.Bow != nil, e.Bow)
-	add(e.Delete != nil, e.Delete)
-	add(e.Resize != nil, e.Resize)
-	add(e.Fit != nil, e.Fit)
-	add(e.End != nil, e.End)
-	add(e.Bay != nil, e.Bay)
-	add(e.Insert != nil, e.Insert)
-	add(e.Remove != nil, e.Remove)
-	add(e.Even != nil, e.Even)
-	add(e.Group != nil, e.Group)
-	add(e.Place != nil, e.Place)
-	add(e.Bring != nil, e.Bring)
-	add(e.Repeat != nil, e.Repeat)
-	add(e.Mirror != nil, e.Mirror)
-	add(e.Turn != nil, e.Turn)
-	add(e.Unique != nil, e.Unique)
-	add(e.Ring != nil, e.Ring)
-	add(e.Drive != nil, e.Drive)
-	add(e.Class != nil, e.Class)
-	add(e.Link != nil, e.Link)
-	add(e.Slide != nil, e.Slide)
-	add(e.Check != nil, e.Check)
-	add(e.Custom != nil, e.Custom)
-	add(e.Keep != nil, e.Keep)
-	add(e.Stand != nil, e.Stand)
-	if len(gestures) != 1 {
-		return nil, Done{}, refuse("send one gesture at a time", "%d gestures at once", len(gestures))
-	}
-	done, err := gestures[0].on(b)
 	if err != nil {
 		return nil, Done{}, err
 	}
-	b.prune()
-	b.regive()
-	done.Also = append(done.Also, b.also...)
-	b.forget()
-	if _, err := frame.Expand(b.doc); err != nil {
-		return nil, Done{}, err
-	}
-	return b.doc, done, nil
+	done.Also = slices.Compact(slices.Concat(done.Also, e.also))
+	done.Gave = append(done.Gave, e.gave...)
+	done.Offers = append(done.Offers, e.offers...)
+	return e.doc, done, nil
 }
 
 // Keep takes the frame as it is: one that follows from a starter is then an
 // ordinary frame.
 type Keep struct{}
 
-func (*Keep) on(*bench) (Done, error) { return Done{Label: "A frame of its own"}, nil }
+var _ = register[Keep]("keep")
 
-// forget takes away the tolerances of pipes that are gone.
-func (b *bench) forget() {
-	if len(b.doc.Tolerances) == 0 || b.look() != nil {
-		return
-	}
-	b.doc.Tolerances = slices.DeleteFunc(b.doc.Tolerances, func(t frame.Tolerance) bool { return b.view.Graph.Edge(t.Pipe) < 0 })
-}
-
-// gesture changes what is on the bench.
-type gesture interface {
-	on(b *bench) (Done, error)
-}
+func (*Keep) on(*editor) (Done, error) { return Done{Label: "A frame of its own"}, nil }
 
 // sizeWords names a pipe size.
 func sizeWords(s catalog.Size) string { return string(s) + " pipe" }
-
-// gives holds the size itself that gives way to each drive: its pointer in the
-// document changes when something before it comes or goes.
-func (b *bench) gives() map[string]given {
-	all := map[string]given{}
-	for _, d := range b.doc.Drives {
-		if d.Gives != "" {
-			all[d.ID] = given{d.Gives, b.doc.Dimension(d.Gives)}
-		}
-	}
-	return all
-}
-
-type given struct {
-	path string
-	size *frame.Dimension
-}
-
-// regive finds those sizes again. A drive whose size was stated anew or went
-// away has had its day.
-func (b *bench) regive() {
-	paths := map[*frame.Dimension]string{}
-	for _, p := range b.doc.Dimensions() {
-		paths[b.doc.Dimension(p)] = p
-	}
-	b.doc.Drives = slices.DeleteFunc(b.doc.Drives, func(d frame.Drive) bool {
-		w, had := b.given[d.ID]
-		gone := had && d.Gives == w.path && paths[w.size] == ""
-		if gone {
-			b.also = append(b.also, fmt.Sprintf("%s no longer holds", d.ID))
-		}
-		return gone
-	})
-	for i := range b.doc.Drives {
-		d := &b.doc.Drives[i]
-		if w, had := b.given[d.ID]; had && d.Gives == w.path {
-			d.Gives = paths[w.size]
-			b.given[d.ID] = given{d.Gives, w.size}
-		}
-	}
-}

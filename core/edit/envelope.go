@@ -16,22 +16,24 @@ type Envelope struct {
 	Drop  bool               `json:"drop,omitempty"`
 }
 
-func (w *Envelope) on(b *bench) (Done, error) {
+var _ = register[Envelope]("check")
+
+func (w *Envelope) on(e *editor) (Done, error) {
 	name := strings.TrimSpace(w.Name)
-	i := slices.IndexFunc(b.doc.Envelopes, func(e frame.Envelope) bool { return e.ID == name })
+	i := slices.IndexFunc(e.doc.Envelopes, func(e frame.Envelope) bool { return e.ID == name })
 	if w.Drop {
 		if i < 0 {
 			return Done{}, refuse("pick it in the list", "there is no check %q", name)
 		}
-		b.doc.Envelopes = slices.Delete(b.doc.Envelopes, i, i+1)
+		e.doc.Envelopes = slices.Delete(e.doc.Envelopes, i, i+1)
 		return Done{Label: name + ": no longer checked"}, nil
 	}
 	if name == "" {
 		return Done{}, refuse("call it by what it is: the hall door", "a check without a name")
 	}
-	e := frame.Envelope{ID: name, Kind: w.Kind, Joint: w.Joint}
+	v := frame.Envelope{ID: name, Kind: w.Kind, Joint: w.Joint}
 	if w.Joint != "" {
-		if _, err := b.node(w.Joint); err != nil {
+		if _, err := e.node(w.Joint); err != nil {
 			return Done{}, err
 		}
 	}
@@ -40,16 +42,16 @@ func (w *Envelope) on(b *bench) (Done, error) {
 		return Done{}, refuse("write 32, 32 x 80, or 40 x 30 x 20", "how large is %s?", name)
 	}
 	for k, p := range parts {
-		d, err := ParseSize(p, b.unit, frame.Centre)
+		d, err := ParseSize(p, e.unit, frame.Centre)
 		if err != nil {
 			return Done{}, err
 		}
-		e.Size[k] = d.Value
+		v.Size[k] = d.Value
 	}
 	if i >= 0 {
-		b.doc.Envelopes[i] = e
+		e.doc.Envelopes[i] = v
 	} else {
-		b.doc.Envelopes = append(b.doc.Envelopes, e)
+		e.doc.Envelopes = append(e.doc.Envelopes, v)
 	}
-	return Done{Label: name + " checked"}, b.sound()
+	return Done{Label: name + " checked"}, e.sound()
 }

@@ -8,375 +8,326 @@ import (
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
-	"sturdyelbow/core/measure"
+	"sturdyelbow/core/layout"
 )
 
-// Group names a sub-assembly: joints, and the pipes between them, become a
-// group of their own with one use where they stood.
+// Group names a sub-assembly: joints, and what lies among them, become a group
+// of their own with one use where they stood.
 type Group struct {
 	In     string   `json:"in,omitempty"`
 	Name   string   `json:"name"`
 	Joints []string `json:"joints"`
 }
 
-func (w *Group) on(b *bench) (Done, error) {
-	scope, err := b.scope(w.In)
+var _ = register[Group]("group")
+
+func (w *Group) on(e *editor) (Done, error) {
+	scope, err := e.scope(w.In)
 	if err != nil {
 		return Done{}, err
 	}
-	id, err := b.group(scope, w.Name, w.Joints)
+	id, err := e.group(scope, w.Name, w.Joints)
 	if err != nil {
 		return Done{}, err
 	}
-	return Done{Label: "Group " + w.Name, Part: join(b.view.Graph.Scopes[scope].Path, id), Also: b.everywhere(scope)}, nil
+	return Done{Label: "Group " + w.Name, Part: join(e.path(scope), id), Also: e.everywhere(scope)}, nil
 }
 
 // group moves joints of a definition into a group of their own and gives its
 // use's id.
-func (b *bench) group(scope int, name string, joints []string) (string, error) {
-	def := b.def(scope)
+func (e *editor) group(scope int, name string, ids []string) (string, error) {
+	def := e.def(scope)
 	name = strings.TrimSpace(name)
 	if name == "" {
 		return "", refuse("name it, as in foot", "a group without a name")
 	}
-	if strings.ContainsAny(name, "/#") {
-		return "", refuse("leave out / and #", "%q cannot be a name", name)
+	if strings.ContainsAny(name, "/#=") || frame.Ref(name) == frame.Floor {
+		return "", refuse("leave out /, # and =", "%q cannot be a name", name)
 	}
-	own, uses := map[string]bool{}, map[string]bool{}
-	for _, id := range joints {
-		ref, ok := b.ref(scope, id)
+	var joints, uses []string
+	for _, id := range ids {
+		ref, ok := e.ref(scope, id)
 		if !ok {
 			return "", refuse("pick joints of one part", "the joint %q is not in it", id)
 		}
-		first, _, inUse := strings.Cut(ref, "/")
-		switch {
-		case inUse:
-			u, _, _ := strings.Cut(first, "#")
-			uses[u] = true
-		case b.has(def, ref):
-			own[ref] = true
-		default:
+		step, _, deeper := strings.Cut(ref, "/")
+		if deeper {
+			if step, _, _ = strings.Cut(step, "#"); !slices.Contains(uses, step) {
+				uses = append(uses, step)
+			}
+			continue
+		}
+		if def.Joint(ref) == nil {
 			return "", refuse("pick it again", "there is no joint %q", id)
 		}
+		if !slices.Contains(joints, ref) {
+			joints = append(joints, ref)
+		}
 	}
-	if len(own) == 0 && len(uses) < 2 {
+	if len(joints) == 0 && len(uses) < 2 {
 		return "", refuse("pick the joints that belong to it", "nothing to group")
 	}
-	for _, j := range def.Joints {
-		if own[j.ID] && j.Walk != nil {
-			for _, from := range []string{j.Walk.From, j.Walk.Toward} {
-				first, _, _ := strings.Cut(from, "/")
-				if from != "" && !own[from] && !uses[first] {
-					return "", refuse("take "+from+" into the group as well", "the joint %q is walked to from %q", j.ID, from)
-				}
-			}
+	g := frame.Definition{ID: name, Name: name}
+	if e.doc.Group(name) != nil {
+		g.ID = frame.Free(name+" ", func(id string) bool { return e.doc.Group(id) != nil })
+	}
+	use := frame.Free(name+" ", func(id string) bool { return def.Use(id) != nil || def.Joint(id) != nil })
+	e.doc.Enclose(def, g, use, joints, uses)
+	e.follow(scope, func(ref string) (string, bool) {
+		step, _, deeper := strings.Cut(ref, "/")
+		step, _, _ = strings.Cut(step, "#")
+		if !deeper && slices.Contains(joints, ref) || deeper && slices.Contains(uses, step) {
+			return use + "/" + ref, true
 		}
-	}
-	g := frame.Definition{ID: free(name, func(id string) bool { return b.doc.Group(id) != nil })}
-	if b.doc.Group(name) == nil {
-		g.ID = name
-	}
-	g.Name = name
-	inside := func(ref string) bool {
-		first, _, _ := strings.Cut(ref, "/")
-		first, _, _ = strings.Cut(first, "#")
-		return own[ref] || uses[first]
-	}
-	move := func(p frame.Pipe) bool { return inside(p.From) && inside(p.To) }
-	for _, p := range def.Pipes {
-		for _, v := range p.Via { // a bend's corners come along
-			own[v] = own[v] || move(p)
-		}
-	}
-	for _, j := range def.Joints {
-		if own[j.ID] {
-			g.Joints = append(g.Joints, j)
-		}
-	}
-	for _, p := range def.Pipes {
-		if move(p) {
-			g.Pipes = append(g.Pipes, p)
-		}
-	}
-	for _, u := range def.Uses {
-		if uses[u.ID] {
-			g.Uses = append(g.Uses, u)
-		}
-	}
-	linked := func(l frame.Link) bool {
-		return !slices.ContainsFunc(l.On, func(s frame.Spot) bool {
-			if s.Joint != "" {
-				return !inside(s.Joint)
-			}
-			return !inside(s.Pipe) && !slices.ContainsFunc(g.Pipes, func(p frame.Pipe) bool { return p.ID == s.Pipe })
-		})
-	}
-	for _, l := range def.Links {
-		if linked(l) {
-			g.Links = append(g.Links, l)
-		}
-	}
-	def.Links = slices.DeleteFunc(def.Links, linked)
-	use := frame.Use{ID: free(name+" ", func(id string) bool {
-		return slices.ContainsFunc(def.Uses, func(u frame.Use) bool { return u.ID == id })
-	}), Of: g.ID}
-	for a := range 3 {
-		g.Axes[a].Stations = b.stationsFor(def, measure.Axis(a), &g)
-		// it is held at the first station that something of it stands on
-		for _, s := range g.Axes[a].Stations {
-			if use.At[a] == "" || !b.stands(&g, measure.Axis(a), use.At[a]) && b.stands(&g, measure.Axis(a), s.ID) {
-				use.At[a] = s.ID
-			}
-		}
-	}
-	use.Anchor = use.At
-	// where it is held is the use's to say, not the floor's
-	if id := use.Anchor[measure.Z]; g.FromFloor(id) {
-		st := find(&g, measure.Z, id)
-		st.At, st.Split, st.Like = nil, nil, nil
-	}
-	def.Joints = slices.DeleteFunc(def.Joints, func(j frame.Joint) bool { return own[j.ID] })
-	def.Pipes = slices.DeleteFunc(def.Pipes, move)
-	def.Uses = slices.DeleteFunc(def.Uses, func(u frame.Use) bool { return uses[u.ID] })
-	def.Uses = append(def.Uses, use)
-	b.rename(scope, func(ref string) string {
-		if inside(ref) {
-			return use.ID + "/" + ref
-		}
-		return ref
-	}, func(pipe string) string {
-		if slices.ContainsFunc(g.Pipes, func(p frame.Pipe) bool { return p.ID == pipe }) || inside(pipe) {
-			return use.ID + "/" + pipe
-		}
-		return pipe
+		return ref, false
 	})
-	b.doc.Groups = append(b.doc.Groups, g)
-	def = b.def(scope) // the list of groups may have moved
-	for a := range 3 {
-		for _, s := range slices.Clone(def.Axes[a].Stations) {
-			b.dropStation(def, measure.Axis(a), s.ID)
-		}
-	}
-	return use.ID, nil
+	return use, nil
 }
 
-// stationsFor copies the stations of a definition that a group needs, and
-// those that place them.
-func (b *bench) stationsFor(def *frame.Definition, a measure.Axis, g *frame.Definition) []frame.Station {
-	need := map[string]bool{}
-	var take func(id string)
-	take = func(id string) {
-		st := find(def, a, id)
-		if st == nil || need[id] {
-			return
-		}
-		need[id] = true
-		if st.At != nil {
-			take(st.At.From)
-		}
-		if st.Like != nil {
-			take(st.Like.From)
-		}
-		if st.Split != nil {
-			take(st.Split.From)
-			take(st.Split.To)
-		}
+// follow remembers the names that joints of a scope's definition had, in every
+// use of it.
+func (e *editor) follow(scope int, now func(ref string) (string, bool)) {
+	if e.alias == nil {
+		e.alias = map[string]string{}
 	}
-	for _, s := range def.Axes[a].Stations {
-		if b.stands(g, a, s.ID) {
-			take(s.ID)
-		}
-	}
-	var all []frame.Station
-	for _, s := range def.Axes[a].Stations {
-		if need[s.ID] {
-			if s.At != nil {
-				d := *s.At
-				if d.Of != "" && !slices.ContainsFunc(g.Pipes, func(p frame.Pipe) bool { return p.ID == d.Of }) {
-					d = b.came(s.At) // the pipe it measures stays behind
-				}
-				s.At = &d
-			}
-			if s.Split != nil {
-				p := *s.Split
-				s.Split = &p
-			}
-			if s.Like != nil { // its other axis may stay behind: it keeps the size it has
-				s.At, s.Like = b.stoodAt(def, a, s.ID), nil
-			}
-			all = append(all, s)
-		}
-	}
-	if len(all) == 0 {
-		all = []frame.Station{{ID: a.String() + "1"}}
-	}
-	return all
-}
-
-// came is a size as the centre distance that it came to.
-func (b *bench) came(d *frame.Dimension) frame.Dimension {
-	c := *d
-	for _, path := range b.doc.Dimensions() {
-		if b.doc.Dimension(path) != d {
+	of := e.view.Graph.Scopes[scope].Of
+	for sc := range e.view.Graph.Scopes {
+		if e.view.Graph.Scopes[sc].Of != of {
 			continue
 		}
-		for _, s := range b.view.Sizes {
-			if s.Path == path {
-				c.Value, c.Meaning, c.Of = s.Centre, frame.Centre, ""
-				c.Text = c.Value.Format(measure.InInches, 0)
+		for _, n := range e.view.Graph.Nodes {
+			ref, in := e.ref(sc, n.ID)
+			if to, moved := now(ref); in && moved {
+				e.alias[join(e.path(sc), to)] = cmp.Or(e.alias[n.ID], n.ID)
 			}
 		}
 	}
-	return c
 }
 
-// stoodAt is a station's place as a size from the station it is measured from.
-func (b *bench) stoodAt(def *frame.Definition, a measure.Axis, id string) *frame.Dimension {
-	from := find(def, a, id).Like.From
-	for i := range b.view.Places {
-		p := &b.view.Places[i]
-		if p.Definition(b.doc) != def {
+// Ungroup puts what a part holds into what it stands in.
+type Ungroup struct {
+	Part string `json:"part"`
+}
+
+var _ = register[Ungroup]("ungroup")
+
+func (w *Ungroup) on(e *editor) (Done, error) {
+	def, u, scope, err := e.use(w.Part)
+	if err != nil {
+		return Done{}, err
+	}
+	switch {
+	case u.Array != nil:
+		return Done{}, refuse("set how many to 1 first", "%q is an array", u.ID)
+	case !quarter(u.Turns):
+		return Done{}, refuse("turn it back first", "%q leans: its sizes run along its own axes", u.ID)
+	}
+	id := u.ID
+	anchors, at := u.Anchor, u.At
+	held := e.doc.Group(u.Of).Held()
+	joints, _ := e.doc.Dissolve(def, id)
+	def = e.def(scope) // the list of groups may have moved
+	for a := range 3 { // where it was held, its joint is level with what it stood on
+		_, name, plane := cmp.Or(anchors[a], held[a]).Parts()
+		if at[a] == "" || plane || joints[name] == "" {
 			continue
 		}
-		at := map[string]measure.Length{}
-		for _, s := range p.Stations[a] {
-			at[s.ID] = s.At
-		}
-		v := at[id] - at[from]
-		return &frame.Dimension{Value: v.Abs(), Meaning: frame.Centre, From: from, Back: v < 0, Text: v.Abs().Format(measure.InInches, 0)}
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: frame.AxisName(a), Of: frame.Ref(joints[name]), To: at[a]})
 	}
-	return &frame.Dimension{Meaning: frame.Centre, From: from}
+	e.follow(scope, func(ref string) (string, bool) {
+		rest, in := within(id, ref)
+		if !in {
+			return ref, false
+		}
+		step, deeper, more := strings.Cut(rest, "/")
+		if more {
+			return step + "/" + deeper, true
+		}
+		return cmp.Or(joints[rest], rest), true
+	})
+	return Done{Label: id + " is no part of its own any more", Also: e.everywhere(scope)}, nil
+}
+
+func quarter(turns []frame.Turn) bool {
+	return !slices.ContainsFunc(turns, func(t frame.Turn) bool { return t.By != 90*float64(int(t.By/90)) })
 }
 
 // use finds a use by its path, in the definition that it stands in.
-func (b *bench) use(part string) (def *frame.Definition, i, scope int, err error) {
-	sc := slices.IndexFunc(b.view.Graph.Scopes, func(s frame.Scope) bool { return s.Path == part && part != "" })
+func (e *editor) use(part string) (def *frame.Definition, u *frame.Use, scope int, err error) {
+	sc := slices.IndexFunc(e.view.Graph.Scopes, func(s frame.Scope) bool { return s.Path == part && part != "" })
 	if sc < 0 {
-		return nil, 0, 0, refuse("pick a part of the frame", "there is no part %q", part)
+		return nil, nil, 0, refuse("pick a part of the frame", "there is no part %q", part)
 	}
-	scope = b.view.Graph.Scopes[sc].Parent
-	def = b.def(scope)
-	local, _ := b.ref(scope, part)
-	name, _, _ := strings.Cut(local, "#")
-	i = slices.IndexFunc(def.Uses, func(u frame.Use) bool { return u.ID == name })
-	return def, i, scope, nil
+	scope = e.view.Graph.Scopes[sc].Parent
+	def = e.def(scope)
+	return def, def.Use(e.view.Graph.Scopes[sc].Use), scope, nil
 }
 
-// PlaceUse puts a group into the frame once more.
-type PlaceUse struct {
+// Place puts a group into the frame once more.
+type Place struct {
 	In    string `json:"in,omitempty"`
 	Group string `json:"group"`
 	On    string `json:"on"`             // the joint that its anchor stands on
 	Name  string `json:"name,omitempty"` // of the use
 
-	anchor [3]string // that the group is held at; as its other uses are where it is not given
+	anchor *[3]frame.Ref // that the group is held at; as its other uses are where it is not given
 }
 
-func (w *PlaceUse) on(b *bench) (Done, error) {
-	scope, err := b.scope(w.In)
+var _ = register[Place]("place")
+
+func (w *Place) on(e *editor) (Done, error) {
+	scope, err := e.scope(w.In)
 	if err != nil {
 		return Done{}, err
 	}
-	n, err := b.node(w.On)
-	if err != nil {
+	if _, err := e.node(w.On); err != nil {
 		return Done{}, err
 	}
-	g := b.doc.Group(w.Group)
+	g := e.doc.Group(w.Group)
 	if g == nil {
 		return Done{}, refuse("name a group of this frame", "there is no group %q", w.Group)
 	}
-	at, ok := b.stationsOf(scope, b.view.Points[n])
+	ref, ok := e.ref(scope, w.On)
 	if !ok {
-		return Done{}, refuse("pick a joint that stands on stations", "the joint %q stands on no stations of this part", w.On)
+		return Done{}, refuse("pick a joint inside it, or work on the whole frame", "the joint %q is not in %q", w.On, w.In)
 	}
-	def := b.def(scope)
-	u := frame.Use{ID: w.Name, Of: w.Group, At: at, Anchor: w.anchor}
-	if u.Anchor == [3]string{} {
-		u.Anchor = anchorOf(b.definitions(), w.Group)
+	def := e.def(scope)
+	u := frame.Use{ID: w.Name, Of: w.Group, At: [3]frame.Ref{frame.Ref(ref), frame.Ref(ref), frame.Ref(ref)}}
+	if w.anchor != nil {
+		u.Anchor = *w.anchor
+	} else {
+		u.Anchor = anchorOf(e.doc, w.Group)
 	}
+	taken := func(id string) bool { return def.Use(id) != nil || def.Joint(id) != nil }
 	if u.ID == "" {
-		u.ID = free(cmp.Or(g.Name, g.ID)+" ", func(id string) bool { return b.takenUse(def, id) })
+		u.ID = frame.Free(cmp.Or(g.Name, g.ID)+" ", taken)
 	}
-	if b.takenUse(def, u.ID) || b.has(def, u.ID) || strings.ContainsAny(u.ID, "/#") {
-		return Done{}, refuse("give it another name, without / and #", "%q cannot be its name", u.ID)
+	if taken(u.ID) || strings.ContainsAny(u.ID, "/#=") {
+		return Done{}, refuse("give it another name, without /, # and =", "%q cannot be its name", u.ID)
 	}
-	def.Uses = append(def.Uses, u)
-	path := join(b.view.Graph.Scopes[scope].Path, u.ID)
-	done := Done{Label: fmt.Sprintf("Another %s at %s", cmp.Or(g.Name, g.ID), w.On), Part: path, Also: b.everywhere(scope)}
-	if err := b.weld(scope, path); err != nil {
+	e.doc.AddUse(def, u)
+	if err := e.sound(); err != nil { // as a group inside itself
 		return Done{}, err
 	}
-	return done, b.sound() // what falls onto what is there may not go together with it
+	path := join(e.path(scope), u.ID)
+	done := Done{Label: fmt.Sprintf("Another %s at %s", cmp.Or(g.Name, g.ID), w.On), Part: path, Also: e.everywhere(scope)}
+	return done, e.meetPart(scope, path)
 }
 
-func (b *bench) takenUse(def *frame.Definition, id string) bool {
-	return slices.ContainsFunc(def.Uses, func(u frame.Use) bool { return u.ID == id })
-}
-
-// anchorOf is the anchor that a group's uses in some definitions have.
-func anchorOf(defs []*frame.Definition, group string) [3]string {
-	for _, def := range defs {
+// anchorOf is the anchor that a group's uses in a document have.
+func anchorOf(d *frame.Document, group string) [3]frame.Ref {
+	for _, def := range d.Definitions() {
 		for _, u := range def.Uses {
-			if u.Of == group {
+			if u.Of == group && u.Anchor != ([3]frame.Ref{}) {
 				return u.Anchor
 			}
 		}
 	}
-	return [3]string{}
+	return [3]frame.Ref{}
 }
 
-// weld joins what a part brought to the place of something that was there:
-// two joints on one spot are one joint.
-func (b *bench) weld(scope int, part string) error {
-	if err := b.look(); err != nil {
+// meetPart lets what a part brought meet what stands where it came to stand:
+// joints become one, and pipes that its joints came to lie on are split. A pipe
+// that was there and that the part brought as well is there once.
+func (e *editor) meetPart(scope int, part string) error {
+	if err := e.look(); err != nil {
 		return err
 	}
-	def, same := b.def(scope), map[string]string{} // what was welded: its name from then on
 	inPart := func(id string) bool {
 		return id == part || strings.HasPrefix(id, part+"/") || strings.HasPrefix(id, part+"#")
 	}
-	for i := range b.view.Graph.Nodes {
+	g := e.view.Graph
+	name := map[string]string{}
+	for i := range g.Nodes {
 		for k := range i {
-			x, y := b.view.Graph.Nodes[k].ID, b.view.Graph.Nodes[i].ID
-			if !inPart(x) && !inPart(y) || b.joined(i, k) || b.view.Points[i].Distance(b.view.Points[k]) > near {
+			x, y := g.Nodes[k].ID, g.Nodes[i].ID
+			if !inPart(x) && !inPart(y) || e.view.Points[i].Distance(e.view.Points[k]) > layout.TapeStep {
 				continue
 			}
-			same[x], same[y] = x, x
-			if inPart(y) {
-				same[x], same[y] = y, y
-			}
-			keep, ok1 := b.ref(scope, x)
-			drop, ok2 := b.ref(scope, y)
-			if !ok1 || !ok2 {
+			if inPart(x) && inPart(y) && !differentCopies(part, x, y) {
 				continue
 			}
 			if inPart(x) && !inPart(y) {
-				x, y, keep, drop = y, x, drop, keep
+				x, y = y, x // what stood there first is kept
 			}
-			// a joint of the definition itself gives way to the part's
-			if own := slices.IndexFunc(def.Joints, func(j frame.Joint) bool { return j.ID == keep }); own >= 0 && def.Joints[own].Fitting == nil && !b.walkedFrom(def, keep) {
-				b.rejoin(def, keep, drop)
-				continue
+			keep, ok1 := e.ref(scope, x)
+			drop, ok2 := e.ref(scope, y)
+			if ok1 && ok2 {
+				name[y] = x
+				e.open(e.def(scope), keep, drop)
+				e.tell("%s meets %s", y, x)
+				def := e.def(scope)
+				if own := def.Joint(keep); own != nil { // one of the definition's own goes into the part's
+					e.doc.Unite(def, drop, keep)
+					name[x], name[y] = y, y
+				} else {
+					e.doc.Unite(def, keep, drop)
+				}
 			}
-			def.Merges = append(def.Merges, frame.Merge{Keep: keep, Drop: drop})
 		}
 	}
-	// a pipe that the part brought along as well is there once
-	path, g := b.view.Graph.Scopes[scope].Path, b.view.Graph
-	name := func(id string) string {
-		if to, welded := same[id]; welded {
-			return to
+	real := func(id string) string {
+		for name[id] != "" && name[id] != id {
+			id = name[id]
 		}
 		return id
 	}
-	def.Pipes = slices.DeleteFunc(def.Pipes, func(p frame.Pipe) bool {
-		x, y := name(join(path, p.From)), name(join(path, p.To))
-		return p.Path == frame.Straight && slices.ContainsFunc(g.Edges, func(e frame.Edge) bool {
-			u, v := name(g.Nodes[e.Ends[0]].ID), name(g.Nodes[e.Ends[1]].ID)
-			return inPart(e.ID) && e.Path == frame.Straight && (u == x && v == y || u == y && v == x)
-		})
-	})
+	// a pipe that the part brought along as well is there once
+	def, path := e.def(scope), e.path(scope)
+	for _, p := range slices.Clone(def.Pipes) {
+		u, v := real(join(path, p.From)), real(join(path, p.To))
+		if p.Path == frame.Straight && slices.ContainsFunc(g.Edges, func(x frame.Edge) bool {
+			a, b := real(g.Nodes[x.Ends[0]].ID), real(g.Nodes[x.Ends[1]].ID)
+			return inPart(x.ID) && x.Path == frame.Straight && (a == u && b == v || a == v && b == u)
+		}) {
+			e.tell("%s is there already", p.ID)
+			e.told(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
+		}
+	}
+	if err := e.look(); err != nil {
+		return err
+	}
+	// joints of the part that lie on a pipe of the definition
+	for again := true; again; {
+		again = false
+		for i := range e.view.Graph.Nodes {
+			id := e.view.Graph.Nodes[i].ID
+			ref, in := e.ref(scope, id)
+			if !in || !inPart(id) || len(e.view.Graph.Nodes[i].Pipes) == 0 {
+				continue
+			}
+			for _, p := range e.def(scope).Pipes {
+				k := e.view.Graph.Edge(join(e.path(scope), p.ID))
+				if k < 0 || p.From == ref || p.To == ref || !e.runsThrough(k, e.view.Points[i], layout.TapeStep) {
+					continue
+				}
+				e.splitAt(scope, p.ID, ref)
+				e.open(e.def(scope), ref)
+				e.tell("%s meets the pipe %s", id, p.ID)
+				again = true
+				break
+			}
+			if again {
+				if err := e.look(); err != nil {
+					return err
+				}
+				break
+			}
+		}
+	}
 	return nil
+}
+
+// differentCopies says whether two joints are of different copies of an array.
+func differentCopies(part, x, y string) bool {
+	a, ok1 := strings.CutPrefix(x, part+"#")
+	b, ok2 := strings.CutPrefix(y, part+"#")
+	if !ok1 || !ok2 {
+		return false
+	}
+	a, _, _ = strings.Cut(a, "/")
+	b, _, _ = strings.Cut(b, "/")
+	return a != b
 }
 
 // Bring takes a group from another frame, with the groups inside it, and puts
@@ -387,7 +338,9 @@ type Bring struct {
 	On    string         `json:"on"`
 }
 
-func (w *Bring) on(b *bench) (Done, error) {
+var _ = register[Bring]("bring")
+
+func (w *Bring) on(e *editor) (Done, error) {
 	if _, err := frame.Expand(&w.From); err != nil {
 		return Done{}, refuse("mend it there first", "that frame cannot be built as it stands")
 	}
@@ -401,7 +354,7 @@ func (w *Bring) on(b *bench) (Done, error) {
 		main = *g
 	}
 	name := cmp.Or(main.Name, main.ID)
-	// what it takes along gets names that are free here; equal groups are shared
+	// what it takes along gets names that are free here
 	names := map[string]string{}
 	var take func(def frame.Definition) string
 	take = func(def frame.Definition) string {
@@ -417,28 +370,28 @@ func (w *Bring) on(b *bench) (Done, error) {
 				def.Uses[i].Of = take(*g)
 			}
 		}
-		def.ID = was
-		for n := 2; b.doc.Group(def.ID) != nil; n++ {
-			def.ID = fmt.Sprintf("%s %d", was, n)
+		for n := 2; e.doc.Group(def.ID) != nil || strings.ContainsAny(def.ID, "/#="); n++ {
+			def.ID = fmt.Sprintf("%s %d", strings.NewReplacer("/", " ", "#", " ", "=", " ").Replace(was), n)
 		}
 		names[was] = def.ID
-		b.doc.Groups = append(b.doc.Groups, def)
+		e.doc.AddGroup(def, true)
 		return def.ID
 	}
 	for i := range w.From.Parts {
-		if !slices.ContainsFunc(b.doc.Parts, func(c catalog.Custom) bool { return c.ID == w.From.Parts[i].ID }) {
-			b.doc.Parts = append(b.doc.Parts, w.From.Parts[i])
+		if !slices.ContainsFunc(e.doc.Parts, func(c catalog.Custom) bool { return c.ID == w.From.Parts[i].ID }) {
+			e.doc.Parts = append(e.doc.Parts, w.From.Parts[i])
 		}
 	}
 	id := take(main)
-	if err := b.look(); err != nil {
+	if err := e.look(); err != nil {
 		return Done{}, err
 	}
-	place := &PlaceUse{Group: id, On: w.On}
+	place := &Place{Group: id, On: w.On}
 	if w.Group != "" { // it is held as it was held there
-		place.anchor = anchorOf((&bench{doc: &w.From}).definitions(), w.Group)
+		anchor := anchorOf(&w.From, w.Group)
+		place.anchor = &anchor
 	}
-	done, err := place.on(b)
+	done, err := place.on(e)
 	done.Label = fmt.Sprintf("%s brought to %s", name, w.On)
 	return done, err
 }

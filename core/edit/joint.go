@@ -19,19 +19,20 @@ type Fit struct {
 	Declared bool          `json:"declared,omitempty"` // open on purpose
 }
 
-func (w *Fit) on(b *bench) (Done, error) {
-	def, i, scope, err := b.joint(w.Joint)
+var _ = register[Fit]("fit")
+
+func (w *Fit) on(e *editor) (Done, error) {
+	_, j, scope, err := e.joint(w.Joint)
 	if err != nil {
 		return Done{}, err
 	}
-	j := &def.Joints[i]
-	done := Done{Joint: w.Joint, Also: b.everywhere(scope)}
+	done := Done{Joint: w.Joint, Also: e.everywhere(scope)}
 	if w.Kind == "" {
 		j.Fitting = nil
 		done.Label = "The usual fitting at " + w.Joint
 		return done, nil
 	}
-	if !w.Kind.Known() && !slices.ContainsFunc(b.doc.Parts, func(c catalog.Custom) bool { return c.ID == w.Kind }) {
+	if !w.Kind.Known() && !slices.ContainsFunc(e.doc.Parts, func(c catalog.Custom) bool { return c.ID == w.Kind }) {
 		return Done{}, refuse("use a kind such as tee or cross", "no fitting %q", w.Kind)
 	}
 	f := &frame.Forced{Kind: w.Kind, Plugged: w.Plugged, Declared: w.Declared && !w.Plugged}
@@ -39,7 +40,7 @@ func (w *Fit) on(b *bench) (Done, error) {
 		if d.Dot(d) == 0 {
 			return Done{}, refuse("give a direction such as 0, 0, 1", "a spare port that points nowhere")
 		}
-		f.Spare = append(f.Spare, b.view.Places[scope].Turned(d.Unit()))
+		f.Spare = append(f.Spare, e.place(scope).Turned(d.Unit()))
 	}
 	j.Fitting = f
 	if j.End != frame.OpenEnd {
@@ -59,19 +60,21 @@ type EndOf struct {
 
 var endWords = map[frame.End]string{frame.OpenEnd: "open", frame.CappedEnd: "capped", frame.FreeEnd: "free on purpose", frame.StakedEnd: "over a stake"}
 
-func (w *EndOf) on(b *bench) (Done, error) {
+var _ = register[EndOf]("end")
+
+func (w *EndOf) on(e *editor) (Done, error) {
 	if !slices.Contains(frame.Ends(), w.End) {
 		return Done{}, refuse("use cap, free or stake", "no such end %q", w.End)
 	}
 	if w.All {
 		n := 0
-		for i := range b.view.Graph.Nodes {
-			node := &b.view.Graph.Nodes[i]
+		for i := range e.view.Graph.Nodes {
+			node := &e.view.Graph.Nodes[i]
 			if len(node.Pipes) != 1 || node.End != frame.OpenEnd || node.Fitting != nil {
 				continue
 			}
-			if def, at, _, err := b.joint(node.ID); err == nil {
-				def.Joints[at].End = w.End
+			if _, j, _, err := e.joint(node.ID); err == nil {
+				j.End = w.End
 				n++
 			}
 		}
@@ -80,17 +83,17 @@ func (w *EndOf) on(b *bench) (Done, error) {
 		}
 		return Done{Label: fmt.Sprintf("%d ends %s", n, endWords[w.End]), Joint: w.Joint}, nil
 	}
-	def, i, scope, err := b.joint(w.Joint)
+	_, j, scope, err := e.joint(w.Joint)
 	if err != nil {
 		return Done{}, err
 	}
-	n := b.view.Graph.Node(w.Joint)
-	if len(b.view.Graph.Nodes[n].Pipes) > 1 {
-		return Done{}, refuse("pick the end of a single pipe", "%d pipes meet at %s", len(b.view.Graph.Nodes[n].Pipes), w.Joint)
+	n := e.view.Graph.Node(w.Joint)
+	if len(e.view.Graph.Nodes[n].Pipes) > 1 {
+		return Done{}, refuse("pick the end of a single pipe", "%d pipes meet at %s", len(e.view.Graph.Nodes[n].Pipes), w.Joint)
 	}
-	def.Joints[i].End = w.End
+	j.End = w.End
 	if w.End != frame.OpenEnd {
-		def.Joints[i].Fitting = nil
+		j.Fitting = nil
 	}
-	return Done{Label: fmt.Sprintf("%s %s", w.Joint, endWords[w.End]), Joint: w.Joint, Also: b.everywhere(scope)}, nil
+	return Done{Label: fmt.Sprintf("%s %s", w.Joint, endWords[w.End]), Joint: w.Joint, Also: e.everywhere(scope)}, nil
 }

@@ -35,48 +35,41 @@ var linkWords = map[frame.LinkKind]string{
 	frame.Pivot: "pivot", frame.Hinge: "hinge", frame.Telescope: "telescope", frame.Tie: "tie", frame.Axle: "axle", frame.Rod: "rod", frame.Clip: "clip", frame.Sleeve: "sleeve",
 }
 
-func (w *Link) on(b *bench) (Done, error) {
+var _ = register[Link]("link")
+
+func (w *Link) on(e *editor) (Done, error) {
 	if w.ID != "" {
-		return w.change(b)
+		return w.change(e)
 	}
 	if !slices.Contains(frame.LinkKinds(), w.Kind) {
 		return Done{}, refuse("use pivot, hinge, telescope, tie, axle, rod, clip or sleeve", "no such link %q", w.Kind)
 	}
 	l := frame.Link{Kind: w.Kind, Size: w.Size, Count: w.Count, Fold: w.Fold}
-	if err := w.sizes(b, &l); err != nil {
+	if err := w.sizes(e, &l); err != nil {
 		return Done{}, err
 	}
 	var spots []frame.Spot
 	for _, text := range w.On {
-		s, err := b.place(text)
+		s, err := e.spotAt(text)
 		if err != nil {
 			return Done{}, err
 		}
 		spots = append(spots, s)
 	}
-	def, path := b.common(spots)
+	def, path := e.commonPart(spots)
 	for _, s := range spots {
 		s.Pipe, s.Joint, s.From = local(path, s.Pipe), local(path, s.Joint), local(path, s.From)
 		l.On = append(l.On, s)
 	}
-	l.ID = free(linkWords[w.Kind]+" ", func(id string) bool {
+	l.ID = frame.Free(linkWords[w.Kind]+" ", func(id string) bool {
 		return slices.ContainsFunc(def.Links, func(o frame.Link) bool { return o.ID == id })
 	})
-	def.Links = append(def.Links, l)
-	return Done{Label: "A " + linkWords[w.Kind]}, b.sound()
-}
-
-// sound refuses what the document's own rules refuse, in a builder's words.
-func (b *bench) sound() error {
-	_, err := frame.Expand(b.doc)
-	if ps, bad := err.(frame.Problems); bad && len(ps) > 0 { //nolint:errorlint // Expand says so
-		return &Refusal{What: ps[0].What, Hint: ps[0].Hint}
-	}
-	return err
+	e.doc.AddLink(def, l)
+	return Done{Label: "A " + linkWords[w.Kind]}, e.sound()
 }
 
 // sizes reads what was typed of a link's sizes; what was not stays.
-func (w *Link) sizes(b *bench, l *frame.Link) error {
+func (w *Link) sizes(e *editor, l *frame.Link) error {
 	for _, f := range []struct {
 		text string
 		into *measure.Length
@@ -84,7 +77,7 @@ func (w *Link) sizes(b *bench, l *frame.Link) error {
 		if strings.TrimSpace(f.text) == "" {
 			continue
 		}
-		d, err := ParseSize(f.text, b.unit, frame.Centre)
+		d, err := ParseSize(f.text, e.unit, frame.Centre)
 		if err != nil {
 			return err
 		}
@@ -96,19 +89,19 @@ func (w *Link) sizes(b *bench, l *frame.Link) error {
 	return nil
 }
 
-func (w *Link) change(b *bench) (Done, error) {
-	for i := range b.view.Graph.Bonds {
-		if b.view.Graph.Bonds[i].ID != w.ID {
+func (w *Link) change(e *editor) (Done, error) {
+	for i := range e.view.Graph.Bonds {
+		if e.view.Graph.Bonds[i].ID != w.ID {
 			continue
 		}
-		for _, def := range b.definitions() {
+		for _, def := range e.doc.Definitions() {
 			for k := range def.Links {
 				l := &def.Links[k]
-				if l.ID != b.view.Graph.Bonds[i].Link.ID || !b.shows(def, w.ID, l.ID) {
+				if l.ID != e.view.Graph.Bonds[i].Link.ID || !e.shows(def, w.ID, l.ID) {
 					continue
 				}
 				if w.Drop {
-					def.Links = slices.Delete(def.Links, k, k+1)
+					e.doc.DropLink(def, l.ID)
 					return Done{Label: w.ID + " taken away"}, nil
 				}
 				if w.Fold != 0 {
@@ -120,7 +113,7 @@ func (w *Link) change(b *bench) (Done, error) {
 				if w.Size != "" {
 					l.Size = w.Size
 				}
-				return Done{Label: w.ID + " changed"}, w.sizes(b, l)
+				return Done{Label: w.ID + " changed"}, w.sizes(e, l)
 			}
 		}
 	}
@@ -128,65 +121,65 @@ func (w *Link) change(b *bench) (Done, error) {
 }
 
 // shows says whether a use of a definition has a link by its path.
-func (b *bench) shows(def *frame.Definition, path, id string) bool {
-	for i := range b.view.Places {
-		p := &b.view.Places[i]
-		if p.Definition(b.doc) == def && join(p.Path, id) == path {
+func (e *editor) shows(def *frame.Definition, path, id string) bool {
+	for i := range e.view.Places {
+		p := &e.view.Places[i]
+		if p.Definition(e.doc) == def && join(p.Path, id) == path {
 			return true
 		}
 	}
 	return false
 }
 
-// place reads where a link is: "j3", "p1", "p1 at 12", "p1 at 12 from j2".
-func (b *bench) place(text string) (frame.Spot, error) {
+// spotAt reads where a link is: "j3", "p1", "p1 at 12", "p1 at 12 from j2".
+func (e *editor) spotAt(text string) (frame.Spot, error) {
 	name, rest, placed := strings.Cut(strings.TrimSpace(text), " at ")
 	name = strings.TrimSpace(name)
-	if b.view.Graph.Node(name) >= 0 && !placed {
+	if e.view.Graph.Node(name) >= 0 && !placed {
 		return frame.Spot{Joint: name}, nil
 	}
-	e := b.view.Graph.Edge(name)
-	if e < 0 {
+	i := e.view.Graph.Edge(name)
+	if i < 0 {
 		return frame.Spot{}, refuse("name a joint or a pipe, as in p1 at 12", "there is no joint or pipe %q", name)
 	}
 	s := frame.Spot{Pipe: name}
 	if placed {
 		length, from, measured := strings.Cut(rest, " from ")
-		d, err := ParseSize(length, b.unit, frame.Centre)
+		d, err := ParseSize(length, e.unit, frame.Centre)
 		if err != nil {
 			return s, err
 		}
 		s.At = d.Value
 		if measured {
 			s.From = strings.TrimSpace(from)
-			if n := b.view.Graph.Node(s.From); n < 0 || !slices.Contains(b.view.Graph.Edges[e].Ends[:], n) {
+			if n := e.view.Graph.Node(s.From); n < 0 || !slices.Contains(e.view.Graph.Edges[i].Ends[:], n) {
 				return s, refuse("name one of its two joints", "%s does not end at %q", name, s.From)
 			}
 		}
-		ends := b.view.Graph.Edges[e].Ends
-		if long := b.view.Points[ends[0]].Distance(b.view.Points[ends[1]]); s.At > long {
+		ends := e.view.Graph.Edges[i].Ends
+		if long := e.view.Points[ends[0]].Distance(e.view.Points[ends[1]]); s.At > long {
 			return s, refuse(fmt.Sprintf("it is %s long from centre to centre", long.Round(measure.SixtyFourth)), "%s is not on the pipe %s", s.At, name)
 		}
 	} else {
-		ends := b.view.Graph.Edges[e].Ends
-		s.At = b.view.Points[ends[0]].Distance(b.view.Points[ends[1]]).Half()
+		ends := e.view.Graph.Edges[i].Ends
+		s.At = e.view.Points[ends[0]].Distance(e.view.Points[ends[1]]).Half()
 	}
 	return s, nil
 }
 
-// common is the definition that all places of a link are in: the part they
+// commonPart is the definition that all places of a link are in: the part they
 // share, else the frame.
-func (b *bench) common(spots []frame.Spot) (*frame.Definition, string) {
-	for i := len(b.view.Places) - 1; i > 0; i-- {
-		p := &b.view.Places[i]
+func (e *editor) commonPart(spots []frame.Spot) (*frame.Definition, string) {
+	for i := len(e.view.Places) - 1; i > 0; i-- {
+		p := &e.view.Places[i]
 		if p.Path != "" && !slices.ContainsFunc(spots, func(s frame.Spot) bool {
 			_, in := within(p.Path, s.Pipe+s.Joint)
 			return !in
 		}) {
-			return p.Definition(b.doc), p.Path
+			return p.Definition(e.doc), p.Path
 		}
 	}
-	return &b.doc.Root, ""
+	return &e.doc.Root, ""
 }
 
 // Slide lets a pipe slide out of the free end of another, as a leg that grows.
@@ -218,16 +211,18 @@ func (w *Slide) said() (out string, more map[string]string) {
 	return strings.TrimSpace(out), more
 }
 
-func (w *Slide) on(b *bench) (Done, error) {
-	n, err := b.node(w.Joint)
+var _ = register[Slide]("slide")
+
+func (w *Slide) on(e *editor) (Done, error) {
+	n, err := e.node(w.Joint)
 	if err != nil {
 		return Done{}, err
 	}
-	node := &b.view.Graph.Nodes[n]
+	node := &e.view.Graph.Nodes[n]
 	if len(node.Pipes) != 1 || node.Fitting != nil {
 		return Done{}, refuse("pick the free end of a pipe", "%s is no free end", w.Joint)
 	}
-	outer := &b.view.Graph.Edges[node.Pipes[0].Pipe]
+	outer := &e.view.Graph.Edges[node.Pipes[0].Pipe]
 	c := catalog.Typical()
 	size := w.Size
 	if size == "" {
@@ -241,42 +236,45 @@ func (w *Slide) on(b *bench) (Done, error) {
 		return Done{}, refuse("use a nominal size such as 1", "no pipe size %q", size)
 	}
 	shows, more := w.said()
-	out, err := b.size(shows, frame.Centre)
+	out, err := e.size(shows, frame.Centre)
 	if err != nil {
 		return Done{}, err
 	}
 	in := 4 * c.Pipe(outer.Size).OutsideDiameter
 	if inside, said := more["inside"]; said {
-		d, err := b.size(inside, frame.Centre)
+		d, err := e.size(inside, frame.Centre)
 		if err != nil {
 			return Done{}, err
 		}
 		in = d.Value
 	}
-	scope := node.Places[0].Scope
-	def, path := b.def(scope), b.view.Places[scope].Path
-	end, _ := b.ref(scope, w.Joint)
-	other, ok := b.ref(scope, b.view.Graph.Nodes[outer.Ends[1-node.Pipes[0].End]].ID)
+	scope := node.Scope
+	def, path := e.def(scope), e.path(scope)
+	end, _ := e.ref(scope, w.Joint)
+	other, ok := e.ref(scope, e.view.Graph.Nodes[outer.Ends[1-node.Pipes[0].End]].ID)
 	if !ok {
 		return Done{}, refuse("work inside that part", "the pipe at %s is of another part", w.Joint)
 	}
-	away := b.view.Places[scope].Turned(b.leaves(node.Pipes[0]).Neg())
-	inner, foot := frame.Joint{ID: newJoint(def), End: frame.FreeEnd, Walk: &frame.Walk{From: end, Toward: other, Size: &frame.Dimension{Value: in, Meaning: frame.Centre, Label: "Inside"}}}, frame.Joint{}
-	def.Joints = append(def.Joints, inner)
-	foot = frame.Joint{ID: newJoint(def), End: frame.CappedEnd, Walk: &frame.Walk{From: end, Dir: &away, Size: &frame.Dimension{Value: out.Value, Meaning: frame.Centre, Text: out.Text, Label: "Shows"}}}
-	def.Joints = append(def.Joints, foot)
-	p := frame.Pipe{ID: newPipe(def), From: inner.ID, To: foot.ID, Size: size}
-	def.Pipes = append(def.Pipes, p)
-	if _, i, _, err := b.joint(w.Joint); err == nil {
-		def.Joints[i].End = frame.FreeEnd
+	away := exactly(e.place(scope).Turned(e.leaves(node.Pipes[0]).Neg()))
+	rank := e.doc.NextRank()
+	inner := e.doc.AddJoint(def, frame.Joint{End: frame.FreeEnd})
+	e.doc.AddReason(def, frame.Reason{Kind: frame.Toward, Of: frame.Ref(inner), From: frame.Ref(end), To: frame.Ref(other), Rank: rank})
+	e.doc.AddSize(def, frame.Size{Value: in, Meaning: frame.Centre, Label: "Inside", From: frame.Ref(end), To: frame.Ref(inner), Rank: rank})
+	foot := e.doc.AddJoint(def, frame.Joint{End: frame.CappedEnd})
+	e.doc.AddReason(def, frame.Reason{Kind: frame.Line, Of: frame.Ref(foot), From: frame.Ref(end), Dir: &away, Rank: rank})
+	out.Meaning, out.Label, out.From, out.To, out.Rank = frame.Centre, "Shows", frame.Ref(end), frame.Ref(foot), rank
+	e.doc.AddSize(def, out)
+	p := e.doc.AddPipe(def, frame.Pipe{From: inner, To: foot, Size: size, Rank: rank})
+	if _, j, _, err := e.joint(w.Joint); err == nil {
+		j.End = frame.FreeEnd
 	}
-	l := frame.Link{Kind: frame.Telescope, On: []frame.Spot{{Pipe: local(path, outer.ID)}, {Pipe: p.ID}}}
-	if err := (&Link{Pitch: more["pitch"], Rod: more["pin"]}).sizes(b, &l); err != nil {
+	l := frame.Link{Kind: frame.Telescope, On: []frame.Spot{{Pipe: local(path, outer.ID)}, {Pipe: p}}}
+	if err := (&Link{Pitch: more["pitch"], Rod: more["pin"]}).sizes(e, &l); err != nil {
 		return Done{}, err
 	}
-	l.ID = free("telescope ", func(id string) bool {
+	l.ID = frame.Free("telescope ", func(id string) bool {
 		return slices.ContainsFunc(def.Links, func(o frame.Link) bool { return o.ID == id })
 	})
-	def.Links = append(def.Links, l)
-	return Done{Label: fmt.Sprintf("%s pipe slides out of %s", size, w.Joint), Joint: join(path, foot.ID), Pipe: join(path, p.ID), Also: b.everywhere(scope)}, b.sound()
+	e.doc.AddLink(def, l)
+	return Done{Label: fmt.Sprintf("%s pipe slides out of %s", size, w.Joint), Joint: join(path, foot), Pipe: join(path, p), Also: e.everywhere(scope)}, e.sound()
 }

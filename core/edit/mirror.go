@@ -3,116 +3,104 @@ package edit
 import (
 	"cmp"
 	"fmt"
-	"slices"
 
 	"sturdyelbow/core/frame"
-	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
 )
 
-type stood = layout.Stood
-
-// Mirror makes the same on the other side of a station: of a part, or of
-// joints, which become a group first. The copy follows the original.
+// Mirror makes the same on the other side of a plane: of a part, or of joints,
+// which become a group first. The copy follows the original.
 type Mirror struct {
 	In     string       `json:"in,omitempty"`
 	Part   string       `json:"part,omitempty"`
 	Joints []string     `json:"joints,omitempty"`
 	Name   string       `json:"name,omitempty"` // of the group made of joints
 	Axis   measure.Axis `json:"axis"`
-	About  string       `json:"about"` // the station of the mirror
+	About  frame.Ref    `json:"about"` // a joint on the plane of the mirror, or its name
 }
 
-func (w *Mirror) on(b *bench) (Done, error) {
-	part := w.Part
+var _ = register[Mirror]("mirror")
+
+func (w *Mirror) on(e *editor) (Done, error) {
+	part, about := w.Part, w.About
 	if part == "" {
-		scope, err := b.scope(w.In)
+		scope, err := e.scope(w.In)
 		if err != nil {
 			return Done{}, err
 		}
-		id, err := b.group(scope, cmp.Or(w.Name, "half"), w.Joints)
+		id, err := e.group(scope, cmp.Or(w.Name, "half"), w.Joints)
 		if err != nil {
 			return Done{}, err
 		}
-		part = join(b.view.Graph.Scopes[scope].Path, id)
-		if err := b.look(); err != nil {
+		part = join(e.path(scope), id)
+		for _, j := range w.Joints { // the mirror goes through one of them
+			if ref, ok := e.ref(scope, j); ok && frame.Ref(ref) == about {
+				about = frame.Ref(id + "/" + ref)
+			}
+		}
+		if err := e.look(); err != nil {
 			return Done{}, err
 		}
 	}
-	def, i, scope, err := b.use(part)
+	def, u, scope, err := e.use(part)
 	if err != nil {
 		return Done{}, err
 	}
-	if _, _, _, err := b.axis(b.view.Graph.Scopes[scope].Path, w.Axis, w.About); err != nil {
+	_, at, err := e.axis(e.path(scope), w.Axis, about)
+	if err != nil {
 		return Done{}, err
 	}
-	u := def.Uses[i]
 	if u.Array != nil {
 		return Done{}, refuse("mirror a part of which there is one", "%q is an array", u.ID)
 	}
-	m := u
-	m.ID = free(b.nameOf(u.Of)+" ", func(id string) bool { return b.takenUse(def, id) })
-	m.Mirror, m.Turns = mirrored(u.Mirror, u.Turns, w.Axis)
-	if at := u.At[w.Axis]; at != w.About {
-		m.At[w.Axis] = b.imageOf(def, w.Axis, at, w.About)
+	plane := e.place(scope).Planes[w.Axis][at]
+	g := e.doc.Group(u.Of)
+	m := *u
+	m.ID = frame.Free(cmp.Or(g.Name, g.ID)+" ", func(id string) bool { return def.Use(id) != nil || def.Joint(id) != nil })
+	m.Mirror, m.Turns = frame.Mirrored(u.Mirror, u.Turns, int(w.Axis))
+	m.Rank = 0
+	anchor := e.anchorName(u)
+	own := frame.Ref(u.ID + "/" + anchor)
+	for a := range 3 {
+		m.At[a], m.Anchor[a] = own, ""
 	}
-	def.Uses = append(def.Uses, m)
-	path := join(b.view.Graph.Scopes[scope].Path, m.ID)
-	return Done{Label: fmt.Sprintf("%s mirrored at %s", u.ID, w.About), Part: path, Also: b.everywhere(scope)}, b.weld(scope, path)
+	for a := range 3 {
+		m.Anchor[a] = frame.Ref(anchor)
+	}
+	image := frame.Reason{}
+	if !onPlane(&plane, own) {
+		m.At[w.Axis] = ""
+		image = frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: frame.Ref(m.ID + "/" + anchor), From: own, To: plane.Ref, Share: 2}
+	}
+	id := u.ID
+	e.doc.AddUse(def, m)
+	if image.Kind != "" {
+		e.doc.AddReason(def, image)
+	}
+	path := join(e.path(scope), m.ID)
+	return Done{Label: fmt.Sprintf("%s mirrored at %s", id, plane.Name), Part: path, Also: e.everywhere(scope)}, e.meetPart(scope, path)
 }
 
-func (b *bench) nameOf(group string) string {
-	if g := b.doc.Group(group); g != nil {
-		return cmp.Or(g.Name, g.ID)
-	}
-	return group
+// Flip mirrors a part where it stands.
+type Flip struct {
+	Part string       `json:"part"`
+	Axis measure.Axis `json:"axis"`
 }
 
-// imageOf gives the station that is another one's mirror image in a third: one
-// that is that already, or a new one.
-func (b *bench) imageOf(def *frame.Definition, a measure.Axis, of, in string) string {
-	for _, s := range def.Axes[a].Stations {
-		if s.Split != nil && s.Split.From == of && s.Split.To == in && s.Split.Share == 2 {
-			return s.ID
-		}
-	}
-	// the mirror half-way between two: the image is the other one
-	if m := find(def, a, in); m.Split != nil && m.Split.Of() == 0.5 {
-		switch of {
-		case m.Split.From:
-			return m.Split.To
-		case m.Split.To:
-			return m.Split.From
-		}
-	}
-	st := frame.Station{ID: newStation(def, a), Split: &frame.Split{From: of, To: in, Share: 2}}
-	def.Axes[a].Stations = append(def.Axes[a].Stations, st)
-	return st.ID
-}
+var _ = register[Flip]("flip")
 
-// mirrored gives the mirror and turns of a use seen in a mirror square to an
-// axis. A turn about another axis goes the other way round there; two mirrors
-// are half a turn.
-func mirrored(was string, turns []frame.Turn, a measure.Axis) (string, []frame.Turn) {
-	var now []frame.Turn
-	for _, t := range turns {
-		if t.About != a {
-			t.By = -t.By
-		}
-		now = append(now, t)
+func (w *Flip) on(e *editor) (Done, error) {
+	def, u, scope, err := e.use(w.Part)
+	if err != nil {
+		return Done{}, err
 	}
-	switch was {
-	case "":
-		return a.String(), now
-	case a.String():
-		return "", now
+	if w.Axis < measure.X || w.Axis > measure.Z {
+		return Done{}, refuse("use 0, 1 or 2 for x, y or z", "no such axis")
 	}
-	for c := range measure.Z + 1 {
-		if c != a && c.String() != was {
-			return "", append([]frame.Turn{{About: c, By: 180}}, now...)
-		}
-	}
-	return was, now
+	u.Mirror, u.Turns = frame.Mirrored(u.Mirror, u.Turns, int(w.Axis))
+	id := u.ID
+	e.doc.DropMerges(def, id)
+	return Done{Label: id + " flipped", Part: w.Part, Also: e.everywhere(scope)}, e.meetPart(scope, join(e.path(scope), id))
 }
 
 // Turn turns a part about an axis of the definition it stands in.
@@ -122,35 +110,26 @@ type Turn struct {
 	By    float64      `json:"by"` // degrees
 }
 
-func (w *Turn) on(b *bench) (Done, error) {
-	def, i, scope, err := b.use(w.Part)
+var _ = register[Turn]("turn")
+
+func (w *Turn) on(e *editor) (Done, error) {
+	def, u, scope, err := e.use(w.Part)
 	if err != nil {
 		return Done{}, err
 	}
 	if w.About < measure.X || w.About > measure.Z || !(w.By > -360 && w.By < 360) || w.By == 0 {
 		return Done{}, refuse("use degrees, as in 90", "no such turn")
 	}
-	u := &def.Uses[i]
 	u.Turns = turned(u.Turns, frame.Turn{About: w.About, By: w.By})
-	inside := b.weldedTo(def, u.ID)
-	def.Merges = slices.DeleteFunc(def.Merges, inside)
-	path := join(b.view.Graph.Scopes[scope].Path, u.ID)
-	return Done{Label: fmt.Sprintf("%s turned by %g°", u.ID, w.By), Part: w.Part, Also: b.everywhere(scope)}, b.weld(scope, path)
-}
-
-// weldedTo tells the merges that a use has a part in.
-func (b *bench) weldedTo(def *frame.Definition, use string) func(frame.Merge) bool {
-	in := func(ref string) bool {
-		_, inUse := cut(ref, use+"/")
-		_, inCopy := cut(ref, use+"#")
-		return inUse || inCopy
-	}
-	return func(m frame.Merge) bool { return in(m.Keep) || in(m.Drop) }
+	id := u.ID
+	e.doc.DropMerges(def, id)
+	path := join(e.path(scope), id)
+	return Done{Label: fmt.Sprintf("%s turned by %g°", id, w.By), Part: w.Part, Also: e.everywhere(scope)}, e.meetPart(scope, path)
 }
 
 // turned adds a turn to others; two about one axis are one.
 func turned(turns []frame.Turn, t frame.Turn) []frame.Turn {
-	turns = slices.Clone(turns)
+	turns = append([]frame.Turn{}, turns...)
 	if n := len(turns); n > 0 && turns[n-1].About == t.About {
 		t.By += turns[n-1].By
 		turns = turns[:n-1]
@@ -173,20 +152,20 @@ type Unique struct {
 	Name string `json:"name,omitempty"` // of the new group
 }
 
-func (w *Unique) on(b *bench) (Done, error) {
-	def, i, scope, err := b.use(w.Part)
+var _ = register[Unique]("unique")
+
+func (w *Unique) on(e *editor) (Done, error) {
+	_, u, scope, err := e.use(w.Part)
 	if err != nil {
 		return Done{}, err
 	}
-	u := &def.Uses[i]
-	g := b.doc.Group(u.Of)
+	g := *e.doc.Group(u.Of)
 	name := cmp.Or(w.Name, g.Name, g.ID)
-	twin := (&frame.Document{Groups: []frame.Definition{*g}}).Clone().Groups[0]
-	twin.ID = free(name+" ", func(id string) bool { return b.doc.Group(id) != nil })
-	twin.Name = cmp.Or(w.Name, twin.ID)
-	u.Of = twin.ID
-	b.doc.Groups = append(b.doc.Groups, twin)
-	return Done{Label: w.Part + " by itself", Part: w.Part, Also: b.everywhere(scope)}, nil
+	g.ID = frame.Free(name+" ", func(id string) bool { return e.doc.Group(id) != nil })
+	g.Name = cmp.Or(w.Name, g.ID)
+	u.Of = g.ID
+	e.doc.AddGroup(g, true)
+	return Done{Label: w.Part + " by itself", Part: w.Part, Also: e.everywhere(scope)}, nil
 }
 
 // Stand sets how the frame stands on its floor: turned about one of its axes.
@@ -195,11 +174,13 @@ type Stand struct {
 	Turns []frame.Turn `json:"turns"`
 }
 
-func (w *Stand) on(b *bench) (Done, error) {
+var _ = register[Stand]("stand")
+
+func (w *Stand) on(e *editor) (Done, error) {
 	if len(w.Turns) == 0 {
-		b.doc.Stance = nil
+		e.doc.Stance = nil
 		return Done{Label: "Upright"}, nil
 	}
-	b.doc.Stance = &frame.Stance{Turns: w.Turns}
+	e.doc.Stance = &frame.Stance{Turns: w.Turns}
 	return Done{Label: fmt.Sprintf("Standing at %g°", w.Turns[len(w.Turns)-1].By)}, nil
 }

@@ -3,17 +3,15 @@ package edit
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
-	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
 )
 
 // Split puts a joint into a pipe: where a tee is to stand, or a coupling. The
-// first part keeps the pipe's id.
+// first part keeps the pipe's id, and the old ends their distance.
 type Split struct {
 	Pipe    string        `json:"pipe"`
 	From    string        `json:"from,omitempty"`   // the end it is measured from; the pipe's first end by default
@@ -22,175 +20,151 @@ type Split struct {
 	Name    string        `json:"name,omitempty"` // of the new joint
 }
 
-func (w *Split) on(b *bench) (Done, error) {
-	def, i, scope, err := b.pipe(w.Pipe)
+var _ = register[Split]("split")
+
+func (w *Split) on(e *editor) (Done, error) {
+	def, p, scope, err := e.pipe(w.Pipe)
 	if err != nil {
 		return Done{}, err
 	}
-	e := b.view.Graph.Edge(w.Pipe)
-	switch def.Pipes[i].Path {
+	i := e.view.Graph.Edge(w.Pipe)
+	switch p.Path {
 	case frame.Sprung:
-		return w.crown(b, def, i, scope)
+		return w.crown(e, def, p, scope)
 	case frame.Bent:
 		return Done{}, refuse("make it straight first, or of two pieces", "a bent pipe is not split")
 	}
-	pipe, ends := def.Pipes[i], b.view.Graph.Edges[e].Ends
-	refs := [2]string{pipe.From, pipe.To}
-	if w.From != "" && w.From == b.view.Graph.Nodes[ends[1]].ID {
-		refs, ends = [2]string{refs[1], refs[0]}, [2]int{ends[1], ends[0]}
+	if w.Name != "" && (def.Joint(w.Name) != nil || def.Use(w.Name) != nil) {
+		return Done{}, refuse("give it another name", "there is a joint %q already", w.Name)
 	}
-	j := frame.Joint{ID: w.Name}
-	if j.ID == "" {
-		j.ID = newJoint(def)
-	}
-	if b.has(def, j.ID) {
-		return Done{}, refuse("give it another name", "there is a joint %q already", j.ID)
-	}
-	var d *frame.Dimension
+	ends := e.view.Graph.Edges[i].Ends
+	from, to := p.From, p.To
+	turned := w.From != "" && w.From == e.view.Graph.Nodes[ends[1]].ID
 	words := "in half"
+	var size *frame.Size
 	if w.Length != "" {
-		size, err := b.size(w.Length, w.Meaning)
+		s, err := e.size(w.Length, w.Meaning)
 		if err != nil {
 			return Done{}, err
 		}
-		long := b.view.Points[ends[0]].Distance(b.view.Points[ends[1]])
-		if size.Value <= 0 || size.Value >= long {
-			return Done{}, refuse(fmt.Sprintf("write less than its %s from centre to centre", long.Round(measure.SixtyFourth)), "%s is not on the pipe", size.Value)
+		if s.Meaning == frame.TopOfPipe || s.Meaning == frame.TopOfCap {
+			return Done{}, refuse("say cut, visible, centre, clear or outside", "a pipe is not split at a height")
 		}
-		if size.Meaning == frame.Cut || size.Meaning == frame.Visible {
-			size.Of = pipe.ID
-			if ends != b.view.Graph.Edges[e].Ends { // the part by that end is the second one
-				size.Of = newPipe(def)
+		long := e.view.Points[ends[0]].Distance(e.view.Points[ends[1]])
+		if s.Value <= 0 || s.Value >= long {
+			return Done{}, refuse(fmt.Sprintf("write less than its %s from centre to centre", tape(long)), "%s is not on the pipe", s.Value)
+		}
+		size, words = &s, "at "+w.Length
+	}
+	if p.Dir == nil { // drawn between planes: in line along its axis all the same
+		place := e.place(scope)
+		v := place.Local(e.view.Points[ends[1]]).Sub(place.Local(e.view.Points[ends[0]]))
+		if d := straight(v); d != nil && exactlyAlong(v) {
+			p.Dir, p.Gave = d, nil
+		}
+	}
+	sloped := p.Dir == nil || p.Gave != nil
+	var axis string
+	if !sloped {
+		if a, _, square := along(*p.Dir); square {
+			axis = a.String()
+		}
+	}
+	e.outer(scope, p.ID)
+	j := e.doc.AddJoint(def, frame.Joint{ID: w.Name})
+	second := e.doc.Split(def, def.Pipe(local(e.path(scope), w.Pipe)).ID, j)
+	switch {
+	case size == nil:
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: axis, Of: frame.Ref(j), From: frame.Ref(from), To: frame.Ref(to), Part: 1, Parts: 2})
+	default:
+		if size.Pipe = local(e.path(scope), w.Pipe); turned {
+			size.Pipe = second
+		}
+		if sloped {
+			if turned {
+				from, to = to, from
 			}
+			e.doc.AddReason(def, frame.Reason{Kind: frame.Toward, Of: frame.Ref(j), From: frame.Ref(from), To: frame.Ref(to)})
 		}
-		d, words = &size, "at "+w.Length
+		e.doc.AddSize(def, *size)
 	}
-	b.freeze(def, pipe.ID)
-	b.placeBetween(scope, &j, ends, refs, d)
-	def.Joints = append(def.Joints, j)
-	path := b.view.Places[scope].Path
-	b.cutThrough(def, w.Pipe, path, j.ID)
-	return Done{Label: fmt.Sprintf("Pipe %s split %s", w.Pipe, words), Joint: join(path, j.ID), Pipe: w.Pipe, Also: b.everywhere(scope)}, nil
+	return Done{Label: fmt.Sprintf("Pipe %s split %s", w.Pipe, words), Joint: join(e.path(scope), j), Pipe: w.Pipe, Also: e.everywhere(scope)}, nil
 }
 
-// placeBetween stands a joint between two others: on a station of its own
-// where the two stand on stations and differ along one axis, else on the line.
-func (b *bench) placeBetween(scope int, j *frame.Joint, ends [2]int, refs [2]string, d *frame.Dimension) {
-	def, place := b.def(scope), &b.view.Places[scope]
-	p, ok1 := b.stationsOf(scope, b.view.Points[ends[0]])
-	q, ok2 := b.stationsOf(scope, b.view.Points[ends[1]])
-	a, sign, square := along(place.Turned(b.view.Points[ends[0]].Toward(b.view.Points[ends[1]])))
-	if !ok1 || !ok2 || !square || d != nil && d.Meaning != frame.Centre && (d.Meaning == frame.TopOfPipe || d.Meaning == frame.TopOfCap) {
-		j.Walk = &frame.Walk{From: refs[0], Toward: refs[1], Size: d}
-		if d == nil {
-			j.Walk.Share = 0.5
-		}
-		return
-	}
-	st := frame.Station{ID: newStation(def, a)}
-	if d == nil {
-		st.Split = &frame.Split{From: p[a], To: q[a], Part: 1, Parts: 2}
-	} else {
-		d.From, d.Back = p[a], sign < 0
-		st.At = d
-		if d.Meaning == frame.Centre { // a level that is there already serves
-			here := place.Local(b.view.Points[ends[0]])[a]
-			if id, there := b.station(scope, a, here+d.Value.Scale(sign)); there {
-				j.At = p
-				j.At[a] = id
-				return
-			}
+func exactlyAlong(v measure.Point) bool {
+	n := 0
+	for _, x := range v {
+		if x != 0 {
+			n++
 		}
 	}
-	def.Axes[a].Stations = append(def.Axes[a].Stations, st)
-	j.At = p
-	j.At[a] = st.ID
+	return n == 1
 }
 
-// freeze turns sizes that are a pipe's cut or visible length into the centre
-// distances they came to: the pipe is about to change. Other sizes no longer
-// give way to it.
-func (b *bench) freeze(def *frame.Definition, pipe string) {
-	b.doc.Drives = slices.DeleteFunc(b.doc.Drives, func(d frame.Drive) bool {
-		return slices.ContainsFunc(b.view.Places, func(p layout.Place) bool { return p.Definition(b.doc) == def && d.Pipe == join(p.Path, pipe) })
-	})
-	for _, path := range b.doc.Dimensions() {
-		if d := b.doc.Dimension(path); d.Of == pipe && b.doc.Definition(path) == def {
-			*d = b.came(d)
-		}
-	}
+// local is an id as its definition has it.
+func local(path, id string) string {
+	id, _ = within(path, id)
+	return id
 }
 
-// Delete takes pipes and joints away. Where two pipes in line are left at a
-// joint, they become one.
+// Delete takes pipes and joints away. Where pipes run in line through a joint
+// that goes, they become one.
 type Delete struct {
 	Joints []string `json:"joints,omitempty"`
 	Pipes  []string `json:"pipes,omitempty"`
 }
 
-func (w *Delete) on(b *bench) (Done, error) {
+var _ = register[Delete]("delete")
+
+func (w *Delete) on(e *editor) (Done, error) {
 	if len(w.Joints)+len(w.Pipes) == 0 {
 		return Done{}, refuse("pick a pipe or a joint", "nothing to delete")
 	}
 	done := Done{}
-	var touched []string // joints that may heal
+	became := map[string]string{} // a pipe that was healed into another
 	for _, id := range w.Pipes {
-		def, i, scope, err := b.pipe(id)
+		for became[id] != "" {
+			id = became[id]
+		}
+		if e.view.Graph.Edge(id) < 0 && len(done.Also) > 0 {
+			continue // it went with another one
+		}
+		def, p, scope, err := e.pipe(id)
 		if err != nil {
 			return Done{}, err
 		}
-		for _, n := range b.view.Graph.Edges[b.view.Graph.Edge(id)].Ends {
-			touched = append(touched, b.view.Graph.Nodes[n].ID)
+		done.Also = append(done.Also, e.everywhere(scope)...)
+		e.told(e.dropPipe(def, p.ID))
+		if err := e.rest(); err != nil {
+			return Done{}, err
 		}
-		b.freeze(def, def.Pipes[i].ID)
-		b.dropVia(def, &def.Pipes[i])
-		def.Pipes = slices.Delete(def.Pipes, i, i+1)
-		done.Also = append(done.Also, b.everywhere(scope)...)
+		done.Also = append(done.Also, "")
 	}
 	for _, id := range w.Joints {
-		n, err := b.node(id)
+		if e.view.Graph.Node(id) < 0 && len(done.Also) > 0 {
+			continue
+		}
+		def, j, scope, err := e.joint(id)
 		if err != nil {
 			return Done{}, err
 		}
-		if b.heal(id) { // a joint in the middle of a line
-			continue
+		done.Also = append(done.Also, e.everywhere(scope)...)
+		e.heal(id, became)
+		e.dropJoint(def, j.ID)
+		if err := e.rest(); err != nil {
+			return Done{}, err
 		}
-		for _, pe := range b.view.Graph.Nodes[n].Pipes {
-			e := &b.view.Graph.Edges[pe.Pipe]
-			if def, i, scope, err := b.pipe(e.ID); err == nil {
-				b.freeze(def, def.Pipes[i].ID)
-				def.Pipes = slices.Delete(def.Pipes, i, i+1)
-				touched = append(touched, b.view.Graph.Nodes[e.Ends[1-pe.End]].ID)
-				done.Also = append(done.Also, b.everywhere(scope)...)
-			}
-		}
-		if def, i, _, err := b.joint(id); err == nil {
-			b.dropJoint(def, i)
-		}
+		done.Also = append(done.Also, "")
 	}
-	if err := b.look(); err != nil {
+	if err := e.bare(w); err != nil {
 		return Done{}, err
 	}
-	for _, id := range touched {
-		switch n := b.view.Graph.Node(id); {
-		case n < 0:
-		case len(b.view.Graph.Nodes[n].Pipes) == 0:
-			if def, i, _, err := b.joint(id); err == nil && !b.walkedFrom(def, def.Joints[i].ID) && b.bare(def, def.Joints[i].ID) {
-				b.dropJoint(def, i)
-				if err := b.look(); err != nil {
-					return Done{}, err
-				}
-			}
-		case b.heal(id):
-			done.Also = append(done.Also, "heals at "+id)
-			if err := b.look(); err != nil {
-				return Done{}, err
-			}
-		default:
-			done.Joint = id
+	for _, n := range e.view.Graph.Nodes {
+		if e.inLine(e.view.Graph.Node(n.ID)) && e.wasNot(n.ID) {
+			e.offers = append(e.offers, Offer{Label: "One pipe through " + n.ID, Edit: Edit{Gesture: &Delete{Joints: []string{n.ID}}}})
 		}
 	}
-	done.Also = slices.Compact(slices.Sorted(slices.Values(done.Also)))
+	done.Also = slices.Compact(slices.Sorted(slices.Values(slices.DeleteFunc(done.Also, func(s string) bool { return s == "" }))))
 	what := append(slices.Clone(w.Pipes), w.Joints...)
 	done.Label = "Delete " + what[0]
 	if len(what) > 1 {
@@ -199,141 +173,172 @@ func (w *Delete) on(b *bench) (Done, error) {
 	return done, nil
 }
 
-// bare says whether no pipe is left at a definition's joint in any of its uses.
-func (b *bench) bare(def *frame.Definition, id string) bool {
-	for i := range b.view.Places {
-		if p := &b.view.Places[i]; p.Definition(b.doc) == def {
-			if n := b.view.Graph.Node(join(p.Path, id)); n < 0 || len(b.view.Graph.Nodes[n].Pipes) > 0 {
-				return false
-			}
-		}
-	}
-	return true
-}
-
-func (b *bench) walkedFrom(def *frame.Definition, joint string) bool {
-	return slices.ContainsFunc(def.Joints, func(j frame.Joint) bool { return j.Walk != nil && (j.Walk.From == joint || j.Walk.Toward == joint) })
-}
-
-// dropJoint takes a joint of a definition away and what it alone stood on.
-// Joints that were walked to from it stay where they are, on stations of their
-// own.
-func (b *bench) dropJoint(def *frame.Definition, i int) {
-	at, id := def.Joints[i].At, def.Joints[i].ID
-	for _, d := range b.definitions() {
-		for k := range d.Joints {
-			if w := d.Joints[k].Walk; w != nil && (b.is(d, w.From, def, id) || b.is(d, w.Toward, def, id)) {
-				b.ground(d, &d.Joints[k])
-			}
-		}
-	}
-	def.Joints = slices.Delete(def.Joints, i, i+1)
-	for a, st := range at {
-		b.dropStation(def, measure.Axis(a), st)
-	}
-}
-
-// is says whether a definition's name for a joint means another definition's
-// joint.
-func (b *bench) is(in *frame.Definition, ref string, def *frame.Definition, id string) bool {
-	first, rest, inUse := strings.Cut(ref, "/")
-	if !inUse {
-		return in == def && ref == id
-	}
-	name, _, _ := strings.Cut(first, "#")
-	for i := range in.Uses {
-		if in.Uses[i].ID == name {
-			if g := b.doc.Group(in.Uses[i].Of); g != nil {
-				return b.is(g, rest, def, id)
-			}
-		}
-	}
-	return false
-}
-
-// ground stands a joint that was walked to on stations where it is.
-func (b *bench) ground(def *frame.Definition, j *frame.Joint) {
-	for i := range b.view.Places {
-		p := &b.view.Places[i]
-		n := b.view.Graph.Node(join(p.Path, j.ID))
-		if p.Definition(b.doc) != def || n < 0 {
-			continue
-		}
-		here := p.Local(b.view.Points[n])
-		for a := range 3 {
-			id, there := b.station(i, measure.Axis(a), here[a])
-			if !there {
-				first := def.Axes[a].Stations[0].ID
-				k := slices.IndexFunc(p.Stations[a], func(s layout.Stood) bool { return s.ID == first })
-				by := here[a] - p.Stations[a][k].At
-				id = newStation(def, measure.Axis(a))
-				def.Axes[a].Stations = append(def.Axes[a].Stations, frame.Station{ID: id, At: &frame.Dimension{Value: by.Abs(), Meaning: frame.Centre, From: first, Back: by < 0, Text: by.Abs().Format(measure.InInches, 0)}})
-			}
-			j.At[a] = id
-		}
-		j.Walk = nil
-		return
-	}
-}
-
-// heal makes one pipe of the two that meet in line at a joint. The older keeps
-// its id.
-func (b *bench) heal(id string) bool {
-	g := b.view.Graph
-	n := g.Node(id)
-	node := &g.Nodes[n]
+// inLine says whether a joint is nothing but a coupling between two pipes of a
+// size.
+func (e *editor) inLine(n int) bool {
+	node := &e.view.Graph.Nodes[n]
 	if len(node.Pipes) != 2 || node.Fitting != nil {
 		return false
 	}
-	p, q := node.Pipes[0], node.Pipes[1]
-	if g.Edges[p.Pipe].Path != frame.Straight || g.Edges[q.Pipe].Path != frame.Straight {
-		return false
-	}
-	if g.Edges[p.Pipe].Size != g.Edges[q.Pipe].Size || g.Edges[p.Pipe].Scope != g.Edges[q.Pipe].Scope || b.leaves(p).AngleTo(b.leaves(q)) < 180-2*fitting.Flex {
-		return false
-	}
-	def, at, _, err := b.joint(id)
-	if err != nil || b.walkedFrom(def, def.Joints[at].ID) {
-		return false
-	}
-	keep, i, scope, err := b.pipe(g.Edges[p.Pipe].ID)
-	if err != nil || keep != def {
-		return false
-	}
-	_, k, _, err := b.pipe(g.Edges[q.Pipe].ID)
-	if err != nil {
-		return false
-	}
-	if k < i {
-		i, k, p, q = k, i, q, p
-	}
-	far, ok := b.ref(scope, g.Nodes[g.Edges[q.Pipe].Ends[1-q.End]].ID)
-	if !ok {
-		return false
-	}
-	b.freeze(def, def.Pipes[i].ID)
-	b.freeze(def, def.Pipes[k].ID)
-	older, gone := &def.Pipes[i], def.Pipes[k]
-	if p.End == 0 {
-		older.From = far
-	} else {
-		older.To = far
-	}
-	if gone.AtEnd != nil || older.AtEnd != nil {
-		held := [2]frame.Insertion{}
-		if older.AtEnd != nil {
-			held[1-p.End] = older.AtEnd[1-p.End]
+	p, q := &e.view.Graph.Edges[node.Pipes[0].Pipe], &e.view.Graph.Edges[node.Pipes[1].Pipe]
+	return p.Path == frame.Straight && q.Path == frame.Straight && p.Size == q.Size && p.Scope == q.Scope && e.leaves(node.Pipes[0]).AngleTo(e.leaves(node.Pipes[1])) >= 180-2*fitting.Flex
+}
+
+// wasNot says whether a joint was no mere coupling before the gesture.
+func (e *editor) wasNot(id string) bool {
+	n := e.was.Graph.Node(id)
+	return n >= 0 && len(e.was.Graph.Nodes[n].Pipes) != 2
+}
+
+// dropPipe takes a pipe away with the corners that only it goes round.
+func (e *editor) dropPipe(def *frame.Definition, id string) []frame.Removed {
+	via := slices.Clone(def.Pipe(id).Via)
+	gone := e.doc.DropPipe(def, id)
+	for _, v := range via {
+		used := slices.ContainsFunc(def.Pipes, func(o frame.Pipe) bool { return o.From == v || o.To == v || slices.Contains(o.Via, v) })
+		if !used && def.Joint(v) != nil {
+			gone = append(gone, e.doc.DropJoint(def, v)...)
 		}
-		if gone.AtEnd != nil {
-			held[p.End] = gone.AtEnd[1-q.End]
+	}
+	return gone
+}
+
+func (e *editor) dropJoint(def *frame.Definition, id string) {
+	for _, p := range slices.Clone(def.Pipes) {
+		if (p.From == id || p.To == id) && len(p.Via) > 0 {
+			e.told(e.dropPipe(def, p.ID))
 		}
-		older.AtEnd = &held
 	}
-	def.Pipes = slices.Delete(def.Pipes, k, k+1)
-	if j := slices.IndexFunc(def.Joints, func(j frame.Joint) bool { local, _ := b.ref(scope, id); return j.ID == local }); j >= 0 {
-		b.dropJoint(def, j)
+	var gone []frame.Removed
+	for _, r := range e.doc.DropJoint(def, id) {
+		if r.Kind != "pipe" { // the pipes at it are asked to go with it
+			gone = append(gone, r)
+		}
 	}
-	return true
+	e.told(gone)
+}
+
+// heal makes one of each two pipes of a size that run in line through a joint;
+// the older keeps its id. Their outer distance stays, and what was typed for
+// them is given up.
+func (e *editor) heal(id string, became map[string]string) {
+	g := e.view.Graph
+	node := &g.Nodes[g.Node(id)]
+	done := map[int]bool{}
+	for i, p := range node.Pipes {
+		for _, q := range node.Pipes[i+1:] {
+			a, b := &g.Edges[p.Pipe], &g.Edges[q.Pipe]
+			if done[p.Pipe] || done[q.Pipe] || a.Path != frame.Straight || b.Path != frame.Straight || a.Size != b.Size || a.Scope != b.Scope || a.Scope != node.Scope ||
+				e.leaves(p).AngleTo(e.leaves(q)) < 180-2*fitting.Flex {
+				continue
+			}
+			scope := a.Scope
+			def := e.def(scope)
+			older, younger := local(e.path(scope), a.ID), local(e.path(scope), b.ID)
+			if slices.IndexFunc(def.Pipes, func(x frame.Pipe) bool { return x.ID == younger }) < slices.IndexFunc(def.Pipes, func(x frame.Pipe) bool { return x.ID == older }) {
+				older, younger = younger, older
+			}
+			if def.Pipe(older) == nil || def.Pipe(younger) == nil {
+				continue
+			}
+			done[p.Pipe], done[q.Pipe] = true, true
+			for _, s := range slices.Clone(def.Sizes) {
+				if s.Pipe == older || s.Pipe == younger {
+					e.gave = append(e.gave, Gave{Size: s.ID, Was: s.Says() + " of " + s.Pipe, Now: "part of " + older, Words: "became one pipe"})
+					e.doc.DropSize(s.ID)
+				}
+			}
+			became[join(e.path(scope), younger)] = join(e.path(scope), older)
+			e.told(slices.DeleteFunc(e.doc.Heal(def, older, younger, local(e.path(scope), id)), func(r frame.Removed) bool { return r.Kind == "pipe" }))
+			e.tell("%s and %s are one pipe", older, younger)
+		}
+	}
+}
+
+// bare takes joints away that no pipe is left at and nothing is said of, except
+// the last of a definition.
+func (e *editor) bare(w *Delete) error {
+	for again := true; again; {
+		again = false
+		if err := e.look(); err != nil {
+			return err
+		}
+		for n := len(e.view.Graph.Nodes) - 1; n >= 0; n-- {
+			node := &e.view.Graph.Nodes[n]
+			if len(node.Pipes) > 0 {
+				continue
+			}
+			def, j, _, err := e.joint(node.ID)
+			if err != nil || len(def.Joints)+len(def.Uses) < 2 || e.mentioned(def, j.ID) || e.pipesElsewhere(def, j.ID) {
+				continue
+			}
+			e.told(e.doc.DropJoint(def, j.ID))
+			again = true
+			break
+		}
+	}
+	return nil
+}
+
+// mentioned says whether a link, check, use or meeting needs a joint.
+func (e *editor) mentioned(def *frame.Definition, id string) (yes bool) {
+	e.doc.EachRef(func(in *frame.Definition, kind frame.RefKind, ref *string) {
+		if yes || kind != frame.JointRef && kind != frame.PlaceRef || *ref == "" {
+			return
+		}
+		path, name, plane := frame.Ref(*ref).Parts()
+		if !plane && name == id && e.doc.Inside(in, path) == def {
+			yes = true
+		}
+	})
+	if yes { // sizes and reasons that keep only it in its place do not count
+		yes = false
+		keeps := func(refs ...string) bool { return slices.Contains(refs, id) }
+		for i := range def.Links {
+			for _, s := range def.Links[i].On {
+				yes = yes || keeps(s.Joint)
+			}
+		}
+		for i := range def.Pipes {
+			yes = yes || keeps(append(slices.Clone(def.Pipes[i].Via), def.Pipes[i].From, def.Pipes[i].To)...)
+		}
+		for i := range def.Uses {
+			yes = yes || keeps(string(def.Uses[i].At[0]), string(def.Uses[i].At[1]), string(def.Uses[i].At[2]))
+		}
+		for i := range def.Reasons {
+			yes = yes || def.Reasons[i].Kind != frame.Level && keeps(string(def.Reasons[i].From), string(def.Reasons[i].To), string(def.Reasons[i].LikeFrom), string(def.Reasons[i].LikeTo))
+		}
+		for _, v := range e.doc.Envelopes {
+			path, name, _ := frame.Ref(v.Joint).Parts()
+			yes = yes || name == id && e.doc.Inside(&e.doc.Root, path) == def
+		}
+		for _, o := range e.doc.Definitions() {
+			if o == def {
+				continue
+			}
+			for i := range o.Pipes {
+				for _, r := range []string{o.Pipes[i].From, o.Pipes[i].To} {
+					path, name, _ := frame.Ref(r).Parts()
+					yes = yes || name == id && path != "" && e.doc.Inside(o, path) == def
+				}
+			}
+		}
+	}
+	return yes
+}
+
+// pipesElsewhere says whether pipes are left at a joint in another use of its
+// definition.
+func (e *editor) pipesElsewhere(def *frame.Definition, id string) bool {
+	for sc := range e.view.Graph.Scopes {
+		if e.def(sc) != def {
+			continue
+		}
+		if n := e.view.Graph.Node(join(e.path(sc), id)); n < 0 || len(e.view.Graph.Nodes[n].Pipes) > 0 {
+			return true
+		}
+	}
+	return false
 }
 
 // Resize gives pipes another size.
@@ -343,26 +348,28 @@ type Resize struct {
 	Size catalog.Size `json:"size"`          // "" for the default of its group
 }
 
-func (w *Resize) on(b *bench) (Done, error) {
+var _ = register[Resize]("resize")
+
+func (w *Resize) on(e *editor) (Done, error) {
 	if w.Size != "" && !w.Size.Known() {
 		return Done{}, refuse("use a nominal size such as 3/4", "no pipe size %q", w.Size)
 	}
-	e, err := b.edge(w.Pipe)
+	i, err := e.edge(w.Pipe)
 	if err != nil {
 		return Done{}, err
 	}
-	all := []int{e}
+	all := []int{i}
 	if w.Run {
-		all = b.run(e)
+		all = e.run(i)
 	}
 	var also []string
-	for _, e := range all {
-		def, i, scope, err := b.pipe(b.view.Graph.Edges[e].ID)
+	for _, i := range all {
+		_, p, scope, err := e.pipe(e.view.Graph.Edges[i].ID)
 		if err != nil {
 			return Done{}, err
 		}
-		def.Pipes[i].Size = w.Size
-		also = append(also, b.everywhere(scope)...)
+		p.Size = w.Size
+		also = append(also, e.everywhere(scope)...)
 	}
 	label := fmt.Sprintf("%s to %s", w.Pipe, sizeWords(w.Size))
 	if w.Size == "" {
@@ -375,13 +382,13 @@ func (w *Resize) on(b *bench) (Done, error) {
 }
 
 // run is a pipe and all that goes on in line with it.
-func (b *bench) run(e int) []int {
-	g, in := b.view.Graph, []int{e}
+func (e *editor) run(i int) []int {
+	g, in := e.view.Graph, []int{i}
 	for k := 0; k < len(in); k++ {
 		for end, n := range g.Edges[in[k]].Ends {
-			d := b.leaves(frame.PipeEnd{Pipe: in[k], End: end})
+			d := e.leaves(frame.PipeEnd{Pipe: in[k], End: end})
 			for _, pe := range g.Nodes[n].Pipes {
-				if !slices.Contains(in, pe.Pipe) && b.leaves(pe).AngleTo(d) > 180-2*fitting.Flex {
+				if !slices.Contains(in, pe.Pipe) && e.leaves(pe).AngleTo(d) > 180-2*fitting.Flex {
 					in = append(in, pe.Pipe)
 				}
 			}

@@ -3,7 +3,6 @@ package edit
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -20,8 +19,10 @@ type Repeat struct {
 	Joined  bool          `json:"joined,omitempty"`
 }
 
-func (w *Repeat) on(b *bench) (Done, error) {
-	def, i, scope, err := b.use(w.Part)
+var _ = register[Repeat]("repeat")
+
+func (w *Repeat) on(e *editor) (Done, error) {
+	def, u, scope, err := e.use(w.Part)
 	if err != nil {
 		return Done{}, err
 	}
@@ -31,78 +32,104 @@ func (w *Repeat) on(b *bench) (Done, error) {
 	if w.Axis < measure.X || w.Axis > measure.Z {
 		return Done{}, refuse("use 0, 1 or 2 for x, y or z", "no such axis")
 	}
-	u := &def.Uses[i]
 	was := u.Array
 	array := &frame.Array{Count: w.Count, Axis: w.Axis}
 	switch {
 	case w.Count == 1:
 		array = nil
 	case w.Joined:
-		if array.Joined, err = b.ends(u, scope, w.Axis); err != nil {
+		if array.Joined, err = e.ends(u, scope, w.Axis); err != nil {
 			return Done{}, err
 		}
 	case w.Pitch == "" && was != nil && was.Axis == w.Axis && was.Pitch != nil:
 		array.Pitch = was.Pitch
 	default:
-		d, err := b.size(w.Pitch, w.Meaning)
+		s, err := e.size(w.Pitch, w.Meaning)
 		if err != nil {
 			return Done{}, err
 		}
-		if d.Value == 0 || !slices.Contains([]frame.Meaning{frame.Centre, frame.Outside, frame.Clear, frame.Slot}, d.Meaning) {
+		if s.Value == 0 || !slices.Contains([]frame.Meaning{frame.Centre, frame.Outside, frame.Clear, frame.Slot}, s.Meaning) {
 			return Done{}, refuse("say centre, clear or outside, as in 24 clear", "copies stand at a pitch")
 		}
-		array.Pitch = &d
+		if was != nil && was.Pitch != nil {
+			s.ID, s.Label, s.Prompt = was.Pitch.ID, was.Pitch.Label, was.Pitch.Prompt
+			s.Rank = e.doc.NextRank()
+		}
+		array.Pitch = &s
 	}
-	u.Array = array
 	name := u.ID
 	// the first copy of an array has a number of its own
-	from, to := name+"/", name+"#1/"
-	if array == nil {
-		from, to = to, from
-	}
-	if (was == nil) != (array == nil) {
-		turn := func(ref string) string {
-			if rest, ok := strings.CutPrefix(ref, from); ok {
-				return to + rest
+	switch {
+	case was == nil && array != nil:
+		e.doc.RenameUse(def, name, name+"#1")
+		e.follow(scope, func(ref string) (string, bool) {
+			if rest, ok := within(name, ref); ok {
+				return name + "#1/" + rest, true
 			}
-			return ref
-		}
-		b.rename(scope, turn, turn)
+			return ref, false
+		})
+	case was != nil && array == nil:
+		e.doc.RenameUse(def, name+"#1", name)
+		e.follow(scope, func(ref string) (string, bool) {
+			if rest, ok := within(name+"#1", ref); ok {
+				return name + "/" + rest, true
+			}
+			return ref, false
+		})
 	}
-	part := join(b.view.Graph.Scopes[scope].Path, name)
-	done := Done{Label: fmt.Sprintf("%d of %s", w.Count, name), Part: part, Also: b.everywhere(scope)}
-	if array != nil {
-		done.Part += "#1"
+	e.told(e.doc.SetArray(def.Use(name), array))
+	part := join(e.path(scope), name)
+	done := Done{Label: fmt.Sprintf("%d of %s", w.Count, name), Part: part, Also: e.everywhere(scope)}
+	if array == nil {
+		return done, nil
 	}
-	if array != nil && array.Joined == nil {
-		return done, b.weld(scope, part)
+	done.Part += "#1"
+	if err := e.sound(); err != nil {
+		return Done{}, err
+	}
+	if array.Joined == nil {
+		return done, e.meetPart(scope, part)
 	}
 	return done, nil
 }
 
-// ends finds the two outermost stations of a use's group along an axis of the
-// definition that it stands in: what joined copies share.
-func (b *bench) ends(u *frame.Use, scope int, a measure.Axis) (*[2]string, error) {
-	path := join(b.view.Graph.Scopes[scope].Path, u.ID)
-	for i := range b.view.Places {
-		p := &b.view.Places[i]
-		if p.Path != path && p.Path != path+"#1" {
-			continue
-		}
-		world := b.view.Graph.Scopes[scope].Orient.Dir(a.Dir())
-		k, sign, ok := along(p.Turned(world))
-		if !ok {
-			return nil, refuse("turn the group by quarter turns, or give a pitch", "it leans against that axis")
-		}
-		st := slices.DeleteFunc(slices.Clone(p.Stations[k]), func(s stood) bool { return s.Joints == 0 || s.Copied })
-		if len(st) < 2 {
-			return nil, refuse("give a pitch, as in 24 clear", "it has but one station along %s", a)
-		}
-		lo, hi := st[0].ID, st[len(st)-1].ID
-		if sign < 0 {
-			lo, hi = hi, lo
-		}
-		return &[2]string{lo, hi}, nil
+// ends pairs the joints on the two outermost planes of a use along an axis of
+// the definition that it stands in: what joined copies share.
+func (e *editor) ends(u *frame.Use, scope int, a measure.Axis) ([][2]string, error) {
+	path := join(e.path(scope), u.ID)
+	if u.Array != nil {
+		path += "#1"
 	}
-	return nil, refuse("pick it again", "there is no part %q", path)
+	place := e.place(scope)
+	type at struct {
+		ref string
+		p   measure.Point
+	}
+	var all []at
+	for i, n := range e.view.Graph.Nodes {
+		if ref, in := within(path, n.ID); in && len(n.Pipes) > 0 {
+			all = append(all, at{ref, place.Local(e.view.Points[i])})
+		}
+	}
+	if len(all) < 2 {
+		return nil, refuse("give a pitch, as in 24 clear", "it has but one joint")
+	}
+	lo, hi := all[0].p[a], all[0].p[a]
+	for _, j := range all {
+		lo, hi = min(lo, j.p[a]), max(hi, j.p[a])
+	}
+	pairs := [][2]string{}
+	for _, x := range all {
+		for _, y := range all {
+			d := y.p.Sub(x.p)
+			d[a] = 0
+			if x.p[a]-lo <= near && hi-y.p[a] <= near && d[0].Abs() <= near && d[1].Abs() <= near && d[2].Abs() <= near && x.ref != y.ref {
+				pairs = append(pairs, [2]string{x.ref, y.ref})
+			}
+		}
+	}
+	if len(pairs) == 0 || hi-lo <= near {
+		return nil, refuse("give a pitch, as in 24 clear", "its two ends along %s have no joints alike", a)
+	}
+	return pairs, nil
 }

@@ -26,7 +26,9 @@ type Ring struct {
 // lies: (1 − tan 22.5°) / 2.
 var corner = (1 - math.Tan(math.Pi/8)) / 2
 
-func (w *Ring) on(b *bench) (Done, error) {
+var _ = register[Ring]("ring")
+
+func (w *Ring) on(e *editor) (Done, error) {
 	switch {
 	case w.Sides < 3 || w.Sides > 48:
 		return Done{}, refuse("use 3 to 48", "%d sides", w.Sides)
@@ -35,20 +37,20 @@ func (w *Ring) on(b *bench) (Done, error) {
 	case (w.Across == "") == (w.Side == ""):
 		return Done{}, refuse("write one of them", "a size across, or of each side")
 	}
-	scope, err := b.scope(w.In)
+	scope, err := e.scope(w.In)
 	if err != nil {
 		return Done{}, err
 	}
 	if w.Sides == 8 && w.Across != "" {
-		return w.octagon(b, scope)
+		return w.octagon(e, scope)
 	}
 	if w.Spokes {
 		return Done{}, refuse("give an octagon its size across the flats", "spokes need a side at each quarter")
 	}
 	if w.Across != "" && w.Sides != 4 {
-		return Done{}, refuse("give the size of each side", "%d sides have no flats opposite on stations", w.Sides)
+		return Done{}, refuse("give the size of each side", "%d sides have no flats opposite each other", w.Sides)
 	}
-	return w.round(b, scope)
+	return w.round(e, scope)
 }
 
 // axes are the two that the ring lies along: across first.
@@ -62,137 +64,147 @@ func (w *Ring) axes() (measure.Axis, measure.Axis) {
 	return measure.X, measure.Y
 }
 
-// begin finds the stations of the joint that the ring begins on, or begins.
-func (w *Ring) begin(b *bench, scope int) (at [3]string, err error) {
-	def := b.def(scope)
-	if w.On != "" {
-		n, err := b.node(w.On)
-		if err != nil {
-			return at, err
+// begin finds the joint that the ring begins on, or makes it.
+func (w *Ring) begin(e *editor, scope int) (string, error) {
+	def := e.def(scope)
+	if w.On == "" {
+		if len(def.Joints)+len(def.Uses) > 0 {
+			return "", refuse("pick a joint", "where is the ring to begin?")
 		}
-		at, ok := b.stationsOf(scope, b.view.Points[n])
-		if !ok {
-			return at, refuse("pick a joint that stands on stations", "%q stands on none of this part", w.On)
-		}
-		return at, nil
+		return e.doc.AddJoint(def, frame.Joint{}), nil
 	}
-	for a := range 3 {
-		if len(def.Axes[a].Stations) == 0 {
-			def.Axes[a].Stations = []frame.Station{{ID: measure.Axis(a).String() + "1"}}
-		}
-		at[a] = def.Axes[a].Stations[0].ID
+	if _, err := e.node(w.On); err != nil {
+		return "", err
 	}
-	return at, nil
+	ref, ok := e.ref(scope, w.On)
+	if !ok {
+		return "", refuse("pick a joint inside it, or work on the whole frame", "the joint %q is not in %q", w.On, w.In)
+	}
+	return ref, nil
 }
 
-// octagon stands a ring of eight sides on stations: its flats are as far apart
-// as the size says, its corners at their share of the way.
-func (w *Ring) octagon(b *bench, scope int) (Done, error) {
-	d, err := b.size(w.Across, w.Meaning)
+// octagon draws a ring of eight sides: its flats are as far apart as the size
+// says, its corners at their share of the way.
+func (w *Ring) octagon(e *editor, scope int) (Done, error) {
+	size, err := e.size(w.Across, w.Meaning)
 	if err != nil {
 		return Done{}, err
 	}
-	if d.Meaning != frame.Outside && d.Meaning != frame.Clear && d.Meaning != frame.Centre {
+	if size.Meaning != frame.Outside && size.Meaning != frame.Clear && size.Meaning != frame.Centre {
 		return Done{}, refuse("say outside, clear or centre", "a ring is measured across its flats")
 	}
-	at, err := w.begin(b, scope)
+	on, err := w.begin(e, scope)
 	if err != nil {
 		return Done{}, err
 	}
-	def := b.def(scope)
-	u, v := w.axes()
-	var on [2][5]string // along each axis: low flat, corner, middle, corner, high flat
-	for k, a := range []measure.Axis{u, v} {
-		add := func(st frame.Station) string {
-			st.ID = newStation(def, a)
-			def.Axes[a].Stations = append(def.Axes[a].Stations, st)
-			return st.ID
-		}
-		on[k][0] = at[a]
-		if k == 0 {
-			size := d
-			size.From, size.Label = at[a], "Across"
-			on[k][4] = add(frame.Station{At: &size})
-		} else { // one size drives both
-			on[k][4] = add(frame.Station{Like: &frame.Like{From: at[a], Axis: u, Of: on[0][0], To: on[0][4]}})
-		}
-		on[k][1] = add(frame.Station{Split: &frame.Split{From: at[a], To: on[k][4], Share: corner}})
-		on[k][3] = add(frame.Station{Split: &frame.Split{From: at[a], To: on[k][4], Share: 1 - corner}})
-		if w.Spokes {
-			on[k][2] = add(frame.Station{Split: &frame.Split{From: at[a], To: on[k][4], Part: 1, Parts: 2}})
-		}
-	}
-	path := b.view.Graph.Scopes[scope].Path
-	joint := func(i, k int) string {
-		j := frame.Joint{ID: newJoint(def), At: at}
-		j.At[u], j.At[v] = on[0][i], on[1][k]
-		def.Joints = append(def.Joints, j)
-		return j.ID
-	}
-	pipe := func(from, to string) {
-		def.Pipes = append(def.Pipes, frame.Pipe{ID: newPipe(def), From: from, To: to})
-	}
+	def, rank := e.def(scope), e.doc.NextRank()
+	axes := [2]measure.Axis{}
+	axes[0], axes[1] = w.axes()
+	// along each axis: low flat, corner, middle, corner, high flat, and a joint
+	// of the ring that stands there
+	corners := [][2]int{{1, 0}, {2, 0}, {3, 0}, {4, 1}, {4, 2}, {4, 3}, {3, 4}, {2, 4}, {1, 4}, {0, 3}, {0, 2}, {0, 1}}
+	var stands [2][5]string
 	var ring []string
-	for _, c := range [][2]int{{1, 0}, {2, 0}, {3, 0}, {4, 1}, {4, 2}, {4, 3}, {3, 4}, {2, 4}, {1, 4}, {0, 3}, {0, 2}, {0, 1}} {
+	first := true
+	tie := func(r frame.Reason) {
+		r.Rank = rank
+		e.doc.AddReason(def, r)
+	}
+	put := func(c [2]int) string {
+		id := ""
+		if first && w.On == "" {
+			id = on // the frame begins with it
+		} else {
+			id = e.doc.AddJoint(def, frame.Joint{})
+		}
+		first = false
+		for k, a := range axes {
+			if s := stands[k][c[k]]; s != "" {
+				tie(frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(id), To: frame.Ref(s)})
+			} else {
+				stands[k][c[k]] = id
+			}
+		}
+		if len(ring) > 0 {
+			tie(frame.Reason{Kind: frame.Level, Axis: w.Square.String(), Of: frame.Ref(id), To: frame.Ref(ring[0])})
+		}
+		return id
+	}
+	for _, c := range corners {
 		if w.Spokes || c[0] != 2 && c[1] != 2 {
-			ring = append(ring, joint(c[0], c[1]))
+			ring = append(ring, put(c))
+		}
+	}
+	hub := ""
+	if w.Spokes {
+		hub = put([2]int{2, 2})
+	}
+	if w.On != "" { // its low flats go through the joint that it begins on
+		for k, a := range axes {
+			tie(frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(stands[k][0]), To: frame.Ref(on)})
+		}
+		tie(frame.Reason{Kind: frame.Level, Axis: w.Square.String(), Of: frame.Ref(ring[0]), To: frame.Ref(on)})
+	}
+	for k, a := range axes {
+		lo, hi := frame.Ref(stands[k][0]), frame.Ref(stands[k][4])
+		if k == 0 {
+			size.Axis, size.From, size.To, size.Label, size.Rank = a.String(), lo, hi, "Across", rank
+			e.doc.AddSize(def, size)
+		} else { // one size drives both
+			tie(frame.Reason{Kind: frame.Alike, Axis: a.String(), Of: hi, From: lo, LikeAxis: axes[0].String(), LikeFrom: frame.Ref(stands[0][0]), LikeTo: frame.Ref(stands[0][4])})
+		}
+		tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][1]), From: lo, To: hi, Share: corner})
+		tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][3]), From: lo, To: hi, Share: 1 - corner})
+		if w.Spokes {
+			tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][2]), From: lo, To: hi, Part: 1, Parts: 2})
 		}
 	}
 	for i, from := range ring {
-		pipe(from, ring[(i+1)%len(ring)])
+		e.doc.AddPipe(def, frame.Pipe{From: from, To: ring[(i+1)%len(ring)], Rank: rank})
 	}
-	done := Done{Label: fmt.Sprintf("A ring of 8, %s across", w.Across), Joint: join(path, ring[0]), Also: b.everywhere(scope)}
+	path := e.path(scope)
+	done := Done{Label: fmt.Sprintf("A ring of 8, %s across", w.Across), Joint: join(path, ring[0]), Also: e.everywhere(scope)}
 	if w.Spokes {
-		hub := joint(2, 2)
 		for _, i := range []int{1, 4, 7, 10} {
-			pipe(hub, ring[i])
+			e.doc.AddPipe(def, frame.Pipe{From: hub, To: ring[i], Rank: rank})
 		}
 		done.Joint = join(path, hub)
 	}
 	return done, nil
 }
 
-// round walks a ring side by side and closes it with the last pipe.
-func (w *Ring) round(b *bench, scope int) (Done, error) {
+// round runs a ring side by side and closes it with the last pipe.
+func (w *Ring) round(e *editor, scope int) (Done, error) {
 	text := w.Side
 	if text == "" {
 		text = w.Across
 	}
-	d, err := b.size(text, w.Meaning)
+	size, err := e.size(text, w.Meaning)
 	if err != nil {
 		return Done{}, err
 	}
-	if d.Meaning == frame.TopOfPipe || d.Meaning == frame.TopOfCap {
+	if size.Meaning == frame.TopOfPipe || size.Meaning == frame.TopOfCap {
 		return Done{}, refuse("say cut, visible, centre, clear or outside", "a side is no height")
 	}
-	at, err := w.begin(b, scope)
+	first, err := w.begin(e, scope)
 	if err != nil {
 		return Done{}, err
 	}
-	def := b.def(scope)
+	def, rank := e.def(scope), e.doc.NextRank()
 	u, v := w.axes()
-	var first string
-	if ref, ok := b.ref(scope, w.On); ok && w.On != "" {
-		first = ref
-	} else {
-		j := frame.Joint{ID: newJoint(def), At: at}
-		def.Joints = append(def.Joints, j)
-		first = j.ID
-	}
 	from := first
 	for k := range w.Sides - 1 {
 		angle := 2 * math.Pi * float64(k) / float64(w.Sides)
 		var dir measure.Dir
 		dir[u], dir[v] = math.Cos(angle), math.Sin(angle)
-		pipe, size := newPipe(def), d
-		if d.Meaning == frame.Cut || d.Meaning == frame.Visible {
-			size.Of = pipe
-		}
-		j := frame.Joint{ID: newJoint(def), Walk: &frame.Walk{From: from, Dir: &dir, Size: &size}}
-		def.Joints = append(def.Joints, j)
-		def.Pipes = append(def.Pipes, frame.Pipe{ID: pipe, From: from, To: j.ID})
-		from = j.ID
+		dir = exactly(dir)
+		j := e.doc.AddJoint(def, frame.Joint{})
+		s := size
+		s.Pipe = e.doc.AddPipe(def, frame.Pipe{From: from, To: j, Dir: &dir, Rank: rank})
+		s.Rank = rank
+		e.doc.AddSize(def, s)
+		from = j
 	}
-	def.Pipes = append(def.Pipes, frame.Pipe{ID: newPipe(def), From: from, To: first})
-	return Done{Label: fmt.Sprintf("A ring of %d", w.Sides), Joint: join(b.view.Graph.Scopes[scope].Path, first), Also: b.everywhere(scope)}, nil
+	e.doc.AddPipe(def, frame.Pipe{From: from, To: first, Rank: rank})
+	return Done{Label: fmt.Sprintf("A ring of %d", w.Sides), Joint: join(e.path(scope), first), Also: e.everywhere(scope)}, nil
 }

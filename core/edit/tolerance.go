@@ -17,7 +17,9 @@ type Tolerance struct {
 	Measured string      `json:"measured,omitempty"` // as typed: the length of one that is measured on the frame
 }
 
-func (w *Tolerance) on(b *bench) (Done, error) {
+var _ = register[Tolerance]("class")
+
+func (w *Tolerance) on(e *editor) (Done, error) {
 	if len(w.Pipes) == 0 {
 		return Done{}, refuse("pick a pipe", "no pipe to set")
 	}
@@ -26,14 +28,14 @@ func (w *Tolerance) on(b *bench) (Done, error) {
 	}
 	t := frame.Tolerance{Class: w.Class}
 	if strings.TrimSpace(w.Extra) != "" {
-		d, err := b.size(w.Extra, frame.Cut)
+		d, err := e.size(w.Extra, frame.Cut)
 		if err != nil {
 			return Done{}, err
 		}
 		t.Extra = d.Value
 	}
 	if strings.TrimSpace(w.Measured) != "" {
-		d, err := b.size(w.Measured, frame.Cut)
+		d, err := e.size(w.Measured, frame.Cut)
 		if err != nil {
 			return Done{}, err
 		}
@@ -43,11 +45,11 @@ func (w *Tolerance) on(b *bench) (Done, error) {
 		t.Measured = d.Value
 	}
 	for _, id := range w.Pipes {
-		if _, err := b.edge(id); err != nil {
+		if _, err := e.edge(id); err != nil {
 			return Done{}, err
 		}
-		was := b.doc.Tolerance(id)
-		b.doc.Tolerances = slices.DeleteFunc(b.doc.Tolerances, func(o frame.Tolerance) bool { return o.Pipe == id })
+		was := e.doc.Tolerance(id)
+		e.doc.Tolerances = slices.DeleteFunc(e.doc.Tolerances, func(o frame.Tolerance) bool { return o.Pipe == id })
 		if w.Class == frame.Exact {
 			continue
 		}
@@ -55,7 +57,7 @@ func (w *Tolerance) on(b *bench) (Done, error) {
 		if t.Measured > 0 && t.Extra == 0 && was.Class == w.Class {
 			t.Extra = was.Extra
 		}
-		b.doc.Tolerances = append(b.doc.Tolerances, t)
+		e.doc.Tolerances = append(e.doc.Tolerances, t)
 	}
 	label := classWords[w.Class]
 	if t.Measured > 0 {

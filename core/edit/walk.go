@@ -1,7 +1,6 @@
 package edit
 
 import (
-	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -17,23 +16,13 @@ type Begin struct {
 	Name string `json:"name,omitempty"` // of the joint
 }
 
-func (w *Begin) on(b *bench) (Done, error) {
-	def := &b.doc.Root
-	if len(def.Joints)+len(def.Uses) > 0 {
+var _ = register[Begin]("begin")
+
+func (w *Begin) on(e *editor) (Done, error) {
+	if len(e.view.Graph.Nodes) > 0 {
 		return Done{}, refuse("pick a joint and go on from it", "the frame has begun already")
 	}
-	j := frame.Joint{ID: w.Name}
-	if j.ID == "" {
-		j.ID = newJoint(def)
-	}
-	for a := range 3 {
-		if len(def.Axes[a].Stations) == 0 {
-			def.Axes[a].Stations = []frame.Station{{ID: measure.Axis(a).String() + "1"}}
-		}
-		j.At[a] = def.Axes[a].Stations[0].ID
-	}
-	def.Joints = append(def.Joints, j)
-	return Done{Label: "A first joint", Joint: j.ID}, nil
+	return Done{Label: "A first joint", Joint: e.doc.AddJoint(&e.doc.Root, frame.Joint{ID: w.Name})}, nil
 }
 
 // Walk runs a pipe from a joint. The far end is a new joint with the fitting
@@ -41,203 +30,259 @@ func (w *Begin) on(b *bench) (Done, error) {
 type Walk struct {
 	From    string        `json:"from"`              // a joint; "" begins a frame that has none
 	In      string        `json:"in,omitempty"`      // the part that gets the pipe: "" is the frame, a use's path its group
-	Course  string        `json:"course,omitempty"`  // as typed: right 46 clear
+	Course  string        `json:"course,omitempty"`  // as typed: right 46 clear; right to j7; up to =shelf
 	Along   string        `json:"along,omitempty"`   // instead of a direction in Course: the line of this pipe
 	Length  string        `json:"length,omitempty"`  // with Along
 	Meaning frame.Meaning `json:"meaning,omitempty"` // of a length without a word for it
-	Until   string        `json:"until,omitempty"`   // instead of a length: the station to reach
+	Until   string        `json:"until,omitempty"`   // instead of a length: the joint or named plane to reach
 	Size    catalog.Size  `json:"size,omitempty"`
 	Name    string        `json:"name,omitempty"` // of the new joint
 	End     frame.End     `json:"end,omitempty"`  // what is at the far end if nothing else follows
 }
 
-func (w *Walk) on(b *bench) (Done, error) {
+var _ = register[Walk]("walk")
+
+func (w *Walk) on(e *editor) (Done, error) {
 	if w.Size != "" && !w.Size.Known() {
 		return Done{}, refuse("use a nominal size such as 3/4", "no pipe size %q", w.Size)
 	}
 	if !slices.Contains(frame.Ends(), w.End) {
 		return Done{}, refuse("use cap, free or stake", "no such end %q", w.End)
 	}
-	if w.From == "" && len(b.view.Graph.Nodes) == 0 {
-		first, err := (&Begin{}).on(b)
-		if err != nil {
-			return Done{}, err
-		}
+	if w.From == "" && len(e.view.Graph.Nodes) == 0 {
 		started := *w
-		started.From, w = first.Joint, &started
-		if err := b.look(); err != nil {
+		started.From, w = e.doc.AddJoint(&e.doc.Root, frame.Joint{}), &started
+		if err := e.look(); err != nil {
 			return Done{}, err
 		}
 	}
 	switch word, rest, _ := strings.Cut(strings.TrimSpace(w.Course), " "); strings.ToLower(word) {
 	case "hoop":
-		return w.hoop(b, rest)
+		return w.hoop(e, rest)
 	case "bend":
-		return w.bend(b, rest)
+		return w.bend(e, rest)
 	}
-	course, err := w.course(b)
+	course, err := w.course(e)
 	if err != nil {
 		return Done{}, err
 	}
 	done := Done{Joint: w.From}
 	for k := range course.Times {
-		step, err := w.step(b, done.Joint, course, k == course.Times-1)
+		step, err := w.step(e, done.Joint, course, k == course.Times-1)
 		if err != nil {
 			return Done{}, err
 		}
 		step.Also = append(done.Also, step.Also...)
 		done = step
-		if k < course.Times-1 {
-			if err := b.look(); err != nil {
-				return Done{}, err
-			}
-		}
 	}
 	far := course.Rest
 	if w.Until != "" {
 		far = "to " + w.Until
 	}
-	done.Label = fmt.Sprintf("Pipe %s %s", course.Words, far)
+	done.Label = strings.TrimSpace(fmt.Sprintf("Pipe %s %s", course.Words, far))
 	if course.Times > 1 {
 		done.Label = fmt.Sprintf("%d pipes %s %s", course.Times, course.Words, far)
 	}
 	return done, nil
 }
 
-func (w *Walk) course(b *bench) (Course, error) {
+func (w *Walk) course(e *editor) (Course, error) {
 	if w.Along == "" {
 		return ParseCourse(w.Course)
 	}
-	e, err := b.edge(w.Along)
+	i, err := e.edge(w.Along)
 	if err != nil {
 		return Course{}, err
 	}
-	n, err := b.node(w.From)
+	n, err := e.node(w.From)
 	if err != nil {
 		return Course{}, err
 	}
-	scope, err := b.scope(w.In)
+	scope, err := e.scope(w.In)
 	if err != nil {
 		return Course{}, err
 	}
 	// on beyond the joint when the pipe ends there, else the way it was drawn
 	end := 0
-	if b.view.Graph.Edges[e].Ends[0] == n {
+	if e.view.Graph.Edges[i].Ends[0] == n {
 		end = 1
 	}
-	d := b.leaves(frame.PipeEnd{Pipe: e, End: end})
-	return Course{Dir: b.view.Places[scope].Turned(d), Words: "along " + w.Along, Rest: w.Length, Times: 1}, nil
+	d := e.leaves(frame.PipeEnd{Pipe: i, End: end})
+	return Course{Dir: exactly(e.place(scope).Turned(d)), Words: "along " + w.Along, Rest: w.Length, Times: 1}, nil
+}
+
+// exactly takes what turning left of a direction along an axis off it.
+func exactly(d measure.Dir) measure.Dir {
+	if a, sign, ok := along(d); ok {
+		d = measure.Dir{}
+		d[a] = sign
+	}
+	return d
+}
+
+// start finds the part and the joint that a walk begins at.
+func (w *Walk) start(e *editor, from string) (scope, n int, ref string, err error) {
+	if scope, err = e.scope(w.In); err != nil {
+		return 0, 0, "", err
+	}
+	if n, err = e.node(from); err != nil {
+		return 0, 0, "", err
+	}
+	ref, ok := e.ref(scope, from)
+	if !ok {
+		return 0, 0, "", refuse("pick a joint inside it, or work on the whole frame", "the joint %q is not in %q", from, w.In)
+	}
+	if w.Name != "" && (e.def(scope).Joint(w.Name) != nil || e.def(scope).Use(w.Name) != nil) {
+		return 0, 0, "", refuse("give it another name", "there is a joint %q already", w.Name)
+	}
+	return scope, n, ref, nil
 }
 
 // step runs one pipe.
-func (w *Walk) step(b *bench, from string, c Course, last bool) (Done, error) {
-	scope, err := b.scope(w.In)
+func (w *Walk) step(e *editor, from string, c Course, last bool) (Done, error) {
+	scope, n, ref, err := w.start(e, from)
 	if err != nil {
 		return Done{}, err
 	}
-	n, err := b.node(from)
-	if err != nil {
-		return Done{}, err
-	}
-	ref, ok := b.ref(scope, from)
-	if !ok {
-		return Done{}, refuse("pick a joint inside it, or work on the whole frame", "the joint %q is not in %q", from, w.In)
-	}
-	place := &b.view.Places[scope]
-	world := b.view.Graph.Scopes[scope].Orient.Dir(c.Dir.Unit())
-	for _, pe := range b.view.Graph.Nodes[n].Pipes {
-		if b.leaves(pe).AngleTo(world) < 1 {
-			return Done{}, refuse("split that pipe, or make it longer", "the pipe %s leaves %s that way already", b.view.Graph.Edges[pe.Pipe].ID, from)
+	world := e.view.Graph.Scopes[scope].Orient.Dir(c.Dir.Unit())
+	for _, pe := range e.view.Graph.Nodes[n].Pipes {
+		if e.leaves(pe).AngleTo(world) < 1 {
+			return Done{}, refuse("split that pipe, or make it longer", "the pipe %s leaves %s that way already", e.view.Graph.Edges[pe.Pipe].ID, from)
 		}
 	}
-	def := b.def(scope)
-	pipe := frame.Pipe{ID: newPipe(def), From: ref, Size: w.Size}
-	j := frame.Joint{ID: newJoint(def)}
-	if w.Name != "" && last {
-		j.ID = w.Name
-		if b.has(def, j.ID) {
-			return Done{}, refuse("give it another name", "there is a joint %q already", j.ID)
-		}
-	}
+	def := e.def(scope)
+	j := frame.Joint{}
 	if last {
-		j.End = cmp.Or(w.End, c.End)
+		j.ID, j.End = w.Name, c.End
+		if w.End != frame.OpenEnd {
+			j.End = w.End
+		}
 	}
-	pipe.To = j.ID
-	d, err := w.far(b, scope, n, ref, c, &j, pipe.ID)
+	until := w.Until
+	if to, ok := strings.CutPrefix(strings.ToLower(strings.TrimSpace(c.Rest)), "to "); ok && until == "" {
+		until = strings.TrimSpace(c.Rest)[3:]
+		_ = to
+	}
+	e.opened(from) // a capped end that goes on is no end any more
+	dir := c.Dir.Unit()
+	if until != "" {
+		return w.until(e, scope, n, ref, dir, strings.TrimSpace(until), j)
+	}
+	size, err := e.size(c.Rest, w.Meaning)
 	if err != nil {
 		return Done{}, err
 	}
-	def.Joints = append(def.Joints, j)
-	def.Pipes = append(def.Pipes, pipe)
-	was := b.view.Graph.Nodes[n].End
-	if was != frame.OpenEnd {
-		b.opened(from) // a capped end that goes on is no end any more
-	}
-	done := Done{Joint: join(place.Path, j.ID), Pipe: join(place.Path, pipe.ID), Also: b.everywhere(scope)}
-	return b.meet(done, scope, j.ID, pipe.ID, world, d)
-}
-
-// far places the far joint: on stations where the walk runs along an axis from
-// a place on stations, else by the walk itself.
-func (w *Walk) far(b *bench, scope, from int, ref string, c Course, j *frame.Joint, pipe string) (*frame.Dimension, error) {
-	def := b.def(scope)
-	at, stood := b.stationsOf(scope, b.view.Points[from])
-	a, sign, square := along(c.Dir)
-	if w.Until != "" {
-		return nil, w.until(b, scope, at, stood && square, a, ref, c, j)
-	}
-	d, err := b.size(c.Rest, w.Meaning)
+	foot, err := e.height(&size, scope, dir)
 	if err != nil {
-		return nil, err
+		return Done{}, err
 	}
-	if d.Meaning == frame.Visible || d.Meaning == frame.Cut {
-		d.Of = pipe
+	rank := e.doc.NextRank()
+	id := e.doc.AddJoint(def, j)
+	pipe := e.doc.AddPipe(def, frame.Pipe{From: ref, To: id, Dir: &dir, Size: w.Size, Rank: rank})
+	size.Rank = rank
+	if foot != "" {
+		size.Axis, size.From, size.To, size.Foot = "z", frame.Floor, frame.Ref(id), foot
+	} else {
+		size.Pipe = pipe
 	}
-	if !stood || !square {
-		if d.Meaning == frame.TopOfPipe || d.Meaning == frame.TopOfCap {
-			return nil, refuse("say centre, outside, clear or cut", "a height is measured straight up")
-		}
-		dir := c.Dir
-		j.Walk = &frame.Walk{From: ref, Dir: &dir, Size: &d}
-		return &d, nil
-	}
-	d.From, d.Back = at[a], sign < 0
-	if d.Meaning == frame.TopOfPipe || d.Meaning == frame.TopOfCap {
-		if a != measure.Z || sign < 0 {
-			return nil, refuse("walk up for it", "a height is measured straight up")
-		}
-		d.From, d.Back = frame.Floor, false
-	}
-	st := frame.Station{ID: newStation(def, a), At: &d}
-	def.Axes[a].Stations = append(def.Axes[a].Stations, st)
-	j.At = at
-	j.At[a] = st.ID
-	return &d, nil
+	sizeID := e.doc.AddSize(def, size)
+	path := e.path(scope)
+	done := Done{Joint: join(path, id), Pipe: join(path, pipe), Also: e.everywhere(scope)}
+	return e.meet(done, scope, id, pipe, sizeID)
 }
 
-func (w *Walk) until(b *bench, scope int, at [3]string, square bool, a measure.Axis, ref string, c Course, j *frame.Joint) error {
-	place := &b.view.Places[scope]
-	for k := range 3 {
-		if c.Dir[k] == 0 || square && measure.Axis(k) != a {
-			continue
-		}
-		i := slices.IndexFunc(place.Stations[k], func(s layout.Stood) bool { return s.ID == w.Until })
-		if i < 0 {
-			continue
-		}
-		if square {
-			j.At = at
-			j.At[a] = w.Until
-			return nil
-		}
-		dir := c.Dir
-		j.Walk = &frame.Walk{From: ref, Dir: &dir, Until: &frame.Until{Axis: measure.Axis(k), Station: w.Until}}
-		return nil
+// height says whether a size is a height from the floor, and then the joint
+// whose body stands lowest now.
+func (e *editor) height(s *frame.Size, scope int, dir measure.Dir) (foot string, err error) {
+	if s.Meaning != frame.TopOfPipe && s.Meaning != frame.TopOfCap {
+		return "", nil
 	}
-	return refuse("name a station that lies that way", "no station %q that way", w.Until)
+	if a, sign, ok := along(dir); !ok || a != measure.Z || sign < 0 {
+		return "", refuse("walk up for it", "a height is measured straight up")
+	}
+	if e.view.Lowest >= 0 {
+		if ref, ok := e.ref(scope, e.view.Graph.Nodes[e.view.Lowest].ID); ok {
+			return ref, nil
+		}
+	}
+	return "", refuse("say centre, outside, clear or cut", "this part does not stand on the floor itself")
 }
 
-// Join runs a pipe between two joints.
+// until runs a pipe as far as a joint or a named plane.
+func (w *Walk) until(e *editor, scope, n int, ref string, dir measure.Dir, to string, j frame.Joint) (Done, error) {
+	def, path := e.def(scope), e.path(scope)
+	if m := e.view.Graph.Node(join(path, to)); m >= 0 {
+		return w.toJoint(e, scope, n, m, ref, to, dir)
+	}
+	place := e.place(scope)
+	name := strings.TrimPrefix(to, "=")
+	for a := range measure.Axis(3) {
+		i := slices.IndexFunc(place.Planes[a], func(p layout.Plane) bool { return p.Ref == frame.OnPlane(name) })
+		if i < 0 || dir[a] == 0 {
+			continue
+		}
+		here := place.Local(e.view.Points[n])[a]
+		if far := place.Planes[a][i].At - here; far == 0 || (far > 0) != (dir[a] > 0) {
+			return Done{}, refuse("name one that lies that way", "%s is not that way", to)
+		}
+		j.On[a] = name
+		id := e.doc.AddJoint(def, j)
+		pipe := e.doc.AddPipe(def, frame.Pipe{From: ref, To: id, Dir: &dir, Size: w.Size})
+		done := Done{Joint: join(path, id), Pipe: join(path, pipe), Also: e.everywhere(scope)}
+		return e.meet(done, scope, id, pipe, "")
+	}
+	return Done{}, refuse("name a joint, or a named plane that lies that way", "no joint or plane %q that way", to)
+}
+
+// toJoint runs a pipe in a direction until it is level with a joint, or to the
+// joint itself where it lies that way.
+func (w *Walk) toJoint(e *editor, scope, n, m int, ref, to string, dir measure.Dir) (Done, error) {
+	def, path := e.def(scope), e.path(scope)
+	if n == m || e.joined(n, m) {
+		return Done{}, refuse("they are one pipe apart", "a pipe joins them already")
+	}
+	world := e.view.Graph.Scopes[scope].Orient.Dir(dir)
+	line := e.view.Points[m].Sub(e.view.Points[n])
+	var far measure.Length
+	for a := range 3 {
+		far += line[a].Scale(world[a])
+	}
+	if far <= 0 {
+		return Done{}, refuse("name one that lies that way", "%s is not that way", to)
+	}
+	rank := e.doc.NextRank()
+	if e.view.Points[n].Along(world, far).Distance(e.view.Points[m]) <= reachOf(w.sizeOf(e, scope)) {
+		pipe := e.doc.AddPipe(def, frame.Pipe{From: ref, To: to, Dir: &dir, Size: w.Size, Rank: rank})
+		e.opened(join(path, to))
+		done := Done{Joint: join(path, to), Pipe: join(path, pipe), Also: append(e.everywhere(scope), "meets "+to)}
+		if err := e.look(); err != nil {
+			return Done{}, err
+		}
+		return e.through(done, scope, pipe, "")
+	}
+	a, _, square := along(dir)
+	if !square {
+		return Done{}, refuse("say how long it is", "%s is not in that line", to)
+	}
+	id := e.doc.AddJoint(def, frame.Joint{ID: w.Name, End: w.End})
+	pipe := e.doc.AddPipe(def, frame.Pipe{From: ref, To: id, Dir: &dir, Size: w.Size, Rank: rank})
+	e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(id), To: frame.Ref(to), Rank: rank})
+	done := Done{Joint: join(path, id), Pipe: join(path, pipe), Also: append(e.everywhere(scope), "level with "+to)}
+	return e.meet(done, scope, id, pipe, "")
+}
+
+func (w *Walk) sizeOf(e *editor, scope int) catalog.Size {
+	if w.Size != "" {
+		return w.Size
+	}
+	if of := e.view.Graph.Scopes[scope].Of; of != "" && e.doc.Group(of).Size != "" {
+		return e.doc.Group(of).Size
+	}
+	return e.doc.Size
+}
+
+// Join runs a pipe between two joints. Where they lie along an axis it keeps
+// them in line from then on.
 type Join struct {
 	From string       `json:"from"`
 	To   string       `json:"to"`
@@ -245,38 +290,57 @@ type Join struct {
 	Size catalog.Size `json:"size,omitempty"`
 }
 
-func (w *Join) on(b *bench) (Done, error) {
-	scope, err := b.scope(w.In)
+var _ = register[Join]("join")
+
+func (w *Join) on(e *editor) (Done, error) {
+	scope, err := e.scope(w.In)
 	if err != nil {
 		return Done{}, err
 	}
 	var refs [2]string
 	var nodes [2]int
 	for k, id := range []string{w.From, w.To} {
-		if nodes[k], err = b.node(id); err != nil {
+		if nodes[k], err = e.node(id); err != nil {
 			return Done{}, err
 		}
 		var ok bool
-		if refs[k], ok = b.ref(scope, id); !ok {
+		if refs[k], ok = e.ref(scope, id); !ok {
 			return Done{}, refuse("work on the whole frame to reach it", "the joint %q is not in %q", id, w.In)
 		}
 	}
 	switch {
 	case nodes[0] == nodes[1]:
 		return Done{}, refuse("pick another joint", "a pipe from a joint to itself")
-	case b.joined(nodes[0], nodes[1]):
+	case e.joined(nodes[0], nodes[1]):
 		return Done{}, refuse("they are one pipe apart", "a pipe joins %q and %q already", w.From, w.To)
 	case w.Size != "" && !w.Size.Known():
 		return Done{}, refuse("use a nominal size such as 3/4", "no pipe size %q", w.Size)
 	}
-	def := b.def(scope)
-	p := frame.Pipe{ID: newPipe(def), From: refs[0], To: refs[1], Size: w.Size}
-	def.Pipes = append(def.Pipes, p)
-	b.opened(w.From)
-	b.opened(w.To)
-	done := Done{Label: fmt.Sprintf("Pipe from %s to %s", w.From, w.To), Joint: w.To, Pipe: join(b.view.Places[scope].Path, p.ID), Also: b.everywhere(scope)}
-	if err := b.look(); err != nil {
+	p := frame.Pipe{From: refs[0], To: refs[1], Size: w.Size}
+	local := e.place(scope).Local(e.view.Points[nodes[1]]).Sub(e.place(scope).Local(e.view.Points[nodes[0]]))
+	p.Dir = straight(local)
+	id := e.doc.AddPipe(e.def(scope), p)
+	e.opened(w.From)
+	e.opened(w.To)
+	done := Done{Label: fmt.Sprintf("Pipe from %s to %s", w.From, w.To), Joint: w.To, Pipe: join(e.path(scope), id), Also: e.everywhere(scope)}
+	if err := e.look(); err != nil {
 		return Done{}, err
 	}
-	return b.through(done, scope, p.ID)
+	return e.through(done, scope, id, "")
+}
+
+// straight is the direction of a way that runs along an axis but for what no
+// tape shows; nil of any other.
+func straight(v measure.Point) *measure.Dir {
+	for a := range v {
+		b, c := (a+1)%3, (a+2)%3
+		if v[b].Abs() <= layout.TapeStep && v[c].Abs() <= layout.TapeStep && v[a].Abs() > 2*layout.TapeStep {
+			var d measure.Dir
+			if d[a] = 1; v[a] < 0 {
+				d[a] = -1
+			}
+			return &d
+		}
+	}
+	return nil
 }

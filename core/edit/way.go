@@ -34,8 +34,8 @@ var meaningWords = map[string]frame.Meaning{
 // ParseSize reads a length with what it measures: "46 clear", "12 cut", "4 ft
 // outside". Without a word it means what fallback says. The error is a
 // [*Refusal].
-func ParseSize(text string, unit measure.Unit, fallback frame.Meaning) (frame.Dimension, error) {
-	d := frame.Dimension{Meaning: fallback, Text: strings.TrimSpace(text)}
+func ParseSize(text string, unit measure.Unit, fallback frame.Meaning) (frame.Size, error) {
+	d := frame.Size{Meaning: fallback, Text: strings.TrimSpace(text), Unit: unit}
 	length := text
 	if i := strings.LastIndexAny(strings.TrimRight(text, " "), " \t"); i >= 0 {
 		if m, ok := meaningWords[strings.ToLower(strings.TrimSpace(text[i:]))]; ok {
@@ -134,11 +134,11 @@ func ParseCourse(text string) (Course, error) {
 }
 
 // size reads a typed length; with no meaning said it is centre to centre.
-func (b *bench) size(text string, given frame.Meaning) (frame.Dimension, error) {
+func (e *editor) size(text string, given frame.Meaning) (frame.Size, error) {
 	if strings.TrimSpace(text) == "" {
-		return frame.Dimension{}, refuse("write how long, as in 46 clear or 12 cut", "no length")
+		return frame.Size{}, refuse("write how long, as in 46 clear or 12 cut", "no length")
 	}
-	d, err := ParseSize(text, b.unit, cmp.Or(given, frame.Centre))
+	d, err := ParseSize(text, e.unit, cmp.Or(given, frame.Centre))
 	if err == nil && d.Value == 0 && d.Meaning != frame.Visible && d.Meaning != frame.Slot {
 		return d, refuse("write how long it is to be", "a size of no length")
 	}

@@ -48,7 +48,6 @@ func (d *Document) check(ps *Problems) {
 		}
 	}
 	d.checkHolds(ps)
-	d.checkDrives(ps)
 	d.checkTolerances(ps)
 	d.checkEnvelopes(ps)
 	for i := range d.Parts {
@@ -59,7 +58,8 @@ func (d *Document) check(ps *Problems) {
 	if d.Stance != nil {
 		checkTurns(ps, "/stance/turns", d.Stance.Turns)
 	}
-	d.checkDefinition(ps, &d.Root, "/root")
+	ids := &ids{map[string]bool{}, map[string]bool{}}
+	d.checkDefinition(ps, &d.Root, "/root", ids)
 	seen := map[string]bool{}
 	for i := range d.Groups {
 		g, where := &d.Groups[i], fmt.Sprintf("/groups/%d", i)
@@ -67,7 +67,7 @@ func (d *Document) check(ps *Problems) {
 			ps.add(where+"/id", fmt.Sprintf("the group id %q is empty or taken", g.ID), "give each group its own id")
 		}
 		seen[g.ID] = true
-		d.checkDefinition(ps, g, where)
+		d.checkDefinition(ps, g, where, ids)
 	}
 }
 
@@ -85,27 +85,25 @@ func checkSize(ps *Problems, path string, s catalog.Size) {
 	}
 }
 
-func (d *Document) checkDefinition(ps *Problems, def *Definition, where string) {
+func (d *Document) checkDefinition(ps *Problems, def *Definition, where string, ids *ids) {
 	checkSize(ps, where+"/size", def.Size)
 	checkMode(ps, where+"/mode", def.Mode, true)
 	def.checkLinks(ps, where)
-	known := [3]map[string]bool{}
-	for a := range def.Axes {
-		known[a] = def.checkAxis(ps, measure.Axis(a), fmt.Sprintf("%s/axes/%d", where, a))
-	}
-	on := func(at [3]string, path, what string) {
-		for a, s := range at {
-			if !known[a][s] {
-				ps.add(fmt.Sprintf("%s/at/%d", path, a), fmt.Sprintf("%s stands on no station %q of the %s axis", what, s, measure.Axis(a)), "name a station of this group")
+	for a := range def.Planes {
+		seen := map[string]bool{}
+		for i, p := range def.Planes[a] {
+			if p.ID == "" || seen[p.ID] || strings.ContainsAny(p.ID, "=/") || Ref(p.ID) == Floor {
+				ps.add(fmt.Sprintf("%s/planes/%d/%d/id", where, a, i), fmt.Sprintf("the name %q of a plane is empty, taken or reserved", p.ID), "give each plane of an axis a name of its own, without = and /")
 			}
+			seen[p.ID] = true
 		}
 	}
 	for i, j := range def.Joints {
 		path := fmt.Sprintf("%s/joints/%d", where, i)
-		if j.Walk == nil {
-			on(j.At, path, fmt.Sprintf("the joint %q", j.ID))
-		} else {
-			def.checkWalk(ps, &j, path, known)
+		for a, on := range j.On {
+			if on != "" && !def.HasPlane(a, on) {
+				ps.add(fmt.Sprintf("%s/on/%d", path, a), fmt.Sprintf("the joint %q stands on no plane %q of the %s axis", j.ID, on, measure.Axis(a)), "name a plane of this group")
+			}
 		}
 		checkMode(ps, path+"/mode", j.Mode, true)
 		switch {
@@ -122,8 +120,11 @@ func (d *Document) checkDefinition(ps *Problems, def *Definition, where string) 
 	for i, p := range def.Pipes {
 		path := fmt.Sprintf("%s/pipes/%d", where, i)
 		checkSize(ps, path+"/size", p.Size)
-		if p.ID == "" {
+		switch {
+		case p.ID == "":
 			ps.add(path+"/id", "a pipe without an id", "give it one")
+		case p.Dir != nil && !direction(*p.Dir):
+			ps.add(path+"/dir", "a direction of no length", "give a direction such as 1, 0, 1")
 		}
 		def.checkPath(ps, &p, path)
 		if p.AtEnd != nil {
@@ -132,50 +133,164 @@ func (d *Document) checkDefinition(ps *Problems, def *Definition, where string) 
 			}
 		}
 	}
+	for i := range def.Sizes {
+		d.checkStated(ps, def, &def.Sizes[i], fmt.Sprintf("%s/sizes/%d", where, i), ids)
+	}
+	for i := range def.Reasons {
+		d.checkReason(ps, def, &def.Reasons[i], fmt.Sprintf("%s/reasons/%d", where, i), ids)
+	}
 	for i, u := range def.Uses {
 		path := fmt.Sprintf("%s/uses/%d", where, i)
-		on(u.At, path, fmt.Sprintf("the use %q", u.ID))
 		checkSize(ps, path+"/size", u.Size)
 		checkMode(ps, path+"/mode", u.Mode, true)
+		g := d.Group(u.Of)
 		switch {
-		case u.ID == "":
-			ps.add(path+"/id", "a use without an id", "give it one")
-		case d.Group(u.Of) == nil:
+		case u.ID == "" || strings.ContainsAny(u.ID, "/#"):
+			ps.add(path+"/id", "a use without an id, or with / or # in it", "give it one")
+		case g == nil:
 			ps.add(path+"/of", fmt.Sprintf("there is no group %q", u.Of), "name a group of this document")
 		case !slices.Contains([]string{"", "x", "y", "z"}, u.Mirror):
 			ps.add(path+"/mirror", fmt.Sprintf("unknown mirror %q", u.Mirror), "use x, y or z")
 		}
-		if g := d.Group(u.Of); g != nil {
-			for a, st := range u.Anchor {
-				if a == int(measure.Z) && g.FromFloor(st) {
-					ps.add(fmt.Sprintf("%s/anchor/%d", path, a), fmt.Sprintf("the group %q is held at the station %q, whose height the floor decides", u.Of, st), "hold it at another station, or measure that one from a station")
-				}
-				if st != "" && !slices.ContainsFunc(g.Axes[a].Stations, func(s Station) bool { return s.ID == st }) {
-					ps.add(fmt.Sprintf("%s/anchor/%d", path, a), fmt.Sprintf("the group %q has no station %q", u.Of, st), "name a station of the group")
-				}
+		for a := range 3 {
+			d.checkPlace(ps, def, u.At[a], a, fmt.Sprintf("%s/at/%d", path, a))
+			if g != nil {
+				d.checkPlace(ps, g, u.Anchor[a], a, fmt.Sprintf("%s/anchor/%d", path, a))
 			}
 		}
 		if a := u.Array; a != nil {
-			if a.Count < 1 || a.Count > maxCopies {
-				ps.add(path+"/array/count", fmt.Sprintf("%d copies", a.Count), fmt.Sprintf("use 1 to %d", maxCopies))
-			}
-			if a.Axis < measure.X || a.Axis > measure.Z {
-				ps.add(path+"/array/axis", "no such axis", "use 0, 1 or 2 for x, y or z")
-				continue
-			}
 			switch {
-			case a.Joined != nil:
-				d.checkJoined(ps, &u, path)
-			case a.Pitch == nil:
-				ps.add(path+"/array/pitch", "copies at no distance", "give a pitch, or the two stations that copies share")
-			default:
-				pitch := *a.Pitch
-				pitch.From = u.At[a.Axis]
-				checkDimension(ps, path+"/array/pitch", &pitch, a.Axis, known[a.Axis])
+			case a.Count < 1 || a.Count > maxCopies:
+				ps.add(path+"/array/count", fmt.Sprintf("%d copies", a.Count), fmt.Sprintf("use 1 to %d", maxCopies))
+			case a.Axis < measure.X || a.Axis > measure.Z:
+				ps.add(path+"/array/axis", "no such axis", "use 0, 1 or 2 for x, y or z")
+			case a.Joined != nil && g != nil:
+				for k, pair := range a.Joined {
+					if !d.Names(g, JointRef, pair[0]) || !d.Names(g, JointRef, pair[1]) {
+						ps.add(fmt.Sprintf("%s/array/joined/%d", path, k), fmt.Sprintf("the group %q has no joint %q or %q", u.Of, pair[0], pair[1]), "name two joints of the group")
+					}
+				}
+			case a.Pitch == nil && a.Joined == nil:
+				ps.add(path+"/array/pitch", "copies at no distance", "give a pitch, or the joints that copies share")
+			case a.Pitch != nil:
+				ids.size(ps, a.Pitch, path+"/array/pitch")
+				checkMeaning(ps, path+"/array/pitch", a.Pitch)
 			}
 		}
 		checkTurns(ps, path+"/turns", u.Turns)
 	}
+}
+
+// ids are those that are of the whole document.
+type ids struct{ sizes, ties map[string]bool }
+
+func (n *ids) size(ps *Problems, s *Size, where string) {
+	if s.ID == "" || n.sizes[s.ID] {
+		ps.add(where+"/id", fmt.Sprintf("the id %q of a size is empty or taken", s.ID), "give each size of the document its own id")
+	}
+	n.sizes[s.ID] = true
+}
+
+// checkPlace checks a reference to a joint or a named plane.
+func (d *Document) checkPlace(ps *Problems, def *Definition, r Ref, axis int, where string) {
+	if r == "" {
+		return
+	}
+	if def.Joint(string(r)) != nil {
+		return
+	}
+	path, name, plane := r.Parts()
+	in := d.Inside(def, path)
+	switch {
+	case in == nil:
+		ps.add(where, fmt.Sprintf("there is no part %q", path), "name a use of this group")
+	case plane && axis >= 0 && path == "" && !in.HasPlane(axis, name), plane && !d.Names(in, PlaneRef, name):
+		ps.add(where, fmt.Sprintf("there is no plane %q", name), "name a plane of that axis")
+	case !plane && in.Joint(name) == nil:
+		ps.add(where, fmt.Sprintf("there is no joint %q", string(r)), "name a joint of this group or of a group used in it")
+	}
+}
+
+func (d *Document) checkStated(ps *Problems, def *Definition, s *Size, where string, ids *ids) {
+	ids.size(ps, s, where)
+	checkMeaning(ps, where, s)
+	axis := AxisOf(s.Axis)
+	if s.From != Floor {
+		d.checkPlace(ps, def, s.From, axis, where+"/from")
+	}
+	d.checkPlace(ps, def, s.To, axis, where+"/to")
+	height := s.Meaning == TopOfPipe || s.Meaning == TopOfCap
+	switch {
+	case s.Axis != "" && axis < 0:
+		ps.add(where+"/axis", fmt.Sprintf("no axis %q", s.Axis), "use x, y or z")
+	case s.Pipe != "" && !d.Names(def, PipeRef, s.Pipe):
+		ps.add(where+"/pipe", fmt.Sprintf("there is no pipe %q", s.Pipe), "name a pipe of this group")
+	case s.Foot != "" && !d.Names(def, JointRef, s.Foot):
+		ps.add(where+"/foot", fmt.Sprintf("there is no joint %q", s.Foot), "name a joint of this group")
+	case s.Pipe == "" && (s.From == "" || s.To == "" || s.From == s.To), s.Axis != "" && (s.From == "" || s.To == ""):
+		ps.add(where, "a size of nothing", "name the pipe, or two joints or planes that it lies between")
+	case s.From == Floor && (axis != 2 || !slices.Contains([]Meaning{TopOfPipe, TopOfCap, Outside, Centre}, s.Meaning)):
+		ps.add(where+"/meaning", fmt.Sprintf("%q is not measured from the floor", s.Meaning), "a height goes along z and means top-of-pipe, top-of-cap, outside or centre")
+	case s.From != Floor && height:
+		ps.add(where+"/from", fmt.Sprintf("%q is measured from the floor", s.Meaning), "measure it from floor")
+	case (s.Meaning == Visible || s.Meaning == Cut) && s.Pipe == "":
+		ps.add(where+"/pipe", "which pipe is meant?", "name the pipe that has this length")
+	case s.Pipe != "" && s.Axis == "" && !d.sprung(def, s.Pipe) && (s.Meaning == Slot || s.Meaning == Outside || s.Meaning == Clear) && (s.From != "" || s.To != ""):
+		ps.add(where, "a pipe's size that lies between other things too", "leave from and to out")
+	}
+}
+
+func (d *Document) sprung(def *Definition, pipe string) bool {
+	if p := def.Pipe(pipe); p != nil {
+		return p.Path == Sprung
+	}
+	path, name, _ := Ref(pipe).Parts()
+	in := d.Inside(def, path)
+	return in != nil && in.Pipe(name) != nil && in.Pipe(name).Path == Sprung
+}
+
+func (d *Document) checkReason(ps *Problems, def *Definition, t *Reason, where string, ids *ids) {
+	if t.ID == "" || ids.ties[t.ID] {
+		ps.add(where+"/id", fmt.Sprintf("the id %q of a tie is empty or taken", t.ID), "give each tie of the document its own id")
+	}
+	ids.ties[t.ID] = true
+	axis := AxisOf(t.Axis)
+	if !slices.Contains(ReasonKinds(), t.Kind) {
+		ps.add(where+"/kind", fmt.Sprintf("unknown tie %q", t.Kind), "use level, share, alike, line, toward or placed")
+		return
+	}
+	need := map[ReasonKind][]Ref{Level: {t.Of, t.To}, Share: {t.Of, t.From, t.To}, Alike: {t.Of, t.From, t.LikeFrom, t.LikeTo}, Line: {t.Of, t.From}, Toward: {t.Of, t.From, t.To}, Placed: {t.Of, t.From}}[t.Kind]
+	if slices.Contains(need, "") {
+		ps.add(where, fmt.Sprintf("a tie %q of too few things", t.Kind), "name what it ties")
+	}
+	for name, r := range map[string]Ref{"of": t.Of, "from": t.From, "to": t.To} {
+		d.checkPlace(ps, def, r, axis, where+"/"+name)
+	}
+	d.checkPlace(ps, def, t.LikeFrom, AxisOf(t.LikeAxis), where+"/likeFrom")
+	d.checkPlace(ps, def, t.LikeTo, AxisOf(t.LikeAxis), where+"/likeTo")
+	switch {
+	case axis < 0 && (t.Axis != "" || t.Kind == Level || t.Kind == Alike):
+		ps.add(where+"/axis", fmt.Sprintf("no axis %q", t.Axis), "use x, y or z")
+	case t.Kind == Alike && AxisOf(t.LikeAxis) < 0:
+		ps.add(where+"/likeAxis", fmt.Sprintf("no axis %q", t.LikeAxis), "use x, y or z")
+	case t.Kind == Line && (t.Dir == nil || !direction(*t.Dir)):
+		ps.add(where+"/dir", "a direction of no length", "give a direction such as 1, 0, 1")
+	case t.Kind == Share && t.Share != 0 && (t.Part != 0 || t.Parts != 0 || !(math.Abs(t.Share) <= 1000)):
+		ps.add(where+"/share", fmt.Sprintf("a share of %g", t.Share), "use a share such as 0.5, without part and parts")
+	case t.Kind == Share && t.Share == 0 && (t.Part < 1 || t.Part >= t.Parts):
+		ps.add(where+"/part", fmt.Sprintf("part %d of %d", t.Part, t.Parts), "use a part from 1 to one less than the parts")
+	}
+	for a := range t.By {
+		if t.By[a].Abs() > measure.FrameLimit {
+			ps.add(where+"/by", "farther away than 1,000 ft", "check the units")
+		}
+	}
+}
+
+// direction says whether a direction has a length.
+func direction(d measure.Dir) bool {
+	n := d.Dot(d)
+	return n > 0 && !math.IsInf(n, 0) && !math.IsNaN(n)
 }
 
 func checkTurns(ps *Problems, path string, turns []Turn) {
@@ -189,156 +304,14 @@ func checkTurns(ps *Problems, path string, turns []Turn) {
 	}
 }
 
-// checkJoined checks an array whose copies share what stands on two stations.
-func (d *Document) checkJoined(ps *Problems, u *Use, path string) {
-	g := d.Group(u.Of)
-	if g == nil {
-		return // said already
-	}
-	along, square := u.along(u.Array.Axis)
-	if !square {
-		ps.add(path+"/array/joined", "copies that share stations stand along one of the group's own axes", "turn the group by quarter turns, or give a pitch")
-		return
-	}
-	for k, id := range u.Array.Joined {
-		if !slices.ContainsFunc(g.Axes[along].Stations, func(s Station) bool { return s.ID == id }) {
-			ps.add(fmt.Sprintf("%s/array/joined/%d", path, k), fmt.Sprintf("the group %q has no station %q on its %s axis", u.Of, id, along), "name a station of the group")
-		}
-	}
-}
-
-func (def *Definition) checkWalk(ps *Problems, j *Joint, path string, known [3]map[string]bool) {
-	w := j.Walk
-	path += "/walk"
-	ways, fars := 0, 0
-	for _, is := range []bool{w.Dir != nil, w.Toward != ""} {
-		if is {
-			ways++
-		}
-	}
-	for _, is := range []bool{w.Size != nil, w.Share != 0, w.Until != nil} {
-		if is {
-			fars++
-		}
-	}
-	switch {
-	case j.At != [3]string{}:
-		ps.add(path, fmt.Sprintf("the joint %q stands on stations and is walked to", j.ID), "keep one of them")
-	case ways != 1:
-		ps.add(path, fmt.Sprintf("the way to joint %q needs a direction or a joint to walk toward", j.ID), "give one of them")
-	case w.Dir != nil && w.Dir.Dot(*w.Dir) == 0:
-		ps.add(path+"/dir", "a direction of no length", "give a direction such as 1, 0, 1")
-	case fars != 1:
-		ps.add(path, fmt.Sprintf("how far is joint %q?", j.ID), "give a size, a share of the way, or a station")
-	case w.Share != 0 && w.Toward == "":
-		ps.add(path+"/share", "a share of no way", "name the joint to walk toward")
-	case w.Until != nil && w.Dir == nil:
-		ps.add(path+"/until", "a station is reached in a direction", "give the direction")
-	case w.Until != nil && (w.Until.Axis < measure.X || w.Until.Axis > measure.Z):
-		ps.add(path+"/until/axis", "no such axis", "use 0, 1 or 2 for x, y or z")
-	case w.Until != nil && !known[w.Until.Axis][w.Until.Station]:
-		ps.add(path+"/until/station", fmt.Sprintf("there is no station %q on the %s axis", w.Until.Station, w.Until.Axis), "name a station of this group")
-	case w.Size != nil:
-		checkMeaning(ps, path+"/size", w.Size)
-		if w.Size.Meaning == TopOfPipe || w.Size.Meaning == TopOfCap {
-			ps.add(path+"/size/meaning", fmt.Sprintf("%q is measured from the floor", w.Size.Meaning), "use a level for it")
-		}
-	}
-}
-
-func (def *Definition) checkLike(ps *Problems, s *Station, axis measure.Axis, path string, known map[string]bool) {
-	l := s.Like
-	has := func(id string) bool {
-		return slices.ContainsFunc(def.Axes[l.Axis].Stations, func(o Station) bool { return o.ID == id })
-	}
-	switch {
-	case s.At != nil || s.Split != nil:
-		ps.add(path+"/like", fmt.Sprintf("the station %q is placed in two ways", s.ID), "keep one of them")
-	case l.Axis < measure.X || l.Axis >= axis:
-		ps.add(path+"/like/axis", "a station is like those of an axis before its own", "use x for y, x or y for z")
-	case !known[l.From]:
-		ps.add(path+"/like/from", fmt.Sprintf("there is no station %q to measure from", l.From), "name a station of this axis")
-	case !has(l.Of) || !has(l.To):
-		ps.add(path+"/like", fmt.Sprintf("there is no station %q or %q on the %s axis", l.Of, l.To, l.Axis), "name two stations of that axis")
-	}
-}
-
 // checkMeaning checks what a size says by itself.
-func checkMeaning(ps *Problems, where string, d *Dimension) {
+func checkMeaning(ps *Problems, where string, s *Size) {
 	switch {
-	case !slices.Contains(Meanings(), d.Meaning):
-		ps.add(where+"/meaning", fmt.Sprintf("unknown meaning %q", d.Meaning), "use centre, outside, clear, top-of-pipe, top-of-cap, slot, visible or cut")
-	case d.Value < 0 || d.Value > measure.FrameLimit:
-		ps.add(where+"/value", "a size below zero or over 1,000 ft", "sizes are positive; turn the direction with back")
-	case (d.Meaning == Visible || d.Meaning == Cut) && d.Of == "":
-		ps.add(where+"/of", "which pipe is meant?", "name the pipe that has this length")
-	}
-}
-
-func (def *Definition) checkAxis(ps *Problems, axis measure.Axis, where string) map[string]bool {
-	known := map[string]bool{}
-	for i, s := range def.Axes[axis].Stations {
-		if s.ID == "" || s.ID == Floor || known[s.ID] {
-			ps.add(fmt.Sprintf("%s/stations/%d/id", where, i), fmt.Sprintf("the station id %q is empty, taken or reserved", s.ID), "give each station of an axis its own id")
-		}
-		known[s.ID] = true
-	}
-	after := map[string][]string{}
-	for i, s := range def.Axes[axis].Stations {
-		path := fmt.Sprintf("%s/stations/%d", where, i)
-		after[s.ID] = s.after()
-		if s.Like != nil {
-			def.checkLike(ps, &s, axis, path, known)
-			continue
-		}
-		switch sp := s.Split; {
-		case sp != nil && s.At != nil:
-			ps.add(path+"/split", fmt.Sprintf("the station %q has a dimension and a split", s.ID), "keep one of them")
-		case sp != nil && (!known[sp.From] || !known[sp.To]):
-			ps.add(path+"/split", fmt.Sprintf("there is no station %q or %q to split between", sp.From, sp.To), "name two stations of this axis")
-		case sp != nil && sp.Share != 0 && (sp.Part != 0 || sp.Parts != 0 || math.IsNaN(sp.Share) || math.Abs(sp.Share) > 1000):
-			ps.add(path+"/split/share", fmt.Sprintf("a share of %g", sp.Share), "use a share such as 0.5, without part and parts")
-		case sp != nil && sp.Share == 0 && (sp.Part < 1 || sp.Part >= sp.Parts):
-			ps.add(path+"/split/part", fmt.Sprintf("part %d of %d", sp.Part, sp.Parts), "use a part from 1 to one less than the parts")
-		case s.At != nil:
-			checkDimension(ps, path+"/at", s.At, axis, known)
-		}
-	}
-	state := map[string]int{} // 1: being followed, 2: known to end at the origin
-	var follow func(id string) bool
-	follow = func(id string) bool {
-		if state[id] == 1 {
-			return false
-		}
-		ok := true
-		if state[id] == 0 {
-			state[id] = 1
-			for _, before := range after[id] {
-				ok = ok && follow(before)
-			}
-			state[id] = 2
-		}
-		return ok
-	}
-	for i, s := range def.Axes[axis].Stations {
-		if !follow(s.ID) {
-			ps.add(fmt.Sprintf("%s/stations/%d/at/from", where, i), fmt.Sprintf("the station %q is measured from itself, round a ring of dimensions", s.ID), "measure one of them from the origin")
-			break
-		}
-	}
-	return known
-}
-
-func checkDimension(ps *Problems, where string, d *Dimension, axis measure.Axis, known map[string]bool) {
-	fromFloor := d.From == Floor && axis == measure.Z
-	checkMeaning(ps, where, d)
-	switch {
-	case !slices.Contains(Meanings(), d.Meaning):
-	case !fromFloor && !known[d.From]:
-		ps.add(where+"/from", fmt.Sprintf("there is no station %q to measure from", d.From), "name a station of this axis")
-	case fromFloor && !slices.Contains([]Meaning{TopOfPipe, TopOfCap, Outside, Centre}, d.Meaning):
-		ps.add(where+"/meaning", fmt.Sprintf("%q is not measured from the floor", d.Meaning), "use top-of-pipe, top-of-cap, outside or centre")
-	case !fromFloor && (d.Meaning == TopOfPipe || d.Meaning == TopOfCap):
-		ps.add(where+"/from", fmt.Sprintf("%q is measured from the floor", d.Meaning), "measure it from floor")
+	case !slices.Contains(Meanings(), s.Meaning):
+		ps.add(where+"/meaning", fmt.Sprintf("unknown meaning %q", s.Meaning), "use centre, outside, clear, top-of-pipe, top-of-cap, slot, visible or cut")
+	case s.Value < 0 || s.Value > measure.FrameLimit:
+		ps.add(where+"/value", "a size below zero or over 1,000 ft", "sizes are positive: name first what it is measured from")
+	case s.Unit != "" && s.Unit != measure.Inches && s.Unit != measure.Millimetres:
+		ps.add(where+"/unit", fmt.Sprintf("unknown unit %q", s.Unit), "use in or mm")
 	}
 }

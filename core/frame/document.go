@@ -1,18 +1,17 @@
 package frame
 
 import (
-	"fmt"
+	"strings"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/measure"
 )
 
 // Format is the version of the document's form that this package writes.
-const Format = 2
+const Format = 3
 
-// Floor is the name of the plane the lowest bodies rest on, used as the
-// origin of a height.
-const Floor = "floor"
+// Floor is the plane the lowest bodies rest on, where a height begins.
+const Floor Ref = "floor"
 
 // Mode is how a spigot is held in its port.
 type Mode string
@@ -52,74 +51,106 @@ func Meanings() []Meaning {
 	return []Meaning{Centre, Outside, Clear, TopOfPipe, TopOfCap, Slot, Visible, Cut}
 }
 
-// Dimension is a size the builder stated: it is the truth, positions follow.
-type Dimension struct {
+// Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What
+// is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also
+// begin at [Floor].
+type Ref string
+
+// OnPlane is the reference to a named plane of a definition.
+func OnPlane(id string) Ref { return Ref("=" + id) }
+
+// Parts gives the path of the use that a reference leads into, the name there,
+// and whether it is a plane's.
+func (r Ref) Parts() (path, name string, plane bool) {
+	path, name = "", string(r)
+	if i := strings.LastIndexByte(name, '/'); i >= 0 {
+		path, name = name[:i], name[i+1:]
+	}
+	name, plane = strings.CutPrefix(name, "=")
+	return path, name, plane
+}
+
+// Gave says that something gave way: it stays as it was said, and does not
+// hold. It names what it gave way to, where that is of the same definition.
+type Gave struct {
+	Sizes   []string `json:"sizes,omitempty" ref:"size"`
+	Pipes   []string `json:"pipes,omitempty" ref:"pipe"` // the way they run
+	Reasons []string `json:"reasons,omitempty" ref:"reason"`
+	Words   string   `json:"words"` // what it gave way to, as it was said then
+}
+
+// Size is a size the builder stated: it is the truth, positions follow. It is
+// typed for a pipe; or it lies between two joints or named planes along an
+// axis, of which To is on the axis' positive side; or, with neither pipe nor
+// axis, straight between two joints. With an axis and a pipe it is measured
+// along the axis to the pipe's ends.
+type Size struct {
+	ID      string         `json:"id"` // of no other size of the document; it never changes
 	Value   measure.Length `json:"value"`
+	Text    string         `json:"text,omitempty"` // as typed
+	Unit    measure.Unit   `json:"unit,omitempty"` // that a bare number in Text was in
 	Meaning Meaning        `json:"meaning"`
-	From    string         `json:"from"`           // a station of the same axis, or Floor on the z axis
-	Back    bool           `json:"back,omitempty"` // measured in the negative direction
-	Of      string         `json:"of,omitempty"`   // the pipe meant, for Visible and Cut
+	Pipe    string         `json:"pipe,omitempty" ref:"pipe"`
+	Axis    string         `json:"axis,omitempty"` // x, y or z
+	From    Ref            `json:"from,omitempty" ref:"place"`
+	To      Ref            `json:"to,omitempty" ref:"place"`
+	Foot    string         `json:"foot,omitempty" ref:"joint"` // of a height: the joint whose body stands on the floor that it is measured from
 	Label   string         `json:"label,omitempty"`
-	Text    string         `json:"text,omitempty"`   // as typed
 	Prompt  string         `json:"prompt,omitempty"` // the starter's prompt that asked for it
+	Rank    int            `json:"rank,omitempty"`   // in the order of typing: an earlier one holds against a later one
+	Stood   bool           `json:"stood,omitempty"`  // nobody typed it: it keeps what would have lost its place
+	Gave    *Gave          `json:"gave,omitempty"`
 }
 
-// Split puts a station between two others: a whole part of the way along, for
-// equal bays and evenly spread rails, or any share of the way that a shape has
-// by its nature, as the corners of an octagon have between its flats. A share
-// over 1 goes on beyond: 2 is the mirror image of From in To.
-type Split struct {
-	From  string  `json:"from"`
-	To    string  `json:"to"`
-	Part  int     `json:"part,omitempty"`
-	Parts int     `json:"parts,omitempty"`
-	Share float64 `json:"share,omitempty"` // instead of Part and Parts
+// ReasonKind is a reason for which something stands where it does, other than a
+// size or the way a pipe runs.
+type ReasonKind string
+
+// The ties.
+const (
+	Level  ReasonKind = "level"  // Of is level with To along Axis
+	Share  ReasonKind = "share"  // Of is at a share of the way from From to To, along Axis or, without one, along all three
+	Alike  ReasonKind = "alike"  // Of is as far from From along Axis as LikeTo is from LikeFrom along LikeAxis
+	Line   ReasonKind = "line"   // Of lies from From in the direction Dir
+	Toward ReasonKind = "toward" // Of lies on the way from From to To
+	Placed ReasonKind = "placed" // Of stands by By from From: two parts that nothing else ties
+)
+
+// ReasonKinds lists the ties.
+func ReasonKinds() []ReasonKind { return []ReasonKind{Level, Share, Alike, Line, Toward, Placed} }
+
+// Reason is a reason that joints or planes stand where they do.
+type Reason struct {
+	ID       string        `json:"id"` // of no other tie of the document
+	Kind     ReasonKind    `json:"kind"`
+	Axis     string        `json:"axis,omitempty"`
+	Of       Ref           `json:"of" ref:"place"`
+	From     Ref           `json:"from,omitempty" ref:"place"`
+	To       Ref           `json:"to,omitempty" ref:"place"`
+	Part     int           `json:"part,omitempty"` // with Parts: a whole part of the way
+	Parts    int           `json:"parts,omitempty"`
+	Share    float64       `json:"share,omitempty"` // instead; over 1 goes on beyond: 2 is the mirror image of From in To
+	LikeAxis string        `json:"likeAxis,omitempty"`
+	LikeFrom Ref           `json:"likeFrom,omitempty" ref:"place"`
+	LikeTo   Ref           `json:"likeTo,omitempty" ref:"place"`
+	Dir      *measure.Dir  `json:"dir,omitempty"` // in the definition's axes; its length does not matter
+	By       measure.Point `json:"by,omitzero"`
+	Rank     int           `json:"rank,omitempty"`
+	Gave     *Gave         `json:"gave,omitempty"`
 }
 
-// Of is the share of the way.
-func (s *Split) Of() float64 {
-	if s.Share != 0 || s.Parts == 0 {
-		return s.Share
+// Way is the share of the way of a tie.
+func (t *Reason) Way() float64 {
+	if t.Share != 0 || t.Parts == 0 {
+		return t.Share
 	}
-	return float64(s.Part) / float64(s.Parts)
+	return float64(t.Part) / float64(t.Parts)
 }
 
-// Like puts a station as far from another one as two stations of an earlier
-// axis are apart: a ring is as wide one way as the other.
-type Like struct {
-	From string       `json:"from"` // of the same axis
-	Axis measure.Axis `json:"axis"` // before this one: x for y, x or y for z
-	Of   string       `json:"of"`   // of that axis
-	To   string       `json:"to"`
-}
-
-// Station is a named place on an axis: at a dimension from another, at a split
-// between two, or like two of another axis. The first of an axis has none of
-// these and stands at the axis' origin.
-type Station struct {
-	ID    string     `json:"id"`
-	At    *Dimension `json:"at,omitempty"`
-	Split *Split     `json:"split,omitempty"`
-	Like  *Like      `json:"like,omitempty"`
-}
-
-// after lists the stations that this one is placed by.
-func (s *Station) after() []string {
-	switch {
-	case s.Like != nil:
-		return []string{s.Like.From}
-	case s.Split != nil:
-		return []string{s.Split.From, s.Split.To}
-	case s.At != nil && s.At.From != Floor:
-		return []string{s.At.From}
-	}
-	return nil
-}
-
-// AxisStations are the stations along one axis of a definition.
-type AxisStations struct {
-	Origin   measure.Length `json:"origin,omitempty"`
-	Stations []Station      `json:"stations"`
+// Plane is a named plane of an axis: what stands on it is level because
+// somebody said so. Other planes follow from what joins the joints.
+type Plane struct {
+	ID string `json:"id"`
 }
 
 // End says what is at the end of a pipe that meets no other.
@@ -150,31 +181,11 @@ type Forced struct {
 	Unstated bool `json:"unstated,omitempty"`
 }
 
-// Walk places a joint from another one: in a direction, or toward a second
-// joint, so far as a size says, as far as a share of the way, or until a
-// station of one axis is reached.
-type Walk struct {
-	From   string       `json:"from"`             // a joint of this definition or of a group used in it
-	Dir    *measure.Dir `json:"dir,omitempty"`    // in the definition's axes; its length does not matter
-	Toward string       `json:"toward,omitempty"` // instead of Dir: a joint
-	Size   *Dimension   `json:"size,omitempty"`   // From and Back are not used
-	Share  float64      `json:"share,omitempty"`  // with Toward, instead of Size: the share of the way
-	Until  *Until       `json:"until,omitempty"`  // with Dir, instead of Size
-}
-
-// Until is the station at which a walk ends.
-type Until struct {
-	Axis    measure.Axis `json:"axis"`
-	Station string       `json:"station"`
-}
-
 // Joint is where pipes meet, or where one ends. The point is the fitting's
 // centre; with one pipe and no forced fitting it is where the bare pipe ends.
-// It stands on a station of each axis, or is walked to.
 type Joint struct {
 	ID      string    `json:"id"`
-	At      [3]string `json:"at,omitzero"` // station on each axis
-	Walk    *Walk     `json:"walk,omitempty"`
+	On      [3]string `json:"on,omitzero" ref:"plane"` // named planes of the definition that it stands on, where it does
 	End     End       `json:"end,omitempty"`
 	Mode    Mode      `json:"mode,omitempty"`
 	Reason  string    `json:"reason,omitempty"`
@@ -198,39 +209,45 @@ const (
 )
 
 // Spring says how a sprung pipe bows. An end with a direction is held in it,
-// as by a socket or a tall stake; one without turns freely. Without a size it
-// is half of a hoop, whose other half is its mirror image at the pipe's To.
+// as by a socket or a tall stake; one without turns freely. The size typed for
+// the pipe is its length, or the rise over the line between its ends: centre to
+// its middle line, outside over it, clear under it. Without a size it is half of
+// a hoop, whose other half is its mirror image at the pipe's To.
 type Spring struct {
-	Size  *Dimension     `json:"size,omitempty"` // Cut: its length; else the rise over the line between its ends: Centre to its middle line, Outside over it, Clear under it
 	Bow   *measure.Dir   `json:"bow,omitempty"`  // the side it bows to, in the definition's axes; by default up
 	Leave [2]measure.Dir `json:"leave,omitzero"` // how it leaves its two joints, in the definition's axes; 0, 0, 0 where it turns freely
 }
 
-// Pipe runs between two joints.
+// Pipe runs between two joints. With a direction its joints are in line that
+// way, and level across it: that is a reason like others, and may give way.
+// Without one it runs wherever its joints stand.
 type Pipe struct {
 	ID   string       `json:"id"`
-	From string       `json:"from"`
-	To   string       `json:"to"`
+	From string       `json:"from" ref:"joint"`
+	To   string       `json:"to" ref:"joint"`
+	Dir  *measure.Dir `json:"dir,omitempty"` // from From to To, in the definition's axes; its length does not matter
 	Size catalog.Size `json:"size,omitempty"`
 	Path Path         `json:"path,omitempty"`
 
-	Spring *Spring        `json:"spring,omitempty"` // of a sprung pipe
-	Via    []string       `json:"via,omitempty"`    // of a bent pipe: the joints where its legs would cross; no pipe ends there
-	Radius measure.Length `json:"radius,omitempty"` // of a bent pipe's middle line
+	Spring *Spring        `json:"spring,omitempty"`          // of a sprung pipe
+	Via    []string       `json:"via,omitempty" ref:"joint"` // of a bent pipe: the joints where its legs would cross; no pipe ends there
+	Radius measure.Length `json:"radius,omitempty"`          // of a bent pipe's middle line
 
 	AtEnd *[2]Insertion `json:"atEnd,omitempty"` // at From, at To; an empty mode keeps the joint's
+	Rank  int           `json:"rank,omitempty"`
+	Gave  *Gave         `json:"gave,omitempty"` // its direction gave way: it slopes
 }
 
-// Array repeats a use along an axis. Copy k stands a pitch from copy k−1, a
-// dimension between the uses' anchors that keeps its meaning; or, where Joined
-// is given, the copies share what stands on two stations of the group: what is
-// on the second in one copy is what is on the first in the next. Three joined
-// sections have four uprights, not six, and other fittings at the shared ones.
+// Array repeats a use along an axis. Copy k stands a pitch from copy k−1,
+// between the uses' anchors; or, where Joined is given, the copies share joints
+// of the group: the second of a pair in one copy is the first of it in the
+// next. Three joined sections have four uprights, not six, and other fittings at
+// the shared ones.
 type Array struct {
 	Count  int          `json:"count"`
 	Axis   measure.Axis `json:"axis"`
-	Pitch  *Dimension   `json:"pitch,omitempty"`
-	Joined *[2]string   `json:"joined,omitempty"` // stations of the group
+	Pitch  *Size        `json:"pitch,omitempty"`
+	Joined [][2]string  `json:"joined,omitempty"` // joints of the group
 }
 
 // Turn is a turn about an axis of the definition, counter-clockwise seen from
@@ -240,54 +257,48 @@ type Turn struct {
 	By    float64      `json:"by"` // degrees
 }
 
-// Use puts a group into a definition. First mirrored, then turned.
+// Use puts a group into a definition. First mirrored, then turned. Where At
+// names something, the group's anchor stands there; else it stands where what
+// joins it says.
 type Use struct {
 	ID     string       `json:"id"`
-	Of     string       `json:"of"`               // the group's id
-	At     [3]string    `json:"at"`               // stations that the group's anchor stands on
-	Anchor [3]string    `json:"anchor,omitzero"`  // stations of the group; by default the first of each axis
-	Mirror string       `json:"mirror,omitempty"` // x, y or z: that coordinate changes sign
-	Turns  []Turn       `json:"turns,omitempty"`  // one after the other
+	Of     string       `json:"of" ref:"group"`
+	At     [3]Ref       `json:"at,omitzero" ref:"place"` // what the anchor stands on, along each axis
+	Anchor [3]Ref       `json:"anchor,omitzero"`         // of the group, along its own axes; by default its first plane, or joint
+	Mirror string       `json:"mirror,omitempty"`        // x, y or z: that coordinate changes sign
+	Turns  []Turn       `json:"turns,omitempty"`         // one after the other
 	Array  *Array       `json:"array,omitempty"`
 	Size   catalog.Size `json:"size,omitempty"` // overrides the group's default size
 	Mode   Mode         `json:"mode,omitempty"`
+	Rank   int          `json:"rank,omitempty"`
 }
 
 // Merge makes two joints one; the second's pipes and settings go to the first.
 type Merge struct {
-	Keep string `json:"keep"`
-	Drop string `json:"drop"`
+	Keep string `json:"keep" ref:"joint"`
+	Drop string `json:"drop" ref:"joint"`
 }
 
 // Definition is a sub-assembly, or the whole frame.
 type Definition struct {
-	ID     string          `json:"id,omitempty"`
-	Name   string          `json:"name,omitempty"`
-	Size   catalog.Size    `json:"size,omitempty"`
-	Mode   Mode            `json:"mode,omitempty"`
-	Axes   [3]AxisStations `json:"axes"`
-	Joints []Joint         `json:"joints,omitempty"`
-	Pipes  []Pipe          `json:"pipes,omitempty"`
-	Uses   []Use           `json:"uses,omitempty"`
-	Merges []Merge         `json:"merges,omitempty"`
-	Links  []Link          `json:"links,omitempty"`
+	ID      string       `json:"id,omitempty"`
+	Name    string       `json:"name,omitempty"`
+	Size    catalog.Size `json:"size,omitempty"`
+	Mode    Mode         `json:"mode,omitempty"`
+	Planes  [3][]Plane   `json:"planes,omitzero"` // named ones, of each axis
+	Joints  []Joint      `json:"joints,omitempty"`
+	Pipes   []Pipe       `json:"pipes,omitempty"`
+	Sizes   []Size       `json:"sizes,omitempty"`
+	Reasons []Reason     `json:"reasons,omitempty"`
+	Uses    []Use        `json:"uses,omitempty"`
+	Merges  []Merge      `json:"merges,omitempty"`
+	Links   []Link       `json:"links,omitempty"`
 }
 
 // Stance is how a frame stands that is square in itself but not on its floor:
 // turned, one turn after the other, before it is let down on the floor.
 type Stance struct {
 	Turns []Turn `json:"turns"`
-}
-
-// Drive is a size between two joints, or of a pipe, that is not what places
-// them. Something else gives way for it; with nothing to give way it is a
-// check, and a finding when it does not hold.
-type Drive struct {
-	ID    string    `json:"id"`
-	Pipe  string    `json:"pipe,omitempty"`  // a pipe's path, for centre, visible and cut
-	Ends  [2]string `json:"ends,omitzero"`   // else two joints' paths, for centre, outside, clear and slot
-	Size  Dimension `json:"size"`            // From, Back and Of are not used
-	Gives string    `json:"gives,omitempty"` // JSON pointer of the dimension that gives way
 }
 
 // Document is a frame as its builder described it.
@@ -301,12 +312,17 @@ type Document struct {
 	Root   Definition       `json:"root"`
 	Groups []Definition     `json:"groups,omitempty"`
 	Holds  []Hold           `json:"holds,omitempty"` // over what the definitions say; the last that counts wins
-	Drives []Drive          `json:"drives,omitempty"`
+	Origin measure.Point    `json:"origin,omitzero"` // where the first plane of each axis stands, or the first joint
 
 	Tolerances []Tolerance      `json:"tolerances,omitempty"`
 	Envelopes  []Envelope       `json:"envelopes,omitempty"`
 	Parts      []catalog.Custom `json:"parts,omitempty"` // fittings of the document's own, that joints may be given
 	Stance     *Stance          `json:"stance,omitempty"`
+
+	// Followed are pipes, by path, that whoever holds the document wants to find
+	// again: they are renamed with the pipes, and emptied where a pipe goes. They
+	// are no part of what is saved.
+	Followed []string `json:"-" ref:"pipe"`
 }
 
 // Seat gives the design seat of a mode in this document.
@@ -325,27 +341,4 @@ func (d *Document) Group(id string) *Definition {
 		}
 	}
 	return nil
-}
-
-// Own gives how many stations a definition has on each axis by itself, apart
-// from those that arrays make for their copies. "" is the root.
-func (d *Document) Own(group string) (n [3]int) {
-	def := &d.Root
-	if group != "" {
-		def = d.Group(group)
-	}
-	for a := range n {
-		n[a] = len(def.Axes[a].Stations)
-	}
-	return n
-}
-
-// where is the JSON pointer of a group.
-func (d *Document) where(group string) string {
-	for i := range d.Groups {
-		if d.Groups[i].ID == group {
-			return fmt.Sprintf("/groups/%d", i)
-		}
-	}
-	return ""
 }

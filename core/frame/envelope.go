@@ -25,8 +25,8 @@ func EnvelopeKinds() []EnvelopeKind { return []EnvelopeKind{Doorway, Inside, Ove
 type Envelope struct {
 	ID    string            `json:"id"` // its name, as the builder says it: the hall door
 	Kind  EnvelopeKind      `json:"kind"`
-	Size  [3]measure.Length `json:"size"`            // wide and high of a doorway, where high may be 0; wide, deep, high; of a reach, the first
-	Joint string            `json:"joint,omitempty"` // of a reach; the top of the frame where it is left out
+	Size  [3]measure.Length `json:"size"`                        // wide and high of a doorway, where high may be 0; wide, deep, high; of a reach, the first
+	Joint string            `json:"joint,omitempty" ref:"joint"` // of a reach; the top of the frame where it is left out
 }
 
 // doorHigh is how high a doorway is taken to be where nobody said.

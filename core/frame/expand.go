@@ -24,7 +24,7 @@ func Expand(d *Document) (*Graph, error) {
 	if len(ps) > 0 {
 		return nil, ps
 	}
-	e := &expander{g: &Graph{Doc: d}, at: map[string]int{}, pipes: map[string]bool{}, shared: map[int]bool{}, into: map[int]int{}}
+	e := &expander{g: &Graph{Doc: d}, at: map[string]int{}, pipes: map[string]int{}, scopes: map[string]int{}, shared: map[int]bool{}, into: map[int]int{}, seen: map[string]bool{}}
 	e.define(&d.Root, Scope{Parent: -1, Orient: d.stands()}, "/root", d.Size, modeScope{cmp.Or(d.Root.Mode, d.Mode), "frame"}, 0)
 	if len(e.problems) == 0 {
 		e.finish()
@@ -38,11 +38,13 @@ func Expand(d *Document) (*Graph, error) {
 
 type expander struct {
 	g        *Graph
-	at       map[string]int // joint path → node
-	pipes    map[string]bool
-	walks    []walked
-	shared   map[int]bool // nodes that two joined copies have in common
-	into     map[int]int  // merged-away node → the one it went into
+	at       map[string]int  // joint path → node
+	pipes    map[string]int  // pipe path → edge
+	scopes   map[string]int  // use path → scope
+	later    []func()        // what is looked up once every joint is known
+	shared   map[int]bool    // nodes that two copies or parts have in common
+	into     map[int]int     // merged-away node → the one it went into
+	seen     map[string]bool // sizes that were stated once
 	problems Problems
 }
 
@@ -65,17 +67,9 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 		size = def.Size
 	}
 	scope := len(e.g.Scopes)
-	for a := range s.Axes {
-		if st := def.Axes[a].Stations; s.Anchor[a] == "" && len(st) > 0 {
-			s.Anchor[a] = st[0].ID
-		}
-		s.Axes[a] = AxisStations{def.Axes[a].Origin, slices.Clone(def.Axes[a].Stations)}
-		s.Pointers[a] = nil
-		for i := range def.Axes[a].Stations {
-			s.Pointers[a] = append(s.Pointers[a], fmt.Sprintf("%s/axes/%d/stations/%d/at", where, a, i))
-		}
-	}
+	s.Planes, s.held = def.Planes, def.Held()
 	e.g.Scopes = append(e.g.Scopes, s)
+	e.scopes[s.Path] = scope
 	for i, j := range def.Joints {
 		id := join(s.Path, j.ID)
 		if _, taken := e.at[id]; taken {
@@ -83,18 +77,23 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 			continue
 		}
 		e.at[id] = len(e.g.Nodes)
-		seen := Seen{Scope: scope, At: j.At}
-		if j.Walk != nil {
-			seen.Way = e.walk(&j, s, fmt.Sprintf("%s/joints/%d/walk", where, i))
+		n := Node{ID: id, Scope: scope, End: j.End, Fitting: turned(j.Fitting, s.Orient), mode: j.Mode, reason: j.Reason, scope: mode}
+		for a, on := range j.On {
+			if on != "" {
+				n.On = append(n.On, Standing{scope, measure.Axis(a), on})
+			}
 		}
-		e.g.Nodes = append(e.g.Nodes, Node{
-			ID: id, Places: []Seen{seen}, End: j.End, Fitting: turned(j.Fitting, s.Orient),
-			mode: j.Mode, reason: j.Reason, scope: mode,
-		})
+		e.g.Nodes = append(e.g.Nodes, n)
 	}
 	if len(e.g.Nodes) > MaxJoints {
 		e.problems.add(where, fmt.Sprintf("more than %d joints", MaxJoints), "plan it in parts")
 		return
+	}
+	for i := range def.Sizes {
+		e.size(&def.Sizes[i], scope)
+	}
+	for i := range def.Reasons {
+		e.tie(&def.Reasons[i], scope)
 	}
 	for i := range def.Uses {
 		e.use(def, &def.Uses[i], scope, fmt.Sprintf("%s/uses/%d", where, i), size, mode, depth)
@@ -122,60 +121,154 @@ func turned(f *Forced, o Orient) *Forced {
 	return &t
 }
 
-// use expands a use; the copies of an array stand on stations of their own,
-// so that a pitch keeps its meaning like any other dimension.
+// Held is where a use's group is held when nothing else is said: at its first
+// plane of each axis, else at its first joint, else where a use in it is.
+func (def *Definition) Held() (at [3]Ref) {
+	for a := range at {
+		switch {
+		case len(def.Planes[a]) > 0:
+			at[a] = OnPlane(def.Planes[a][0].ID)
+		case len(def.Joints) > 0:
+			at[a] = Ref(def.Joints[0].ID)
+		}
+	}
+	return at
+}
+
+// use expands a use and the copies of an array.
 func (e *expander) use(in *Definition, u *Use, scope int, where string, size catalog.Size, mode modeScope, depth int) {
 	def := e.g.Doc.Group(u.Of)
-	o := e.g.Scopes[scope].Orient.times(u.orient())
+	o := e.g.Scopes[scope].Orient.Times(u.orient())
 	size = cmp.Or(u.Size, def.Size, size)
 	if m := cmp.Or(u.Mode, def.Mode); m != "" {
 		mode = modeScope{m, "group " + def.ID}
 	}
 	base := e.g.Scopes[scope].Path
-	before, first := "", len(e.g.Scopes)
-	count, at := 1, u.At
+	count := 1
 	if u.Array != nil {
 		count = u.Array.Count
 	}
+	before := ""
 	for k := range count {
 		id := u.ID
 		if u.Array != nil {
 			id = fmt.Sprintf("%s#%d", u.ID, k+1)
-			if k > 0 {
-				e.step(u, scope, first, k, id, &at, where)
-			}
 		}
 		path := join(base, id)
-		e.define(def, Scope{Path: path, Of: u.Of, Parent: scope, At: at, Anchor: u.Anchor, Orient: o}, e.g.Doc.where(u.Of), size, mode, depth+1)
-		if k > 0 && u.Array.Joined != nil && len(e.problems) == 0 {
-			along, _ := u.along(u.Array.Axis)
-			e.share(def, before, path, along, *u.Array.Joined)
+		e.define(def, Scope{Path: path, Of: u.Of, Use: u.ID, Parent: scope, Orient: o}, e.g.Doc.where(u.Of), size, mode, depth+1)
+		if len(e.problems) > 0 || len(e.g.Nodes) > MaxJoints {
+			return
+		}
+		if k == 0 {
+			e.later = append(e.later, func() { e.hang(u, in.ID, scope, path) })
+		} else if u.Array.Joined != nil {
+			e.share(before, path, u.Array.Joined)
+		} else {
+			from := before
+			e.later = append(e.later, func() { e.pitch(u, in.ID, scope, from, path, k) })
 		}
 		before = path
 	}
 }
 
-// step makes the station that a further copy of an array stands on.
-func (e *expander) step(u *Use, scope, first, k int, id string, at *[3]string, where string) {
-	a, sc := u.Array.Axis, &e.g.Scopes[scope]
-	st := Station{ID: id}
-	if u.Array.Joined != nil {
-		if sc.Steps[a] == nil {
-			sc.Steps[a] = map[string]Step{}
-		}
-		along, _ := u.along(a)
-		sc.Steps[a][id] = Step{Before: at[a], Scope: first, Axis: along, Joined: *u.Array.Joined}
-	} else {
-		pitch := *u.Array.Pitch
-		pitch.From = at[a]
-		if k > 1 {
-			pitch.Label = "" // one dimension, shown once
-		}
-		st.At = &pitch
+// anchorOf gives what a use is held at, along an axis of the scope around it;
+// of a use that leans, along its own axis of that name.
+func (e *expander) anchorOf(u *Use, scope int, path string, a measure.Axis) (Where, bool) {
+	own, square := u.along(a)
+	if !square {
+		own = a
 	}
-	at[a] = id
-	sc.Axes[a].Stations = append(sc.Axes[a].Stations, st)
-	sc.Pointers[a] = append(sc.Pointers[a], where+"/array/pitch")
+	child := e.scopes[path]
+	r := cmp.Or(u.Anchor[own], e.g.Scopes[child].held[own])
+	if r == "" {
+		return Where{Node: -1}, false
+	}
+	return e.spot(child, r), true
+}
+
+// hang stands a use's anchor where it is said to stand.
+func (e *expander) hang(u *Use, of string, scope int, path string) {
+	for a := range 3 {
+		if u.At[a] == "" {
+			continue
+		}
+		if anchor, ok := e.anchorOf(u, scope, path, measure.Axis(a)); ok {
+			e.g.Hung = append(e.g.Hung, Hung{scope, e.scopes[path], measure.Axis(a), e.spot(scope, u.At[a]), anchor, u.ID, of, u.Rank})
+		}
+	}
+}
+
+// pitch stands a further copy of an array a pitch from the one before it, level
+// with it across.
+func (e *expander) pitch(u *Use, of string, scope int, from, to string, k int) {
+	for a := range 3 {
+		p, ok1 := e.anchorOf(u, scope, from, measure.Axis(a))
+		q, ok2 := e.anchorOf(u, scope, to, measure.Axis(a))
+		if !ok1 || !ok2 {
+			continue
+		}
+		if measure.Axis(a) != u.Array.Axis {
+			e.g.Hung = append(e.g.Hung, Hung{scope, e.scopes[to], measure.Axis(a), p, q, u.ID, of, u.Rank})
+			continue
+		}
+		s := *u.Array.Pitch
+		s.Axis = axisNames[a]
+		e.g.Sizes = append(e.g.Sizes, Stated{Size: &s, Key: fmt.Sprintf("%s@%s", s.ID, to), Scope: scope, Pipe: -1, From: p, To: q, Foot: -1, Again: e.seen[s.ID] || k > 1})
+		e.seen[s.ID] = true
+	}
+}
+
+// spot finds what a reference names in a scope.
+func (e *expander) spot(scope int, r Ref) Where {
+	if r == Floor {
+		return Where{Node: -1, Scope: scope}
+	}
+	path, name, plane := r.Parts()
+	full := join(e.g.Scopes[scope].Path, path)
+	if path == "" {
+		full = e.g.Scopes[scope].Path
+	}
+	if plane {
+		return Where{Node: -1, Scope: e.scopes[full], Plane: name}
+	}
+	n, ok := e.at[join(full, name)]
+	if !ok {
+		return Where{Node: -1, Scope: scope}
+	}
+	return Where{Node: n, Scope: scope}
+}
+
+func (e *expander) size(s *Size, scope int) {
+	e.later = append(e.later, func() {
+		path := e.g.Scopes[scope].Path
+		st := Stated{Size: s, Key: s.ID, Scope: scope, Pipe: -1, From: e.spot(scope, s.From), To: e.spot(scope, s.To), Foot: -1, Again: e.seen[s.ID]}
+		if st.Again {
+			st.Key += "@" + path
+		}
+		e.seen[s.ID] = true
+		if s.Pipe != "" {
+			i, ok := e.pipes[join(path, s.Pipe)]
+			if !ok {
+				return // of a pipe that joined copies share: it is stated with the other
+			}
+			st.Pipe = i
+		}
+		if s.Foot != "" {
+			if n, ok := e.at[join(path, s.Foot)]; ok {
+				st.Foot = n
+			}
+		}
+		e.g.Sizes = append(e.g.Sizes, st)
+	})
+}
+
+func (e *expander) tie(t *Reason, scope int) {
+	if t.Gave != nil {
+		return
+	}
+	e.later = append(e.later, func() {
+		e.g.Reasons = append(e.g.Reasons, Tied{Reason: t, Scope: scope, Of: e.spot(scope, t.Of), From: e.spot(scope, t.From), To: e.spot(scope, t.To), LikeFrom: e.spot(scope, t.LikeFrom), LikeTo: e.spot(scope, t.LikeTo)})
+	})
 }
 
 // along is the group's axis that runs along an axis of the definition a use
@@ -214,12 +307,16 @@ func (d *Document) stands() Orient {
 func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
 	path := e.g.Scopes[scope].Path
 	id := join(path, p.ID)
-	if e.pipes[id] {
+	if _, twice := e.pipes[id]; twice {
 		e.problems.add(where, fmt.Sprintf("the pipe %q exists twice", id), "give it another id")
 		return
 	}
-	e.pipes[id] = true
-	ed := Edge{ID: id, Size: cmp.Or(p.Size, size), Scope: scope, Path: p.Path, Radius: p.Radius, Bow: p.Spring.bow(e.g.Scopes[scope].Orient, where)}
+	e.pipes[id] = len(e.g.Edges)
+	ed := Edge{ID: id, Size: cmp.Or(p.Size, size), Scope: scope, Path: p.Path, Radius: p.Radius, Bow: p.Spring.bow(e.g.Scopes[scope].Orient), Drawn: &p}
+	if p.Dir != nil && p.Gave == nil && p.Path == Straight {
+		dir := p.Dir.Unit()
+		ed.Dir = &dir
+	}
 	for k, ref := range []string{p.From, p.To} {
 		n, ok := e.at[join(path, ref)]
 		if !ok {

@@ -4,76 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
-	"strings"
-
-	"sturdyelbow/core/measure"
 )
-
-// walked is a way whose joints are still names.
-type walked struct {
-	way   *Way
-	path  string // of the definition's use
-	walk  *Walk
-	where string
-	node  int
-}
-
-// walk begins a way; where it comes from is looked up once every joint is known.
-func (e *expander) walk(j *Joint, s Scope, where string) *Way {
-	w := &Way{Toward: -1, Size: j.Walk.Size, Share: j.Walk.Share, Until: j.Walk.Until, Pointer: where + "/size"}
-	if j.Walk.Dir != nil {
-		w.Dir = s.Orient.Dir(j.Walk.Dir.Unit())
-	}
-	e.walks = append(e.walks, walked{w, s.Path, j.Walk, where, len(e.g.Nodes)})
-	return w
-}
-
-// follow finds the joints that ways lead from and toward; at gives each
-// node's number among those kept.
-func (e *expander) follow(at []int) {
-	after := map[int][]int{}
-	for _, w := range e.walks {
-		find := func(ref, field string) int {
-			n, ok := e.at[join(w.path, ref)]
-			if !ok {
-				e.problems.add(w.where+"/"+field, fmt.Sprintf("there is no joint %q to walk from", ref), "name a joint of this group or of a group used in it")
-				return 0
-			}
-			return at[n]
-		}
-		w.way.From = find(w.walk.From, "from")
-		to := at[e.kept(w.node)]
-		after[to] = append(after[to], w.way.From)
-		if w.walk.Toward != "" {
-			w.way.Toward = find(w.walk.Toward, "toward")
-			after[to] = append(after[to], w.way.Toward)
-		}
-	}
-	state := map[int]int{}
-	var ends func(n int) bool
-	ends = func(n int) bool {
-		if state[n] == 1 {
-			return false
-		}
-		ok := true
-		if state[n] == 0 {
-			state[n] = 1
-			if e.g.Nodes[n].Places[0].Way != nil {
-				for _, m := range after[n] {
-					ok = ok && ends(m)
-				}
-			}
-			state[n] = 2
-		}
-		return ok
-	}
-	for _, w := range e.walks {
-		if !ends(at[e.kept(w.node)]) {
-			e.problems.add(w.where+"/from", fmt.Sprintf("the way to joint %q leads back to it", e.g.Nodes[at[e.kept(w.node)]].ID), "place one of these joints on stations, or walk to it from elsewhere")
-			return
-		}
-	}
-}
 
 // kept is the node that a node was merged into, itself if it was not.
 func (e *expander) kept(node int) int {
@@ -86,43 +17,15 @@ func (e *expander) kept(node int) int {
 	}
 }
 
-// share makes what stands on the second of two stations of one copy the same
-// as what stands on the first of them in the next copy.
-func (e *expander) share(def *Definition, before, after string, axis measure.Axis, joined [2]string) {
-	// twin says whether two places are the same but for the joined stations
-	twin := func(a, b [3]string) bool {
-		if a[axis] != joined[0] || b[axis] != joined[1] {
-			return false
-		}
-		a[axis], b[axis] = "", ""
-		return a == b
-	}
-	unite := func(keep, drop string) {
-		k, ok1 := e.at[keep]
-		d, ok2 := e.at[drop]
+// share makes the second joint of each pair in one copy the first of it in the
+// next.
+func (e *expander) share(before, after string, pairs [][2]string) {
+	for _, p := range pairs {
+		k, ok1 := e.at[join(before, p[1])]
+		d, ok2 := e.at[join(after, p[0])]
 		if ok1 && ok2 && k != d {
 			e.unite(k, d)
 			e.shared[k] = true
-		}
-	}
-	for _, j := range def.Joints {
-		for _, i := range def.Joints {
-			if j.Walk == nil && i.Walk == nil && twin(j.At, i.At) {
-				unite(join(before, i.ID), join(after, j.ID))
-			}
-		}
-	}
-	for _, u := range def.Uses {
-		for _, v := range def.Uses {
-			if !twin(u.At, v.At) || u.Of != v.Of || u.Mirror != v.Mirror || !slices.Equal(u.Turns, v.Turns) || u.Anchor != v.Anchor || u.Array != nil || v.Array != nil {
-				continue
-			}
-			from, to := join(after, u.ID)+"/", join(before, v.ID)+"/"
-			for _, n := range e.g.Nodes { // in order, so that the same plan comes out each time
-				if rest, ok := strings.CutPrefix(n.ID, from); ok {
-					unite(to+rest, n.ID)
-				}
-			}
 		}
 	}
 }
@@ -158,12 +61,12 @@ func (e *expander) merge(m Merge, scope int, where string) {
 // unite makes two nodes one.
 func (e *expander) unite(keep, drop int) {
 	k, d := &e.g.Nodes[keep], &e.g.Nodes[drop]
-	k.Places = append(k.Places, d.Places...)
+	k.On = append(k.On, d.On...)
 	if k.Fitting == nil {
 		k.Fitting = d.Fitting
 	}
 	k.mode, k.End = cmp.Or(k.mode, d.mode), cmp.Or(k.End, d.End)
-	d.Places = nil
+	d.On, d.gone, k.merged = nil, true, true
 	e.into[drop] = keep
 	for id, n := range e.at {
 		if n == drop {
@@ -187,14 +90,23 @@ func (e *expander) finish() {
 	at := make([]int, len(g.Nodes))
 	kept := g.Nodes[:0]
 	for i, n := range g.Nodes {
-		if at[i] = len(kept); len(n.Places) > 0 {
+		if at[i] = len(kept); !n.gone {
 			kept = append(kept, n)
 		}
 	}
 	g.Nodes = kept
-	e.follow(at)
 	was := slices.Clone(g.Edges)
 	e.once()
+	clear(e.pipes)
+	for i := range g.Edges {
+		e.pipes[g.Edges[i].ID] = i
+	}
+	for id, n := range e.at {
+		e.at[id] = at[e.kept(n)]
+	}
+	for _, look := range e.later {
+		look()
+	}
 	g.Bonds = slices.DeleteFunc(g.Bonds, func(b Bond) bool {
 		for k := range b.On {
 			s := &b.On[k]
@@ -245,7 +157,7 @@ func (e *expander) finish() {
 	for i := range g.Nodes {
 		n := &g.Nodes[i]
 		if n.End == CappedEnd && len(n.Pipes) > 1 {
-			if len(n.Places) > 1 { // a cap gives way when its joint was merged with another
+			if n.merged { // a cap gives way when its joint was merged with another
 				n.End = OpenEnd
 				continue
 			}

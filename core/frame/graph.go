@@ -18,7 +18,7 @@ var upright = Orient{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}
 // turned is the turn about an axis by degrees.
 func (t Turn) orient() Orient {
 	c, s := math.Cos(t.By*math.Pi/180), math.Sin(t.By*math.Pi/180)
-	if q := t.By / 90; q == math.Trunc(q) { // quarter turns stay whole
+	if whole(t.By / 90) { // quarter turns stay whole
 		c, s = math.Round(c), math.Round(s)
 	}
 	o := upright
@@ -29,7 +29,7 @@ func (t Turn) orient() Orient {
 
 func turnedBy(o Orient, turns []Turn) Orient {
 	for _, t := range turns {
-		o = t.orient().times(o)
+		o = t.orient().Times(o)
 	}
 	return o
 }
@@ -63,7 +63,8 @@ func (o Orient) mirrors() bool {
 	return measure.Dir(o[0]).Dot(measure.Dir(o[1]).Cross(measure.Dir(o[2]))) < 0
 }
 
-func (o Orient) times(p Orient) Orient {
+// Times is one turn after another: p first.
+func (o Orient) Times(p Orient) Orient {
 	var q Orient
 	for i := range o {
 		for j := range p[0] {
@@ -77,47 +78,52 @@ func (o Orient) times(p Orient) Orient {
 
 // Scope is one set of axes in the expanded frame: the root's, or a use's.
 type Scope struct {
-	Path   string    // "" for the root
-	Of     string    // the group's id; "" for the root
-	Parent int       // -1 for the root
-	At     [3]string // the parent's stations that the anchor stands on
-	Anchor [3]string // this scope's own stations
-	Orient Orient    // from this scope's axes to the world's
-	Axes   [3]AxisStations
-	// Pointers holds, for each station, where its dimension stands in the
-	// document, as a JSON pointer.
-	Pointers [3][]string
-	// Steps holds the stations that joined copies of a use stand on.
-	Steps [3]map[string]Step
+	Path   string // "" for the root
+	Of     string // the group's id; "" for the root
+	Parent int    // -1 for the root
+	Use    string // the use's id in its definition
+	Orient Orient // from this scope's axes to the world's
+	Planes [3][]Plane
+	held   [3]Ref // the group's own: where it is held
 }
 
-// Step places a copy of a joined array: as far beyond the copy before as two
-// stations of the group are apart.
-type Step struct {
-	Before string       // the parent's station of the copy before
-	Scope  int          // of the first copy
-	Axis   measure.Axis // of the group
-	Joined [2]string    // stations of the group
+// Where is what a [Ref] names in the flat graph: a node, or a named plane of a
+// scope.
+type Where struct {
+	Node  int    // -1: a plane, or the floor
+	Scope int    // of the plane
+	Plane string // "" for the floor
 }
 
-// Seen is a place where a joint stands in a scope's own stations, or the way
-// that leads to it.
-type Seen struct {
-	Scope int
-	At    [3]string
-	Way   *Way
+// Stated is a size of one use of its definition.
+type Stated struct {
+	*Size
+	Key      string // its id; of a further use or copy with where it stands
+	Scope    int
+	Pipe     int // -1: of none
+	From, To Where
+	Foot     int  // node; -1: none
+	Again    bool // of a copy, whose first copy has stated it
 }
 
-// Way is a walk to a joint, with joints as nodes of the graph and the
-// direction in world axes.
-type Way struct {
-	From    int
-	Toward  int // -1: by Dir
-	Dir     measure.Dir
-	Size    *Dimension
-	Share   float64
-	Until   *Until
-	Pointer string // JSON pointer of Size
+// Tied is a tie of one use of its definition.
+type Tied struct {
+	*Reason
+	Scope            int
+	Of, From, To     Where
+	LikeFrom, LikeTo Where
+}
+
+// Hung is where a use's anchor stands, along one axis of the scope around it.
+type Hung struct {
+	Scope  int // around it
+	Child  int // its own
+	Axis   measure.Axis
+	At     Where  // in the scope around it, or in the copy before
+	Anchor Where  // in its own
+	Use    string // its id
+	Of     string // the group around it
+	Rank   int
 }
 
 // PipeEnd names an end of a pipe: 0 at From, 1 at To.
@@ -126,13 +132,23 @@ type PipeEnd struct{ Pipe, End int }
 // Node is a joint of the flat graph.
 type Node struct {
 	ID      string
-	Places  []Seen // the first decides the position; more when joints were merged
+	Scope   int        // that it is drawn in
+	On      []Standing // named planes that it stands on
 	End     End
 	Fitting *Forced
 	Pipes   []PipeEnd
 	mode    Mode
 	reason  string
 	scope   modeScope
+	merged  bool // with another joint
+	gone    bool // into another node
+}
+
+// Standing is a named plane of a scope that a joint stands on.
+type Standing struct {
+	Scope int
+	Axis  measure.Axis
+	Plane string
 }
 
 type modeScope struct {
@@ -156,6 +172,9 @@ type Edge struct {
 	Scope int
 	Path  Path
 
+	Dir   *measure.Dir // in its scope's axes, where it has one that did not give way
+	Drawn *Pipe        // as the definition has it
+
 	Bow    *Bow           // of a sprung pipe
 	Via    []int          // of a bent pipe: nodes
 	Radius measure.Length // of a bent pipe
@@ -164,19 +183,20 @@ type Edge struct {
 
 // Bow is a [Spring] in world axes.
 type Bow struct {
-	Size    *Dimension
-	Toward  measure.Dir
-	Leave   [2]*measure.Dir
-	Pointer string // JSON pointer of Size
+	Toward measure.Dir
+	Leave  [2]*measure.Dir
 }
 
 // Graph is a frame with every use expanded.
 type Graph struct {
-	Doc    *Document
-	Scopes []Scope
-	Nodes  []Node
-	Edges  []Edge
-	Bonds  []Bond
+	Doc     *Document
+	Scopes  []Scope
+	Nodes   []Node
+	Edges   []Edge
+	Bonds   []Bond
+	Sizes   []Stated
+	Reasons []Tied
+	Hung    []Hung
 }
 
 // Rigid gives the same graph whose joints know only the pipes that keep their
@@ -208,4 +228,15 @@ func (g *Graph) Edge(id string) int {
 		}
 	}
 	return -1
+}
+
+// Back is the turn that undoes this one.
+func (o Orient) Back() Orient {
+	var b Orient
+	for i := range o {
+		for j := range o[i] {
+			b[j][i] = o[i][j]
+		}
+	}
+	return b
 }

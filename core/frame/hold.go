@@ -16,11 +16,11 @@ import (
 // A scope that the frame no longer has counts for nothing and is no error: a
 // joint that comes back with another bay finds its setting again.
 type Hold struct {
-	Joint  string       `json:"joint,omitempty"` // a joint's path
-	Pipe   string       `json:"pipe,omitempty"`  // with Joint: the end of this pipe only
-	Use    string       `json:"use,omitempty"`   // a use's path
-	Group  string       `json:"group,omitempty"` // a group's id
-	Kind   catalog.Kind `json:"kind,omitempty"`  // of the fitting
+	Joint  string       `json:"joint,omitempty" ref:"joint"` // a joint's path
+	Pipe   string       `json:"pipe,omitempty" ref:"pipe"`   // with Joint: the end of this pipe only
+	Use    string       `json:"use,omitempty" ref:"use"`     // a use's path
+	Group  string       `json:"group,omitempty" ref:"group"` // a group's id
+	Kind   catalog.Kind `json:"kind,omitempty"`              // of the fitting
 	Mode   Mode         `json:"mode"`
 	Reason string       `json:"reason,omitempty"`
 }
@@ -90,10 +90,10 @@ func (g *Graph) counts(h *Hold, joint int, pipe string, kindOf func(int) catalog
 	case h.Joint != "":
 		return h.Joint == n.ID && (h.Pipe == "" || h.Pipe == pipe)
 	case h.Use != "":
-		path := g.Scopes[n.Places[0].Scope].Path
+		path := g.Scopes[n.Scope].Path
 		return path == h.Use || strings.HasPrefix(path, h.Use+"/") || strings.HasPrefix(path, h.Use+"#")
 	case h.Group != "":
-		for sc := n.Places[0].Scope; sc >= 0; sc = g.Scopes[sc].Parent {
+		for sc := n.Scope; sc >= 0; sc = g.Scopes[sc].Parent {
 			if g.Scopes[sc].Of == h.Group {
 				return true
 			}

@@ -29,10 +29,10 @@ func LinkKinds() []LinkKind { return []LinkKind{Pivot, Hinge, Telescope, Tie, Ax
 // Spot is a place on a pipe: so far along it from one of its joints' centres,
 // or a joint itself.
 type Spot struct {
-	Pipe  string         `json:"pipe,omitempty"`
-	From  string         `json:"from,omitempty"` // the joint it is measured from; the pipe's first where it is left out
+	Pipe  string         `json:"pipe,omitempty" ref:"pipe"`
+	From  string         `json:"from,omitempty" ref:"joint"` // the joint it is measured from; the pipe's first where it is left out
 	At    measure.Length `json:"at,omitempty"`
-	Joint string         `json:"joint,omitempty"` // instead of a pipe
+	Joint string         `json:"joint,omitempty" ref:"joint"` // instead of a pipe
 }
 
 // Link holds parts together, or in each other. A pivot and a tie are on two

@@ -8,11 +8,11 @@ import (
 )
 
 // bow turns a spring into the world's axes.
-func (s *Spring) bow(o Orient, where string) *Bow {
+func (s *Spring) bow(o Orient) *Bow {
 	if s == nil {
 		return nil
 	}
-	b := &Bow{Size: s.Size, Toward: o.Dir(measure.Z.Dir()), Pointer: where + "/spring/size"}
+	b := &Bow{Toward: o.Dir(measure.Z.Dir())}
 	if s.Bow != nil {
 		b.Toward = o.Dir(s.Bow.Unit())
 	}
@@ -42,6 +42,19 @@ func (def *Definition) checkPath(ps *Problems, p *Pipe, path string) {
 	switch p.Path {
 	case Sprung:
 		p.Spring.check(ps, p.ID, path+"/spring")
+		if p.Spring == nil {
+			return
+		}
+		i := slices.IndexFunc(def.Sizes, func(s Size) bool { return s.Pipe == p.ID })
+		switch {
+		case i < 0 && p.Spring.Leave[1] == measure.Dir{}:
+			ps.add(path+"/spring", fmt.Sprintf("how long is pipe %q, or how high does it bow?", p.ID), "give its cut length or its rise; half a hoop is held at its second end")
+		case i < 0:
+		case !slices.Contains([]Meaning{Cut, Centre, Outside, Clear}, def.Sizes[i].Meaning):
+			ps.add(path+"/spring", fmt.Sprintf("%q says nothing of a bow", def.Sizes[i].Meaning), "use cut for its length, or centre, outside or clear for its rise")
+		case def.Sizes[i].Value <= 0:
+			ps.add(path+"/spring", "a bow of no size", "give its length or its rise")
+		}
 	case Bent:
 		if len(p.Via) == 0 {
 			ps.add(path+"/via", fmt.Sprintf("pipe %q goes round no joint", p.ID), "name the joints where its legs would cross")
@@ -59,14 +72,5 @@ func (s *Spring) check(ps *Problems, pipe, path string) {
 	}
 	if s.Bow != nil && s.Bow.Dot(*s.Bow) == 0 {
 		ps.add(path+"/bow", "a direction of no length", "give a direction such as 0, 0, 1")
-	}
-	switch d := s.Size; {
-	case d == nil && s.Leave[1] == measure.Dir{}:
-		ps.add(path+"/size", fmt.Sprintf("how long is pipe %q, or how high does it bow?", pipe), "give its cut length or its rise; half a hoop is held at its second end")
-	case d == nil:
-	case !slices.Contains([]Meaning{Cut, Centre, Outside, Clear}, d.Meaning):
-		ps.add(path+"/size/meaning", fmt.Sprintf("%q says nothing of a bow", d.Meaning), "use cut for its length, or centre, outside or clear for its rise")
-	case d.Value <= 0 || d.Value > measure.FrameLimit:
-		ps.add(path+"/size/value", "a bow of no size, or over 1,000 ft", "give its length or its rise")
 	}
 }

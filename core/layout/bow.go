@@ -49,13 +49,18 @@ func (s *solver) sprung(pipe int, a, b measure.Point) (curve.Curve, error) {
 		spring.Stub[k] = s.bodies.Face(end)
 		inside += s.bodies.TakeOff(end)
 	}
-	d := e.Bow.Size
+	var d *frame.Stated
+	for i := range s.g.Sizes {
+		if s.g.Sizes[i].Pipe == pipe {
+			d = &s.g.Sizes[i]
+		}
+	}
 	if d == nil {
 		spring.Half = true
 		return spring.Solve()
 	}
-	size := Size{Label: d.Label, Prompt: d.Prompt, Axis: Sloped, From: s.g.Nodes[e.Ends[0]].ID, To: s.g.Nodes[e.Ends[1]].ID, Text: d.Text, Is: d.Meaning,
-		Scope: s.g.Scopes[e.Scope].Path, Path: e.Bow.Pointer, Value: d.Value + s.adjust[e.Bow.Pointer], scope: e.Scope}
+	size := Size{ID: d.ID, Label: d.Label, Prompt: d.Prompt, Pipe: e.ID, Axis: Sloped, From: s.g.Nodes[e.Ends[0]].ID, To: s.g.Nodes[e.Ends[1]].ID, Text: d.Text, Unit: d.Unit, Is: d.Meaning,
+		Scope: s.g.Scopes[e.Scope].Path, Value: d.Value, Out: d.Value, Also: []Derived{}}
 	size.Sum = why.Sum{}.Plus("stated, "+springWords[d.Meaning], size.Value)
 	switch d.Meaning {
 	case frame.Cut:
@@ -76,7 +81,9 @@ func (s *solver) sprung(pipe int, a, b measure.Point) (curve.Curve, error) {
 		u := a.Toward(b)
 		size.Ends = []measure.Point{a.Along(u, dot(c.Apex.Sub(a), u)), c.Apex}
 	}
-	s.out.Sizes = append(s.out.Sizes, size)
+	if !d.Again {
+		s.out.Sizes = append(s.out.Sizes, size)
+	}
 	return c, err
 }
 

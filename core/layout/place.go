@@ -1,81 +1,125 @@
 package layout
 
 import (
-	"cmp"
 	"slices"
+	"strings"
 
+	"sturdyelbow/core/constraint"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 )
 
-// Place is one set of axes, the frame's own or a use's, with its stations
-// where they stand.
-type Place struct {
-	Path     string         `json:"path"`  // of the use; "" for the frame itself
-	Group    string         `json:"group"` // its definition; "" for the frame itself
-	Origin   measure.Point  `json:"origin"`
-	Axes     [3]measure.Dir `json:"axes"` // in the world
-	Stations [3][]Stood     `json:"stations"`
-}
-
-// Stood is a station where it stands. Stations are in the order of the axis.
-type Stood struct {
-	ID     string         `json:"id"`
-	At     measure.Length `json:"at"`             // along its own axis
-	By     string         `json:"by,omitempty"`   // JSON pointer of the dimension that places it
-	From   string         `json:"from,omitempty"` // the station that is measured from, or the floor
-	Split  []string       `json:"split,omitempty"`
-	Like   string         `json:"like,omitempty"`   // the axis that it takes its size from
-	Copied bool           `json:"copied,omitempty"` // the station of an array's copy
-	Joints int            `json:"joints"`           // how many stand on it
-}
-
-// Local gives a point of the world in a place's own axes.
-func (p *Place) Local(q measure.Point) (l measure.Point) {
-	for a := range 3 {
-		l[a] = dot(q.Sub(p.Origin), p.Axes[a])
-	}
-	return l
-}
-
-// Turned gives a direction of the world in a place's own axes.
-func (p *Place) Turned(d measure.Dir) (l measure.Dir) {
-	for a := range 3 {
-		l[a] = d.Dot(p.Axes[a])
-	}
-	return l
-}
-
+// places lists, for each scope, the planes that its joints stand on.
 func (s *solver) places() {
 	s.out.Places = make([]Place, len(s.g.Scopes))
 	for i := range s.g.Scopes {
 		sc, p := &s.g.Scopes[i], &s.out.Places[i]
-		p.Path, p.Group, p.Origin = sc.Path, sc.Of, s.originOf(i)
+		p.Path, p.Group = sc.Path, sc.Of
 		for a := range 3 {
 			p.Axes[a] = sc.Orient.Dir(measure.Axis(a).Dir())
-			p.Stations[a] = []Stood{}
-			own := s.g.Doc.Own(sc.Of)
-			for k, st := range sc.Axes[a].Stations {
-				at := Stood{ID: st.ID, At: s.find(i, measure.Axis(a), st.ID), Copied: k >= own[a], Joints: len(s.on[3*i+a][st.ID])}
-				switch {
-				case st.Like != nil:
-					at.Like = st.Like.Axis.String()
-				case st.Split != nil:
-					at.Split = []string{st.Split.From, st.Split.To}
-				case st.At != nil:
-					at.By, at.From = sc.Pointers[a][k], st.At.From
-				}
-				p.Stations[a] = append(p.Stations[a], at)
-			}
-			slices.SortStableFunc(p.Stations[a], func(x, y Stood) int { return cmp.Compare(x.At, y.At) })
+			p.Planes[a] = s.planesOf(i, measure.Axis(a))
 		}
 	}
 }
 
-// Definition of a place in a document.
-func (p *Place) Definition(d *frame.Document) *frame.Definition {
-	if p.Group == "" {
-		return &d.Root
+// within gives an id of the frame as it is named in a scope.
+func within(path, id string) (string, bool) {
+	if path == "" {
+		return id, true
 	}
-	return d.Group(p.Group)
+	return strings.CutPrefix(id, path+"/")
+}
+
+func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
+	sc := &s.g.Scopes[scope]
+	k, sign := s.along(scope, a)
+	all := []Plane{}
+	at := map[constraint.Var]int{}
+	see := func(v constraint.Var) *Plane {
+		l := s.levelOf(v)
+		i, ok := at[l]
+		if !ok {
+			i = len(all)
+			at[l] = i
+			all = append(all, Plane{At: sign * s.found.At[v], Joints: []string{}})
+		}
+		return &all[i]
+	}
+	for _, p := range sc.Planes[a] {
+		l := see(s.plane(scope, int(a), p.ID))
+		if l.Ref == "" {
+			l.Ref, l.Name = frame.OnPlane(p.ID), p.ID
+		}
+	}
+	for n := range s.g.Nodes {
+		local, in := within(sc.Path, s.g.Nodes[n].ID)
+		p, has := s.nodes[[2]int{n, s.axesOf[scope]}]
+		if !in || !has {
+			continue
+		}
+		l := see(p[k])
+		if l.Ref == "" {
+			l.Ref, l.Name = frame.Ref(local), local
+			use, _, deeper := strings.Cut(local, "/")
+			_, no, array := strings.Cut(use, "#")
+			l.Copied = deeper && array && no != "1"
+		}
+		l.Joints = append(l.Joints, local)
+	}
+	find := func(w frame.Where) int {
+		v, ok := s.spot(w, scope, a)
+		if !ok {
+			return -1
+		}
+		if i, ok := at[s.levelOf(v)]; ok {
+			return i
+		}
+		return -1
+	}
+	for i := range s.g.Sizes {
+		z := &s.g.Sizes[i]
+		if z.Scope != scope || z.Gave != nil {
+			continue
+		}
+		from, to := -1, -1
+		switch {
+		case z.Axis == frame.AxisName(int(a)):
+			from, to = find(z.From), find(z.To)
+		case z.Axis == "":
+			p, q := s.sizeEnds(z)
+			if l, ok := s.lines[[2]int{p, q}]; ok && l.axis == k {
+				from, to = find(frame.Where{Node: p}), find(frame.Where{Node: q})
+			}
+		}
+		if to < 0 || from < 0 && z.Size.From != frame.Floor {
+			continue
+		}
+		if from >= 0 && all[from].At > all[to].At {
+			from, to = to, from
+		}
+		if all[to].Size == "" {
+			all[to].Size = z.ID
+			if all[to].From = frame.Floor; from >= 0 {
+				all[to].From = all[from].Ref
+			}
+		}
+	}
+	for i := range s.g.Reasons {
+		t := &s.g.Reasons[i]
+		if t.Scope != scope || t.Axis != "" && t.Axis != frame.AxisName(int(a)) {
+			continue
+		}
+		of, from, to := find(t.Of), find(t.From), find(t.To)
+		switch {
+		case t.Kind == frame.Share && of >= 0 && from >= 0 && to >= 0 && from != to:
+			all[of].Even = []frame.Ref{all[from].Ref, all[to].Ref}
+		case t.Kind == frame.Alike && of >= 0:
+			all[of].Like = t.LikeAxis
+		}
+	}
+	sortPlanes(all)
+	for i := range all {
+		slices.Sort(all[i].Joints)
+	}
+	return all
 }

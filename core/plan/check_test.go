@@ -18,7 +18,7 @@ import (
 // rack is a square of 40 by 30 centre to centre.
 func rack(t *testing.T) *frame.Document {
 	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
-	for _, e := range []edit.Edit{{Walk: &edit.Walk{Course: "right 40"}}, {Walk: &edit.Walk{From: "j2", Course: "up 30"}}, {Walk: &edit.Walk{From: "j3", Course: "left 40"}}, {Join: &edit.Join{From: "j4", To: "j1"}}} {
+	for _, e := range []edit.Edit{{Gesture: &edit.Walk{Course: "right 40"}}, {Gesture: &edit.Walk{From: "j2", Course: "up 30"}}, {Gesture: &edit.Walk{From: "j3", Course: "left 40"}}, {Gesture: &edit.Join{From: "j4", To: "j1"}}} {
 		var err error
 		d, _, err = plan.Edit(d, e, nil)
 		require.NoError(t, err)
@@ -68,7 +68,7 @@ func TestClassesOfTolerance(t *testing.T) {
 	d := rack(t)
 	set := func(e edit.Tolerance) {
 		var err error
-		d, _, err = plan.Edit(d, edit.Edit{Class: &e}, nil)
+		d, _, err = plan.Edit(d, edit.Edit{Gesture: &e}, nil)
 		require.NoError(t, err)
 	}
 	was := planOf(t, d, nil)
@@ -100,11 +100,11 @@ func TestClassesOfTolerance(t *testing.T) {
 	assert.Empty(t, d.Tolerances)
 	// a pipe that goes takes its class along
 	set(edit.Tolerance{Pipes: []string{"p3"}, Class: frame.Rough})
-	d, _, err := plan.Edit(d, edit.Edit{Delete: &edit.Delete{Pipes: []string{"p3"}}}, nil)
+	d, _, err := plan.Edit(d, edit.Edit{Gesture: &edit.Delete{Pipes: []string{"p3"}}}, nil)
 	require.NoError(t, err)
 	assert.Empty(t, d.Tolerances)
 	for _, bad := range []edit.Tolerance{{Class: frame.Rough}, {Pipes: []string{"p9"}, Class: frame.Rough}, {Pipes: []string{"p1"}, Class: "fine"}, {Pipes: []string{"p1"}, Class: frame.Trim, Measured: "12"}, {Pipes: []string{"p1"}, Class: frame.Trim, Extra: "x"}} {
-		_, _, err := plan.Edit(d, edit.Edit{Class: &bad}, nil)
+		_, _, err := plan.Edit(d, edit.Edit{Gesture: &bad}, nil)
 		assert.Error(t, err)
 	}
 }
@@ -142,7 +142,7 @@ func TestAFrameThatRocksSaysByHowMuch(t *testing.T) {
 		d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
 		for _, w := range []edit.Walk{{Course: "right 20"}, {From: "j2", Course: "away 20"}, {From: "j1", Course: "down 4 capped"}, {From: "j2", Course: "down 4 capped"}, {From: "j3", Course: "down " + short + " capped"}} {
 			var err error
-			d, _, err = plan.Edit(d, edit.Edit{Walk: &w}, nil)
+			d, _, err = plan.Edit(d, edit.Edit{Gesture: &w}, nil)
 			require.NoError(t, err)
 		}
 		all := codes(planOf(t, d, nil))

@@ -16,8 +16,8 @@ import (
 )
 
 // fix is one edit with its label. The paths that the plan's fixes use are
-// /tool, /shop/stock, and /frames/N/document followed by the JSON pointer of a
-// dimension, whose value then is the new length as text.
+// /tool, /shop/stock, and /frames/N/document/sizes/ID, whose value then is the
+// new length as text.
 func fix(label, path string, value any) finding.Fix {
 	data, err := json.Marshal(value)
 	if err != nil {
@@ -52,7 +52,7 @@ func (p *Plan) offerRoom(f *planned, d *frame.Document, c *catalog.Catalog, inde
 				continue
 			}
 			if value := p.room(s, pc, d, c, &trials, most); value > 0 {
-				n.Fixes = append(n.Fixes, fix(strings.TrimSpace(fmt.Sprintf("Make %s %s", s.Label, value)), fmt.Sprintf("/frames/%d/document%s", index, s.Path), value.Format(measure.InInches, 0)))
+				n.Fixes = append(n.Fixes, fix(strings.TrimSpace(fmt.Sprintf("Make %s %s", s.Label, value)), fmt.Sprintf("/frames/%d/document/sizes/%s", index, s.ID), value.Format(measure.InInches, 0)))
 				break
 			}
 		}
@@ -67,7 +67,7 @@ func (p *Plan) room(s *layout.Size, pc *cutlist.Piece, d *frame.Document, c *cat
 	at := func(value measure.Length) *cutlist.Piece {
 		*trials++
 		changed := d.Clone()
-		changed.Dimension(s.Path).Value = value
+		changed.SizeOf(s.ID).Value = value
 		g, err := p.solve(changed, c)
 		if err != nil {
 			return nil

@@ -31,8 +31,8 @@ func unsaid(a *fitting.Audit) (fs []finding.Finding) {
 			Text: fmt.Sprintf("%s open, and nobody said that it is on purpose", count(n, "pipe end is", "pipe ends are")),
 			Hint: "cap them, or say that they are free or over stakes: an open riser fills with rain",
 			Fixes: []finding.Fix{
-				gestureFix("Cap every open end", edit.Edit{End: &edit.EndOf{All: true, End: frame.CappedEnd}}),
-				gestureFix("They are open on purpose", edit.Edit{End: &edit.EndOf{All: true, End: frame.FreeEnd}}),
+				gestureFix("Cap every open end", edit.Edit{Gesture: &edit.EndOf{All: true, End: frame.CappedEnd}}),
+				gestureFix("They are open on purpose", edit.Edit{Gesture: &edit.EndOf{All: true, End: frame.FreeEnd}}),
 			}})
 	}
 	if n := len(a.Open); n > 0 {

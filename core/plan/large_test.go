@@ -17,11 +17,11 @@ func lattice(n, m int) frame.Document {
 	def := frame.Definition{}
 	axis := func(a measure.Axis, count int, first, more float64) {
 		for i := range count {
-			st := frame.Station{ID: fmt.Sprintf("%s%d", a, i)}
+			id := fmt.Sprintf("%s%d", a, i)
+			def.Planes[a] = append(def.Planes[a], frame.Plane{ID: id})
 			if i > 0 {
-				st.At = &frame.Dimension{Value: measure.FromInches(first + more*float64(i)), Meaning: frame.Clear, From: fmt.Sprintf("%s%d", a, i-1)}
+				def.Sizes = append(def.Sizes, frame.Size{ID: "to " + id, Value: measure.FromInches(first + more*float64(i)), Meaning: frame.Clear, Axis: a.String(), From: frame.OnPlane(fmt.Sprintf("%s%d", a, i-1)), To: frame.OnPlane(id)})
 			}
-			def.Axes[a].Stations = append(def.Axes[a].Stations, st)
 		}
 	}
 	axis(measure.X, n, 14, 1.1875)
@@ -33,7 +33,7 @@ func lattice(n, m int) frame.Document {
 	for i := range n {
 		for k := range m {
 			id := fmt.Sprintf("%d.%d", i, k)
-			def.Joints = append(def.Joints, frame.Joint{ID: id, At: [3]string{fmt.Sprintf("x%d", i), "y0", fmt.Sprintf("z%d", k)}})
+			def.Joints = append(def.Joints, frame.Joint{ID: id, On: [3]string{fmt.Sprintf("x%d", i), "y0", fmt.Sprintf("z%d", k)}})
 			if i > 0 {
 				pipe(fmt.Sprintf("%d.%d", i-1, k), id)
 			}

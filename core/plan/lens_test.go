@@ -108,7 +108,7 @@ func TestTheFixForATooShortPieceIsTheLeastThatWorks(t *testing.T) {
 		offered := fixes(p, "too-short")
 		require.NotEmpty(t, offered, "%s %s", tc.starter, tc.key)
 		path := offered[0].Edits[0].Path
-		const prefix = "/frames/0/document"
+		const prefix = "/frames/0/document/sizes/"
 		require.Equal(t, prefix, path[:len(prefix)])
 		var text string
 		require.NoError(t, json.Unmarshal(offered[0].Edits[0].Value, &text))
@@ -116,7 +116,7 @@ func TestTheFixForATooShortPieceIsTheLeastThatWorks(t *testing.T) {
 		require.NoError(t, err)
 		still := func(l measure.Length) bool {
 			d := job.Frames[0].Document.Clone()
-			d.Dimension(path[len(prefix):]).Value = l
+			d.SizeOf(path[len(prefix):]).Value = l
 			q := make1(t, plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw"})
 			return len(fixes(q, "too-short")) >= len(offered) && q.Findings[0].Code == "too-short"
 		}

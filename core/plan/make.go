@@ -102,7 +102,7 @@ func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
 	if f.Loops == nil {
 		f.Loops = []cutlist.Loop{}
 	}
-	f.Sizes, f.Drives, f.Parts = onceEach(s.Sizes), s.Drives, partsOf(g)
+	f.Sizes, f.Parts = s.Sizes, partsOf(g)
 	f.Places = s.Places
 	f.Overall = cutlist.Overall(g, fits, s, l)
 	f.Contacts = fits.Contacts(s.Points, s.Floor)
@@ -158,20 +158,6 @@ func partsOf(g *frame.Graph) []Part {
 		}
 	}
 	return all
-}
-
-// onceEach keeps the first of the sizes that come from one dimension: a group
-// used twice states its sizes once.
-func onceEach(all []layout.Size) []layout.Size {
-	out := []layout.Size{}
-	seen := map[string]bool{}
-	for _, s := range all {
-		if !seen[s.Path] {
-			seen[s.Path] = true
-			out = append(out, s)
-		}
-	}
-	return out
 }
 
 // place puts every pipe where it stands, from its cut ends.

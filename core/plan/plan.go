@@ -60,8 +60,7 @@ type Frame struct {
 	Contacts   []fitting.Contact   `json:"contacts"` // where it stands
 	Ports      fitting.Audit       `json:"ports"`    // what is in every port and at every pipe's end
 	Sizes      []layout.Size       `json:"sizes"`
-	Drives     []layout.Driven     `json:"drives"`
-	Places     []layout.Place      `json:"places"` // the axes it is built on: its own first, then each use's
+	Places     []layout.Place      `json:"places"` // the axes it is built on, with their planes: its own first, then each use's
 	Loops      []cutlist.Loop      `json:"loops"`
 	Insertions []fitting.Insertion `json:"insertions"`
 	Parts      []Part              `json:"parts"` // the uses of groups in it, each before those inside it

@@ -31,7 +31,7 @@ func row(a *answers, count, apart, height string, riser catalog.Size, end frame.
 		x.Stations = append(x.Stations, at(numbered("", k)[1:], d))
 	}
 	x.Stations = append(x.Stations, at("right", beyond(numbered("", n)[1:], 8)))
-	d := onto(x, axis(origin("mid")), axis(origin("base"), at("top", a.from(height, frame.Floor))))
+	d := onto(x, axis(origin("mid")), axis(origin("base"), at("top", a.from(height, floor))))
 	d.use("left foot", "foot", "left", "mid", "base", "x", "mid", "z").use("right foot", "foot", "right", "mid", "base", "x", "mid", "z")
 	chain := []string{"left foot/hub"}
 	for k := 1; k <= n; k++ {
@@ -47,7 +47,7 @@ func row(a *answers, count, apart, height string, riser catalog.Size, end frame.
 			p.AtEnd = &[2]frame.Insertion{{Mode: frame.Eased, Reason: "it lifts off to travel"}, {}}
 		})
 	}
-	return frame.Document{Root: d.Definition, Groups: []frame.Definition{foot(a, "foot")}}
+	return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a, "foot")}}
 }
 
 var hoop = Starter{
@@ -59,8 +59,8 @@ var hoop = Starter{
 	}, sized("3/4", "3/4 carries a ring of this size; the ring is light.", "")...),
 	build: func(a *answers) frame.Document {
 		x := flats(axis(origin("left post"), at("l", beyond("left post", 6)), at("r", a.from("opening", "l")), at("right post", beyond("r", 6))), "l", "r")
-		z := axis(origin("base"), at("tie", mean("base", 4, frame.Clear)), at("b", a.from("low", frame.Floor)),
-			frame.Station{ID: "t", Like: &frame.Like{From: "b", Axis: measure.X, Of: "l", To: "r"}})
+		z := axis(origin("base"), at("tie", mean("base", 4, frame.Clear)), at("b", a.from("low", floor)),
+			station{ID: "t", Like: &like{From: "b", Axis: measure.X, Of: "l", To: "r"}})
 		z = flats(z, "b", "t")
 		z.Stations = append(z.Stations, at("top", beyond("t", 3)))
 		d := onto(x, axis(origin("mid")), z)
@@ -72,7 +72,7 @@ var hoop = Starter{
 			d.run(s.post+"/hub", s.post+" tie", s.post+" arm", s.post+" top").run(s.post+" arm", s.flat+", b mid")
 		}
 		d.run("left tie", "right tie")
-		return frame.Document{Root: d.Definition, Groups: []frame.Definition{foot(a, "foot")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a, "foot")}}
 	},
 }
 
@@ -94,12 +94,12 @@ var tunnel = Starter{
 			p.Path, p.Spring = frame.Sprung, &frame.Spring{Leave: [2]measure.Dir{{}, {1, 0, 0}}}
 		})
 		d := onto(axis(origin("left")), axis(origin("first")), axis(origin("ground")))
-		pitch := a.from("apart", "")
-		d.Uses = []frame.Use{{ID: "hoop", Of: "hoop", At: [3]string{"left", "first", "ground"}, Array: &frame.Array{Count: a.counts["hoops"], Axis: measure.Y, Pitch: pitch}}}
+		apart := a.from("apart", "").size("apart")
+		d.Uses = []frame.Use{{ID: "hoop", Of: "hoop", At: planes("left", "first", "ground"), Array: &frame.Array{Count: a.counts["hoops"], Axis: measure.Y, Pitch: &apart}}}
 		for k := 2; k <= a.counts["hoops"]; k++ {
 			d.Pipes = append(d.Pipes, frame.Pipe{ID: numbered("spine", k-1), From: fmt.Sprintf("hoop#%d/crown", k-1), To: fmt.Sprintf("hoop#%d/crown", k)})
 		}
-		return frame.Document{Root: d.Definition, Groups: []frame.Definition{g.named("hoop", "Hoop")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{g.named("hoop", "Hoop")}}
 	},
 }
 
@@ -138,6 +138,6 @@ var panel = Starter{
 				}
 			}
 		}
-		return frame.Document{Root: d.Definition}
+		return frame.Document{Root: d.definition()}
 	},
 }

@@ -13,14 +13,14 @@ var ring = Starter{
 	}, common...),
 	build: func(a *answers) frame.Document {
 		x := flats(axis(origin("l"), at("r", a.from("across", "l"))), "l", "r")
-		y := flats(axis(origin("f"), frame.Station{ID: "b", Like: &frame.Like{From: "f", Axis: measure.X, Of: "l", To: "r"}}), "f", "b")
+		y := flats(axis(origin("f"), station{ID: "b", Like: &like{From: "f", Axis: measure.X, Of: "l", To: "r"}}), "f", "b")
 		d := onto(x, y, axis(origin("z")))
 		d.ring(measure.X, measure.Y, [3]string{"", "", "z"}, "l", "r", "f", "b", [4]bool{true, true, true, true})
 		d.put(frame.OpenEnd, "hub", "l mid", "f mid", "z")
 		for _, id := range []string{"l, f mid", "r, f mid", "l mid, f", "l mid, b"} {
 			d.run("hub", id)
 		}
-		return frame.Document{Root: d.Definition}
+		return frame.Document{Root: d.definition()}
 	},
 }
 
@@ -32,11 +32,11 @@ var rig = Starter{
 	}, sized("1/2", "Light in the hand; 3/4 above an opening of 2 ft.", "")...),
 	build: func(a *answers) frame.Document {
 		x := flats(axis(origin("l"), at("r", a.from("opening", "l"))), "l", "r")
-		y := flats(axis(origin("f"), frame.Station{ID: "b", Like: &frame.Like{From: "f", Axis: measure.X, Of: "l", To: "r"}}, at("grip", back(a.from("handle", "f")))), "f", "b")
+		y := flats(axis(origin("f"), station{ID: "b", Like: &like{From: "f", Axis: measure.X, Of: "l", To: "r"}}, at("grip", back(a.from("handle", "f")))), "f", "b")
 		d := onto(x, y, axis(origin("z")))
 		d.ring(measure.X, measure.Y, [3]string{"", "", "z"}, "l", "r", "f", "b", [4]bool{false, false, true, false})
 		d.put(frame.CappedEnd, "grip", "l mid", "grip", "z").run("l mid, f", "grip")
-		return frame.Document{Root: d.Definition}
+		return frame.Document{Root: d.definition()}
 	},
 }
 
@@ -51,14 +51,14 @@ var desk = Starter{
 	}, sized("3/4", "3/4 carries a lamp and a camera; 1 a screen arm's weight.", "")...),
 	build: func(a *answers) frame.Document {
 		d := onto(axis(origin("left"), at("right", a.from("width", "left"))), axis(origin("mid"), at("front", back(a.from("deep", "mid")))),
-			axis(origin("base"), at("shelf", a.from("shelf", frame.Floor)), at("rail", beyond("shelf", 4)), at("top", a.from("top", frame.Floor))))
+			axis(origin("base"), at("shelf", a.from("shelf", floor)), at("rail", beyond("shelf", 4)), at("top", a.from("top", floor))))
 		for _, s := range []string{"left", "right"} {
 			d.use(s, "foot", s, "mid", "base", "x", "mid", "z")
 			d.put(frame.OpenEnd, s+" shelf", s, "mid", "shelf", s+" rail", s, "mid", "rail", s+" top", s, "mid", "top", s+" front", s, "front", "shelf")
 			d.run(s+"/hub", s+" shelf", s+" rail", s+" top").run(s+" shelf", s+" front")
 		}
 		d.run("left front", "right front").run("left rail", "right rail").run("left top", "right top")
-		return frame.Document{Root: d.Definition, Groups: []frame.Definition{foot(a, "foot")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a, "foot")}}
 	},
 }
 

@@ -10,10 +10,10 @@ import (
 )
 
 // draft is a definition being drawn.
-type draft struct{ frame.Definition }
+type draft struct{ drawing }
 
-func onto(x, y, z frame.AxisStations) *draft {
-	return &draft{frame.Definition{Axes: [3]frame.AxisStations{x, y, z}}}
+func onto(x, y, z axisStations) *draft {
+	return &draft{drawing{Axes: [3]axisStations{x, y, z}}}
 }
 
 // put adds joints at a station of each axis: id x y z, four by four.
@@ -42,32 +42,34 @@ func (d *draft) last(change func(p *frame.Pipe)) *draft {
 
 // use puts a group onto stations, held at its own stations ax, ay, az.
 func (d *draft) use(id, of, x, y, z string, anchor ...string) *draft {
-	u := frame.Use{ID: id, Of: of, At: [3]string{x, y, z}}
-	copy(u.Anchor[:], anchor)
+	u := frame.Use{ID: id, Of: of, At: planes(x, y, z)}
+	for a, id := range anchor {
+		u.Anchor[a] = frame.OnPlane(id)
+	}
 	d.Uses = append(d.Uses, u)
 	return d
 }
 
 func (d *draft) named(id, name string) frame.Definition {
 	d.ID, d.Name = id, name
-	return d.Definition
+	return d.definition()
 }
 
 // mean is a fixed size with a meaning, in inches.
-func mean(from string, inches float64, m frame.Meaning) *frame.Dimension {
-	return &frame.Dimension{Value: measure.FromInches(inches), Meaning: m, From: from}
+func mean(from string, inches float64, m frame.Meaning) *dimension {
+	return &dimension{Value: measure.FromInches(inches), Meaning: m, From: from}
 }
 
 // beyond is a fixed centre distance, in inches; below zero it is measured
 // back.
-func beyond(from string, inches float64) *frame.Dimension {
+func beyond(from string, inches float64) *dimension {
 	d := mean(from, math.Abs(inches), frame.Centre)
 	d.Back = inches < 0
 	return d
 }
 
 // back turns a dimension round.
-func back(d *frame.Dimension) *frame.Dimension {
+func back(d *dimension) *dimension {
 	d.Back = true
 	return d
 }
@@ -80,13 +82,13 @@ func (a *answers) od() measure.Length {
 // levels puts the top on an axis, as a height from the floor, and below it,
 // where there are more, a lowest level and others evenly between; their names
 // from below.
-func levels(z *frame.AxisStations, a *answers, n int, top, low, name string) []string {
-	z.Stations = append(z.Stations, at("top", a.from(top, frame.Floor)))
+func levels(z *axisStations, a *answers, n int, top, low, name string) []string {
+	z.Stations = append(z.Stations, at("top", a.from(top, floor)))
 	if n < 2 {
 		return []string{"top"}
 	}
 	first := numbered(name, 1)
-	z.Stations = append(z.Stations, at(first, a.from(low, frame.Floor)))
+	z.Stations = append(z.Stations, at(first, a.from(low, floor)))
 	all := []string{first}
 	for k := 2; k < n; k++ {
 		z.Stations = append(z.Stations, part(numbered(name, k), first, "top", k-1, n-1))
@@ -127,12 +129,12 @@ func counted(key, label, value string, least, most int, why string) Prompt {
 // lies: (1 − tan 22.5°) / 2.
 var octagon = (1 - math.Tan(math.Pi/8)) / 2
 
-func share(id, from, to string, s float64) frame.Station {
-	return frame.Station{ID: id, Split: &frame.Split{From: from, To: to, Share: s}}
+func share(id, from, to string, s float64) station {
+	return station{ID: id, Split: &split{From: from, To: to, Share: s}}
 }
 
 // flats are the stations of an octagon between two flats.
-func flats(axis frame.AxisStations, lo, hi string) frame.AxisStations {
+func flats(axis axisStations, lo, hi string) axisStations {
 	axis.Stations = append(axis.Stations, share(lo+" corner", lo, hi, octagon), middle(lo+" mid", lo, hi), share(hi+" corner", lo, hi, 1-octagon))
 	return axis
 }
@@ -144,8 +146,8 @@ func (d *draft) ring(u, v measure.Axis, at [3]string, ulo, uhi, vlo, vhi string,
 	name := func(us, vs string) string { return us + ", " + vs }
 	var ids []string
 	add := func(us, vs string) {
-		j := frame.Joint{ID: name(us, vs), At: at}
-		j.At[u], j.At[v] = us, vs
+		j := frame.Joint{ID: name(us, vs), On: at}
+		j.On[u], j.On[v] = us, vs
 		d.Joints = append(d.Joints, j)
 		ids = append(ids, j.ID)
 	}

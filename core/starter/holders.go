@@ -30,7 +30,8 @@ var slots = Starter{
 				post.Label, post.Prompt = "", ""
 			}
 			dir := measure.Dir{s.sign * sin, 0, cos}
-			g.Joints = append(g.Joints, frame.Joint{ID: s.id + " top", End: frame.CappedEnd, Walk: &frame.Walk{From: s.id + " mid", Dir: &dir, Size: post}})
+			g.Joints = append(g.Joints, frame.Joint{ID: s.id + " top", End: frame.CappedEnd})
+			g.walks = append(g.walks, walk{s.id + " top", s.id + " mid", dir, post})
 			g.run(s.id+" front", s.id+" mid", s.id+" back").run(s.id+" mid", s.id+" top")
 		}
 		g.run("a front", "b front").run("a back", "b back")
@@ -41,7 +42,7 @@ var slots = Starter{
 			id := numbered("slot", k)
 			if k > 1 {
 				// the next slot's near side stands so far from this one's far side
-				d.Axes[0].Stations = append(d.Axes[0].Stations, frame.Station{ID: id, At: pitch(a, from, k)})
+				d.Axes[0].Stations = append(d.Axes[0].Stations, station{ID: id, At: pitch(a, from, k)})
 				at, from = id, id
 			}
 			d.use(id, "slot", at, "front", "z")
@@ -50,21 +51,21 @@ var slots = Starter{
 				d.run(was+"/b front", id+"/a front").run(was+"/b back", id+"/a back")
 			}
 		}
-		return frame.Document{Root: d.Definition, Groups: []frame.Definition{g.named("slot", "Slot")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{g.named("slot", "Slot")}}
 	},
 }
 
 // pitch is from one slot's near side to the next one's: the slot and what is
 // between, both in centre distances.
-func pitch(a *answers, from string, k int) *frame.Dimension {
+func pitch(a *answers, from string, k int) *dimension {
 	thick, between := a.lengths["thick"], a.lengths["between"]
 	v := thick.Value + between.Value
-	for _, d := range []frame.Dimension{thick, between} {
+	for _, d := range []dimension{thick, between} {
 		if d.Meaning == frame.Clear {
 			v += a.od()
 		}
 	}
-	d := &frame.Dimension{Value: v, Meaning: frame.Centre, From: from}
+	d := &dimension{Value: v, Meaning: frame.Centre, From: from}
 	if k == 2 {
 		d.Label = "From slot to slot"
 	}
@@ -81,7 +82,7 @@ var trestle = Starter{
 	}, sized("1", "1 in carries a sheet or a canoe; 3/4 is for light work.", "")...),
 	build: func(a *answers) frame.Document {
 		d := onto(axis(origin("left"), at("right", a.from("width", "left"))), axis(origin("front"), at("back", a.from("depth", "front")), middle("mid", "front", "back")),
-			axis(origin("ground"), at("low", a.from("low", frame.Floor)), at("top", a.from("height", frame.Floor))))
+			axis(origin("ground"), at("low", a.from("low", floor)), at("top", a.from("height", floor))))
 		for _, s := range []string{"left", "right"} {
 			for _, y := range []string{"front", "back"} {
 				d.put(frame.CappedEnd, s+" "+y, s, y, "ground").put(frame.OpenEnd, s+" "+y+" low", s, y, "low", s+" "+y+" top", s, y, "top")
@@ -92,7 +93,7 @@ var trestle = Starter{
 			}
 		}
 		d.run("left low", "right low").run("left top", "right top")
-		return frame.Document{Root: d.Definition}
+		return frame.Document{Root: d.definition()}
 	},
 }
 
@@ -109,7 +110,7 @@ var cradle = Starter{
 		tilt := float64(a.counts["tilt"])
 		// the front legs are longer by the depth times the tilt's tangent
 		more := a.lengths["depth"].Value.Scale(math.Tan(tilt * math.Pi / 180))
-		long := &frame.Dimension{Value: a.lengths["clear"].Value + more, Meaning: frame.Centre, From: "tray", Back: true, Label: "Front legs"}
+		long := &dimension{Value: a.lengths["clear"].Value + more, Meaning: frame.Centre, From: "tray", Back: true, Label: "Front legs"}
 		rise := a.from("back", "tray")
 		if rise.Meaning == frame.Visible {
 			rise.Of = pipe("back left", "top left").ID
@@ -122,7 +123,7 @@ var cradle = Starter{
 			d.run("front "+s, "back "+s, "top "+s).run("front "+s, "front foot "+s).run("back "+s, "rear foot "+s)
 		}
 		d.run("front left", "front right").run("back left", "back right").run("top left", "top right")
-		return frame.Document{Root: d.Definition, Stance: &frame.Stance{Turns: []frame.Turn{{About: measure.X, By: -tilt}}}}
+		return frame.Document{Root: d.definition(), Stance: &frame.Stance{Turns: []frame.Turn{{About: measure.X, By: -tilt}}}}
 	},
 }
 
@@ -150,12 +151,12 @@ var tower = Starter{
 			chain = append(chain, l)
 		}
 		d.run(chain...)
-		return frame.Document{Root: d.Definition, Groups: []frame.Definition{foot(a, "foot")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a, "foot")}}
 	},
 }
 
 // again is the same answer a second time: one dimension, shown once.
-func again(d *frame.Dimension) *frame.Dimension {
+func again(d *dimension) *dimension {
 	d.Label, d.Prompt = "", ""
 	return d
 }
@@ -176,13 +177,13 @@ var figure = Starter{
 		near := *hip
 		near.Back = true
 		x := axis(origin("l shoulder"), at("r shoulder", a.from("shoulders", "l shoulder")), middle("spine", "l shoulder", "r shoulder"), at("left", again(&near)), at("right", again(hip)))
-		d := onto(x, axis(origin("mid")), axis(origin("base"), at("hip", a.from("hip", frame.Floor)), at("shoulder", a.from("shoulder", frame.Floor)), at("neck", a.from("height", frame.Floor))))
+		d := onto(x, axis(origin("mid")), axis(origin("base"), at("hip", a.from("hip", floor)), at("shoulder", a.from("shoulder", floor)), at("neck", a.from("height", floor))))
 		for _, s := range []string{"left", "right"} {
 			d.use(s, "foot", s, "mid", "base", "x", "mid", "z").put(frame.OpenEnd, s+" hip", s, "mid", "hip").run(s+"/hub", s+" hip")
 		}
 		d.put(frame.OpenEnd, "hip", "spine", "mid", "hip", "chest", "spine", "mid", "shoulder").put(frame.CappedEnd, "neck", "spine", "mid", "neck", "left shoulder", "l shoulder", "mid", "shoulder", "right shoulder", "r shoulder", "mid", "shoulder")
 		d.run("left hip", "hip", "right hip").run("hip", "chest", "neck").run("left shoulder", "chest", "right shoulder")
-		return frame.Document{Root: d.Definition, Groups: []frame.Definition{foot(a, "foot")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a, "foot")}}
 	},
 }
 
@@ -205,7 +206,7 @@ var dividers = Starter{
 			y.Stations = append(y.Stations, at(numbered("", k)[1:], d))
 		}
 		y.Stations = append(y.Stations, middle("first lane", "0", "1"), middle("last lane", numbered("", n-1)[1:], numbered("", n)[1:]))
-		g := onto(axis(origin("x")), y, axis(origin("base"), at("top", a.from("height", frame.Floor))))
+		g := onto(axis(origin("x")), y, axis(origin("base"), at("top", a.from("height", floor))))
 		var chain []string
 		for k := 0; k <= n; k++ {
 			id := numbered("", k)[1:]
@@ -226,6 +227,6 @@ var dividers = Starter{
 		if n > 1 {
 			d.run("left/far tie", "right/far tie")
 		}
-		return frame.Document{Root: d.Definition, Groups: []frame.Definition{g.named("comb", "Comb")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{g.named("comb", "Comb")}}
 	},
 }

@@ -29,22 +29,22 @@ const pegGap = measure.Inch
 const barOverhang = 2 * measure.Inch
 
 func buildJump(a *answers) frame.Document {
-	root := frame.Definition{
+	root := drawing{Definition: frame.Definition{
 		Joints: []frame.Joint{capped("top.l", "left", "mid", "top"), capped("top.r", "right", "mid", "top")},
 		Uses:   []frame.Use{stand("left", "left", "mid", "floor level"), stand("right", "right", "mid", "floor level")},
-	}
+	}}
 	tie := pipe("left/hub", "right/hub")
 	tie.ID = "tie"
 	x := axis(origin("left"), at("right", a.from("width", "left")))
 	y := axis(origin("mid"))
-	z := axis(origin("floor level"), at("bar", a.from("bar", frame.Floor)), at("top", topOf(a)))
+	z := axis(origin("floor level"), at("bar", a.from("bar", floor)), at("top", topOf(a)))
 	cup := "bar"
 	if a.texts["rest"] == "pegs" {
 		cup = "peg"
 		z.Stations = append(z.Stations, at("peg", clear("bar", 0, true)))
 		y.Stations = append(y.Stations, at("bar", clear("mid", pegGap, true)), at("peg", clear("bar", pegGap, true)))
-		over := func(from string, back bool) *frame.Dimension {
-			return &frame.Dimension{Value: barOverhang, Meaning: frame.Centre, From: from, Back: back}
+		over := func(from string, back bool) *dimension {
+			return &dimension{Value: barOverhang, Meaning: frame.Centre, From: from, Back: back}
 		}
 		x.Stations = append(x.Stations, at("bar from", over("left", true)), at("bar to", over("right", false)))
 		root.Joints = append(root.Joints,
@@ -63,15 +63,15 @@ func buildJump(a *answers) frame.Document {
 	root.Joints = append(root.Joints, joint("cup.l", "left", "mid", cup), joint("cup.r", "right", "mid", cup))
 	root.Pipes = append(root.Pipes, tie,
 		pipe("left/hub", "cup.l"), pipe("cup.l", "top.l"), pipe("right/hub", "cup.r"), pipe("cup.r", "top.r"))
-	root.Axes = [3]frame.AxisStations{x, y, z}
-	return frame.Document{Root: root, Groups: []frame.Definition{foot(a, "foot")}}
+	root.Axes = [3]axisStations{x, y, z}
+	return frame.Document{Root: root.definition(), Groups: []frame.Definition{foot(a, "foot")}}
 }
 
 // topOf measures the upright's top from the floor, or its pipe from the centre
 // of the foot.
-func topOf(a *answers) *frame.Dimension {
+func topOf(a *answers) *dimension {
 	if a.lengths["top"].Meaning == frame.TopOfCap {
-		return a.from("top", frame.Floor)
+		return a.from("top", floor)
 	}
 	return a.from("top", "floor level")
 }

@@ -17,10 +17,10 @@ var cart = Starter{
 		length("handle", "Push bar", "38", "To the top of the pipe: at the hip.", frame.TopOfPipe),
 	}, sized("1", "1 in carries about 40 lb well spread; it is no vehicle.", "")...),
 	build: func(a *answers) frame.Document {
-		axle := a.from("wheel", frame.Floor)
+		axle := a.from("wheel", floor)
 		axle.Value, axle.Label, axle.Prompt = axle.Value.Half(), "Axle", ""
 		d := onto(axis(origin("left"), at("right", a.from("width", "left"))), axis(origin("front"), at("back", a.from("depth", "front"))),
-			axis(origin("ground"), at("axle", axle), at("stub", beyond("axle", -1.75)), at("deck", beyond("axle", 4)), at("bar", a.from("handle", frame.Floor))))
+			axis(origin("ground"), at("axle", axle), at("stub", beyond("axle", -1.75)), at("deck", beyond("axle", 4)), at("bar", a.from("handle", floor))))
 		for _, s := range []string{"left", "right"} {
 			d.put(frame.CappedEnd, s+" leg", s, "front", "ground", s+" stub", s, "back", "stub").put(frame.OpenEnd, s+" front", s, "front", "deck", s+" back", s, "back", "deck", s+" bar", s, "back", "bar")
 			d.run(s+" leg", s+" front", s+" back", s+" bar").run(s+" back", s+" stub")
@@ -30,7 +30,7 @@ var cart = Starter{
 			return frame.Spot{Pipe: pipe(s+" back", s+" stub").ID, From: s + " back", At: 4 * measure.Inch}
 		}
 		d.Links = []frame.Link{{ID: "axle", Kind: frame.Axle, On: []frame.Spot{spot("left"), spot("right")}, Rod: measure.Inch / 2, Wheel: a.lengths["wheel"].Value, Hub: a.lengths["hub"].Value, Spacer: measure.Inch / 2}}
-		return frame.Document{Root: d.Definition}
+		return frame.Document{Root: d.definition()}
 	},
 }
 
@@ -47,11 +47,11 @@ var sling = Starter{
 		inner := a.lengths["cloth"].Value + od
 		short := leg - 2*measure.Inch // the inner bar swings past under the outer one
 		part := func(id, name string, wide, long measure.Length, low bool) frame.Definition {
-			z := axis(origin("foot"), at("pivot", &frame.Dimension{Value: leg.Half(), Meaning: frame.Centre, From: "foot"}), at("top", &frame.Dimension{Value: long, Meaning: frame.Centre, From: "foot"}))
+			z := axis(origin("foot"), at("pivot", &dimension{Value: leg.Half(), Meaning: frame.Centre, From: "foot"}), at("top", &dimension{Value: long, Meaning: frame.Centre, From: "foot"}))
 			if low {
 				z.Stations = append(z.Stations, at("low", beyond("foot", 4)))
 			}
-			g := onto(axis(origin("left"), at("right", &frame.Dimension{Value: wide, Meaning: frame.Centre, From: "left", Label: "Wide"})), axis(origin("y")), z)
+			g := onto(axis(origin("left"), at("right", &dimension{Value: wide, Meaning: frame.Centre, From: "left", Label: "Wide"})), axis(origin("y")), z)
 			for _, s := range []string{"left", "right"} {
 				g.put(frame.CappedEnd, s+" foot", s, "y", "foot").put(frame.OpenEnd, s+" top", s, "y", "top")
 				if low {
@@ -66,17 +66,17 @@ var sling = Starter{
 			}
 			return g.named(id, name)
 		}
-		d := onto(axis(origin("left"), at("inner", &frame.Dimension{Value: stack, Meaning: frame.Centre, From: "left"})), axis(origin("y")), axis(origin("pivot")))
+		d := onto(axis(origin("left"), at("inner", &dimension{Value: stack, Meaning: frame.Centre, From: "left"})), axis(origin("y")), axis(origin("pivot")))
 		lean := float64(a.counts["lean"])
 		d.Uses = []frame.Use{
-			{ID: "outer", Of: "outer", At: [3]string{"left", "y", "pivot"}, Anchor: [3]string{"left", "y", "pivot"}, Turns: []frame.Turn{{About: measure.X, By: lean}}},
-			{ID: "inner", Of: "inner", At: [3]string{"inner", "y", "pivot"}, Anchor: [3]string{"left", "y", "pivot"}, Turns: []frame.Turn{{About: measure.X, By: -lean}}},
+			{ID: "outer", Of: "outer", At: planes("left", "y", "pivot"), Anchor: planes("left", "y", "pivot"), Turns: []frame.Turn{{About: measure.X, By: lean}}},
+			{ID: "inner", Of: "inner", At: planes("inner", "y", "pivot"), Anchor: planes("left", "y", "pivot"), Turns: []frame.Turn{{About: measure.X, By: -lean}}},
 		}
 		for _, s := range []string{"left", "right"} {
 			d.Links = append(d.Links, frame.Link{ID: s + " bolt", Kind: frame.Pivot, Rod: measure.Inch / 4, Fold: foldOf(s, lean),
 				On: []frame.Spot{{Pipe: "outer/" + pipe(s+" foot", s+" top").ID, At: leg.Half()}, {Pipe: "inner/" + pipe(s+" low", s+" top").ID, At: leg.Half() - 4*measure.Inch}}})
 		}
-		return frame.Document{Root: d.Definition, Groups: []frame.Definition{part("outer", "Outer frame", inner+2*stack, leg, false), part("inner", "Inner frame", inner, short, true)}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{part("outer", "Outer frame", inner+2*stack, leg, false), part("inner", "Inner frame", inner, short, true)}}
 	},
 }
 
@@ -106,7 +106,7 @@ var telescope = Starter{
 			inner = size
 		}
 		// inside by four diameters: it keeps two of them over half its range
-		in := &frame.Dimension{Value: 4 * a.od(), Meaning: frame.Centre, From: "end", Label: "Inside"}
+		in := &dimension{Value: 4 * a.od(), Meaning: frame.Centre, From: "end", Label: "Inside"}
 		g := onto(axis(origin("x")), axis(origin("y")), axis(origin("top"), at("end", back(a.from("leg", "top"))), at("in", in), at("foot", back(a.from("out", "end")))))
 		g.put(frame.OpenEnd, "top", "x", "y", "top").put(frame.FreeEnd, "end", "x", "y", "end", "in", "x", "y", "in").put(frame.CappedEnd, "foot", "x", "y", "foot")
 		g.run("top", "end").run("in", "foot").last(func(p *frame.Pipe) { p.Size = inner })
@@ -117,6 +117,6 @@ var telescope = Starter{
 			next := corners[(i+1)%4]
 			d.use(c[1]+" "+c[0], "leg", c[0], c[1], "top").run(c[1]+" "+c[0]+"/top", next[1]+" "+next[0]+"/top")
 		}
-		return frame.Document{Root: d.Definition, Groups: []frame.Definition{g.named("leg", "Leg that slides")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{g.named("leg", "Leg that slides")}}
 	},
 }

@@ -23,8 +23,8 @@ var screen = Starter{
 
 func buildScreen(a *answers) frame.Document {
 	bays, rails := a.counts["bays"], a.counts["rails"]
-	post := frame.Definition{ID: "post", Name: "Post with foot",
-		Uses: []frame.Use{stand("foot", "x", "y", "floor level")}}
+	post := drawing{Definition: frame.Definition{ID: "post", Name: "Post with foot",
+		Uses: []frame.Use{stand("foot", "x", "y", "floor level")}}}
 	z := axis(origin("floor level"))
 	all := levels(&z, a, rails, "height", "low", "rail")
 	below := "foot/hub"
@@ -33,21 +33,21 @@ func buildScreen(a *answers) frame.Document {
 		post.Pipes = append(post.Pipes, pipe(below, l))
 		below = l
 	}
-	post.Axes = [3]frame.AxisStations{axis(origin("x")), axis(origin("y")), z}
+	post.Axes = [3]axisStations{axis(origin("x")), axis(origin("y")), z}
 
-	root := frame.Definition{Axes: [3]frame.AxisStations{
+	root := drawing{Axes: [3]axisStations{
 		axis(origin("post 1"), at(fmt.Sprintf("post %d", bays+1), a.from("width", "post 1"))), axis(origin("y")), axis(origin("floor level"))}}
 	for k := 1; k <= bays+1; k++ {
 		id := fmt.Sprintf("post %d", k)
 		if k > 1 && k <= bays {
 			root.Axes[0].Stations = append(root.Axes[0].Stations, part(id, "post 1", fmt.Sprintf("post %d", bays+1), k-1, bays))
 		}
-		root.Uses = append(root.Uses, frame.Use{ID: id, Of: "post", At: [3]string{id, "y", "floor level"}})
+		root.Uses = append(root.Uses, frame.Use{ID: id, Of: "post", At: planes(id, "y", "floor level")})
 		if k > 1 {
 			for _, l := range all {
 				root.Pipes = append(root.Pipes, frame.Pipe{ID: fmt.Sprintf("%s bay %d", l, k-1), From: fmt.Sprintf("post %d/%s", k-1, l), To: id + "/" + l})
 			}
 		}
 	}
-	return frame.Document{Root: root, Groups: []frame.Definition{foot(a, "foot"), post}}
+	return frame.Document{Root: root.definition(), Groups: []frame.Definition{foot(a, "foot"), post.definition()}}
 }

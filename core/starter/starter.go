@@ -107,7 +107,7 @@ var common = []Prompt{
 // Build makes the document. Answers that are missing take their defaults;
 // unit is what a bare number means. The error is a [Problems].
 func (s Starter) Build(unit measure.Unit, given map[string]Answer) (frame.Document, error) {
-	a := &answers{unit: unit, lengths: map[string]frame.Dimension{}, counts: map[string]int{}, texts: map[string]string{}}
+	a := &answers{unit: unit, lengths: map[string]dimension{}, counts: map[string]int{}, texts: map[string]string{}}
 	for _, p := range s.Prompts {
 		g, ok := given[p.Key]
 		if !ok {
@@ -125,12 +125,13 @@ func (s Starter) Build(unit measure.Unit, given map[string]Answer) (frame.Docume
 	if d.Name == "" {
 		d.Name = s.Name
 	}
+	number(&d)
 	return d, nil
 }
 
 type answers struct {
 	unit    measure.Unit
-	lengths map[string]frame.Dimension
+	lengths map[string]dimension
 	counts  map[string]int
 	texts   map[string]string
 	bad     Problems
@@ -159,7 +160,7 @@ func (a *answers) take(p Prompt, g Answer, unit measure.Unit) {
 		if !slices.Contains(p.Meanings, m) {
 			a.refuse(p.Key, fmt.Sprintf("%q is not a meaning of this size", m), "choose one of the meanings offered")
 		}
-		a.lengths[p.Key] = frame.Dimension{Value: l, Meaning: m, Label: p.Label, Text: g.Text, Prompt: p.Key}
+		a.lengths[p.Key] = dimension{Value: l, Meaning: m, Label: p.Label, Text: g.Text, Unit: unit, Prompt: p.Key}
 	case Count:
 		n, err := strconv.Atoi(strings.TrimSpace(g.Text))
 		if err != nil || n < p.Least || n > p.Most {
@@ -184,25 +185,30 @@ func (a *answers) take(p Prompt, g Answer, unit measure.Unit) {
 }
 
 // from gives an answer as a dimension from a station; heights from the floor.
-func (a *answers) from(key, station string) *frame.Dimension {
+func (a *answers) from(key, station string) *dimension {
 	d := a.lengths[key]
 	d.From = station
 	return &d
 }
 
 // origin is the first station of an axis.
-func origin(id string) frame.Station { return frame.Station{ID: id} }
+func origin(id string) station { return station{ID: id} }
 
-func at(id string, d *frame.Dimension) frame.Station { return frame.Station{ID: id, At: d} }
+func at(id string, d *dimension) station { return station{ID: id, At: d} }
 
 // clear is a fixed gap between the pipes of two stations.
-func clear(from string, gap measure.Length, back bool) *frame.Dimension {
-	return &frame.Dimension{Value: gap, Meaning: frame.Clear, From: from, Back: back}
+func clear(from string, gap measure.Length, back bool) *dimension {
+	return &dimension{Value: gap, Meaning: frame.Clear, From: from, Back: back}
 }
 
-func axis(st ...frame.Station) frame.AxisStations { return frame.AxisStations{Stations: st} }
+func axis(st ...station) axisStations { return axisStations{Stations: st} }
 
-func joint(id, x, y, z string) frame.Joint { return frame.Joint{ID: id, At: [3]string{x, y, z}} }
+func joint(id, x, y, z string) frame.Joint { return frame.Joint{ID: id, On: [3]string{x, y, z}} }
+
+// planes are what a use stands on, or is held at.
+func planes(x, y, z string) [3]frame.Ref {
+	return [3]frame.Ref{frame.OnPlane(x), frame.OnPlane(y), frame.OnPlane(z)}
+}
 
 func capped(id, x, y, z string) frame.Joint {
 	j := joint(id, x, y, z)
@@ -215,10 +221,10 @@ func pipe(from, to string) frame.Pipe {
 }
 
 // middle is the station half-way between two others.
-func middle(id, from, to string) frame.Station { return part(id, from, to, 1, 2) }
+func middle(id, from, to string) station { return part(id, from, to, 1, 2) }
 
-func part(id, from, to string, k, of int) frame.Station {
-	return frame.Station{ID: id, Split: &frame.Split{From: from, To: to, Part: k, Parts: of}}
+func part(id, from, to string, k, of int) station {
+	return station{ID: id, Split: &split{From: from, To: to, Part: k, Parts: of}}
 }
 
 // foot is a tee on the floor with a capped pipe to the front and one to the
@@ -228,12 +234,9 @@ func foot(a *answers, depth string) frame.Definition {
 	if a.texts["feet"] == "raised" {
 		return raised(a, depth)
 	}
-	return frame.Definition{
-		ID: "foot", Name: "Foot",
-		Axes:   [3]frame.AxisStations{axis(origin("x")), axis(origin("front"), at("back", a.from(depth, "front")), middle("mid", "front", "back")), axis(origin("z"))},
-		Joints: []frame.Joint{joint("hub", "x", "mid", "z"), capped("front", "x", "front", "z"), capped("back", "x", "back", "z")},
-		Pipes:  []frame.Pipe{pipe("front", "hub"), pipe("hub", "back")},
-	}
+	d := onto(axis(origin("x")), axis(origin("front"), at("back", a.from(depth, "front")), middle("mid", "front", "back")), axis(origin("z")))
+	d.put(frame.OpenEnd, "hub", "x", "mid", "z").put(frame.CappedEnd, "front", "x", "front", "z", "back", "x", "back", "z")
+	return d.run("front", "hub", "back").named("foot", "Foot")
 }
 
 // raised is a foot that stands on short capped legs at its front and back.
@@ -246,5 +249,5 @@ func raised(a *answers, depth string) frame.Definition {
 
 // stand puts a foot where its hub is to be.
 func stand(id, x, y, z string) frame.Use {
-	return frame.Use{ID: id, Of: "foot", At: [3]string{x, y, z}, Anchor: [3]string{"x", "mid", "z"}}
+	return frame.Use{ID: id, Of: "foot", At: planes(x, y, z), Anchor: planes("x", "mid", "z")}
 }

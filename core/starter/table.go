@@ -16,7 +16,7 @@ var table = Starter{
 
 func buildTable(a *answers) frame.Document {
 	n := a.counts["shelves"]
-	leg := frame.Definition{ID: "leg", Name: "Leg", Joints: []frame.Joint{capped("toe", "x", "y", "toe")}}
+	leg := drawing{Definition: frame.Definition{ID: "leg", Name: "Leg", Joints: []frame.Joint{capped("toe", "x", "y", "toe")}}}
 	z := axis(origin("toe"))
 	all := levels(&z, a, n, "height", "low", "level")
 	below := "toe"
@@ -25,18 +25,18 @@ func buildTable(a *answers) frame.Document {
 		leg.Pipes = append(leg.Pipes, pipe(below, l))
 		below = l
 	}
-	leg.Axes = [3]frame.AxisStations{axis(origin("x")), axis(origin("y")), z}
+	leg.Axes = [3]axisStations{axis(origin("x")), axis(origin("y")), z}
 
-	root := frame.Definition{Axes: [3]frame.AxisStations{
+	root := drawing{Axes: [3]axisStations{
 		axis(origin("left"), at("right", a.from("width", "left"))), axis(origin("front"), at("back", a.from("depth", "front"))), axis(origin("toe"))}}
 	corners := [][2]string{{"left", "front"}, {"right", "front"}, {"right", "back"}, {"left", "back"}}
 	for i, c := range corners {
 		next := corners[(i+1)%4]
 		id, nextID := c[1]+" "+c[0], next[1]+" "+next[0]
-		root.Uses = append(root.Uses, frame.Use{ID: id, Of: "leg", At: [3]string{c[0], c[1], "toe"}})
+		root.Uses = append(root.Uses, frame.Use{ID: id, Of: "leg", At: planes(c[0], c[1], "toe")})
 		for _, l := range all {
 			root.Pipes = append(root.Pipes, frame.Pipe{ID: l + " " + []string{"front", "right", "back", "left"}[i], From: id + "/" + l, To: nextID + "/" + l})
 		}
 	}
-	return frame.Document{Root: root, Groups: []frame.Definition{leg}}
+	return frame.Document{Root: root.definition(), Groups: []frame.Definition{leg.definition()}}
 }

@@ -166,7 +166,7 @@ func (r *reader) mode(path string, m frame.Mode) {
 	}
 }
 
-// joints turns coordinates into stations.
+// joints turns coordinates into named planes, each measured from the one before.
 func (r *reader) joints() {
 	points := make([]measure.Point, len(r.Joints.keys))
 	for i, id := range r.Joints.keys {
@@ -193,37 +193,39 @@ func (r *reader) joints() {
 	}
 	var at [3]map[measure.Length]string
 	for a := range 3 {
-		at[a] = stations(&r.doc.Root.Axes[a], points, a, r.doc.Units)
+		at[a] = r.planes(points, a)
 	}
 	for i, id := range r.Joints.keys {
 		p := points[i]
-		r.doc.Root.Joints = append(r.doc.Root.Joints, frame.Joint{ID: id, At: [3]string{at[0][p[0]], at[1][p[1]], at[2][p[2]]}})
+		r.doc.Root.Joints = append(r.doc.Root.Joints, frame.Joint{ID: id, On: [3]string{at[0][p[0]], at[1][p[1]], at[2][p[2]]}})
 	}
 }
 
-func stations(axis *frame.AxisStations, points []measure.Point, a int, unit measure.Unit) map[measure.Length]string {
+func (r *reader) planes(points []measure.Point, a int) map[measure.Length]string {
 	var vs []measure.Length
 	for _, p := range points {
 		vs = append(vs, p[a])
 	}
 	slices.Sort(vs)
 	vs = slices.Compact(vs)
-	style := measure.InInches
-	if unit == measure.Millimetres {
-		style = measure.Metric
+	style, unit := measure.InInches, measure.Inches
+	if r.doc.Units == measure.Millimetres {
+		style, unit = measure.Metric, measure.Millimetres
 	}
 	ids := map[measure.Length]string{}
+	root := &r.doc.Root
 	for i, v := range vs {
 		id := fmt.Sprintf("%s%d", measure.Axis(a), i)
 		ids[v] = id
-		st := frame.Station{ID: id}
+		root.Planes[a] = append(root.Planes[a], frame.Plane{ID: id})
 		if i == 0 {
-			axis.Origin = v
-		} else {
-			d := v - vs[i-1]
-			st.At = &frame.Dimension{Value: d, Meaning: frame.Centre, From: ids[vs[i-1]], Text: d.Format(style, 0)}
+			r.doc.Origin[a] = v
+			continue
 		}
-		axis.Stations = append(axis.Stations, st)
+		d := v - vs[i-1]
+		n := len(root.Sizes) + 1
+		root.Sizes = append(root.Sizes, frame.Size{ID: fmt.Sprintf("s%d", n), Rank: n, Value: d, Meaning: frame.Centre, Axis: frame.AxisName(a),
+			From: frame.OnPlane(ids[vs[i-1]]), To: frame.OnPlane(id), Text: d.Format(style, 0), Unit: unit})
 	}
 	return ids
 }
@@ -252,7 +254,7 @@ func (r *reader) pipesAndEnds() {
 		case !okB:
 			r.fail(path, fmt.Sprintf("there is no joint %q", p.To), "name a joint under joints")
 			continue
-		case root.Joints[a].At == root.Joints[b].At:
+		case root.Joints[a].On == root.Joints[b].On:
 			r.fail(path, fmt.Sprintf("the pipe from %q to %q has no length", p.From, p.To), "its joints stand at one place; move one")
 			continue
 		case drawn[[2]int{min(a, b), max(a, b)}]:

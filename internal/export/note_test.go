@@ -19,9 +19,9 @@ import (
 func TestTheCutListSaysWhatIsSpecial(t *testing.T) {
 	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
 	for _, e := range []edit.Edit{
-		{Walk: &edit.Walk{Course: "right 30"}}, {Walk: &edit.Walk{From: "j2", Course: "up 20"}},
-		{Walk: &edit.Walk{From: "j1", Course: "bend near 20, up 20, radius 5"}}, {Walk: &edit.Walk{From: "j3", Course: "hoop left 96 rise 8"}},
-		{Class: &edit.Tolerance{Pipes: []string{"p1"}, Class: frame.Trim}}, {Class: &edit.Tolerance{Pipes: []string{"p2"}, Class: frame.OnFrame}},
+		{Gesture: &edit.Walk{Course: "right 30"}}, {Gesture: &edit.Walk{From: "j2", Course: "up 20"}},
+		{Gesture: &edit.Walk{From: "j1", Course: "bend near 20, up 20, radius 5"}}, {Gesture: &edit.Walk{From: "j3", Course: "hoop left 96 rise 8"}},
+		{Gesture: &edit.Tolerance{Pipes: []string{"p1"}, Class: frame.Trim}}, {Gesture: &edit.Tolerance{Pipes: []string{"p2"}, Class: frame.OnFrame}},
 	} {
 		var err error
 		d, _, err = plan.Edit(d, e, nil)

@@ -18,7 +18,7 @@ import (
 
 func square(t *testing.T, unit measure.Unit) *project.Project {
 	p := &project.Project{Name: "Rack", Units: unit, Tool: "saw"}
-	for _, e := range []edit.Edit{{Walk: &edit.Walk{Course: "right 1000 mm"}}, {Walk: &edit.Walk{From: "j2", Course: "up 800 mm"}}, {Walk: &edit.Walk{From: "j3", Course: "left 1000 mm"}}, {Join: &edit.Join{From: "j4", To: "j1"}}} {
+	for _, e := range []edit.Edit{{Gesture: &edit.Walk{Course: "right 1000 mm"}}, {Gesture: &edit.Walk{From: "j2", Course: "up 800 mm"}}, {Gesture: &edit.Walk{From: "j3", Course: "left 1000 mm"}}, {Gesture: &edit.Join{From: "j4", To: "j1"}}} {
 		next, _, err := p.Edit(e, nil)
 		require.NoError(t, err)
 		p = next
@@ -103,7 +103,7 @@ func TestAShopsSeatsStayInTheShop(t *testing.T) {
 	p := square(t, measure.Inches)
 	shop := plan.ExampleShop()
 	shop.Seats = map[frame.Mode]float64{frame.Cemented: 0.9}
-	next, _, err := p.Edit(edit.Edit{Walk: &edit.Walk{From: "j4", Course: "up 12 cut"}}, &shop)
+	next, _, err := p.Edit(edit.Edit{Gesture: &edit.Walk{From: "j4", Course: "up 12 cut"}}, &shop)
 	require.NoError(t, err)
 	assert.Empty(t, next.Frame.Seats)
 	job, err := next.Job()
@@ -121,7 +121,7 @@ func TestAShopsSeatsStayInTheShop(t *testing.T) {
 func TestAKeptFrameIsTheSame(t *testing.T) {
 	p := &project.Project{Units: measure.Inches, Tool: "saw", Starter: &project.Begun{ID: "sling"}}
 	before := planned(t, p)
-	next, _, err := p.Edit(edit.Edit{Keep: &edit.Keep{}}, nil)
+	next, _, err := p.Edit(edit.Edit{Gesture: &edit.Keep{}}, nil)
 	require.NoError(t, err)
 	assert.Nil(t, next.Starter)
 	after := planned(t, next)

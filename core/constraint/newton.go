@@ -1,0 +1,257 @@
+package constraint
+
+import (
+	"math"
+	"slices"
+
+	"sturdyelbow/core/linear"
+	"sturdyelbow/core/measure"
+)
+
+const (
+	newtonRounds = 60
+	// close is how near the rules come that are found together, in nanometres.
+	closeBy = 200.0
+)
+
+// newton places the groups that no rule places by itself: those that several
+// decide together. Steps are the smallest that do, so that what nothing decides
+// stays where it stood.
+func (w *work) newton() {
+	var roots []Var
+	at := map[Var]int{}
+	use := func(v Var) {
+		root, _ := w.find(v)
+		if _, known := at[root]; root != Zero && !known {
+			at[root] = len(roots)
+			roots = append(roots, root)
+		}
+	}
+	rows := 0
+	for _, r := range w.wait {
+		for _, t := range r.terms {
+			use(t.Of)
+		}
+		n := map[ruleKind]int{distance: 2, toward: 3}[r.kind]
+		for _, p := range r.p[:n] {
+			for _, v := range p {
+				use(v)
+			}
+		}
+		rows += map[ruleKind]int{sum: 1, distance: 1, toward: 3}[r.kind]
+	}
+	x := make([]float64, len(roots))
+	for i, root := range roots {
+		x[i] = float64(w.guessed(root))
+	}
+	value := func(x []float64, v Var) float64 {
+		root, off := w.find(v)
+		if root == Zero {
+			return float64(off)
+		}
+		return x[at[root]] + float64(off)
+	}
+	residual := func(x []float64) []float64 {
+		f := make([]float64, 0, rows)
+		for _, r := range w.wait {
+			f = append(f, r.off(func(v Var) float64 { return value(x, v) })...)
+		}
+		return f
+	}
+	f := residual(x)
+	var slope [][]float64
+	for range newtonRounds {
+		slope = slopes(residual, x, f)
+		if largest(f) <= closeBy/10 {
+			break
+		}
+		step := smallestStep(slope, f)
+		better := false
+		for share := 1.0; share > 1e-3; share /= 2 {
+			next := slices.Clone(x)
+			for i := range next {
+				next[i] -= share * step[i]
+			}
+			if g := residual(next); squares(g) < squares(f) {
+				x, f, better = next, g, true
+				break
+			}
+		}
+		if !better {
+			break
+		}
+	}
+	if off := largest(f); off > closeBy {
+		owner := Always
+		k := 0
+		for _, r := range w.wait {
+			n := map[ruleKind]int{sum: 1, distance: 1, toward: 3}[r.kind]
+			if largest(f[k:k+n]) > closeBy && r.owner > owner {
+				owner = r.owner
+			}
+			k += n
+		}
+		if owner == Always || off > float64(w.slack(owner)) {
+			w.clash, w.clashOff, w.coarse = w.everyone(), measure.Length(off), true
+		} else {
+			w.missed = append(w.missed, Missed{owner, measure.Length(off)})
+		}
+	}
+	loose := looseColumns(slope, len(roots))
+	for i, root := range roots {
+		w.found[root] = measure.Length(math.Round(x[i]))
+		if loose[i] {
+			w.free[root] = true
+		}
+	}
+}
+
+// everyone lists the owners that count.
+func (w *work) everyone() (set []int) {
+	seen := map[int]bool{}
+	for i := range w.s.rules {
+		if o := w.s.rules[i].owner; o != Always && w.in(o) && !seen[o] && !slices.ContainsFunc(w.aside, func(c Conflict) bool { return c.Loser == o }) {
+			seen[o] = true
+			set = append(set, o)
+		}
+	}
+	slices.Sort(set)
+	return set
+}
+
+// off is by how much a rule is off, with coordinates as at gives them.
+func (r *rule) off(at func(Var) float64) []float64 {
+	point := func(p Point) [3]float64 { return [3]float64{at(p[0]), at(p[1]), at(p[2])} }
+	switch r.kind {
+	case sum:
+		v := -float64(r.by)
+		for _, t := range r.terms {
+			v += t.Times * at(t.Of)
+		}
+		return []float64{v}
+	case distance:
+		return []float64{apartOf(point(r.p[0]), point(r.p[1])) - float64(r.by)}
+	case toward:
+		p, q, m := point(r.p[0]), point(r.p[1]), point(r.p[2])
+		long := max(1, apartOf(p, q))
+		var f []float64
+		for a := range 3 {
+			f = append(f, m[a]-p[a]-(q[a]-p[a])/long*float64(r.by))
+		}
+		return f
+	}
+	return nil
+}
+
+func apartOf(p, q [3]float64) float64 {
+	return math.Sqrt((p[0]-q[0])*(p[0]-q[0]) + (p[1]-q[1])*(p[1]-q[1]) + (p[2]-q[2])*(p[2]-q[2]))
+}
+
+// probe is how far a coordinate is moved to see what that does, in nanometres.
+const probe = 1000.0
+
+func slopes(residual func([]float64) []float64, x, f []float64) [][]float64 {
+	slope := make([][]float64, len(f))
+	for r := range slope {
+		slope[r] = make([]float64, len(x))
+	}
+	for c := range x {
+		moved := slices.Clone(x)
+		moved[c] += probe
+		for r, v := range residual(moved) {
+			slope[r][c] = (v - f[r]) / probe
+		}
+	}
+	return slope
+}
+
+// smallestStep gives the smallest change that undoes f as far as can be.
+func smallestStep(slope [][]float64, f []float64) []float64 {
+	n := 0
+	if len(slope) > 0 {
+		n = len(slope[0])
+	}
+	if len(f) <= n { // slopeᵀ (slope slopeᵀ)⁻¹ f
+		m := make([][]float64, len(f))
+		for i := range m {
+			m[i] = make([]float64, len(f))
+			for j := range m[i] {
+				m[i][j] = dot(slope[i], slope[j])
+			}
+			m[i][i] += 1e-9
+		}
+		y, ok := linear.Solve(m, f, 1e-14)
+		step := make([]float64, n)
+		if !ok {
+			return step
+		}
+		for c := range step {
+			for r := range y {
+				step[c] += slope[r][c] * y[r]
+			}
+		}
+		return step
+	}
+	m, b := make([][]float64, n), make([]float64, n)
+	for i := range m {
+		m[i] = make([]float64, n)
+		for r := range slope {
+			b[i] += slope[r][i] * f[r]
+			for j := range m[i] {
+				m[i][j] += slope[r][i] * slope[r][j]
+			}
+		}
+		m[i][i] += 1e-9
+	}
+	step, ok := linear.Solve(m, b, 1e-14)
+	if !ok {
+		return make([]float64, n)
+	}
+	return step
+}
+
+// looseColumns tells the unknowns that the rules leave free, by elimination.
+func looseColumns(slope [][]float64, n int) []bool {
+	m := make([][]float64, len(slope))
+	for i := range m {
+		m[i] = slices.Clone(slope[i])
+	}
+	loose, row := make([]bool, n), 0
+	for c := range n {
+		p := -1
+		for r := row; r < len(m); r++ {
+			if math.Abs(m[r][c]) > 1e-6 && (p < 0 || math.Abs(m[r][c]) > math.Abs(m[p][c])) {
+				p = r
+			}
+		}
+		if p < 0 {
+			loose[c] = true
+			continue
+		}
+		m[row], m[p] = m[p], m[row]
+		for r := row + 1; r < len(m); r++ {
+			k := m[r][c] / m[row][c]
+			for j := c; j < n; j++ {
+				m[r][j] -= k * m[row][j]
+			}
+		}
+		row++
+	}
+	return loose
+}
+
+func dot(a, b []float64) (v float64) {
+	for i := range a {
+		v += a[i] * b[i]
+	}
+	return v
+}
+
+func largest(f []float64) (v float64) {
+	for _, x := range f {
+		v = max(v, math.Abs(x))
+	}
+	return v
+}
+
+func squares(f []float64) float64 { return dot(f, f) }

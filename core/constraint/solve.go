@@ -1,0 +1,519 @@
+package constraint
+
+import (
+	"math"
+	"slices"
+
+	"sturdyelbow/core/measure"
+)
+
+// exact is how near a rule comes that is meant to hold: what rounding to whole
+// nanometres leaves after some turns of axes.
+const exact = measure.Length(1000)
+
+// Solve finds where everything stands. without names owners that gave way
+// before: their rules place only what nothing else does, as a first guess.
+func (s *System) Solve(without []int) *Result {
+	out := map[int]bool{}
+	for _, o := range without {
+		out[o] = true
+	}
+	var conflicts []Conflict
+	for {
+		w := s.run(func(o int) bool { return o == Always || !out[o] })
+		conflicts = append(conflicts, w.aside...)
+		for _, c := range w.aside {
+			out[c.Loser] = true
+		}
+		if w.clash == nil {
+			r := w.result()
+			slices.SortStableFunc(conflicts, func(a, b Conflict) int { return a.Loser - b.Loser })
+			r.Conflicts = conflicts
+			return r
+		}
+		set := w.clash
+		if w.coarse {
+			set = s.smallest(set)
+		}
+		c := Conflict{Owners: set, Off: w.clashOff}
+		if len(set) == 0 { // only what cannot give way: nothing to choose
+			c.Loser = Always
+			r := w.result()
+			r.Conflicts = append(conflicts, c)
+			return r
+		}
+		c.Loser = set[len(set)-1]
+		out[c.Loser] = true
+		conflicts = append(conflicts, c)
+	}
+}
+
+// smallest leaves owners out of a set that cannot hold together for as long as
+// it still cannot, the last first.
+func (s *System) smallest(set []int) []int {
+	fails := func(set []int) bool {
+		in := map[int]bool{}
+		for _, o := range set {
+			in[o] = true
+		}
+		w := s.run(func(o int) bool { return o == Always || in[o] })
+		return w.clash != nil || len(w.aside) > 0
+	}
+	set = slices.Clone(set)
+	for size := max(1, len(set)/4); size > 0; size /= 2 {
+		for i := 0; i < len(set); {
+			rest := slices.Concat(set[:i], set[min(len(set), i+size):])
+			if fails(rest) {
+				set = rest
+			} else {
+				i += size
+			}
+		}
+	}
+	return set
+}
+
+// work is one run over the rules.
+type work struct {
+	s      *System
+	parent []Var
+	off    []measure.Length // from the parent
+	size   []int
+	link   [][]edge
+	missed []Missed
+	aside  []Conflict // owners that gave way before any of their rules counted
+	wait   []*rule
+	free   map[Var]bool           // roots that Newton's method left free
+	found  map[Var]measure.Length // roots it placed, from Zero
+	in     func(owner int) bool
+
+	clash    []int // owners that cannot hold together
+	clashOff measure.Length
+	coarse   bool // clash may hold more than the smallest set
+}
+
+// edge joins two coordinates of one group, with those who say so.
+type edge struct {
+	to     Var
+	owners []int
+}
+
+func (s *System) run(in func(owner int) bool) *work {
+	w := &work{s: s, in: in, found: map[Var]measure.Length{}, free: map[Var]bool{}}
+	w.parent, w.off, w.size, w.link = make([]Var, s.vars), make([]measure.Length, s.vars), make([]int, s.vars), make([][]edge, s.vars)
+	for v := range w.parent {
+		w.parent[v], w.size[v] = Var(v), 1
+	}
+	order := make([]int, len(s.rules))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return s.rules[a].owner - s.rules[b].owner })
+	for i := 0; i < len(order); {
+		k := i
+		for k < len(order) && s.rules[order[k]].owner == s.rules[order[i]].owner {
+			k++
+		}
+		if in(s.rules[order[i]].owner) {
+			w.owner(order[i:k])
+		}
+		i = k
+	}
+	w.propagate()
+	if w.clash == nil && len(w.wait) > 0 {
+		w.newton()
+	}
+	return w
+}
+
+// owner takes in all rules of one owner, or none where one contradicts what
+// counts more.
+func (w *work) owner(rules []int) {
+	for _, i := range rules {
+		r := &w.s.rules[i]
+		if r.kind != apart {
+			continue
+		}
+		if d, tied := w.between(r.a, r.b); tied && (d-r.by).Abs() > w.slack(r.owner) {
+			set := w.explain(r.a, r.b)
+			if r.owner != Always {
+				set = with(set, r.owner)
+			}
+			w.aside = append(w.aside, Conflict{Loser: r.owner, Owners: set, Off: r.by - d})
+			return
+		}
+	}
+	for _, i := range rules {
+		r := &w.s.rules[i]
+		if r.kind != apart {
+			w.wait = append(w.wait, r)
+			continue
+		}
+		w.apart(r.a, r.b, r.by, r.owner, nil)
+	}
+}
+
+func (w *work) slack(owner int) measure.Length {
+	if owner == Always {
+		return exact
+	}
+	return max(exact, w.s.Slack)
+}
+
+// find gives the root of a coordinate's group and how far beyond it it stands.
+func (w *work) find(v Var) (Var, measure.Length) {
+	if w.parent[v] == v {
+		return v, 0
+	}
+	root, off := w.find(w.parent[v])
+	w.parent[v], w.off[v] = root, w.off[v]+off
+	return root, w.off[v]
+}
+
+// between gives how far b stands beyond a, where they move together.
+func (w *work) between(a, b Var) (measure.Length, bool) {
+	ra, oa := w.find(a)
+	rb, ob := w.find(b)
+	return ob - oa, ra == rb
+}
+
+// apart ties two coordinates. Others that say the same are kept as a shorter
+// way to explain it.
+func (w *work) apart(a, b Var, by measure.Length, owner int, more []int) {
+	ra, oa := w.find(a)
+	rb, ob := w.find(b)
+	owners := more
+	if owner != Always {
+		owners = with(more, owner)
+	}
+	if ra == rb {
+		if d := by - (ob - oa); d.Abs() <= exact {
+			w.join(a, b, owners)
+		} else if owner != Always {
+			w.missed = append(w.missed, Missed{owner, d})
+		}
+		return
+	}
+	w.join(a, b, owners)
+	d := by + oa - ob // rb stands so far beyond ra
+	if w.size[ra] < w.size[rb] && ra != Zero || rb == Zero {
+		ra, rb, d = rb, ra, -d
+	}
+	w.parent[rb], w.off[rb] = ra, d
+	w.size[ra] += w.size[rb]
+}
+
+func (w *work) join(a, b Var, owners []int) {
+	w.link[a] = append(w.link[a], edge{b, owners})
+	w.link[b] = append(w.link[b], edge{a, owners})
+}
+
+// explain gives the owners along the shortest way between two coordinates that
+// move together.
+func (w *work) explain(a, b Var) []int {
+	type step struct {
+		from Var
+		e    *edge
+	}
+	came := map[Var]step{a: {from: -1}}
+	queue := []Var{a}
+	for len(queue) > 0 {
+		v := queue[0]
+		queue = queue[1:]
+		if v == b {
+			break
+		}
+		for i := range w.link[v] {
+			e := &w.link[v][i]
+			if _, seen := came[e.to]; !seen {
+				came[e.to] = step{v, e}
+				queue = append(queue, e.to)
+			}
+		}
+	}
+	var set []int
+	for v := b; v != a; {
+		st, ok := came[v]
+		if !ok || st.e == nil {
+			break
+		}
+		for _, o := range st.e.owners {
+			set = with(set, o)
+		}
+		v = st.from
+	}
+	return set
+}
+
+// with adds an owner to a sorted set.
+func with(set []int, owner int) []int {
+	i, there := slices.BinarySearch(set, owner)
+	if there {
+		return set
+	}
+	return slices.Insert(slices.Clone(set), i, owner)
+}
+
+func union(a, b []int) []int {
+	for _, o := range b {
+		a = with(a, o)
+	}
+	return a
+}
+
+// propagate lets each waiting rule place what it can until none can any more.
+func (w *work) propagate() {
+	for again := true; again && w.clash == nil; {
+		again = false
+		var rest []*rule
+		for i, r := range w.wait {
+			switch done, moved := w.try(r); {
+			case w.clash != nil:
+				return
+			case !done:
+				rest = append(rest, w.wait[i])
+			default:
+				again = again || moved
+			}
+		}
+		w.wait = rest
+	}
+}
+
+// try places what a rule decides by itself. done says that it is used up.
+func (w *work) try(r *rule) (done, moved bool) {
+	switch r.kind {
+	case sum:
+		return w.trySum(r)
+	case distance:
+		return w.tryDistance(r)
+	}
+	return w.tryToward(r)
+}
+
+// groups gathers a sum by the roots of its coordinates.
+func (w *work) groups(r *rule) (roots []Var, times []float64, rest float64) {
+	rest = float64(r.by)
+	for _, t := range r.terms {
+		root, off := w.find(t.Of)
+		rest -= t.Times * float64(off)
+		if root == Zero {
+			continue
+		}
+		if i := slices.Index(roots, root); i >= 0 {
+			times[i] += t.Times
+		} else {
+			roots, times = append(roots, root), append(times, t.Times)
+		}
+	}
+	for i := 0; i < len(roots); {
+		if math.Abs(times[i]) < 1e-9 {
+			roots, times = slices.Delete(roots, i, i+1), slices.Delete(times, i, i+1)
+		} else {
+			i++
+		}
+	}
+	return roots, times, rest
+}
+
+// why gives the owners that tie the coordinates of a sum to each other, or to
+// Zero, as they are.
+func (w *work) why(r *rule) []int {
+	var set []int
+	if r.owner != Always {
+		set = []int{r.owner}
+	}
+	first := map[Var]Var{}
+	lone := map[Var]float64{}
+	for _, t := range r.terms {
+		root, _ := w.find(t.Of)
+		lone[root] += t.Times
+	}
+	for _, t := range r.terms {
+		root, _ := w.find(t.Of)
+		if root == Zero && math.Abs(lone[root]) > 1e-9 {
+			set = union(set, w.explain(Zero, t.Of))
+			continue
+		}
+		if f, ok := first[root]; ok {
+			set = union(set, w.explain(f, t.Of))
+		} else {
+			first[root] = t.Of
+		}
+	}
+	return set
+}
+
+func (w *work) trySum(r *rule) (done, moved bool) {
+	roots, times, rest := w.groups(r)
+	switch {
+	case len(roots) == 0:
+		if off := measure.Length(math.Round(rest)); off.Abs() > w.slack(r.owner) {
+			w.clash, w.clashOff, w.coarse = w.why(r), off, true
+		} else if off.Abs() > exact && r.owner != Always {
+			w.missed = append(w.missed, Missed{r.owner, off})
+		}
+		return true, false
+	case len(roots) == 1:
+		w.apart(Zero, roots[0], measure.Length(math.Round(rest/times[0])), Always, w.why(r))
+		return true, true
+	case len(roots) == 2 && math.Abs(times[0]+times[1]) < 1e-9:
+		w.apart(roots[1], roots[0], measure.Length(math.Round(rest/times[0])), Always, w.why(r))
+		return true, true
+	}
+	return false, false
+}
+
+// across gives how far q is from p along each axis, where that is known, and
+// the axes where it is not.
+func (w *work) across(p, q Point) (d [3]measure.Length, unknown []int) {
+	for a := range 3 {
+		v, tied := w.between(p[a], q[a])
+		if !tied {
+			unknown = append(unknown, a)
+		}
+		d[a] = v
+	}
+	return d, unknown
+}
+
+func (w *work) whyPoint(owner int, p, q Point) []int {
+	var set []int
+	if owner != Always {
+		set = []int{owner}
+	}
+	for a := range 3 {
+		if _, tied := w.between(p[a], q[a]); tied {
+			set = union(set, w.explain(p[a], q[a]))
+		}
+	}
+	return set
+}
+
+func (w *work) tryDistance(r *rule) (done, moved bool) {
+	p, q := r.p[0], r.p[1]
+	d, unknown := w.across(p, q)
+	switch len(unknown) {
+	case 0:
+		is := measure.Point{}.Distance(measure.Point(d))
+		if off := r.by - is; off.Abs() > w.slack(r.owner) {
+			w.clash, w.clashOff, w.coarse = w.whyPoint(r.owner, p, q), off, true
+		} else if off.Abs() > exact && r.owner != Always {
+			w.missed = append(w.missed, Missed{r.owner, off})
+		}
+		return true, false
+	case 1:
+		a := unknown[0]
+		var squared float64
+		for b := range 3 {
+			if b != a {
+				squared += float64(d[b]) * float64(d[b])
+			}
+		}
+		far := float64(r.by)
+		if left := far*far - squared; left >= 0 {
+			by := math.Sqrt(left)
+			if w.guessed(q[a])-w.guessed(p[a]) < 0 {
+				by = -by
+			}
+			w.apart(p[a], q[a], measure.Length(math.Round(by)), Always, w.whyPoint(r.owner, p, q))
+			return true, true
+		}
+		w.clash, w.coarse = w.whyPoint(r.owner, p, q), true
+		w.clashOff = r.by - measure.Length(math.Sqrt(squared))
+		return true, false
+	}
+	return false, false
+}
+
+func (w *work) tryToward(r *rule) (done, moved bool) {
+	p, q, m := r.p[0], r.p[1], r.p[2]
+	d, unknown := w.across(p, q)
+	if len(unknown) > 0 {
+		return false, false
+	}
+	u := measure.Point{}.Toward(measure.Point(d))
+	set := w.whyPoint(r.owner, p, q)
+	for a := range 3 {
+		by := r.by.Scale(u[a])
+		if is, tied := w.between(p[a], m[a]); tied {
+			if off := by - is; off.Abs() > w.slack(r.owner) {
+				w.clash, w.clashOff, w.coarse = union(set, w.explain(p[a], m[a])), off, true
+				return true, false
+			}
+			continue
+		}
+		w.apart(p[a], m[a], by, Always, set)
+	}
+	return true, true
+}
+
+// guessed is where a coordinate is taken to stand before it is known.
+func (w *work) guessed(v Var) measure.Length {
+	if g, ok := w.s.guess[v]; ok {
+		return g
+	}
+	root, off := w.find(v)
+	if root == Zero {
+		return off
+	}
+	for u := range w.parent {
+		if g, ok := w.s.guess[Var(u)]; ok {
+			if r, o := w.find(Var(u)); r == root {
+				return g - o + off
+			}
+		}
+	}
+	return off
+}
+
+func (w *work) result() *Result {
+	n := w.s.vars
+	r := &Result{At: make([]measure.Length, n), Off: w.missed, Together: make([]int, n)}
+	groups := map[Var][]Var{}
+	var roots []Var
+	for v := range Var(n) {
+		root, off := w.find(v)
+		r.Together[v] = int(root)
+		switch f, placed := w.found[root]; {
+		case root == Zero:
+			r.At[v] = off
+		case placed:
+			r.At[v] = f + off
+		default:
+			r.At[v] = w.rootGuess(root) + off
+		}
+		if root != Zero && (!hasKey(w.found, root) || w.free[root]) {
+			if groups[root] == nil {
+				roots = append(roots, root)
+			}
+			groups[root] = append(groups[root], v)
+		}
+	}
+	for _, root := range roots {
+		r.Free = append(r.Free, groups[root])
+	}
+	return r
+}
+
+func (w *work) rootGuess(root Var) measure.Length {
+	if at, ok := w.found[root]; ok {
+		return at
+	}
+	at := w.guessed(root)
+	w.found[root], w.free[root] = at, true
+	return at
+}
+
+func hasKey[K comparable, V any](m map[K]V, k K) bool {
+	_, ok := m[k]
+	return ok
+}
+
+// SolveLinear finds where everything stands by the rules between coordinates
+// alone, without distances: a first guess.
+func (s *System) SolveLinear() *Result {
+	plain := *s
+	plain.rules = slices.DeleteFunc(slices.Clone(s.rules), func(r rule) bool { return r.kind == distance || r.kind == toward })
+	return plain.Solve(nil)
+}

@@ -1,0 +1,117 @@
+package constraint
+
+import "sturdyelbow/core/measure"
+
+// Var is a coordinate of a [System].
+type Var int
+
+// Zero is the coordinate that everything is measured from.
+const Zero Var = 0
+
+// Always is the owner of a rule that cannot give way.
+const Always = -1
+
+// Term is a coordinate with the number that it counts times.
+type Term struct {
+	Of    Var
+	Times float64
+}
+
+// Point is the three coordinates of a place.
+type Point [3]Var
+
+// rule is one equation. Which fields count follows from kind.
+type rule struct {
+	kind  ruleKind
+	owner int
+	a, b  Var            // apart: b stands by beyond a
+	by    measure.Length // apart, sum: what it comes to; distance, toward: how far
+	terms []Term         // sum
+	p     [3]Point       // distance: from, to; toward: from, to, the point between
+}
+
+type ruleKind int
+
+const (
+	apart ruleKind = iota
+	sum
+	distance
+	toward
+)
+
+// System is coordinates and what was said of them. The zero value is not
+// ready; use [New].
+type System struct {
+	vars   int
+	rules  []rule
+	guess  map[Var]measure.Length
+	owners int
+	// Slack is how far a rule may be off and still count as held: it is then
+	// reported among [Result.Off] and moves nothing.
+	Slack measure.Length
+}
+
+// New makes a system with nothing in it but [Zero].
+func New() *System { return &System{vars: 1, guess: map[Var]measure.Length{}} }
+
+// Var makes a coordinate.
+func (s *System) Var() Var {
+	s.vars++
+	return Var(s.vars - 1)
+}
+
+// Point makes three coordinates.
+func (s *System) Point() Point { return Point{s.Var(), s.Var(), s.Var()} }
+
+// Guess says where a coordinate stood, for where several places would do.
+func (s *System) Guess(v Var, at measure.Length) { s.guess[v] = at }
+
+func (s *System) add(r rule) {
+	s.owners = max(s.owners, r.owner+1)
+	s.rules = append(s.rules, r)
+}
+
+// Apart says that b stands by beyond a.
+func (s *System) Apart(owner int, a, b Var, by measure.Length) {
+	s.add(rule{kind: apart, owner: owner, a: a, b: b, by: by})
+}
+
+// Sum says what some coordinates, each so many times, add up to.
+func (s *System) Sum(owner int, is measure.Length, terms ...Term) {
+	s.add(rule{kind: sum, owner: owner, terms: terms, by: is})
+}
+
+// Distance says how far two points are from each other.
+func (s *System) Distance(owner int, p, q Point, far measure.Length) {
+	s.add(rule{kind: distance, owner: owner, p: [3]Point{p, q}, by: far})
+}
+
+// Toward says that a point lies so far from p on the way to q.
+func (s *System) Toward(owner int, m, p, q Point, far measure.Length) {
+	s.add(rule{kind: toward, owner: owner, p: [3]Point{p, q, m}, by: far})
+}
+
+// Conflict is a smallest set of owners that cannot hold together.
+type Conflict struct {
+	Loser  int            // that gave way: the last of them
+	Owners []int          // all of them, in order
+	Off    measure.Length // by how much the loser is off where it gave way
+}
+
+// Missed is an owner that holds but for so much.
+type Missed struct {
+	Owner int
+	By    measure.Length
+}
+
+// Result is where everything stands.
+type Result struct {
+	At        []measure.Length // of each coordinate
+	Conflicts []Conflict
+	Off       []Missed
+	// Free holds the coordinates that nothing ties to [Zero], in groups that
+	// move together.
+	Free [][]Var
+	// Together says which coordinates move together: two with the same number.
+	Together []int
+}

@@ -1,0 +1,235 @@
+package edit
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+)
+
+// near is how close two places are when they are one.
+const near = measure.Inch / 500
+
+// editor is a document being changed, with where its parts stand. Gestures
+// change the document by what [frame.Document] offers for it, and by nothing
+// else.
+type editor struct {
+	doc     *frame.Document
+	unit    measure.Unit
+	solve   Solver
+	view    *View // of the document as it was when it was last looked at
+	was     *View // of the document as it was given
+	clashed map[string]bool
+	answers []string
+	also    []string
+	gave    []Gave
+	offers  []Offer
+	alias   map[string]string // joints that go by another name now, and the one they had
+}
+
+func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
+	e := &editor{doc: d.Clone(), unit: cmp.Or(ed.Unit, d.Units, measure.Inches), solve: solve, answers: ed.Answers, clashed: map[string]bool{}}
+	if err := e.look(); err != nil {
+		return nil, err
+	}
+	e.was = e.view
+	for i := range e.view.Clashes {
+		e.clashed[e.view.Clashes[i].Key()] = true
+	}
+	return e, nil
+}
+
+// look puts the parts of the document as it is now in their places.
+func (e *editor) look() (err error) {
+	e.view, err = e.solve(e.doc)
+	return err
+}
+
+func (e *editor) tell(what string, args ...any) { e.also = append(e.also, fmt.Sprintf(what, args...)) }
+
+// told says what went besides what was asked for.
+func (e *editor) told(gone []frame.Removed) {
+	for _, r := range gone {
+		if r.Words != "" {
+			e.tell("%s goes", r.Words)
+		}
+	}
+}
+
+// answered says whether an option was chosen.
+func (e *editor) answered(id string) bool { return slices.Contains(e.answers, id) }
+
+// scope finds the axes of a use by its path.
+func (e *editor) scope(path string) (int, error) {
+	i := slices.IndexFunc(e.view.Graph.Scopes, func(s frame.Scope) bool { return s.Path == path })
+	if i < 0 {
+		return 0, refuse("name a part of the frame", "there is no part %q", path)
+	}
+	return i, nil
+}
+
+// def is the definition a scope shows.
+func (e *editor) def(scope int) *frame.Definition {
+	if of := e.view.Graph.Scopes[scope].Of; of != "" {
+		return e.doc.Group(of)
+	}
+	return &e.doc.Root
+}
+
+func (e *editor) path(scope int) string { return e.view.Graph.Scopes[scope].Path }
+
+func (e *editor) place(scope int) *layout.Place { return &e.view.Places[scope] }
+
+// ref names a joint as the definition of a scope does; ok is false for a joint
+// outside it.
+func (e *editor) ref(scope int, id string) (string, bool) { return within(e.path(scope), id) }
+
+func within(path, id string) (string, bool) {
+	if path == "" {
+		return id, true
+	}
+	return strings.CutPrefix(id, path+"/")
+}
+
+func join(path, id string) string {
+	if path == "" {
+		return id
+	}
+	return path + "/" + id
+}
+
+// node finds a joint by its path.
+func (e *editor) node(id string) (int, error) {
+	n := e.view.Graph.Node(id)
+	if n < 0 {
+		return 0, refuse("pick a joint of the frame", "there is no joint %q", id)
+	}
+	return n, nil
+}
+
+// edge finds a pipe by its path.
+func (e *editor) edge(id string) (int, error) {
+	i := e.view.Graph.Edge(id)
+	if i < 0 {
+		return 0, refuse("pick a pipe of the frame", "there is no pipe %q", id)
+	}
+	return i, nil
+}
+
+// joint gives a joint of its definition by its path, and the scope it is drawn in.
+func (e *editor) joint(id string) (def *frame.Definition, j *frame.Joint, scope int, err error) {
+	n, err := e.node(id)
+	if err != nil {
+		return nil, nil, 0, err
+	}
+	scope = e.view.Graph.Nodes[n].Scope
+	def = e.def(scope)
+	local, _ := e.ref(scope, id)
+	if j = def.Joint(local); j == nil {
+		return nil, nil, 0, refuse("pick it again", "the joint %q is not in its group", id)
+	}
+	return def, j, scope, nil
+}
+
+// pipe gives a pipe of its definition by its path, and the scope it is drawn in.
+func (e *editor) pipe(id string) (def *frame.Definition, p *frame.Pipe, scope int, err error) {
+	i, err := e.edge(id)
+	if err != nil {
+		return nil, nil, 0, err
+	}
+	scope = e.view.Graph.Edges[i].Scope
+	def = e.def(scope)
+	local, _ := e.ref(scope, id)
+	if p = def.Pipe(local); p == nil {
+		return nil, nil, 0, refuse("pick it again", "the pipe %q is not in its group", id)
+	}
+	return def, p, scope, nil
+}
+
+// everywhere words that a change of a group counts for all its uses.
+func (e *editor) everywhere(scope int) []string {
+	of := e.view.Graph.Scopes[scope].Of
+	n := 0
+	for _, s := range e.view.Graph.Scopes {
+		if of != "" && s.Of == of {
+			n++
+		}
+	}
+	if n < 2 {
+		return nil
+	}
+	return []string{fmt.Sprintf("in every one of the %d %s", n, cmp.Or(e.doc.Group(of).Name, of))}
+}
+
+// leaves is the direction in which a pipe leaves one of its joints.
+func (e *editor) leaves(pe frame.PipeEnd) measure.Dir { return e.view.Tangents[pe.Pipe][pe.End] }
+
+// joined says whether a straight pipe runs between two joints.
+func (e *editor) joined(i, j int) bool {
+	for _, pe := range e.view.Graph.Nodes[i].Pipes {
+		if p := &e.view.Graph.Edges[pe.Pipe]; p.Ends[1-pe.End] == j && p.Path == frame.Straight {
+			return true
+		}
+	}
+	return false
+}
+
+// opened takes what closes a pipe's end off a joint that a pipe goes on from.
+func (e *editor) opened(id string) {
+	if _, j, _, err := e.joint(id); err == nil {
+		j.End = frame.OpenEnd
+	}
+}
+
+// along is the axis that a direction runs along, and its sign.
+func along(d measure.Dir) (a measure.Axis, sign float64, ok bool) {
+	d = d.Unit()
+	for k := range d {
+		if d[k] > 1-1e-9 {
+			return measure.Axis(k), 1, true
+		} else if d[k] < -1+1e-9 {
+			return measure.Axis(k), -1, true
+		}
+	}
+	return 0, 0, false
+}
+
+// centre is a size that keeps a distance of centres as it stands.
+func (e *editor) centre(v measure.Length) frame.Size {
+	style := measure.InInches
+	if e.doc.Units == measure.Millimetres {
+		style = measure.Metric
+	}
+	unit := measure.Inches
+	if style == measure.Metric {
+		unit = measure.Millimetres
+	}
+	text := v.Format(style, 0)
+	return frame.Size{Value: v, Meaning: frame.Centre, Text: text, Unit: unit}
+}
+
+// reachOf is how far the bodies at an end of a pipe can move it, with a socket
+// more: what lies nearer may be what was meant.
+func reachOf(size catalog.Size) measure.Length {
+	c := catalog.Typical()
+	return c.Figure("", size, catalog.Stop90).Value + 2*c.Figure("", size, catalog.SocketDepth).Value
+}
+
+// socketOf is the depth of a size's socket.
+func socketOf(size catalog.Size) measure.Length {
+	return catalog.Typical().Figure("", size, catalog.SocketDepth).Value
+}
+
+// sound refuses what the document's own rules refuse, in a builder's words.
+func (e *editor) sound() error {
+	_, err := frame.Expand(e.doc)
+	if ps, bad := err.(frame.Problems); bad && len(ps) > 0 { //nolint:errorlint // Expand says so
+		return &Refusal{What: ps[0].What, Hint: ps[0].Hint}
+	}
+	return err
+}

@@ -1,0 +1,484 @@
+package edit
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+)
+
+// Insert puts a plane after another one. Like copies what stands on a plane to
+// it: another column, another level. Beyond the last plane it makes a further
+// bay like the last.
+type Insert struct {
+	In      string        `json:"in,omitempty"`
+	Axis    measure.Axis  `json:"axis"`
+	After   frame.Ref     `json:"after"`
+	Length  string        `json:"length,omitempty"` // from After; half the bay, or as much as the last bay, when left out
+	Meaning frame.Meaning `json:"meaning,omitempty"`
+	Like    frame.Ref     `json:"like,omitempty"`
+	Name    string        `json:"name,omitempty"`
+	Split   bool          `json:"split,omitempty"` // a tee in every pipe that crosses it
+	Rails   []string      `json:"rails,omitempty"` // with Like: the joints, by path, from which a pipe runs to their copy
+}
+
+var _ = register[Insert]("insert")
+
+func (w *Insert) on(e *editor) (Done, error) {
+	scope, at, err := e.axis(w.In, w.Axis, w.After)
+	if err != nil {
+		return Done{}, err
+	}
+	all := e.place(scope).Planes[w.Axis]
+	next := at + 1
+	for next < len(all) && all[next].At-all[at].At <= near {
+		next++
+	}
+	last := next >= len(all)
+	def := e.def(scope)
+	if w.Name != "" && def.HasPlane(int(w.Axis), w.Name) {
+		return Done{}, refuse("give it another name", "there is a plane %q already", w.Name)
+	}
+	// how far from After
+	far, share := frame.Size{}, false
+	switch {
+	case w.Length != "":
+		if far, err = e.size(w.Length, w.Meaning); err != nil {
+			return Done{}, err
+		}
+		if slices.Contains([]frame.Meaning{frame.Cut, frame.Visible, frame.TopOfCap, frame.TopOfPipe}, far.Meaning) && !(far.Meaning == frame.Cut || far.Meaning == frame.Visible) {
+			return Done{}, refuse("say centre, outside or clear", "a level is placed between pipes")
+		}
+	case !last:
+		share = true
+	default:
+		before := at - 1
+		for before >= 0 && all[at].At-all[before].At <= near {
+			before--
+		}
+		if before < 0 || all[before].Copied {
+			return Done{}, refuse("write how far from it", "no bay to be like")
+		}
+		far = e.centre(all[at].At - all[before].At)
+		if ids := e.direct(scope, w.Axis, &all[before], &all[at]); len(ids) > 0 {
+			o := e.doc.SizeOf(ids[0])
+			far.Value, far.Meaning, far.Text, far.Unit = o.Value, o.Meaning, o.Text, o.Unit
+		}
+	}
+	done := Done{Label: "A level after " + all[at].Name, Also: e.everywhere(scope)}
+	if w.Like == "" {
+		if !w.Split {
+			return Done{}, refuse("say what it is to be like, or split the pipes that cross it", "nothing would stand there")
+		}
+		return done, e.cross(scope, w.Axis, &all[at], &all[next%len(all)], far, share)
+	}
+	_, from, err := e.axis(w.In, w.Axis, w.Like)
+	if err != nil {
+		return Done{}, err
+	}
+	done.Label = fmt.Sprintf("Another %s after %s", all[from].Name, all[at].Name)
+	twins, err := e.copyPlane(scope, w.Axis, &all[from], w.Name)
+	if err != nil {
+		return Done{}, err
+	}
+	def = e.def(scope)
+	first := twins[firstOf(twins, all[from].Joints)]
+	var rail string
+	switch {
+	case len(w.Rails) > 0:
+		if rail, err = e.rails(scope, w.Axis, w.Rails, twins); err != nil {
+			return Done{}, err
+		}
+	case last:
+		rail = e.another(scope, w.Axis, &all[from], twins)
+	}
+	switch {
+	case share:
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: frame.Ref(first), From: all[at].Ref, To: all[next].Ref, Part: 1, Parts: 2})
+	case rail != "" && from == at && !isNamed(&all[at]):
+		far.Pipe = rail
+		e.doc.AddSize(def, far)
+	default:
+		if far.Meaning == frame.Cut || far.Meaning == frame.Visible {
+			if far.Pipe = rail; rail == "" {
+				return Done{}, refuse("say centre, outside or clear", "no pipe runs there")
+			}
+		} else {
+			far.Axis, far.From, far.To = w.Axis.String(), all[at].Ref, frame.Ref(first)
+		}
+		e.doc.AddSize(def, far)
+	}
+	if !last {
+		return done, e.ontoPipes(scope, w.Axis, twins)
+	}
+	return done, nil
+}
+
+// firstOf gives the first of some joints that has a copy.
+func firstOf(twins map[string]string, joints []string) string {
+	for _, j := range joints {
+		if twins[j] != "" {
+			return j
+		}
+	}
+	return ""
+}
+
+// copyPlane copies what stands on a plane and gives each joint's twin, both as
+// the definition names them. The twins are level with each other along the
+// axis, and with their originals across it.
+func (e *editor) copyPlane(scope int, a measure.Axis, from *layout.Plane, name string) (map[string]string, error) {
+	def := e.def(scope)
+	twins, rank := map[string]string{}, e.doc.NextRank()
+	if name != "" {
+		e.doc.AddPlane(def, int(a), name)
+	}
+	level := func(axis measure.Axis, of, to string) {
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: axis.String(), Of: frame.Ref(of), To: frame.Ref(to), Rank: rank})
+	}
+	first := ""
+	add := func(orig, copied string) {
+		twins[orig] = copied
+		if first == "" {
+			first = copied
+		} else {
+			level(a, copied, first)
+		}
+	}
+	uses := map[string]string{}
+	for _, id := range from.Joints {
+		use, _, deeper := strings.Cut(id, "/")
+		if !deeper {
+			j := *def.Joint(id)
+			j.ID, j.On[a] = "", name
+			if j.Fitting != nil {
+				f := *j.Fitting
+				f.Spare = slices.Clone(f.Spare)
+				j.Fitting = &f
+			}
+			c := e.doc.AddJoint(def, j)
+			for b := range measure.Axis(3) {
+				if b != a && j.On[b] == "" {
+					level(b, c, id)
+				}
+			}
+			add(id, c)
+			continue
+		}
+		u := def.Use(use)
+		if u == nil || u.Array != nil || uses[use] != "" || !e.wholly(scope, use, a, from) {
+			continue
+		}
+		c := *u
+		c.ID = frame.Free(u.ID+" ", func(id string) bool { return def.Use(id) != nil || def.Joint(id) != nil })
+		anchor := e.anchorName(u)
+		for b := range measure.Axis(3) {
+			if c.At[b] = ""; b != a {
+				c.At[b] = frame.Ref(u.ID + "/" + anchor)
+				c.Anchor[b] = frame.Ref(anchor)
+			}
+		}
+		c.Rank = 0
+		e.doc.AddUse(def, c)
+		uses[use] = c.ID
+		add(u.ID+"/"+anchor, c.ID+"/"+anchor)
+	}
+	if len(twins) == 0 {
+		return nil, refuse("name a plane with joints on it", "nothing stands on %q", from.Name)
+	}
+	for use, now := range uses {
+		for _, n := range e.view.Graph.Nodes {
+			if ref, in := e.ref(scope, n.ID); in {
+				if rest, ok := within(use, ref); ok {
+					twins[ref] = now + "/" + rest
+				}
+			}
+		}
+	}
+	for _, p := range slices.Clone(def.Pipes) {
+		f, t := twins[p.From], twins[p.To]
+		if f == "" || t == "" {
+			continue
+		}
+		c := p
+		c.ID, c.From, c.To, c.Rank, c.Gave = "", f, t, rank, nil
+		c.Via = slices.Clone(p.Via)
+		for i, v := range c.Via {
+			if twins[v] != "" {
+				c.Via[i] = twins[v]
+			}
+		}
+		id := e.doc.AddPipe(def, c)
+		if p.Path == frame.Sprung { // how far it bows is said of each
+			for _, s := range slices.Clone(def.Sizes) {
+				if s.Pipe == p.ID {
+					s.ID, s.Pipe = "", id
+					e.doc.AddSize(def, s)
+				}
+			}
+		}
+	}
+	return twins, nil
+}
+
+// anchorName is the joint of a use's group that it is taken by.
+func (e *editor) anchorName(u *frame.Use) string {
+	g := e.doc.Group(u.Of)
+	for a := range 3 {
+		if _, name, plane := u.Anchor[a].Parts(); u.Anchor[a] != "" && !plane {
+			return name
+		}
+	}
+	if len(g.Joints) > 0 {
+		return g.Joints[0].ID
+	}
+	for i := range g.Uses {
+		id := g.Uses[i].ID
+		if g.Uses[i].Array != nil {
+			id += "#1"
+		}
+		return id + "/" + e.anchorName(&g.Uses[i])
+	}
+	return ""
+}
+
+// wholly says whether a use stands on a plane: with the joint it is taken by.
+func (e *editor) wholly(scope int, use string, a measure.Axis, on *layout.Plane) bool {
+	u := e.def(scope).Use(use)
+	return slices.Contains(on.Joints, use+"/"+e.anchorName(u))
+}
+
+// rails runs pipes from some joints to their copies and gives the first.
+func (e *editor) rails(scope int, a measure.Axis, from []string, twins map[string]string) (first string, err error) {
+	def, dir := e.def(scope), a.Dir()
+	for _, id := range from {
+		ref, ok := e.ref(scope, id)
+		twin, copied := twins[ref]
+		if !ok || !copied {
+			return "", refuse("name joints that stand on it", "the joint %q has no copy", id)
+		}
+		d := dir
+		p := e.doc.AddPipe(def, frame.Pipe{From: ref, To: twin, Dir: &d})
+		if first == "" {
+			first = p
+		}
+		e.open(def, ref, twin)
+	}
+	return first, nil
+}
+
+// open takes what closes their ends off joints that pipes go on from.
+func (e *editor) open(def *frame.Definition, refs ...string) {
+	for _, r := range refs {
+		path, name, _ := frame.Ref(r).Parts()
+		if in := e.doc.Inside(def, path); in != nil && in.Joint(name) != nil {
+			in.Joint(name).End = frame.OpenEnd
+		}
+	}
+}
+
+// another runs pipes to a plane's copy as they run to the plane from the one
+// before it, and gives the first.
+func (e *editor) another(scope int, a measure.Axis, from *layout.Plane, twins map[string]string) (first string) {
+	def, place := e.def(scope), e.place(scope)
+	for _, p := range slices.Clone(def.Pipes) {
+		i := e.view.Graph.Edge(join(place.Path, p.ID))
+		if i < 0 || p.Path != frame.Straight {
+			continue
+		}
+		for k, ref := range []string{p.From, p.To} {
+			twin := twins[ref]
+			b, sign, square := along(place.Turned(e.leaves(frame.PipeEnd{Pipe: i, End: k})))
+			if twin == "" || !slices.Contains(from.Joints, ref) || !square || b != a || sign > 0 {
+				continue
+			}
+			dir := a.Dir()
+			id := e.doc.AddPipe(def, frame.Pipe{From: ref, To: twin, Dir: &dir, Size: p.Size})
+			if first == "" {
+				first = id
+			}
+			e.open(def, ref, twin)
+		}
+	}
+	return first
+}
+
+// ontoPipes splits the pipes that joints copied between two planes came to
+// stand on.
+func (e *editor) ontoPipes(scope int, a measure.Axis, twins map[string]string) error {
+	if err := e.look(); err != nil {
+		return err
+	}
+	place, def := e.place(scope), e.def(scope)
+	for _, twin := range sorted(twins) {
+		n := e.view.Graph.Node(join(place.Path, twin))
+		if n < 0 {
+			continue
+		}
+		for _, p := range slices.Clone(def.Pipes) {
+			i := e.view.Graph.Edge(join(place.Path, p.ID))
+			if i < 0 || p.From == twin || p.To == twin || !e.runsThrough(i, e.view.Points[n], near) {
+				continue
+			}
+			if b, _, square := along(place.Turned(e.leaves(frame.PipeEnd{Pipe: i}))); !square || b != a {
+				continue
+			}
+			e.splitAt(scope, p.ID, twin)
+			e.open(def, twin)
+			if err := e.look(); err != nil {
+				return err
+			}
+			place, def = e.place(scope), e.def(scope)
+			break
+		}
+	}
+	return nil
+}
+
+func sorted(m map[string]string) (all []string) {
+	for _, v := range m {
+		all = append(all, v)
+	}
+	slices.Sort(all)
+	return all
+}
+
+// cross puts a joint into every pipe that runs from one plane to a further one.
+func (e *editor) cross(scope int, a measure.Axis, lo, hi *layout.Plane, far frame.Size, share bool) error {
+	def, place := e.def(scope), e.place(scope)
+	rank, first := e.doc.NextRank(), ""
+	at := lo.At + (hi.At - lo.At).Half()
+	if !share {
+		at = lo.At + far.Value
+	}
+	for _, p := range slices.Clone(def.Pipes) {
+		i := e.view.Graph.Edge(join(place.Path, p.ID))
+		if i < 0 || p.Path != frame.Straight {
+			continue
+		}
+		ends := e.view.Graph.Edges[i].Ends
+		u, v := place.Local(e.view.Points[ends[0]])[a], place.Local(e.view.Points[ends[1]])[a]
+		if min(u, v) >= at-near || max(u, v) <= at+near {
+			continue
+		}
+		if def.Pipe(p.ID).Dir == nil {
+			if d := straight(place.Local(e.view.Points[ends[1]]).Sub(place.Local(e.view.Points[ends[0]]))); d != nil {
+				def.Pipe(p.ID).Dir = d
+			}
+		}
+		q := def.Pipe(p.ID)
+		from, to := frame.Ref(q.From), frame.Ref(q.To)
+		sloped := q.Dir == nil || q.Gave != nil
+		j := e.doc.AddJoint(def, frame.Joint{})
+		e.splitAt(scope, p.ID, j)
+		if sloped {
+			e.doc.AddReason(def, frame.Reason{Kind: frame.Toward, Of: frame.Ref(j), From: from, To: to, Rank: rank})
+		}
+		switch {
+		case first != "":
+			e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(j), To: frame.Ref(first), Rank: rank})
+		case share:
+			e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(j), From: lo.Ref, To: hi.Ref, Part: 1, Parts: 2, Rank: rank})
+		default:
+			far.Axis, far.From, far.To = a.String(), lo.Ref, frame.Ref(j)
+			e.doc.AddSize(def, far)
+		}
+		if first == "" {
+			first = j
+		}
+	}
+	if first == "" {
+		return refuse("name one that pipes run on from", "no pipe crosses there")
+	}
+	return nil
+}
+
+// Remove takes a plane away with all that stands on it. Pipes that ran through
+// it become one; the other planes stay where they are.
+type Remove struct {
+	In    string       `json:"in,omitempty"`
+	Axis  measure.Axis `json:"axis"`
+	Plane frame.Ref    `json:"plane"`
+}
+
+var _ = register[Remove]("remove")
+
+func (w *Remove) on(e *editor) (Done, error) {
+	scope, at, err := e.axis(w.In, w.Axis, w.Plane)
+	if err != nil {
+		return Done{}, err
+	}
+	all := e.place(scope).Planes[w.Axis]
+	if len(all) < 2 {
+		return Done{}, refuse("delete its joints instead", "%q is the only plane of its axis", all[at].Name)
+	}
+	def := e.def(scope)
+	plane := all[at]
+	became := map[string]string{}
+	done := Done{Label: plane.Name + " away", Also: e.everywhere(scope)}
+	for _, id := range plane.Joints {
+		if def.Joint(id) != nil {
+			e.heal(join(e.path(scope), id), became)
+			e.dropJoint(def, id)
+			if err := e.rest(); err != nil {
+				return Done{}, err
+			}
+			continue
+		}
+		use, _, _ := strings.Cut(id, "/")
+		use, _, array := strings.Cut(use, "#")
+		if u := def.Use(use); u == nil || !e.wholly(scope, use, w.Axis, &plane) {
+			continue
+		} else if array {
+			return Done{}, refuse("take the array away first", "the array %q stands on it", use)
+		}
+		e.bridge(scope, use)
+		e.told(e.doc.DropUse(def, use))
+		if err := e.rest(); err != nil {
+			return Done{}, err
+		}
+	}
+	if isNamed(&plane) {
+		e.told(e.doc.DropPlane(def, int(w.Axis), plane.Name))
+	}
+	return done, e.bare(nil)
+}
+
+// bridge makes one pipe of two that run in line through a joint of a use that
+// goes.
+func (e *editor) bridge(scope int, use string) {
+	def, path := e.def(scope), e.path(scope)
+	for again := true; again; {
+		again = false
+	pairs:
+		for _, p := range def.Pipes {
+			for _, q := range def.Pipes {
+				i, k := e.view.Graph.Edge(join(path, p.ID)), e.view.Graph.Edge(join(path, q.ID))
+				if i < 0 || k < 0 || i == k || p.Path != frame.Straight || q.Path != frame.Straight || e.view.Graph.Edges[i].Size != e.view.Graph.Edges[k].Size {
+					continue
+				}
+				for s, at := range []string{p.From, p.To} {
+					t := slices.Index([]string{q.From, q.To}, at)
+					if _, in := within(use, at); !in || t < 0 || e.leaves(frame.PipeEnd{Pipe: i, End: s}).AngleTo(e.leaves(frame.PipeEnd{Pipe: k, End: t})) < 179 {
+						continue
+					}
+					for _, z := range slices.Clone(def.Sizes) {
+						if z.Pipe == p.ID || z.Pipe == q.ID {
+							e.gave = append(e.gave, Gave{Size: z.ID, Was: z.Says(), Now: "part of " + p.ID, Words: "became one pipe"})
+							e.doc.DropSize(z.ID)
+						}
+					}
+					e.doc.Heal(def, p.ID, q.ID, at)
+					again = true
+					if e.look() != nil {
+						return
+					}
+					break pairs
+				}
+			}
+		}
+	}
+}

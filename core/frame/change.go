@@ -1,0 +1,490 @@
+package frame
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// The changes in this file and its neighbours are the only ways in which a
+// document is edited. Each leaves it sound: what it takes away it takes with
+// all that refers to it, and says so.
+
+// Removed is something that went with what was taken away.
+type Removed struct {
+	Kind  string `json:"kind"` // pipe, size, tie, link, …
+	ID    string `json:"id"`
+	Words string `json:"words"`
+}
+
+// Free gives an id that nothing has yet: the prefix with the next number.
+func Free(prefix string, taken func(id string) bool) string {
+	for n := 1; ; n++ {
+		if id := fmt.Sprintf("%s%d", prefix, n); !taken(id) {
+			return id
+		}
+	}
+}
+
+// FreeJoint gives an id for another joint of a definition.
+func (def *Definition) FreeJoint() string {
+	return Free("j", func(id string) bool { return def.Joint(id) != nil || def.Use(id) != nil })
+}
+
+// FreePipe gives an id for another pipe of a definition.
+func (def *Definition) FreePipe() string {
+	return Free("p", func(id string) bool { return def.Pipe(id) != nil })
+}
+
+// FreeSize gives an id for another size.
+func (d *Document) FreeSize() string {
+	taken := map[string]bool{}
+	d.EachSize(func(_ *Definition, s *Size) { taken[s.ID] = true })
+	return Free("s", func(id string) bool { return taken[id] })
+}
+
+// FreeReason gives an id for another tie.
+func (d *Document) FreeReason() string {
+	return Free("r", func(id string) bool { return d.Names(nil, ReasonRef, id) })
+}
+
+// NextRank is the rank of what is said now: after all that was said before.
+func (d *Document) NextRank() int {
+	rank := 0
+	for _, def := range d.Definitions() {
+		for i := range def.Pipes {
+			rank = max(rank, def.Pipes[i].Rank)
+		}
+		for i := range def.Reasons {
+			rank = max(rank, def.Reasons[i].Rank)
+		}
+		for i := range def.Uses {
+			rank = max(rank, def.Uses[i].Rank)
+		}
+	}
+	d.EachSize(func(_ *Definition, s *Size) { rank = max(rank, s.Rank) })
+	return rank + 1
+}
+
+// AddJoint puts a joint into a definition, with an id where it has none, and
+// gives its id.
+func (d *Document) AddJoint(def *Definition, j Joint) string {
+	j.ID = cmp.Or(j.ID, def.FreeJoint())
+	def.Joints = append(def.Joints, j)
+	return j.ID
+}
+
+// AddPipe puts a pipe into a definition and gives its id.
+func (d *Document) AddPipe(def *Definition, p Pipe) string {
+	p.ID = cmp.Or(p.ID, def.FreePipe())
+	p.Rank = cmp.Or(p.Rank, d.NextRank())
+	def.Pipes = append(def.Pipes, p)
+	return p.ID
+}
+
+// AddSize puts a size into a definition and gives its id.
+func (d *Document) AddSize(def *Definition, s Size) string {
+	s.ID = cmp.Or(s.ID, d.FreeSize())
+	s.Rank = cmp.Or(s.Rank, d.NextRank())
+	def.Sizes = append(def.Sizes, s)
+	return s.ID
+}
+
+// AddReason puts a tie into a definition and gives its id.
+func (d *Document) AddReason(def *Definition, t Reason) string {
+	t.ID = cmp.Or(t.ID, d.FreeReason())
+	t.Rank = cmp.Or(t.Rank, d.NextRank())
+	def.Reasons = append(def.Reasons, t)
+	return t.ID
+}
+
+// AddUse puts a use of a group into a definition.
+func (d *Document) AddUse(def *Definition, u Use) {
+	u.Rank = cmp.Or(u.Rank, d.NextRank())
+	def.Uses = append(def.Uses, u)
+}
+
+// AddLink puts a link into a definition.
+func (d *Document) AddLink(def *Definition, l Link) { def.Links = append(def.Links, l) }
+
+// AddPlane names a plane of an axis.
+func (d *Document) AddPlane(def *Definition, axis int, id string) {
+	def.Planes[axis] = append(def.Planes[axis], Plane{ID: id})
+}
+
+// Unite makes one joint of two of a definition; either may be in a use. The pipes and
+// settings of the second go to the first. A joint of the definition itself is
+// gone afterwards, one of a use is merged.
+func (d *Document) Unite(def *Definition, keep, drop string) {
+	own := def.Joint(drop)
+	if own == nil && def.Joint(keep) != nil {
+		keep, drop = drop, keep
+		own = def.Joint(drop)
+	}
+	if own == nil {
+		if !slices.ContainsFunc(def.Merges, func(m Merge) bool { return m == Merge{keep, drop} || m == Merge{drop, keep} }) {
+			def.Merges = append(def.Merges, Merge{keep, drop})
+		}
+		return
+	}
+	if k := def.Joint(keep); k != nil {
+		for a := range 3 {
+			if own.On[a] != "" && k.On[a] != "" && own.On[a] != k.On[a] {
+				def.Reasons = append(def.Reasons, Reason{ID: d.FreeReason(), Kind: Level, Axis: axisNames[a], Of: OnPlane(own.On[a]), To: OnPlane(k.On[a]), Rank: d.NextRank()})
+			}
+			k.On[a] = cmp.Or(k.On[a], own.On[a])
+		}
+		k.Mode, k.Reason = cmp.Or(k.Mode, own.Mode), cmp.Or(k.Reason, own.Reason)
+		if k.Fitting == nil {
+			k.Fitting = own.Fitting
+		}
+	} else {
+		for a := range 3 {
+			if own.On[a] != "" {
+				def.Reasons = append(def.Reasons, Reason{ID: d.FreeReason(), Kind: Level, Axis: axisNames[a], Of: Ref(keep), To: OnPlane(own.On[a]), Rank: d.NextRank()})
+			}
+		}
+	}
+	d.renamed(def, func(kind RefKind, id string) string {
+		if kind == JointRef && id == drop {
+			return keep
+		}
+		return id
+	})
+	def.Joints = slices.DeleteFunc(def.Joints, func(j Joint) bool { return j.ID == drop })
+	def.Merges = slices.DeleteFunc(def.Merges, func(m Merge) bool { return m.Keep == m.Drop })
+	def.Reasons = slices.DeleteFunc(def.Reasons, func(t Reason) bool { return t.Of == t.To && t.Kind == Level })
+}
+
+// Split lets a pipe of a definition end at a joint of it and gives the id of a
+// second pipe that goes on from there. What was typed for the pipe is not
+// touched.
+func (d *Document) Split(def *Definition, pipe, joint string) string {
+	i := slices.IndexFunc(def.Pipes, func(p Pipe) bool { return p.ID == pipe })
+	first := &def.Pipes[i]
+	second := *first
+	second.ID, second.From, second.Gave = def.FreePipe(), joint, nil
+	if first.Gave != nil {
+		g := *first.Gave
+		second.Gave = &g
+	}
+	if first.Dir != nil {
+		dir := *first.Dir
+		second.Dir = &dir
+	}
+	if first.AtEnd != nil {
+		second.AtEnd = &[2]Insertion{{}, first.AtEnd[1]}
+		first.AtEnd = &[2]Insertion{first.AtEnd[0], {}}
+	}
+	first.To = joint
+	for _, h := range slices.Clone(d.Holds) { // what is set at the far end stays there
+		if h.Pipe != "" && h.Joint != "" {
+			d.moveHold(def, h, pipe, second)
+		}
+	}
+	def.Pipes = slices.Insert(def.Pipes, i+1, second)
+	return second.ID
+}
+
+// moveHold lets a setting of a split pipe's far end be one of the second part.
+func (d *Document) moveHold(def *Definition, h Hold, pipe string, second Pipe) {
+	path, name, _ := Ref(h.Pipe).Parts()
+	if name != pipe || d.Inside(&d.Root, path) != def || h.Joint != join(path, second.To) {
+		return
+	}
+	for i := range d.Holds {
+		if d.Holds[i] == h {
+			d.Holds[i].Pipe = join(path, second.ID)
+		}
+	}
+}
+
+// Heal makes one pipe of two that meet at a joint of a definition: the first
+// goes on to where the second ends. The joint stays.
+func (d *Document) Heal(def *Definition, older, younger, at string) []Removed {
+	p, q := def.Pipe(older), *def.Pipe(younger)
+	far, end := q.To, 1
+	if q.To == at {
+		far, end = q.From, 0
+	}
+	mine := 1
+	if p.From == at {
+		mine = 0
+	}
+	if p.AtEnd != nil || q.AtEnd != nil {
+		held := [2]Insertion{}
+		if p.AtEnd != nil {
+			held[1-mine] = p.AtEnd[1-mine]
+		}
+		if q.AtEnd != nil {
+			held[mine] = q.AtEnd[end]
+		}
+		p.AtEnd = &held
+	}
+	if mine == 0 {
+		p.From = far
+	} else {
+		p.To = far
+	}
+	if q.Dir == nil {
+		p.Dir = nil
+	}
+	return d.DropPipe(def, younger)
+}
+
+// DropPipe takes a pipe away with what was said of it.
+func (d *Document) DropPipe(def *Definition, id string) []Removed {
+	def.Pipes = slices.DeleteFunc(def.Pipes, func(p Pipe) bool { return p.ID == id })
+	return d.prune()
+}
+
+// DropJoint takes a joint away with the pipes at it and what was said of it.
+func (d *Document) DropJoint(def *Definition, id string) []Removed {
+	def.Joints = slices.DeleteFunc(def.Joints, func(j Joint) bool { return j.ID == id })
+	return d.prune()
+}
+
+// DropUse takes a use away with all that joins it.
+func (d *Document) DropUse(def *Definition, id string) []Removed {
+	def.Uses = slices.DeleteFunc(def.Uses, func(u Use) bool { return u.ID == id })
+	return d.prune()
+}
+
+// DropPlane lets a plane have no name any more. Joints that stood on it stay
+// level by a tie to the first of them.
+func (d *Document) DropPlane(def *Definition, axis int, id string) []Removed {
+	for i := range def.Joints {
+		if def.Joints[i].On[axis] == id {
+			def.Joints[i].On[axis] = ""
+		}
+	}
+	def.Planes[axis] = slices.DeleteFunc(def.Planes[axis], func(p Plane) bool { return p.ID == id })
+	return d.prune()
+}
+
+// DropSize takes a size away.
+func (d *Document) DropSize(id string) {
+	for _, def := range d.Definitions() {
+		def.Sizes = slices.DeleteFunc(def.Sizes, func(s Size) bool { return s.ID == id })
+	}
+	d.prune()
+}
+
+// DropReason takes a tie away.
+func (d *Document) DropReason(id string) {
+	for _, def := range d.Definitions() {
+		def.Reasons = slices.DeleteFunc(def.Reasons, func(t Reason) bool { return t.ID == id })
+	}
+	d.prune()
+}
+
+// DropMerges takes the meetings of a use's joints away.
+func (d *Document) DropMerges(def *Definition, use string) {
+	in := func(ref string) bool {
+		step, _, deeper := strings.Cut(ref, "/")
+		id, _ := useName(step)
+		return deeper && id == use
+	}
+	def.Merges = slices.DeleteFunc(def.Merges, func(m Merge) bool { return in(m.Keep) || in(m.Drop) })
+}
+
+// prune takes away what refers to something that is gone, until nothing does,
+// and says what it took.
+func (d *Document) prune() (gone []Removed) {
+	sound := func(def *Definition, refs func(def *Definition, visit visitor)) bool {
+		ok := true
+		refs(def, func(in *Definition, kind RefKind, ref *string) {
+			if *ref != "" && kind != SizeRef && kind != ReasonRef {
+				ok = ok && d.Names(in, kind, *ref)
+			}
+		})
+		return ok
+	}
+	for again := true; again; {
+		n := len(gone)
+		for _, def := range d.Definitions() {
+			for i := range def.Joints { // a plane without a name holds nothing
+				for a := range 3 {
+					if on := &def.Joints[i].On[a]; *on != "" && !def.HasPlane(a, *on) {
+						*on = ""
+					}
+				}
+			}
+			for i := range def.Uses {
+				for a := range 3 {
+					if at := &def.Uses[i].At[a]; *at != "" && !d.Names(def, PlaceRef, string(*at)) {
+						*at, def.Uses[i].Anchor[a] = "", ""
+					}
+				}
+			}
+			def.Pipes = slices.DeleteFunc(def.Pipes, func(p Pipe) bool {
+				bad := !d.Names(def, JointRef, p.From) || !d.Names(def, JointRef, p.To) || slices.ContainsFunc(p.Via, func(v string) bool { return !d.Names(def, JointRef, v) })
+				if bad {
+					gone = append(gone, Removed{"pipe", p.ID, "the pipe " + p.ID})
+				}
+				return bad
+			})
+			def.Sizes = slices.DeleteFunc(def.Sizes, func(s Size) bool {
+				g := s.Gave
+				s.Gave = nil
+				bad := !sound(def, s.refs)
+				s.Gave = g
+				if bad && !s.Stood {
+					gone = append(gone, Removed{"size", s.ID, "the size " + s.Says()})
+				} else if bad {
+					gone = append(gone, Removed{Kind: "size", ID: s.ID})
+				}
+				return bad
+			})
+			def.Reasons = slices.DeleteFunc(def.Reasons, func(t Reason) bool {
+				g := t.Gave
+				t.Gave = nil
+				bad := !sound(def, t.refs)
+				t.Gave = g
+				if bad {
+					gone = append(gone, Removed{Kind: "tie", ID: t.ID})
+				}
+				return bad
+			})
+			def.Merges = slices.DeleteFunc(def.Merges, func(m Merge) bool { return !sound(def, m.refs) })
+			def.Links = slices.DeleteFunc(def.Links, func(l Link) bool {
+				bad := !sound(def, l.refs) || !d.onItsPipe(def, &l)
+				if bad {
+					gone = append(gone, Removed{"link", l.ID, "the " + l.ID})
+				}
+				return bad
+			})
+		}
+		again = len(gone) > n
+	}
+	d.Tolerances = slices.DeleteFunc(d.Tolerances, func(t Tolerance) bool { return !d.Names(&d.Root, PipeRef, t.Pipe) })
+	d.Envelopes = slices.DeleteFunc(d.Envelopes, func(e Envelope) bool {
+		bad := e.Joint != "" && !d.Names(&d.Root, JointRef, e.Joint)
+		if bad {
+			gone = append(gone, Removed{"check", e.ID, "the check " + e.ID})
+		}
+		return bad
+	})
+	for i, f := range d.Followed {
+		if f != "" && !d.Names(&d.Root, PipeRef, f) {
+			d.Followed[i] = ""
+		}
+	}
+	d.EachRef(func(in *Definition, kind RefKind, ref *string) { // what won is gone: the loser is offered back
+		if *ref != "" && (kind == SizeRef || kind == ReasonRef) && !d.Names(in, kind, *ref) {
+			*ref = ""
+		}
+	})
+	for _, def := range d.Definitions() {
+		def.eachGave(func(g *Gave) {
+			g.Pipes = slices.DeleteFunc(g.Pipes, func(p string) bool { return p == "" || !d.Names(def, PipeRef, p) })
+		})
+	}
+	return gone
+}
+
+// eachGave shows all that gave way in a definition.
+func (def *Definition) eachGave(visit func(g *Gave)) {
+	see := func(g *Gave) {
+		if g != nil {
+			visit(g)
+			g.Sizes = slices.DeleteFunc(g.Sizes, func(s string) bool { return s == "" })
+			g.Reasons = slices.DeleteFunc(g.Reasons, func(s string) bool { return s == "" })
+		}
+	}
+	for i := range def.Sizes {
+		see(def.Sizes[i].Gave)
+	}
+	for i := range def.Pipes {
+		see(def.Pipes[i].Gave)
+	}
+	for i := range def.Reasons {
+		see(def.Reasons[i].Gave)
+	}
+}
+
+// onItsPipe says whether the joints that a link's places are measured from are
+// still ends of their pipes.
+func (d *Document) onItsPipe(def *Definition, l *Link) bool {
+	return !slices.ContainsFunc(l.On, func(s Spot) bool {
+		if s.Pipe == "" || s.From == "" {
+			return false
+		}
+		path, name, _ := Ref(s.Pipe).Parts()
+		in := d.Inside(def, path)
+		if in == nil || in.Pipe(name) == nil {
+			return true
+		}
+		p := in.Pipe(name)
+		return s.From != join(path, p.From) && s.From != join(path, p.To)
+	})
+}
+
+// Says is a size as its builder says it: 24 cut.
+func (s *Size) Says() string {
+	text := s.Text
+	if text == "" {
+		text = s.Value.String()
+	}
+	return strings.TrimSpace(text + " " + meaningWord[s.Meaning])
+}
+
+var meaningWord = map[Meaning]string{Centre: "centre to centre", Outside: "outside", Clear: "clear", TopOfPipe: "to the top of the pipe", TopOfCap: "to the top of the cap", Slot: "between the bodies", Visible: "visible", Cut: "cut"}
+
+// axisNames are the axes as the document names them.
+var axisNames = [3]string{"x", "y", "z"}
+
+// AxisName gives an axis' name in the document.
+func AxisName(a int) string { return axisNames[a] }
+
+// AxisOf finds an axis by its name; -1 when there is none.
+func AxisOf(name string) int { return slices.Index(axisNames[:], name) }
+
+// RenamePlane gives a named plane another name.
+func (d *Document) RenamePlane(def *Definition, axis int, from, to string) {
+	for i := range def.Planes[axis] {
+		if def.Planes[axis][i].ID == from {
+			def.Planes[axis][i].ID = to
+		}
+	}
+	for i := range def.Joints {
+		if def.Joints[i].On[axis] == from {
+			def.Joints[i].On[axis] = to
+		}
+	}
+	d.renamed(def, func(kind RefKind, id string) string {
+		if kind == PlaneRef && id == from {
+			return to
+		}
+		return id
+	})
+}
+
+// SetArray repeats a use, or no longer, and takes away what named copies that
+// there are no more.
+func (d *Document) SetArray(u *Use, a *Array) []Removed {
+	if a != nil && a.Pitch != nil && a.Pitch.ID == "" {
+		a.Pitch.ID, a.Pitch.Rank = d.FreeSize(), d.NextRank()
+	}
+	u.Array = a
+	return d.prune()
+}
+
+// DropLink takes a link away.
+func (d *Document) DropLink(def *Definition, id string) {
+	def.Links = slices.DeleteFunc(def.Links, func(l Link) bool { return l.ID == id })
+}
+
+// TurnPipe lets a pipe run from where it ended to where it began.
+func (d *Document) TurnPipe(def *Definition, id string) {
+	p := def.Pipe(id)
+	p.From, p.To = p.To, p.From
+	if p.AtEnd != nil {
+		p.AtEnd[0], p.AtEnd[1] = p.AtEnd[1], p.AtEnd[0]
+	}
+	if p.Dir != nil {
+		dir := p.Dir.Neg()
+		p.Dir = &dir
+	}
+}

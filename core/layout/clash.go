@@ -1,0 +1,225 @@
+package layout
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/constraint"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+)
+
+// Clash is a smallest set of sizes and reasons that cannot hold together. The
+// last of them is the latest: where nobody chose, it gives way.
+type Clash struct {
+	Parties []Party        `json:"parties"`
+	Words   []string       `json:"words"` // of each
+	Off     measure.Length `json:"off"`   // by how much the last is off where it gives way
+}
+
+// Key tells a clash from others.
+func (c *Clash) Key() string {
+	var all []string
+	for _, p := range c.Parties {
+		all = append(all, p.key)
+	}
+	return strings.Join(all, "\n")
+}
+
+// solve finds where everything stands. What gave way before is a first guess
+// where several places would do.
+func (s *solver) solve() {
+	if len(s.without) > 0 || s.was == nil {
+		s.hint()
+	} else {
+		s.guessFrom(s.was)
+	}
+	s.found = s.sys.Solve(s.without)
+}
+
+// hint guesses with the sizes that gave way as if they still held.
+func (s *solver) hint() {
+	r := s.sys.SolveLinear()
+	for _, p := range s.nodes {
+		for _, v := range p {
+			s.sys.Guess(v, r.At[v])
+		}
+	}
+}
+
+func (s *solver) guessFrom(was *Solution) {
+	if len(was.Points) != len(s.g.Nodes) {
+		s.hint()
+		return
+	}
+	for key, p := range s.nodes {
+		x := s.bases[key[1]].Back().Point(was.Points[key[0]])
+		for k, v := range p {
+			s.sys.Guess(v, x[k])
+		}
+	}
+}
+
+// clashes words what cannot hold together, what holds but for a hair, and what
+// nothing holds.
+func (s *solver) clashes() {
+	for _, c := range s.found.Conflicts {
+		if c.Loser == constraint.Always {
+			continue
+		}
+		out := Clash{Off: c.Off}
+		for _, o := range c.Owners {
+			out.Parties = append(out.Parties, s.owners[o])
+			out.Words = append(out.Words, s.PartyWords(s.owners[o]))
+		}
+		s.out.Clashes = append(s.out.Clashes, out)
+		s.note(s.clashFinding(&out))
+	}
+	for _, m := range s.found.Off {
+		p := s.owners[m.Owner]
+		s.out.Near = append(s.out.Near, NearMiss{p, m.By})
+		s.note(finding.Finding{Code: "closes-nearly", Severity: finding.Note, Subject: s.subject(p),
+			Text: fmt.Sprintf("%s is off by %s, less than a step of the tape: all is cut as typed", s.PartyWords(p), m.By.Abs()), Hint: "the joints take it up"})
+	}
+	s.freed()
+}
+
+func (s *solver) clashFinding(c *Clash) finding.Finding {
+	last := len(c.Parties) - 1
+	f := finding.Finding{Code: "sizes-contradict", Severity: finding.Stop, Subject: s.subject(c.Parties[last]),
+		Text: fmt.Sprintf("%s cannot hold with %s (%s): the last said gives way", c.Words[last], strings.Join(c.Words[:last], ", "), c.Off.Abs().Round(measure.SixtyFourth)),
+		Hint: "choose what gives way"}
+	return f
+}
+
+// subject gives the pipes and joints that a party is about.
+func (s *solver) subject(p Party) []string {
+	out := []string{}
+	for i := range s.g.Sizes {
+		if z := &s.g.Sizes[i]; p.Kind == "size" && z.ID == p.ID && !z.Again {
+			if z.Pipe >= 0 {
+				return []string{s.g.Edges[z.Pipe].ID}
+			}
+			for _, w := range []frame.Where{z.From, z.To} {
+				if w.Node >= 0 {
+					out = append(out, s.g.Nodes[w.Node].ID)
+				}
+			}
+			return out
+		}
+	}
+	for i := range s.g.Edges {
+		if e := &s.g.Edges[i]; p.Kind == "pipe" && e.Drawn.ID == p.ID && s.g.Scopes[e.Scope].Of == p.Group {
+			return []string{e.ID}
+		}
+	}
+	for i := range s.g.Reasons {
+		if t := &s.g.Reasons[i]; p.Kind == "reason" && t.ID == p.ID && t.Of.Node >= 0 {
+			return []string{s.g.Nodes[t.Of.Node].ID}
+		}
+	}
+	return out
+}
+
+var axisRuns = [3]string{"straight across", "straight in depth", "straight up"}
+
+// PartyWords names what can give way as a builder would.
+func (s *solver) PartyWords(p Party) string {
+	switch p.Kind {
+	case "size":
+		for i := range s.g.Sizes {
+			z := &s.g.Sizes[i]
+			if z.ID != p.ID || z.Again {
+				continue
+			}
+			says := z.Says()
+			switch {
+			case z.Label != "":
+				return z.Label + " " + says
+			case z.Pipe >= 0:
+				return fmt.Sprintf("%s of %s", says, s.g.Edges[z.Pipe].ID)
+			}
+			return fmt.Sprintf("%s from %s to %s", says, s.name(z.From, z.Size.From), s.name(z.To, z.Size.To))
+		}
+	case "pipe":
+		for i := range s.g.Edges {
+			e := &s.g.Edges[i]
+			if e.Drawn.ID != p.ID || s.g.Scopes[e.Scope].Of != p.Group || e.Dir == nil {
+				continue
+			}
+			for a, v := range e.Dir {
+				if v > 1-1e-9 || v < -1+1e-9 {
+					return e.ID + " " + axisRuns[a]
+				}
+			}
+			return e.ID + " at its slope"
+		}
+	case "reason":
+		for i := range s.g.Reasons {
+			if t := &s.g.Reasons[i]; t.ID == p.ID {
+				return s.reasonWords(t)
+			}
+		}
+	case "use":
+		return p.ID + " where it is held"
+	}
+	return p.ID
+}
+
+func (s *solver) reasonWords(t *frame.Tied) string {
+	of, from, to := s.name(t.Of, t.Reason.Of), s.name(t.From, t.Reason.From), s.name(t.To, t.Reason.To)
+	switch t.Kind {
+	case frame.Level:
+		return of + " level with " + to
+	case frame.Share:
+		return fmt.Sprintf("%s spread between %s and %s", of, from, to)
+	case frame.Alike:
+		return fmt.Sprintf("%s as far from %s as it is %s", of, from, map[string]string{"x": "wide", "y": "deep", "z": "high"}[t.LikeAxis])
+	case frame.Line, frame.Toward:
+		return fmt.Sprintf("%s in line from %s", of, from)
+	case frame.Placed:
+		return fmt.Sprintf("%s placed from %s", of, from)
+	}
+	return t.ID
+}
+
+// freed lists what nothing holds, by the axes of the scope of its first joint.
+func (s *solver) freed() {
+	type where struct{ node, axes, k int }
+	of := map[constraint.Var]where{}
+	for key, p := range s.nodes {
+		for k, v := range p {
+			of[v] = where{key[0], key[1], k}
+		}
+	}
+	for _, group := range s.found.Free {
+		f := Free{Scope: -1}
+		var home []where
+		for _, v := range group {
+			if w, ok := of[v]; ok && w.axes == s.axesOf[s.g.Nodes[w.node].Scope] {
+				home = append(home, w)
+			}
+		}
+		slices.SortFunc(home, func(a, b where) int { return cmp.Compare(a.node, b.node) })
+		for _, w := range home {
+			if f.Scope < 0 {
+				f.Scope = s.g.Nodes[w.node].Scope
+				for a := range 3 {
+					if k, _ := s.along(f.Scope, measure.Axis(a)); k == w.k {
+						f.Axis = measure.Axis(a)
+					}
+				}
+			}
+			f.Nodes = append(f.Nodes, w.node)
+		}
+		if len(f.Nodes) > 0 {
+			s.out.Free = append(s.out.Free, f)
+		}
+	}
+	slices.SortStableFunc(s.out.Free, func(a, b Free) int {
+		return cmp.Or(cmp.Compare(a.Nodes[0], b.Nodes[0]), cmp.Compare(a.Axis, b.Axis))
+	})
+}

@@ -1,0 +1,344 @@
+package layout
+
+import (
+	"cmp"
+	"fmt"
+
+	"sturdyelbow/core/constraint"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/why"
+)
+
+var words = map[frame.Meaning]string{
+	frame.Centre: "centre to centre", frame.Outside: "outside of fittings", frame.Clear: "clear inside", frame.TopOfPipe: "floor to top of pipe",
+	frame.TopOfCap: "floor to top of cap", frame.Slot: "slot between bodies", frame.Visible: "visible pipe", frame.Cut: "cut length",
+}
+
+// Words gives the meaning in the builder's words.
+func Words(m frame.Meaning) string { return words[m] }
+
+// sizes turns every size into a rule: its value, with what the bodies at both
+// ends add or take for its meaning, is a distance of centres.
+func (s *solver) sizes() {
+	for i := range s.g.Sizes {
+		z := &s.g.Sizes[i]
+		if z.Pipe >= 0 && s.g.Edges[z.Pipe].Path == frame.Sprung {
+			continue // it says how far the pipe bows, not where it ends
+		}
+		owner := s.owner("size", "", z.ID)
+		switch {
+		case z.Axis != "":
+			s.alongAxis(owner, z)
+		default:
+			p, q := s.sizeEnds(z)
+			if p < 0 || q < 0 || p == q {
+				continue
+			}
+			c := s.between(z, p, q).Total()
+			switch l, straight := s.lines[[2]int{p, q}]; {
+			case straight && l.axis >= 0:
+				axes := s.axesOf[z.Scope]
+				s.sys.Apart(owner, s.node(p, axes)[l.axis], s.node(q, axes)[l.axis], c.Scale(l.sign))
+			case straight:
+				s.sys.Apart(owner, constraint.Zero, l.long, c)
+			default:
+				axes := s.axesOf[z.Scope]
+				if t := s.toward(p, q); t >= 0 {
+					s.sys.Toward(owner, s.node(q, axes), s.node(p, axes), s.node(t, axes), c)
+				} else {
+					s.sys.Distance(owner, s.node(p, axes), s.node(q, axes), c)
+				}
+			}
+		}
+	}
+}
+
+// toward gives the joint on whose way from p a reason says that q lies; -1 for
+// none.
+func (s *solver) toward(p, q int) int {
+	for i := range s.g.Reasons {
+		if t := &s.g.Reasons[i]; t.Kind == frame.Toward && t.Of.Node == q && t.From.Node == p {
+			return t.To.Node
+		}
+	}
+	return -1
+}
+
+// sizeEnds gives the two joints that a size without an axis lies between.
+func (s *solver) sizeEnds(z *frame.Stated) (p, q int) {
+	if z.Pipe >= 0 && z.From.Node < 0 {
+		e := &s.g.Edges[z.Pipe]
+		return e.Ends[0], e.Ends[1]
+	}
+	return z.From.Node, z.To.Node
+}
+
+// alongAxis is the rule of a size between two planes of an axis.
+func (s *solver) alongAxis(owner int, z *frame.Stated) {
+	a := measure.Axis(frame.AxisOf(z.Axis))
+	to, ok := s.spot(z.To, z.Scope, a)
+	if !ok {
+		return
+	}
+	_, sign := s.along(z.Scope, a)
+	c := s.axisSum(z).Total()
+	if z.Size.From != frame.Floor {
+		if from, ok := s.spot(z.From, z.Scope, a); ok {
+			s.sys.Apart(owner, from, to, sign*c)
+		}
+		return
+	}
+	if d := s.g.Scopes[z.Scope].Orient.Dir(a.Dir()); d.Dot(s.up) < 1-1e-9 {
+		s.note(finding.Finding{Code: "height-on-a-slope", Severity: finding.Stop, Subject: []string{z.ID},
+			Text: fmt.Sprintf("%s is a height from the floor, and its group leans", cmp.Or(z.Label, z.Says())), Hint: "measure it from a joint of the group"})
+		return
+	}
+	if z.Foot >= 0 {
+		foot := s.node(z.Foot, s.axesOf[z.Scope])
+		k, _ := s.along(z.Scope, a)
+		s.sys.Apart(owner, foot[k], to, sign*(c-s.bodies.Extent(z.Foot, s.up.Neg())))
+		return
+	}
+	s.sys.Apart(owner, constraint.Zero, to, sign*(s.base+c))
+}
+
+// axisSum is a size along an axis, from its value to the distance of centres;
+// of a height to what stands above the floor.
+func (s *solver) axisSum(z *frame.Stated) why.Sum {
+	a := measure.Axis(frame.AxisOf(z.Axis))
+	d := s.g.Scopes[z.Scope].Orient.Dir(a.Dir())
+	sum := why.Sum{}.Plus("stated, "+words[z.Meaning], z.Value)
+	if z.Size.From == frame.Floor {
+		return sum.Plus("top of what stands there, above its centre", -s.topOf(z, d))
+	}
+	l, v1, v2 := s.axisEnds(z, d, z.Meaning)
+	return ends(sum, l, s.name(z.From, z.Size.From), s.name(z.To, z.Size.To), v1, v2)
+}
+
+// axisEnds is what the two ends of a size along an axis add to reach the
+// centres.
+func (s *solver) axisEnds(z *frame.Stated, d measure.Dir, m frame.Meaning) (label string, v1, v2 measure.Length) {
+	if m == frame.Visible || m == frame.Cut {
+		from, to := 0, 1
+		if z.Pipe < 0 {
+			return "", 0, 0
+		}
+		if s.standsOn(z, z.From, s.g.Edges[z.Pipe].Ends[1]) || s.standsOn(z, z.To, s.g.Edges[z.Pipe].Ends[0]) {
+			from, to = 1, 0
+		}
+		l, v1 := s.pipeEnd(z.Pipe, from, m)
+		_, v2 := s.pipeEnd(z.Pipe, to, m)
+		return l, v1, v2
+	}
+	label, v1 = s.end(z, z.From, z.To, d, m)
+	_, v2 = s.end(z, z.To, z.From, d.Neg(), m)
+	return label, v1, v2
+}
+
+// standsOn says whether a joint is on the plane that a size ends at.
+func (s *solver) standsOn(z *frame.Stated, w frame.Where, joint int) bool {
+	if w.Node == joint {
+		return true
+	}
+	v, ok := s.spot(w, z.Scope, measure.Axis(frame.AxisOf(z.Axis)))
+	if !ok {
+		return false
+	}
+	for _, n := range s.joints(v) {
+		if n == joint {
+			return true
+		}
+	}
+	return false
+}
+
+func (s *solver) pipeEnd(pipe, end int, m frame.Meaning) (string, measure.Length) {
+	if m == frame.Visible {
+		return "centre to face", s.bodies.Face(frame.PipeEnd{Pipe: pipe, End: end})
+	}
+	return "centre to the pipe's end", s.bodies.TakeOff(frame.PipeEnd{Pipe: pipe, End: end})
+}
+
+// end is what one end of a size along an axis adds: at a joint its own body
+// decides, at a named plane all that stand on it. inward points to the other end.
+func (s *solver) end(z *frame.Stated, w, other frame.Where, inward measure.Dir, m frame.Meaning) (string, measure.Length) {
+	if w.Node >= 0 {
+		return s.endAt(w.Node, other.Node, inward, m)
+	}
+	v, ok := s.spot(w, z.Scope, measure.Axis(frame.AxisOf(z.Axis)))
+	if !ok {
+		return "", 0
+	}
+	joints := s.joints(v)
+	var far measure.Length
+	switch m {
+	case frame.Outside:
+		for _, j := range joints {
+			far = max(far, s.bodies.Reach(j, inward.Neg()))
+		}
+		return "what stands out beyond the centre", -far
+	case frame.Clear:
+		return "half the pipe", s.inPlane(joints, inward)
+	case frame.Slot:
+		for _, j := range joints {
+			far = max(far, s.bodies.Reach(j, inward))
+		}
+		return "half the body", far
+	}
+	return "", 0
+}
+
+// endAt is what one of two joints adds to a size between them.
+func (s *solver) endAt(joint, other int, inward measure.Dir, m frame.Meaning) (string, measure.Length) {
+	switch m {
+	case frame.Outside:
+		return "what stands out beyond the centre", -s.bodies.Reach(joint, inward.Neg())
+	case frame.Slot:
+		return "half the body", s.bodies.Reach(joint, inward)
+	case frame.Clear:
+		var r measure.Length
+		for _, pe := range s.g.Nodes[joint].Pipes {
+			if d := s.drawn(pe); s.g.Edges[pe.Pipe].Ends[1-pe.End] != other && d.Dot(inward) < 0.9 && d.Dot(inward) > -0.9 {
+				r = max(r, s.bodies.Radius(pe.Pipe))
+			}
+		}
+		if r == 0 {
+			r = s.bodies.Reach(joint, inward)
+		}
+		return "half the pipe", r
+	}
+	return "", 0
+}
+
+// drawn is the direction in which a pipe leaves a joint, as far as is known.
+func (s *solver) drawn(pe frame.PipeEnd) measure.Dir {
+	e := &s.g.Edges[pe.Pipe]
+	var d measure.Dir
+	switch {
+	case s.was != nil && pe.Pipe < len(s.was.Tangents):
+		return s.was.Tangents[pe.Pipe][pe.End]
+	case e.Dir != nil:
+		d = s.g.Scopes[e.Scope].Orient.Dir(*e.Dir)
+	}
+	if pe.End == 1 {
+		d = d.Neg()
+	}
+	return d
+}
+
+// inPlane is the greatest radius of the pipes that lie in the plane of some
+// joints; of the bodies there when no pipe does.
+func (s *solver) inPlane(joints []int, d measure.Dir) measure.Length {
+	among := map[int]bool{}
+	for _, j := range joints {
+		among[j] = true
+	}
+	var r measure.Length
+	for _, j := range joints {
+		for _, pe := range s.g.Nodes[j].Pipes {
+			if among[s.g.Edges[pe.Pipe].Ends[1-pe.End]] {
+				r = max(r, s.bodies.Radius(pe.Pipe))
+			}
+		}
+	}
+	if r == 0 {
+		for _, j := range joints {
+			r = max(r, s.bodies.Reach(j, d))
+		}
+	}
+	return r
+}
+
+// topOf is how far the top of what a height is meant to stands above its centre.
+func (s *solver) topOf(z *frame.Stated, upward measure.Dir) measure.Length {
+	joints := []int{z.To.Node}
+	if z.To.Node < 0 {
+		v, ok := s.spot(z.To, z.Scope, measure.Z)
+		if !ok {
+			return 0
+		}
+		joints = s.joints(v)
+	}
+	switch {
+	case z.Meaning == frame.Centre:
+		return 0
+	case z.Meaning == frame.TopOfPipe && z.To.Node >= 0:
+		_, r := s.endAt(z.To.Node, -1, upward, frame.Clear)
+		return r
+	case z.Meaning == frame.TopOfPipe:
+		return s.inPlane(joints, upward)
+	}
+	top := measure.Length(0)
+	for i, j := range joints {
+		if r := s.bodies.Reach(j, upward); i == 0 || r > top {
+			top = r
+		}
+	}
+	return top
+}
+
+// between sums up a size straight between two joints.
+func (s *solver) between(z *frame.Stated, p, q int) why.Sum {
+	sum := why.Sum{}.Plus("stated, "+words[z.Meaning], z.Value)
+	l, v1, v2 := s.betweenEnds(z, p, q, z.Meaning)
+	return ends(sum, l, s.g.Nodes[p].ID, s.g.Nodes[q].ID, v1, v2)
+}
+
+func (s *solver) betweenEnds(z *frame.Stated, p, q int, m frame.Meaning) (label string, v1, v2 measure.Length) {
+	if m == frame.Visible || m == frame.Cut {
+		if z.Pipe < 0 {
+			return "", 0, 0
+		}
+		e := &s.g.Edges[z.Pipe]
+		for k := range 2 {
+			switch e.Ends[k] {
+			case p:
+				label, v1 = s.pipeEnd(z.Pipe, k, m)
+			case q:
+				_, v2 = s.pipeEnd(z.Pipe, k, m)
+			}
+		}
+		return label, v1, v2
+	}
+	d := s.heading(p, q)
+	label, v1 = s.endAt(p, q, d, m)
+	_, v2 = s.endAt(q, p, d.Neg(), m)
+	return label, v1, v2
+}
+
+// heading is the direction from one joint to another, as far as is known.
+func (s *solver) heading(p, q int) measure.Dir {
+	for _, pe := range s.g.Nodes[p].Pipes {
+		if e := &s.g.Edges[pe.Pipe]; e.Ends[1-pe.End] == q && e.Dir != nil {
+			d := s.g.Scopes[e.Scope].Orient.Dir(*e.Dir)
+			if pe.End == 1 {
+				d = d.Neg()
+			}
+			return d
+		}
+	}
+	if s.was != nil && p < len(s.was.Points) && q < len(s.was.Points) {
+		return s.was.Points[p].Toward(s.was.Points[q])
+	}
+	return measure.Dir{}
+}
+
+func ends(sum why.Sum, label, from, to string, v1, v2 measure.Length) why.Sum {
+	if v1 == v2 && v1 != 0 { // two equal ends read better as one line
+		return sum.Plus(label+", twice", 2*v1)
+	}
+	return sum.Plus(label+" at "+from, v1).Plus(label+" at "+to, v2)
+}
+
+// name is how a size calls one of its ends.
+func (s *solver) name(w frame.Where, r frame.Ref) string {
+	switch {
+	case w.Node >= 0:
+		return s.g.Nodes[w.Node].ID
+	case r == frame.Floor:
+		return string(frame.Floor)
+	}
+	return w.Plane
+}

@@ -1,0 +1,192 @@
+package plan_test
+
+import (
+	"errors"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+)
+
+// hand draws a frame line by line, as a builder types it. A line begins at the
+// joint it names, else where the last one ended.
+type hand struct {
+	t    require.TestingT
+	doc  *frame.Document
+	last edit.Done
+	gave []edit.Gave
+}
+
+func draws(t require.TestingT, size catalog.Size, lines ...string) *hand {
+	h := &hand{t: t, doc: &frame.Document{Format: frame.Format, Units: measure.Inches, Size: size, Mode: frame.Cemented}}
+	h.lines(lines...)
+	return h
+}
+
+func (h *hand) lines(lines ...string) {
+	for _, l := range lines {
+		require.NoError(h.t, h.line(l), l)
+	}
+}
+
+// line makes one line; what is asked is not answered but given back.
+func (h *hand) line(text string) error {
+	words := strings.Fields(text)
+	switch {
+	case words[0] == "join":
+		return h.do(&edit.Join{From: words[1], To: words[2]})
+	case words[0] == "split":
+		w := &edit.Split{Pipe: words[1]}
+		if len(words) > 3 { // split p1 at 10
+			w.Length = strings.Join(words[3:], " ")
+		}
+		return h.do(w)
+	}
+	w := &edit.Walk{From: h.last.Joint, Course: text}
+	if from, course, named := strings.Cut(text, ": "); named {
+		w.From, w.Course = from, course
+	}
+	if rest, size, sized := strings.Cut(w.Course, " of "); sized {
+		w.Course, w.Size = rest, catalog.Size(size)
+	}
+	return h.do(w)
+}
+
+func (h *hand) do(g edit.Gesture, answers ...string) error {
+	doc, done, err := plan.Edit(h.doc, edit.Edit{Gesture: g, Answers: answers}, nil)
+	if err != nil {
+		return err
+	}
+	h.doc, h.last, h.gave = doc, done, append(h.gave, done.Gave...)
+	return nil
+}
+
+// cuts gives the cut of each pipe, by its id.
+func (h *hand) cuts() map[string]string {
+	all := map[string]string{}
+	for _, p := range h.plan().Frames[0].Pipes {
+		all[p.Pipe] = strings.Trim(p.Cut.Format(measure.InInches, 0), `"`)
+	}
+	return all
+}
+
+func (h *hand) plan() *plan.Plan {
+	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "shear"}, plan.ExampleShop(), plan.Work{})
+	require.NoError(h.t, err)
+	return p
+}
+
+// sound wants no finding about sizes or about the document's own rules.
+func (h *hand) sound(t *testing.T) {
+	for _, f := range h.plan().Findings {
+		assert.NotContains(t, []string{"sizes-contradict", "size-off-its-pipe", "size-without-pipe", "sizes-disagree", "size-too-small", "turned-round", "zero-length", "too-short", "closes-nearly", "loop-residual", "no-fitting"}, f.Code, f.Text)
+	}
+}
+
+func asked(t *testing.T, err error) *edit.Question {
+	var q *edit.Question
+	require.True(t, errors.As(err, &q), "%v", err)
+	return q
+}
+
+// The wrong twin: two joints stand at one place along an axis, and a size went
+// by the other one.
+func TestASizeIsTheSizeOfItsOwnPipe(t *testing.T) {
+	h := draws(t, "3/4", "right 20", "away 10", "left 20", "near 10")
+	require.Len(t, h.doc.Root.Pipes, 4, "the last line meets the first joint")
+	h.lines("split p1", "split p3")
+	far := h.last.Joint
+	h.lines(far+": down 15 cut", "left 12 cut capped")
+	h.sound(t)
+	cuts := h.cuts()
+	assert.Contains(t, cuts, "p7")
+	assert.Equal(t, "15", cuts["p7"])
+	assert.Equal(t, "12", cuts["p8"])
+
+	h = draws(t, "3/4", "right 24 cut", "j1: away 24 cut", "right 4 cut", "j2: away 24 cut", "left 4 cut", "join j4 j6", "j4: up 10 cut", "away 10 cut")
+	h.sound(t)
+	cuts = h.cuts()
+	assert.Equal(t, "10", cuts["p7"])
+	assert.Equal(t, "10", cuts["p8"])
+	for id, want := range map[string]string{"p1": "24", "p2": "24", "p3": "4", "p4": "24", "p5": "4"} {
+		assert.Equal(t, want, cuts[id], id)
+	}
+}
+
+// A typed cut was lost in silence.
+func TestATypedCutIsNeverLost(t *testing.T) {
+	h := draws(t, "3/4", "right 24 cut", "j1: away 24 cut", "j2: away 24 cut", "away 10 cut")
+	h.sound(t)
+	assert.Equal(t, map[string]string{"p1": "24", "p2": "24", "p3": "24", "p4": "10"}, h.cuts())
+	h = draws(t, "3/4", "away 7 cut", "j1: down 6 cut", "j1: up 12 cut", "j2: up 12 cut", "j4: up 18 cut")
+	h.sound(t)
+	assert.Equal(t, map[string]string{"p1": "7", "p2": "6", "p3": "12", "p4": "12", "p5": "18"}, h.cuts())
+
+	// "Make it 7 cut" on one post turned another's 4 into 2 5/8
+	h = draws(t, "3/4", "right 20 cut", "j1: up 4 cut", "j2: up 4 cut")
+	require.NoError(t, h.do(&edit.Size{Pipe: "p2", Length: "7 cut"}))
+	assert.Equal(t, map[string]string{"p1": "20", "p2": "7", "p3": "4"}, h.cuts())
+}
+
+// A loop that missed: the last line made a second level half an inch lower.
+func TestALoopOfTypedCutsMeets(t *testing.T) {
+	h := draws(t, "3/4", "up 36 cut", "up 20 cut", "right 48 cut", "down 20 cut", "left 48 cut")
+	assert.Contains(t, h.last.Also, "meets j2")
+	h.sound(t)
+	assert.Equal(t, map[string]string{"p1": "36", "p2": "20", "p3": "48", "p4": "20", "p5": "48"}, h.cuts())
+	p := h.plan()
+	require.Len(t, p.Frames[0].Loops, 1)
+	assert.Equal(t, measure.Length(0), p.Frames[0].Loops[0].Off)
+}
+
+// Deleting two joints at once loses no more than deleting one after the other.
+func TestDeletingASetIsDeletingOneByOne(t *testing.T) {
+	draw := func() *hand { return draws(t, "3/4", "right 10", "right 10", "right 10", "up 12") }
+	once := draw()
+	require.NoError(t, once.do(&edit.Delete{Joints: []string{"j2", "j3"}}))
+	for _, order := range [][]string{{"j2", "j3"}, {"j3", "j2"}} {
+		h := draw()
+		for _, j := range order {
+			require.NoError(t, h.do(&edit.Delete{Joints: []string{j}}))
+		}
+		assert.Equal(t, slices.Sorted(values(once.cuts())), slices.Sorted(values(h.cuts())), order)
+	}
+	assert.Len(t, once.doc.Root.Pipes, 2)
+}
+
+func values(m map[string]string) func(yield func(string) bool) {
+	return func(yield func(string) bool) {
+		for _, v := range m {
+			if !yield(v) {
+				return
+			}
+		}
+	}
+}
+
+// With lengths shown in millimetres a bare number is one of millimetres, and
+// stays one whatever they are shown in later.
+func TestABareNumberKeepsItsUnit(t *testing.T) {
+	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
+	d, _, err := plan.Edit(d, edit.Edit{Gesture: &edit.Walk{Course: "right 700"}, Unit: measure.Millimetres}, nil)
+	require.NoError(t, err)
+	s := d.Root.Sizes[0]
+	assert.Equal(t, 700*measure.Millimetre, s.Value)
+	assert.Equal(t, "700", s.Text)
+	assert.Equal(t, measure.Millimetres, s.Unit)
+}
+
+// Two posts of unlike cuts and a bar between their tops: what gives way is asked.
+func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
+	h := draws(t, "3/4", "right 48 cut", "j1: up 24 cut", "right 48 cut", "j2: up 23 1/2 cut")
+	q := asked(t, h.line("j4: join"))
+	_ = q
+}
