@@ -2,11 +2,14 @@ package project
 
 import (
 	"errors"
+	"maps"
+	"slices"
 
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/starter"
 )
 
 // Edit makes a builder's gesture on the project's frame and gives the project
@@ -20,11 +23,24 @@ func (p *Project) Edit(e edit.Edit, shop *plan.Shop) (*Project, edit.Done, error
 	if e.Unit == "" {
 		e.Unit = p.Units
 	}
+	cut := slices.Sorted(maps.Keys(p.Given))
+	doc.Followed = slices.Clone(cut)
 	doc, done, err := plan.Edit(doc, e, shop)
 	if err != nil {
 		return nil, edit.Done{}, err
 	}
 	next := *p
+	if len(cut) > 0 { // what pieces were cut to goes by the pipes' names of now
+		next.Given = map[string]starter.Answer{}
+		for i, id := range doc.Followed {
+			if id != "" {
+				next.Given[id] = p.Given[cut[i]]
+			} else {
+				done.Also = append(done.Also, "what "+cut[i]+" was cut to goes with it")
+			}
+		}
+	}
+	doc.Followed = nil
 	next.Starter, next.Sizes = nil, nil
 	next.Holds, doc.Holds = doc.Holds, nil
 	next.Frame = doc

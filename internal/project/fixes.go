@@ -11,7 +11,7 @@ import (
 )
 
 // inDocument begins the path of an edit of the project's one frame.
-const inDocument = "/frames/0/document"
+const inDocument = "/frames/0/document/sizes/"
 
 // Adopt turns the fixes of a plan of this project, which are about the job,
 // into edits of the project: a length of a frame that follows from a starter
@@ -45,13 +45,13 @@ func (p *Project) adopt(doc *frame.Document, f *finding.Fix) bool {
 			edits[i] = finding.Edit{Path: "/given/" + escape(pipe), Value: value}
 			continue
 		}
-		if pointer, ok := strings.CutPrefix(e.Path, inDocument); ok {
+		if id, ok := strings.CutPrefix(e.Path, inDocument); ok {
 			var text string
-			d := doc.Dimension(pointer)
+			d := doc.SizeOf(id)
 			if d == nil || json.Unmarshal(e.Value, &text) != nil {
 				return false
 			}
-			e.Path = "/sizes/" + escape(pointer)
+			e.Path = "/sizes/" + escape(id)
 			if p.Starter != nil {
 				if d.Prompt == "" {
 					return false

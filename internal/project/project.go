@@ -31,8 +31,8 @@ type Project struct {
 	Style   measure.Style   `json:"style"`             // how lengths are shown
 	Starter *Begun          `json:"starter,omitempty"` // when set, the frame follows from its answers
 	Frame   *frame.Document `json:"frame,omitempty"`
-	// Sizes are sizes of Frame as they were typed over, by the dimension's JSON
-	// pointer; they are read each time, so that what cannot be read is kept.
+	// Sizes are sizes of Frame as they were typed over, by their id; they are read
+	// each time, so that what cannot be read is kept.
 	Sizes map[string]starter.Answer `json:"sizes,omitempty"`
 	// Given is what pieces of a list, or pieces that were cut, measure, by the
 	// pipe's path, as typed.
@@ -60,9 +60,9 @@ type Asks struct {
 	Prompts []Ask  `json:"prompts"`
 }
 
-// Ask is a size that is asked for: its JSON pointer, how it is called, and why.
+// Ask is a size that is asked for: its id, how it is called, and why.
 type Ask struct {
-	Path  string `json:"path"`
+	Size  string `json:"size"`
 	Label string `json:"label"`
 	Why   string `json:"why,omitempty"`
 }
@@ -151,6 +151,49 @@ func (p *Project) Job() (plan.Job, error) {
 		return plan.Job{}, err
 	}
 	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given}}, Tool: p.Tool, Step: p.Step, Have: p.Described.Items(doc.Size)}, nil
+}
+
+// UnmarshalJSON reads a project. One from before format 3 named its sizes by
+// where they stood in the frame; they go by their ids from then on.
+func (p *Project) UnmarshalJSON(data []byte) error {
+	type plain Project // without this method
+	if err := json.Unmarshal(data, (*plain)(p)); err != nil {
+		return err
+	}
+	var old struct {
+		Frame json.RawMessage `json:"frame"`
+		Asks  *struct {
+			Prompts []struct {
+				Path string `json:"path"`
+			} `json:"prompts"`
+		} `json:"asks"`
+	}
+	var was struct {
+		Format int `json:"format"`
+	}
+	if err := json.Unmarshal(data, &old); err != nil || len(old.Frame) == 0 || json.Unmarshal(old.Frame, &was) != nil || was.Format >= frame.Format || was.Format == 0 {
+		return nil //nolint:nilerr // nothing of an older format is in it
+	}
+	_, ids, err := frame.FromFormat2(old.Frame)
+	if err != nil {
+		return nil //nolint:nilerr // what it is was read above
+	}
+	if p.Sizes != nil {
+		now := map[string]starter.Answer{}
+		for pointer, a := range p.Sizes {
+			if id, ok := ids[pointer]; ok {
+				now[id] = a
+			}
+		}
+		p.Sizes = now
+	}
+	if p.Asks != nil && old.Asks != nil {
+		for i := range p.Asks.Prompts {
+			p.Asks.Prompts[i].Size = ids[old.Asks.Prompts[i].Path]
+		}
+		p.Asks.Prompts = slices.DeleteFunc(p.Asks.Prompts, func(a Ask) bool { return a.Size == "" })
+	}
+	return nil
 }
 
 // Decode reads a stored project.

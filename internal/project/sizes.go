@@ -12,7 +12,7 @@ import (
 	"sturdyelbow/core/starter"
 )
 
-// SizeProblems are sizes of a frame that cannot be read, by their pointer.
+// SizeProblems are sizes of a frame that cannot be read, by their id.
 type SizeProblems []starter.Problem
 
 func (ps SizeProblems) Error() string { return starter.Problems(ps).Error() }
@@ -53,20 +53,20 @@ func (p *Project) given(unit measure.Unit) (map[string]measure.Length, error) {
 func retyped(doc *frame.Document, sizes map[string]starter.Answer) (*frame.Document, error) {
 	d := doc.Clone()
 	var bad SizeProblems
-	for _, path := range slices.Sorted(maps.Keys(sizes)) {
-		a := sizes[path]
-		dim := d.Dimension(path)
+	for _, id := range slices.Sorted(maps.Keys(sizes)) {
+		a := sizes[id]
+		dim := d.SizeOf(id)
 		if dim == nil {
-			bad = append(bad, starter.Problem{Key: path, What: "the frame has no such size", Hint: "take this change back"})
+			bad = append(bad, starter.Problem{Key: id, What: "the frame has no such size", Hint: "take this change back"})
 			continue
 		}
 		l, err := measure.Parse(a.Text, measure.Reading{Unit: cmp.Or(a.Unit, d.Units)})
 		var pe *measure.ParseError
 		if errors.As(err, &pe) {
-			bad = append(bad, starter.Problem{Key: path, At: pe.At, What: pe.What, Hint: pe.Hint})
+			bad = append(bad, starter.Problem{Key: id, At: pe.At, What: pe.What, Hint: pe.Hint})
 			continue
 		}
-		dim.Value, dim.Text = l, a.Text
+		dim.Value, dim.Text, dim.Unit, dim.Stood = l, a.Text, cmp.Or(a.Unit, d.Units), false
 		if a.Meaning != "" {
 			dim.Meaning = a.Meaning
 		}

@@ -21,10 +21,12 @@ type EditRequest struct {
 	Edit    edit.Edit       `json:"edit"`
 }
 
-// EditAnswer is the project that follows, and what was done.
+// EditAnswer is the project that follows, and what was done; or the question
+// that the gesture waits for, with the project as it was.
 type EditAnswer struct {
-	Project project.Project `json:"project"`
-	Done    edit.Done       `json:"done"`
+	Project  project.Project `json:"project"`
+	Done     edit.Done       `json:"done"`
+	Question *edit.Question  `json:"question,omitempty"`
 }
 
 func (a *api) edit(ctx context.Context, in *body[EditRequest]) (*body[EditAnswer], error) {
@@ -37,10 +39,14 @@ func (a *api) edit(ctx context.Context, in *body[EditRequest]) (*body[EditAnswer
 		shop = saved
 	}
 	next, done, err := in.Body.Project.Edit(in.Body.Edit, shop)
+	var ask *edit.Question
+	if errors.As(err, &ask) {
+		return answer(EditAnswer{Project: in.Body.Project, Question: ask}), nil
+	}
 	if err != nil {
 		return nil, problem(err)
 	}
-	return answer(EditAnswer{*next, done}), nil
+	return answer(EditAnswer{Project: *next, Done: done}), nil
 }
 
 // ChoicesRequest asks which fittings could stand at a joint.

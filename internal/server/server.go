@@ -78,6 +78,7 @@ func apiConfig(version string) huma.Config {
 	huma.DefaultArrayNullable = false
 	c := huma.DefaultConfig("Sturdy Elbow", version)
 	c.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
+	describeGestures(c.Components.Schemas)
 	c.OpenAPIPath, c.DocsPath, c.SchemasPath = "/api/openapi", "", ""
 	c.CreateHooks = nil // no $schema members in documents
 	return c

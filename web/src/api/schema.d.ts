@@ -519,7 +519,10 @@ export interface components {
             name: string;
             prompts: components["schemas"]["StarterPrompt"][];
         };
+        /** @description One gesture, as the member of its name. */
         Edit: {
+            /** @description The options chosen, by their ids. */
+            answers?: string[];
             bay?: components["schemas"]["EditBay"];
             begin?: components["schemas"]["EditBegin"];
             bow?: components["schemas"]["EditBow"];
@@ -528,32 +531,40 @@ export interface components {
             class?: components["schemas"]["EditTolerance"];
             custom?: components["schemas"]["EditCustom"];
             delete?: components["schemas"]["EditDelete"];
-            drive?: components["schemas"]["EditDrive"];
             end?: components["schemas"]["EditEndOf"];
             even?: components["schemas"]["EditEven"];
             fit?: components["schemas"]["EditFit"];
+            flip?: components["schemas"]["EditFlip"];
+            giveWay?: components["schemas"]["EditGiveWay"];
             group?: components["schemas"]["EditGroup"];
             insert?: components["schemas"]["EditInsert"];
             join?: components["schemas"]["EditJoin"];
             keep?: components["schemas"]["EditKeep"];
+            level?: components["schemas"]["EditLevel"];
             link?: components["schemas"]["EditLink"];
             mirror?: components["schemas"]["EditMirror"];
-            place?: components["schemas"]["EditPlaceUse"];
+            name?: components["schemas"]["EditName"];
+            place?: components["schemas"]["EditPlace"];
             remove?: components["schemas"]["EditRemove"];
             repeat?: components["schemas"]["EditRepeat"];
             resize?: components["schemas"]["EditResize"];
+            restore?: components["schemas"]["EditRestore"];
             ring?: components["schemas"]["EditRing"];
+            size?: components["schemas"]["EditSize"];
             slide?: components["schemas"]["EditSlide"];
             split?: components["schemas"]["EditSplit"];
             stand?: components["schemas"]["EditStand"];
             turn?: components["schemas"]["EditTurn"];
+            ungroup?: components["schemas"]["EditUngroup"];
             unique?: components["schemas"]["EditUnique"];
+            /** @description Of bare numbers. */
             unit?: string;
             walk?: components["schemas"]["EditWalk"];
         };
         EditAnswer: {
             done: components["schemas"]["EditDone"];
             project: components["schemas"]["Project"];
+            question?: components["schemas"]["EditQuestion"];
         };
         EditBay: {
             /** Format: int64 */
@@ -561,9 +572,9 @@ export interface components {
             in?: string;
             length?: string;
             meaning?: string;
+            plane: string;
             /** Format: int64 */
             pull?: number;
-            station: string;
         };
         EditBegin: {
             name?: string;
@@ -592,17 +603,11 @@ export interface components {
         };
         EditDone: {
             also?: string[];
+            gave?: components["schemas"]["EditGave"][];
             joint?: string;
             label: string;
+            offers?: components["schemas"]["EditOffer"][];
             part?: string;
-            pipe?: string;
-        };
-        EditDrive: {
-            ends?: string[];
-            gives?: string;
-            id?: string;
-            length: string;
-            meaning?: string;
             pipe?: string;
         };
         EditEndOf: {
@@ -631,6 +636,22 @@ export interface components {
             plugged?: boolean;
             spare?: number[][];
         };
+        EditFlip: {
+            /** Format: int64 */
+            axis: number;
+            part: string;
+        };
+        EditGave: {
+            now: string;
+            size: string;
+            was: string;
+            words: string;
+        };
+        EditGiveWay: {
+            group?: string;
+            id: string;
+            kind: string;
+        };
         EditGroup: {
             in?: string;
             joints: string[];
@@ -655,6 +676,13 @@ export interface components {
             to: string;
         };
         EditKeep: Record<string, never>;
+        EditLevel: {
+            /** Format: int64 */
+            axis: number;
+            in?: string;
+            of: string;
+            to: string;
+        };
         EditLink: {
             /** Format: int64 */
             count?: number;
@@ -682,17 +710,36 @@ export interface components {
             name?: string;
             part?: string;
         };
-        EditPlaceUse: {
+        EditName: {
+            /** Format: int64 */
+            axis: number;
+            in?: string;
+            name: string;
+            plane: string;
+        };
+        EditOffer: {
+            edit: components["schemas"]["Edit"];
+            label: string;
+        };
+        EditOption: {
+            id: string;
+            label: string;
+        };
+        EditPlace: {
             group: string;
             in?: string;
             name?: string;
             on: string;
         };
+        EditQuestion: {
+            options: components["schemas"]["EditOption"][];
+            what: string;
+        };
         EditRemove: {
             /** Format: int64 */
             axis: number;
             in?: string;
-            station: string;
+            plane: string;
         };
         EditRepeat: {
             /** Format: int64 */
@@ -714,6 +761,11 @@ export interface components {
             run?: boolean;
             size: string;
         };
+        EditRestore: {
+            group?: string;
+            id: string;
+            kind: string;
+        };
         EditRing: {
             across?: string;
             in?: string;
@@ -725,6 +777,13 @@ export interface components {
             spokes?: boolean;
             /** Format: int64 */
             square: number;
+        };
+        EditSize: {
+            ends?: string[];
+            id?: string;
+            length: string;
+            meaning?: string;
+            pipe?: string;
         };
         EditSlide: {
             joint: string;
@@ -752,6 +811,9 @@ export interface components {
             about: number;
             /** Format: double */
             by: number;
+            part: string;
+        };
+        EditUngroup: {
             part: string;
         };
         EditUnique: {
@@ -938,16 +1000,10 @@ export interface components {
             axis: number;
             /** Format: int64 */
             count: number;
-            joined?: string[];
-            pitch?: components["schemas"]["FrameDimension"];
-        };
-        FrameAxisStations: {
-            /** Format: int64 */
-            origin?: number;
-            stations: components["schemas"]["FrameStation"][];
+            joined?: string[][];
+            pitch?: components["schemas"]["FrameSize"];
         };
         FrameDefinition: {
-            axes: components["schemas"]["FrameAxisStations"][];
             id?: string;
             joints?: components["schemas"]["FrameJoint"][];
             links?: components["schemas"]["FrameLink"][];
@@ -955,22 +1011,13 @@ export interface components {
             mode?: string;
             name?: string;
             pipes?: components["schemas"]["FramePipe"][];
+            planes?: components["schemas"]["FramePlane"][][];
+            reasons?: components["schemas"]["FrameReason"][];
             size?: string;
+            sizes?: components["schemas"]["FrameSize"][];
             uses?: components["schemas"]["FrameUse"][];
         };
-        FrameDimension: {
-            back?: boolean;
-            from: string;
-            label?: string;
-            meaning: string;
-            of?: string;
-            prompt?: string;
-            text?: string;
-            /** Format: int64 */
-            value: number;
-        };
         FrameDocument: {
-            drives?: components["schemas"]["FrameDrive"][];
             envelopes?: components["schemas"]["FrameEnvelope"][];
             /** Format: int64 */
             format: number;
@@ -978,6 +1025,7 @@ export interface components {
             holds?: components["schemas"]["FrameHold"][];
             mode: string;
             name: string;
+            origin?: number[];
             parts?: components["schemas"]["CatalogCustom"][];
             root: components["schemas"]["FrameDefinition"];
             seats?: {
@@ -987,13 +1035,6 @@ export interface components {
             stance?: components["schemas"]["FrameStance"];
             tolerances?: components["schemas"]["FrameTolerance"][];
             units: string;
-        };
-        FrameDrive: {
-            ends?: string[];
-            gives?: string;
-            id: string;
-            pipe?: string;
-            size: components["schemas"]["FrameDimension"];
         };
         FrameEnvelope: {
             id: string;
@@ -1007,6 +1048,12 @@ export interface components {
             plugged?: boolean;
             spare?: number[][];
             unstated?: boolean;
+        };
+        FrameGave: {
+            pipes?: string[];
+            reasons?: string[];
+            sizes?: string[];
+            words: string;
         };
         FrameHold: {
             group?: string;
@@ -1022,20 +1069,12 @@ export interface components {
             reason?: string;
         };
         FrameJoint: {
-            at?: string[];
             end?: string;
             fitting?: components["schemas"]["FrameForced"];
             id: string;
             mode?: string;
+            on?: string[];
             reason?: string;
-            walk?: components["schemas"]["FrameWalk"];
-        };
-        FrameLike: {
-            /** Format: int64 */
-            axis: number;
-            from: string;
-            of: string;
-            to: string;
         };
         FrameLink: {
             /** Format: int64 */
@@ -1069,25 +1108,63 @@ export interface components {
         };
         FramePipe: {
             atEnd?: components["schemas"]["FrameInsertion"][];
+            dir?: number[];
             from: string;
+            gave?: components["schemas"]["FrameGave"];
             id: string;
             path?: string;
             /** Format: int64 */
             radius?: number;
+            /** Format: int64 */
+            rank?: number;
             size?: string;
             spring?: components["schemas"]["FrameSpring"];
             to: string;
             via?: string[];
         };
-        FrameSplit: {
-            from: string;
+        FramePlane: {
+            id: string;
+        };
+        FrameReason: {
+            axis?: string;
+            by?: number[];
+            dir?: number[];
+            from?: string;
+            gave?: components["schemas"]["FrameGave"];
+            id: string;
+            kind: string;
+            likeAxis?: string;
+            likeFrom?: string;
+            likeTo?: string;
+            of: string;
             /** Format: int64 */
             part?: number;
             /** Format: int64 */
             parts?: number;
+            /** Format: int64 */
+            rank?: number;
             /** Format: double */
             share?: number;
-            to: string;
+            to?: string;
+        };
+        FrameSize: {
+            axis?: string;
+            foot?: string;
+            from?: string;
+            gave?: components["schemas"]["FrameGave"];
+            id: string;
+            label?: string;
+            meaning: string;
+            pipe?: string;
+            prompt?: string;
+            /** Format: int64 */
+            rank?: number;
+            stood?: boolean;
+            text?: string;
+            to?: string;
+            unit?: string;
+            /** Format: int64 */
+            value: number;
         };
         FrameSpot: {
             /** Format: int64 */
@@ -1099,16 +1176,9 @@ export interface components {
         FrameSpring: {
             bow?: number[];
             leave?: number[][];
-            size?: components["schemas"]["FrameDimension"];
         };
         FrameStance: {
             turns: components["schemas"]["FrameTurn"][];
-        };
-        FrameStation: {
-            at?: components["schemas"]["FrameDimension"];
-            id: string;
-            like?: components["schemas"]["FrameLike"];
-            split?: components["schemas"]["FrameSplit"];
         };
         FrameTolerance: {
             class: string;
@@ -1124,30 +1194,18 @@ export interface components {
             /** Format: double */
             by: number;
         };
-        FrameUntil: {
-            /** Format: int64 */
-            axis: number;
-            station: string;
-        };
         FrameUse: {
             anchor?: string[];
             array?: components["schemas"]["FrameArray"];
-            at: string[];
+            at?: string[];
             id: string;
             mirror?: string;
             mode?: string;
             of: string;
+            /** Format: int64 */
+            rank?: number;
             size?: string;
             turns?: components["schemas"]["FrameTurn"][];
-        };
-        FrameWalk: {
-            dir?: number[];
-            from: string;
-            /** Format: double */
-            share?: number;
-            size?: components["schemas"]["FrameDimension"];
-            toward?: string;
-            until?: components["schemas"]["FrameUntil"];
         };
         JoineryCan: {
             /** Format: int64 */
@@ -1181,26 +1239,23 @@ export interface components {
             /** Format: int64 */
             value: number;
         };
-        LayoutDriven: {
-            contra?: boolean;
-            ends?: string[];
-            gives?: string;
-            id: string;
-            lead: string[];
-            meaning: string;
-            /** Format: int64 */
-            out: number;
-            pipe?: string;
-            text: string;
-            /** Format: int64 */
-            value: number;
-        };
         LayoutPlace: {
             axes: number[][];
             group: string;
-            origin: number[];
             path: string;
-            stations: components["schemas"]["LayoutStood"][][];
+            planes: components["schemas"]["LayoutPlane"][][];
+        };
+        LayoutPlane: {
+            /** Format: int64 */
+            at: number;
+            copied?: boolean;
+            even?: string[];
+            from?: string;
+            joints: string[];
+            like?: string;
+            name: string;
+            ref: string;
+            size?: string;
         };
         LayoutSize: {
             also: components["schemas"]["LayoutDerived"][];
@@ -1210,30 +1265,23 @@ export interface components {
             centre: number;
             ends?: number[][];
             from: string;
-            gives?: string;
+            gave?: string;
+            id: string;
             label: string;
             meaning: string;
-            path: string;
+            /** Format: int64 */
+            out: number;
+            pipe?: string;
             prompt?: string;
             scope: string;
             span: number[];
+            stood?: boolean;
             sum: components["schemas"]["WhyTerm"][];
             text: string;
             to: string;
+            unit?: string;
             /** Format: int64 */
             value: number;
-        };
-        LayoutStood: {
-            /** Format: int64 */
-            at: number;
-            by?: string;
-            copied?: boolean;
-            from?: string;
-            id: string;
-            /** Format: int64 */
-            joints: number;
-            like?: string;
-            split?: string[];
         };
         LengthsRequest: {
             texts: string[];
@@ -1392,7 +1440,6 @@ export interface components {
             contacts: components["schemas"]["FittingContact"][];
             /** Format: int64 */
             copies: number;
-            drives: components["schemas"]["LayoutDriven"][];
             envelopes: components["schemas"]["PlanEnveloped"][];
             /** Format: int64 */
             floor: number;
@@ -1471,6 +1518,8 @@ export interface components {
             takes: number;
             to: string;
             tooShort: boolean;
+            /** Format: int64 */
+            typed?: number;
             /** Format: int64 */
             visible: number;
             waits?: boolean;
@@ -1589,7 +1638,7 @@ export interface components {
         };
         ProjectAsk: {
             label: string;
-            path: string;
+            size: string;
             why?: string;
         };
         ProjectAsks: {
