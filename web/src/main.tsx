@@ -1,11 +1,11 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { lazy, StrictMode, Suspense } from "react";
+import { StrictMode, Suspense, lazy } from "react";
 import { createRoot } from "react-dom/client";
 import { Route, Switch } from "wouter";
+import { Shelf } from "./shelf/shelf";
 import { Workbench } from "./bench/workbench";
 import type { LensId } from "./lens/lenses";
 import { startTheme } from "./lib/theme";
-import { Shelf } from "./shelf/shelf";
 import { StartPage } from "./start/start";
 import { Loading } from "./ui/ui";
 import "./style/base.css";
@@ -20,52 +20,44 @@ const TogetherPage = lazy(() => import("./shelf/together"));
 const CuttingPage = lazy(() => import("./cutting/cutting"));
 
 startTheme();
-const client = new QueryClient({
-	defaultOptions: {
-		queries: { refetchOnWindowFocus: false, networkMode: "always" },
-		mutations: { networkMode: "always" },
-	},
-});
+const client = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } } });
 
-const lensOf = (s: string | undefined): LensId =>
-	(["frame", "joints", "buy", "cut"] as const).find((l) => l === s) ?? "size";
+const lensOf = (s: string | undefined): LensId => (["frame", "joints", "buy", "cut"] as const).find((l) => l === s) ?? "size";
 
 const root = document.getElementById("root");
 if (root)
-	createRoot(root).render(
-		<StrictMode>
-			<QueryClientProvider client={client}>
-				<Switch>
-					<Route path="/">
-						<Shelf />
-					</Route>
-					<Route path="/new">
-						<StartPage />
-					</Route>
-					<Route path="/cut">
-						<Suspense fallback={<Loading what="the page" />}>
-							<CuttingPage />
-						</Suspense>
-					</Route>
-					<Route path="/together">
-						<Suspense fallback={<Loading what="the lists" />}>
-							<TogetherPage />
-						</Suspense>
-					</Route>
-					<Route path="/p/:id/sheet">
-						{(p) => (
-							<Suspense fallback={<Loading what="the sheet" />}>
-								<BuildSheet key={p.id} id={p.id} />
-							</Suspense>
-						)}
-					</Route>
-					<Route path="/p/:id/:lens?">
-						{(p) => <Workbench key={p.id} id={p.id} lens={lensOf(p.lens)} />}
-					</Route>
-					<Route>
-						<Shelf lost />
-					</Route>
-				</Switch>
-			</QueryClientProvider>
-		</StrictMode>,
-	);
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <Switch>
+          <Route path="/">
+            <Shelf />
+          </Route>
+          <Route path="/new">
+            <StartPage />
+          </Route>
+          <Route path="/cut">
+            <Suspense fallback={<Loading what="the page" />}>
+              <CuttingPage />
+            </Suspense>
+          </Route>
+          <Route path="/together">
+            <Suspense fallback={<Loading what="the lists" />}>
+              <TogetherPage />
+            </Suspense>
+          </Route>
+          <Route path="/p/:id/sheet">
+            {(p) => (
+              <Suspense fallback={<Loading what="the sheet" />}>
+                <BuildSheet key={p.id} id={p.id} />
+              </Suspense>
+            )}
+          </Route>
+          <Route path="/p/:id/:lens?">{(p) => <Workbench key={p.id} id={p.id} lens={lensOf(p.lens)} />}</Route>
+          <Route>
+            <Shelf lost />
+          </Route>
+        </Switch>
+      </QueryClientProvider>
+    </StrictMode>,
+  );

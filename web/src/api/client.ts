@@ -37,36 +37,24 @@ type Problem = S["ErrorModel"];
 
 /** A refusal of the server: what is wrong, and where. */
 export class Refusal extends Error {
-	constructor(
-		readonly status: number,
-		readonly problem: Problem,
-	) {
-		super(
-			problem.title ??
-				problem.detail ??
-				"The server did not answer as expected",
-		);
-	}
-	/** What is wrong, by the place's path. */
-	get places(): Record<string, string> {
-		return Object.fromEntries(
-			(this.problem.errors ?? []).map((e) => [
-				e.location ?? "",
-				e.message ?? "",
-			]),
-		);
-	}
-	value(location: string): unknown {
-		return this.problem.errors?.find((e) => e.location === location)?.value;
-	}
+  constructor(
+    readonly status: number,
+    readonly problem: Problem,
+  ) {
+    super(problem.title ?? problem.detail ?? "The server did not answer as expected");
+  }
+  /** What is wrong, by the place's path. */
+  get places(): Record<string, string> {
+    return Object.fromEntries((this.problem.errors ?? []).map((e) => [e.location ?? "", e.message ?? ""]));
+  }
+  value(location: string): unknown {
+    return this.problem.errors?.find((e) => e.location === location)?.value;
+  }
 }
 
 /** Unwraps an answer, or throws a Refusal. */
-export async function ask<T>(
-	call: Promise<{ data?: T; error?: unknown; response: Response }>,
-): Promise<T> {
-	const { data, error, response } = await call;
-	if (error !== undefined || !response.ok)
-		throw new Refusal(response.status, (error ?? {}) as Problem);
-	return data as T;
+export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const { data, error, response } = await call;
+  if (error !== undefined || !response.ok) throw new Refusal(response.status, (error ?? {}) as Problem);
+  return data as T;
 }

@@ -6,110 +6,59 @@ import { IconButton, TopBar } from "../ui/ui";
 import { ExportMenu } from "./export-menu";
 
 export const styles = [
-	["inches", "23 5⁄8″", "inches"],
-	["feet-inches", "1′ 11 5⁄8″", "feet and inches"],
-	["decimal", "23.625″", "decimal inches"],
-	["metric", "600 mm", "millimetres"],
+  ["inches", "23 5⁄8″", "inches"],
+  ["feet-inches", "1′ 11 5⁄8″", "feet and inches"],
+  ["decimal", "23.625″", "decimal inches"],
+  ["metric", "600 mm", "millimetres"],
 ] as const;
 
 interface Props {
-	desk: DeskOf;
-	now: Desk;
-	style: Style;
-	ready: boolean;
-	onCommands: () => void;
-	onHelp: () => void;
-	onPrint: () => void;
+  desk: DeskOf;
+  now: Desk;
+  style: Style;
+  ready: boolean;
+  onCommands: () => void;
+  onHelp: () => void;
+  onPrint: () => void;
 }
 
 /** The workbench's top line: the name, whether it is saved, and the way back. */
-export function BenchBar({
-	desk,
-	now,
-	style,
-	ready,
-	onCommands,
-	onHelp,
-	onPrint,
-}: Props) {
-	const past = desk.history?.past.at(-1);
-	const future = desk.history?.future[0];
-	return (
-		<TopBar
-			title={
-				<>
-					<h1 className="sr-only">{now.project.name || "Without a name"}</h1>
-					<input
-						aria-label="Project name"
-						className="name-field"
-						value={now.project.name}
-						placeholder="Without a name"
-						onChange={(e) =>
-							desk.edit("Name", (p) => ({ ...p, name: e.target.value }), "name")
-						}
-						onBlur={desk.settle}
-					/>
-					<SaveNote desk={desk} />
-				</>
-			}
-		>
-			<IconButton
-				icon="undo"
-				label={past ? `Undo: ${past.label}` : "Undo"}
-				keys="Ctrl Z"
-				disabled={!past}
-				onClick={desk.undo}
-			/>
-			<IconButton
-				icon="redo"
-				label={future ? `Redo: ${future.label}` : "Redo"}
-				keys="Ctrl Shift Z"
-				disabled={!future}
-				onClick={desk.redo}
-			/>
-			<Pick
-				label="How lengths are shown"
-				className="w-26 sm:w-32"
-				value={style}
-				options={styles}
-				onChange={(s) =>
-					desk.edit(`Lengths as ${s}`, (p) => ({ ...p, style: s }))
-				}
-			/>
-			<ExportMenu desk={now} disabled={!ready} onPrint={onPrint} />
-			<IconButton
-				icon="command"
-				label="Commands"
-				keys="/"
-				onClick={onCommands}
-			/>
-			<IconButton
-				icon="keys"
-				label="Keys"
-				keys="?"
-				onClick={onHelp}
-				className="hidden sm:grid"
-			/>
-		</TopBar>
-	);
+export function BenchBar({ desk, now, style, ready, onCommands, onHelp, onPrint }: Props) {
+  const past = desk.history?.past.at(-1);
+  const future = desk.history?.future[0];
+  return (
+    <TopBar
+      title={
+        <>
+          <h1 className="sr-only">{now.project.name || "Without a name"}</h1>
+          <input
+            aria-label="Project name"
+            className="name-field"
+            value={now.project.name}
+            placeholder="Without a name"
+            onChange={(e) => desk.edit("Name", (p) => ({ ...p, name: e.target.value }), "name")}
+            onBlur={desk.settle}
+          />
+          <SaveNote desk={desk} />
+        </>
+      }
+    >
+      <IconButton icon="undo" label={past ? `Undo: ${past.label}` : "Undo"} keys="Ctrl Z" disabled={!past} onClick={desk.undo} />
+      <IconButton icon="redo" label={future ? `Redo: ${future.label}` : "Redo"} keys="Ctrl Shift Z" disabled={!future} onClick={desk.redo} />
+      <Pick label="How lengths are shown" className="w-26 sm:w-32" value={style} options={styles} onChange={(s) => desk.edit(`Lengths as ${s}`, (p) => ({ ...p, style: s }))} />
+      <ExportMenu desk={now} disabled={!ready} onPrint={onPrint} />
+      <IconButton icon="command" label="Commands" keys="/" onClick={onCommands} />
+      <IconButton icon="keys" label="Keys" keys="?" onClick={onHelp} className="hidden sm:grid" />
+    </TopBar>
+  );
 }
 
 function SaveNote({ desk }: { desk: DeskOf }) {
-	const s = desk.save;
-	const words = {
-		saved: "Saved",
-		saving: "Saving …",
-		waiting: "Saving …",
-		failed: "Not saved yet",
-		stale: "Not saved",
-	}[s.is];
-	return (
-		<span
-			role="status"
-			className={`save-note is-${s.is}`}
-			title={s.is === "failed" ? `${s.why}; it is tried again` : undefined}
-		>
-			{words}
-		</span>
-	);
+  const s = desk.save;
+  const words = { saved: "Saved", saving: "Saving …", waiting: "Saving …", failed: "Not saved yet", stale: "Not saved" }[s.is];
+  return (
+    <span role="status" className={`save-note is-${s.is}`} title={s.is === "failed" ? `${s.why}; it is tried again` : undefined}>
+      {words}
+    </span>
+  );
 }

@@ -4,79 +4,57 @@ import type { Desk } from "../desk/history";
 import { Icon } from "../ui/icons";
 
 export const exportKinds = [
-	["cuts.csv", "Cut list, CSV"],
-	["shopping.csv", "Shopping list, CSV"],
-	["frame.json", "The frame, all of it, JSON"],
-	["wireframe.json", "Wireframe, JSON"],
-	["frame.svg", "Drawing, SVG"],
+  ["cuts.csv", "Cut list, CSV"],
+  ["shopping.csv", "Shopping list, CSV"],
+  ["frame.json", "The frame, all of it, JSON"],
+  ["wireframe.json", "Wireframe, JSON"],
+  ["frame.svg", "Drawing, SVG"],
 ] as const;
 
 /** Saves the plan in an open format; gives what the format could not carry. */
 export async function exportAs(kind: string, desk: Desk): Promise<string> {
-	const r = await fetch(`/api/export/${kind}`, {
-		method: "POST",
-		headers: { "Content-Type": "application/json" },
-		body: JSON.stringify({ project: desk.project, shop: desk.shop }),
-	});
-	if (!r.ok) throw new Error("It could not be saved; try again.");
-	const a = document.createElement("a");
-	a.href = URL.createObjectURL(await r.blob());
-	a.download = `${desk.project.name.replace(/[^\p{L}\p{N} _-]+/gu, "") || "frame"} ${kind}`;
-	a.click();
-	setTimeout(() => URL.revokeObjectURL(a.href), 10_000);
-	const lost = r.headers.get("X-Lost");
-	return lost ? `The file cannot carry: ${lost}` : "";
+  const r = await fetch(`/api/export/${kind}`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ project: desk.project, shop: desk.shop }) });
+  if (!r.ok) throw new Error("It could not be saved; try again.");
+  const a = document.createElement("a");
+  a.href = URL.createObjectURL(await r.blob());
+  a.download = `${desk.project.name.replace(/[^\p{L}\p{N} _-]+/gu, "") || "frame"} ${kind}`;
+  a.click();
+  setTimeout(() => URL.revokeObjectURL(a.href), 10_000);
+  const lost = r.headers.get("X-Lost");
+  return lost ? `The file cannot carry: ${lost}` : "";
 }
 
-export function ExportMenu({
-	desk,
-	disabled,
-	onPrint,
-}: {
-	desk: Desk;
-	disabled: boolean;
-	onPrint: () => void;
-}) {
-	const [said, setSaid] = useState("");
-	const save = (kind: string) => {
-		exportAs(kind, desk)
-			.then(setSaid)
-			.catch(() => setSaid("It could not be saved; try again."));
-	};
-	return (
-		<>
-			{said && (
-				<span role="status" className="text-sm text-warn">
-					{said}
-				</span>
-			)}
-			<DropdownMenu.Root modal={false}>
-				<DropdownMenu.Trigger className="btn btn-small" disabled={disabled}>
-					<Icon name="file" size={18} />{" "}
-					<span className="max-sm:sr-only">Save as</span>
-				</DropdownMenu.Trigger>
-				<DropdownMenu.Portal>
-					<DropdownMenu.Content
-						sideOffset={4}
-						align="end"
-						className="menu"
-						aria-label="Save as"
-					>
-						{exportKinds.map(([k, label]) => (
-							<DropdownMenu.Item
-								key={k}
-								onSelect={() => save(k)}
-								className="menu-item"
-							>
-								{label}
-							</DropdownMenu.Item>
-						))}
-						<DropdownMenu.Item onSelect={onPrint} className="menu-item">
-							Build sheet, to print
-						</DropdownMenu.Item>
-					</DropdownMenu.Content>
-				</DropdownMenu.Portal>
-			</DropdownMenu.Root>
-		</>
-	);
+export function ExportMenu({ desk, disabled, onPrint }: { desk: Desk; disabled: boolean; onPrint: () => void }) {
+  const [said, setSaid] = useState("");
+  const save = (kind: string) => {
+    exportAs(kind, desk)
+      .then(setSaid)
+      .catch(() => setSaid("It could not be saved; try again."));
+  };
+  return (
+    <>
+      {said && (
+        <span role="status" className="text-sm text-warn">
+          {said}
+        </span>
+      )}
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger className="btn btn-small" disabled={disabled}>
+          <Icon name="file" size={18} /> <span className="max-sm:sr-only">Save as</span>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content sideOffset={4} align="end" className="menu" aria-label="Save as">
+            {exportKinds.map(([k, label]) => (
+              <DropdownMenu.Item key={k} onSelect={() => save(k)} className="menu-item">
+                {label}
+              </DropdownMenu.Item>
+            ))}
+            <DropdownMenu.Item onSelect={onPrint} className="menu-item">
+              Build sheet, to print
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </>
+  );
 }

@@ -1,75 +1,75 @@
 import { Dialog } from "../ui/dialog";
 
 const groups: [string, [string, string][]][] = [
-	[
-		"Anywhere",
-		[
-			["1 – 5", "Size, Frame, Joints, Buy, Cut"],
-			["/", "Find a command"],
-			["?", "These keys"],
-			["Ctrl Z", "Undo"],
-			["Ctrl Shift Z, Ctrl Y", "Redo"],
-			["Ctrl P", "The build sheet, to print"],
-			["F", "To the frame"],
-			["W", "To the line that runs a pipe"],
-		],
-	],
-	[
-		"On the frame",
-		[
-			["A – Z", "Pick a pipe by its letter; again for the next"],
-			["→ ←", "Next and previous pipe"],
-			["↓ ↑", "Next and previous joint"],
-			["Space", "In Joints: cemented or dry; in Frame: mark a joint"],
-			["Enter, Delete", "In Frame: run a pipe from it; take it away"],
-			["Shift + arrows", "Turn the view"],
-			["Shift 1 2 3 4", "Front, side, top, corner"],
-			["+ −, Home", "Nearer, farther, the whole frame"],
-			["O", "Parallel or perspective"],
-			["Esc", "Nothing picked"],
-		],
-	],
-	[
-		"In the line that runs a pipe",
-		[
-			["right 46 clear", "A direction, a length, what it measures"],
-			["up right 12 cut", "Two directions: a slope of 45°"],
-			["right up@30 4 ft", "30° from right toward up"],
-			["up 15 x3", "Three times on end"],
-			["Enter", "Run it and go on from its far end"],
-			["Shift Enter", "Run it and stay"],
-			["↑ ↓", "The lines before"],
-		],
-	],
-	[
-		"In a length",
-		[
-			["↑ ↓", "One step of the tape"],
-			["Shift ↑ ↓", "An inch, or a centimetre"],
-		],
-	],
+  [
+    "Anywhere",
+    [
+      ["1 – 5", "Size, Frame, Joints, Buy, Cut"],
+      ["/", "Find a command"],
+      ["?", "These keys"],
+      ["Ctrl Z", "Undo"],
+      ["Ctrl Shift Z, Ctrl Y", "Redo"],
+      ["Ctrl P", "The build sheet, to print"],
+      ["F", "To the frame"],
+      ["W", "To the line that runs a pipe"],
+    ],
+  ],
+  [
+    "On the frame",
+    [
+      ["A – Z", "Pick a pipe by its letter; again for the next"],
+      ["→ ←", "Next and previous pipe"],
+      ["↓ ↑", "Next and previous joint"],
+      ["Space", "In Joints: cemented or dry; in Frame: mark a joint"],
+      ["Enter, Delete", "In Frame: run a pipe from it; take it away"],
+      ["Shift + arrows", "Turn the view"],
+      ["Shift 1 2 3 4", "Front, side, top, corner"],
+      ["+ −, Home", "Nearer, farther, the whole frame"],
+      ["O", "Parallel or perspective"],
+      ["Esc", "Nothing picked"],
+    ],
+  ],
+  [
+    "In the line that runs a pipe",
+    [
+      ["right 46 clear", "A direction, a length, what it measures"],
+      ["up right 12 cut", "Two directions: a slope of 45°"],
+      ["right up@30 4 ft", "30° from right toward up"],
+      ["up 15 x3", "Three times on end"],
+      ["Enter", "Run it and go on from its far end"],
+      ["Shift Enter", "Run it and stay"],
+      ["↑ ↓", "The lines before"],
+    ],
+  ],
+  [
+    "In a length",
+    [
+      ["↑ ↓", "One step of the tape"],
+      ["Shift ↑ ↓", "An inch, or a centimetre"],
+    ],
+  ],
 ];
 
 export default function Help({ onClose }: { onClose: () => void }) {
-	return (
-		<Dialog title="Keys" onClose={onClose}>
-			<div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
-				{groups.map(([name, keys]) => (
-					<section key={name} aria-label={name}>
-						<h3 className="aisle">{name}</h3>
-						<dl className="text-sm">
-							{keys.map(([k, what]) => (
-								<div key={k} className="flex items-baseline gap-3 py-1">
-									<dt className="w-36 shrink-0">
-										<kbd>{k}</kbd>
-									</dt>
-									<dd>{what}</dd>
-								</div>
-							))}
-						</dl>
-					</section>
-				))}
-			</div>
-		</Dialog>
-	);
+  return (
+    <Dialog title="Keys" onClose={onClose}>
+      <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
+        {groups.map(([name, keys]) => (
+          <section key={name} aria-label={name}>
+            <h3 className="aisle">{name}</h3>
+            <dl className="text-sm">
+              {keys.map(([k, what]) => (
+                <div key={k} className="flex items-baseline gap-3 py-1">
+                  <dt className="w-36 shrink-0">
+                    <kbd>{k}</kbd>
+                  </dt>
+                  <dd>{what}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+        ))}
+      </div>
+    </Dialog>
+  );
 }

@@ -4,50 +4,39 @@ import { Dialog } from "../ui/dialog";
 
 /** Sizes and reasons that cannot hold together: what gives way? Answered by mouse, by the arrows and Enter, or by the option's number. */
 export function Ask({ asks }: { asks: NonNullable<Gesture["asks"]> }) {
-	const { question, choose } = asks;
-	const first = useRef<HTMLButtonElement>(null);
-	useEffect(() => first.current?.focus(), []);
-	return (
-		<Dialog title="What gives way?" onClose={() => choose(undefined)}>
-			<p className="mb-2">{question.what}</p>
-			{/* biome-ignore lint/a11y/useSemanticElements: a set of answers, not of fields */}
-			<div
-				role="group"
-				aria-label="Answers"
-				className="answers"
-				onKeyDown={(e) => {
-					const all = [...e.currentTarget.querySelectorAll("button")];
-					const at = all.indexOf(document.activeElement as HTMLButtonElement);
-					if (e.key === "ArrowDown") all[(at + 1) % all.length]?.focus();
-					else if (e.key === "ArrowUp")
-						all[(at - 1 + all.length) % all.length]?.focus();
-					else if (/^[1-9]$/.test(e.key)) all[Number(e.key) - 1]?.click();
-					else return;
-					e.preventDefault();
-					e.stopPropagation();
-				}}
-			>
-				{question.options.map((o, i) => (
-					<button
-						key={o.id}
-						ref={i === 0 ? first : undefined}
-						type="button"
-						className="answer"
-						onClick={() => choose(o.id)}
-					>
-						<kbd aria-hidden="true">{i + 1}</kbd> {o.label}
-					</button>
-				))}
-			</div>
-			<p className="mt-3">
-				<button
-					type="button"
-					className="btn btn-small"
-					onClick={() => choose(undefined)}
-				>
-					Leave everything as it was
-				</button>
-			</p>
-		</Dialog>
-	);
+  const { question, choose } = asks;
+  const first = useRef<HTMLButtonElement>(null);
+  useEffect(() => first.current?.focus(), []);
+  return (
+    <Dialog title="What gives way?" onClose={() => choose(undefined)}>
+      <p className="mb-2">{question.what}</p>
+      {/* biome-ignore lint/a11y/useSemanticElements: a set of answers, not of fields */}
+      <div
+        role="group"
+        aria-label="Answers"
+        className="answers"
+        onKeyDown={(e) => {
+          const all = [...e.currentTarget.querySelectorAll("button")];
+          const at = all.indexOf(document.activeElement as HTMLButtonElement);
+          if (e.key === "ArrowDown") all[(at + 1) % all.length]?.focus();
+          else if (e.key === "ArrowUp") all[(at - 1 + all.length) % all.length]?.focus();
+          else if (/^[1-9]$/.test(e.key)) all[Number(e.key) - 1]?.click();
+          else return;
+          e.preventDefault();
+          e.stopPropagation();
+        }}
+      >
+        {question.options.map((o, i) => (
+          <button key={o.id} ref={i === 0 ? first : undefined} type="button" className="answer" onClick={() => choose(o.id)}>
+            <span className="answer-key">{i + 1}</span> {o.label}
+          </button>
+        ))}
+      </div>
+      <p className="mt-3">
+        <button type="button" className="btn btn-small" onClick={() => choose(undefined)}>
+          Leave everything as it was
+        </button>
+      </p>
+    </Dialog>
+  );
 }

@@ -1,51 +1,41 @@
 import { useEffect, useRef, useState } from "react";
-import {
-	type Plan,
-	type PlanAnswer,
-	type Project,
-	Refusal,
-	type Shop,
-} from "../api/client";
+import { type Plan, type PlanAnswer, type Project, Refusal, type Shop } from "../api/client";
 import type { Desk } from "./history";
 
 export interface Planned {
-	plan?: Plan;
-	/** The desk that the plan is of. */
-	of?: Desk;
-	/** What is wrong, by the place's path in the request. */
-	places: Record<string, string>;
-	/** The plan shown is of an earlier, readable state. */
-	old: boolean;
-	failure?: string;
+  plan?: Plan;
+  /** The desk that the plan is of. */
+  of?: Desk;
+  /** What is wrong, by the place's path in the request. */
+  places: Record<string, string>;
+  /** The plan shown is of an earlier, readable state. */
+  old: boolean;
+  failure?: string;
 }
 
 const texts = new WeakMap<Shop, string>();
 function textOf(shop: Shop): string {
-	let t = texts.get(shop);
-	if (t === undefined) {
-		t = JSON.stringify(shop);
-		texts.set(shop, t);
-	}
-	return t;
+  let t = texts.get(shop);
+  if (t === undefined) {
+    t = JSON.stringify(shop);
+    texts.set(shop, t);
+  }
+  return t;
 }
 
 /** What a plan depends on; a tick on a list or another way to write lengths plans nothing new. */
-const planInput = ({ marks: _m, style: _s, name: _n, ...rest }: Project) =>
-	JSON.stringify(rest);
+const planInput = ({ marks: _m, style: _s, name: _n, ...rest }: Project) => JSON.stringify(rest);
 
-export async function planOf(
-	d: Desk,
-	o: { draw?: boolean; draft?: boolean; signal?: AbortSignal } = {},
-): Promise<PlanAnswer> {
-	const r = await fetch("/api/plan", {
-		method: "POST",
-		headers: { "Content-Type": "application/json" },
-		body: `{"project":${JSON.stringify(d.project)},"shop":${textOf(d.shop)}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}}`,
-		signal: o.signal,
-	});
-	const answer = await r.json().catch(() => ({}));
-	if (!r.ok) throw new Refusal(r.status, answer);
-	return answer as PlanAnswer;
+export async function planOf(d: Desk, o: { draw?: boolean; draft?: boolean; signal?: AbortSignal } = {}): Promise<PlanAnswer> {
+  const r = await fetch("/api/plan", {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: `{"project":${JSON.stringify(d.project)},"shop":${textOf(d.shop)}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}}`,
+    signal: o.signal,
+  });
+  const answer = await r.json().catch(() => ({}));
+  if (!r.ok) throw new Refusal(r.status, answer);
+  return answer as PlanAnswer;
 }
 
 const again = 3000; // ms after a failure
@@ -57,83 +47,60 @@ const rest = 250; // ms without a change before a better purchase is looked for
  * answer that there was time for and always the last.
  */
 export function usePlan(desk: Desk | undefined): Planned {
-	const [planned, setPlanned] = useState<Planned>({ places: {}, old: false });
-	const loop = useRef({
-		busy: false,
-		gone: false,
-		want: undefined as Desk | undefined,
-		done: undefined as Desk | undefined,
-		better: undefined as AbortController | undefined,
-	});
-	useEffect(() => {
-		const l = loop.current;
-		if (l.want !== desk) l.better?.abort(); // a change matters more than a better purchase
-		l.want = desk;
-		if (!desk || l.busy) return;
-		// a large job shows a first purchase at once; the best one, with its proof, follows
-		const improve = async (d: Desk) => {
-			l.better?.abort();
-			const better = new AbortController();
-			l.better = better;
-			await new Promise((go) => setTimeout(go, rest));
-			if (l.want !== d || l.gone || better.signal.aborted) return;
-			const a = await planOf(d, { signal: better.signal }).catch(
-				() => undefined,
-			); // aborted, or asked again with the next change
-			if (a && l.want === d && !l.gone)
-				setPlanned({ plan: a.plan, of: d, places: {}, old: false });
-		};
-		const run = async () => {
-			l.busy = true;
-			while (l.want && l.want !== l.done && !l.gone) {
-				const d: Desk = l.want;
-				if (
-					l.done &&
-					l.done.shop === d.shop &&
-					planInput(l.done.project) === planInput(d.project)
-				) {
-					l.done = d;
-					setPlanned((p) => {
-						if (p.plan?.improving) void improve(d);
-						return p.of ? { ...p, of: d } : p;
-					});
-					continue;
-				}
-				try {
-					const a = await planOf(d, { draft: true });
-					l.done = d;
-					setPlanned({ plan: a.plan, of: d, places: {}, old: false });
-					if (a.plan.improving) void improve(d);
-				} catch (e) {
-					if (e instanceof Refusal && e.status < 500) {
-						l.done = d;
-						const places =
-							Object.keys(e.places).length > 0 ? e.places : { "": e.message };
-						setPlanned((p) => ({
-							...p,
-							places,
-							old: true,
-							failure: undefined,
-						}));
-						continue;
-					}
-					setPlanned((p) => ({
-						...p,
-						failure:
-							"The server does not answer. What you typed is kept here; it is tried again.",
-					}));
-					await new Promise((go) => setTimeout(go, again));
-				}
-			}
-			l.busy = false;
-		};
-		void run();
-	}, [desk]);
-	useEffect(() => {
-		loop.current.gone = false;
-		return () => {
-			loop.current.gone = true;
-		};
-	}, []);
-	return planned;
+  const [planned, setPlanned] = useState<Planned>({ places: {}, old: false });
+  const loop = useRef({ busy: false, gone: false, want: undefined as Desk | undefined, done: undefined as Desk | undefined, better: undefined as AbortController | undefined });
+  useEffect(() => {
+    const l = loop.current;
+    if (l.want !== desk) l.better?.abort(); // a change matters more than a better purchase
+    l.want = desk;
+    if (!desk || l.busy) return;
+    // a large job shows a first purchase at once; the best one, with its proof, follows
+    const improve = async (d: Desk) => {
+      l.better?.abort();
+      const better = new AbortController();
+      l.better = better;
+      await new Promise((go) => setTimeout(go, rest));
+      if (l.want !== d || l.gone || better.signal.aborted) return;
+      const a = await planOf(d, { signal: better.signal }).catch(() => undefined); // aborted, or asked again with the next change
+      if (a && l.want === d && !l.gone) setPlanned({ plan: a.plan, of: d, places: {}, old: false });
+    };
+    const run = async () => {
+      l.busy = true;
+      while (l.want && l.want !== l.done && !l.gone) {
+        const d: Desk = l.want;
+        if (l.done && l.done.shop === d.shop && planInput(l.done.project) === planInput(d.project)) {
+          l.done = d;
+          setPlanned((p) => {
+            if (p.plan?.improving) void improve(d);
+            return p.of ? { ...p, of: d } : p;
+          });
+          continue;
+        }
+        try {
+          const a = await planOf(d, { draft: true });
+          l.done = d;
+          setPlanned({ plan: a.plan, of: d, places: {}, old: false });
+          if (a.plan.improving) void improve(d);
+        } catch (e) {
+          if (e instanceof Refusal && e.status < 500) {
+            l.done = d;
+            const places = Object.keys(e.places).length > 0 ? e.places : { "": e.message };
+            setPlanned((p) => ({ ...p, places, old: true, failure: undefined }));
+            continue;
+          }
+          setPlanned((p) => ({ ...p, failure: "The server does not answer. What you typed is kept here; it is tried again." }));
+          await new Promise((go) => setTimeout(go, again));
+        }
+      }
+      l.busy = false;
+    };
+    void run();
+  }, [desk]);
+  useEffect(() => {
+    loop.current.gone = false;
+    return () => {
+      loop.current.gone = true;
+    };
+  }, []);
+  return planned;
 }

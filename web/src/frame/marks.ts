@@ -4,12 +4,12 @@ export type Plane = Place["planes"][number][number];
 
 /** The planes that stand at one place of an axis: a mark on its ruler. */
 export interface Mark {
-	/** Of the plane that the mark is pulled and sized by. */
-	key: string;
-	name: string;
-	at: number;
-	copied: boolean;
-	planes: Plane[];
+  /** Of the plane that the mark is pulled and sized by. */
+  key: string;
+  name: string;
+  at: number;
+  copied: boolean;
+  planes: Plane[];
 }
 
 /** How near two planes stand that are shown as one, in nanometres. */
@@ -17,26 +17,22 @@ const near = 25_400_000 / 500;
 
 /** The marks along an axis of a part, in their order. */
 export function marksOf(place: Place, axis: number): Mark[] {
-	const out: Mark[] = [];
-	for (const p of place.planes[axis] ?? []) {
-		const last = out.at(-1);
-		if (last && p.at - last.at <= near) {
-			last.planes.push(p);
-			continue;
-		}
-		out.push({ key: "", name: "", at: p.at, copied: false, planes: [p] });
-	}
-	for (const m of out) {
-		// named ones first, then those that a size leads to
-		m.planes.sort(
-			(p, q) =>
-				Number(q.ref.startsWith("=")) - Number(p.ref.startsWith("=")) ||
-				Number(Boolean(q.size)) - Number(Boolean(p.size)),
-		);
-		const first = m.planes[0] as Plane;
-		m.key = first.ref;
-		m.name = first.name;
-		m.copied = m.planes.every((p) => p.copied ?? false);
-	}
-	return out;
+  const out: Mark[] = [];
+  for (const p of place.planes[axis] ?? []) {
+    const last = out.at(-1);
+    if (last && p.at - last.at <= near) {
+      last.planes.push(p);
+      continue;
+    }
+    out.push({ key: "", name: "", at: p.at, copied: false, planes: [p] });
+  }
+  for (const m of out) {
+    // named ones first, then those that a size leads to
+    m.planes.sort((p, q) => Number(q.ref.startsWith("=")) - Number(p.ref.startsWith("=")) || Number(Boolean(q.size)) - Number(Boolean(p.size)));
+    const first = m.planes[0] as Plane;
+    m.key = first.ref;
+    m.name = first.name;
+    m.copied = m.planes.every((p) => p.copied ?? false);
+  }
+  return out;
 }

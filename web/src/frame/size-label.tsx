@@ -3,232 +3,122 @@ import { useRef, useState } from "react";
 import type { Subset } from "../lens/lens";
 import { LengthField } from "../lens/size/length-field";
 import { useLive } from "../lens/size/live";
-import {
-	asTyped,
-	meaningsOf,
-	type Target,
-	tapeStep,
-} from "../lens/size/targets";
-import { Len, meaning, onTape, type Style } from "../lib/format";
+import { type Target, asTyped, meaningsOf, tapeStep } from "../lens/size/targets";
+import { Len, type Style, meaning, onTape } from "../lib/format";
 import { Pick } from "../ui/pick";
-import { pulled, type SizeLine } from "./overlay";
+import { type SizeLine, pulled } from "./overlay";
 
 interface Props {
-	target: Target;
-	style: Style;
-	lit: boolean;
-	tell: (el: HTMLElement | null) => void;
-	tellGrip: (el: HTMLElement | null) => void;
-	line: () => SizeLine | undefined;
-	onOpen: () => void;
-	onText: (text: string, on: string) => void;
-	onMeaning: (m: string) => void;
-	onSettle: () => void;
+  target: Target;
+  style: Style;
+  lit: boolean;
+  tell: (el: HTMLElement | null) => void;
+  tellGrip: (el: HTMLElement | null) => void;
+  line: () => SizeLine | undefined;
+  onOpen: () => void;
+  onText: (text: string, on: string) => void;
+  onMeaning: (m: string) => void;
+  onSettle: () => void;
 }
 
 /** A stated size where it lies on the frame: press it to type, pull its end to change it. */
-export function SizeLabel({
-	target: t,
-	style,
-	lit,
-	tell,
-	tellGrip,
-	line,
-	onOpen,
-	onText,
-	onMeaning,
-	onSettle,
-}: Props) {
-	const [open, setOpen] = useState(false);
-	const size = t.sized;
-	if (!size) return null;
-	return (
-		<>
-			<Popover.Root
-				open={open}
-				onOpenChange={(o) => {
-					setOpen(o);
-					if (o) onOpen();
-					else onSettle();
-				}}
-			>
-				<Popover.Trigger
-					ref={tell}
-					tabIndex={-1}
-					className={`size-label ${size.axis === 2 ? "is-upright" : ""} ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`}
-					title={`${t.label}, ${meaning(size.meaning)}: press to type`}
-				>
-					{/* what has no name but its stations is told by its place */}
-					<span className={size.label ? "size-name" : "sr-only"}>
-						{t.label}{" "}
-					</span>
-					<strong>
-						<Len
-							nm={size.value}
-							style={
-								style === "inches" && !onTape(size.value, 64)
-									? "decimal"
-									: style
-							}
-							step={64}
-						/>
-					</strong>
-					<span className="sr-only"> on the frame</span>
-				</Popover.Trigger>
-				<Popover.Portal>
-					<Popover.Content
-						sideOffset={4}
-						collisionPadding={8}
-						className="note grid w-60 gap-2 text-sm"
-						aria-label={t.label}
-						onEscapeKeyDown={() => setOpen(false)}
-					>
-						<SizeEditor
-							target={t}
-							style={style}
-							onText={onText}
-							onMeaning={onMeaning}
-							onSettle={onSettle}
-							onDone={() => setOpen(false)}
-						/>
-					</Popover.Content>
-				</Popover.Portal>
-			</Popover.Root>
-			<Grip
-				tell={tellGrip}
-				name={t.label}
-				line={line}
-				value={size.value}
-				style={style}
-				onText={onText}
-				onOpen={onOpen}
-				onSettle={onSettle}
-				id={t.key}
-			/>
-		</>
-	);
+export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen, onText, onMeaning, onSettle }: Props) {
+  const [open, setOpen] = useState(false);
+  const size = t.sized;
+  if (!size) return null;
+  return (
+    <>
+      <Popover.Root
+        open={open}
+        onOpenChange={(o) => {
+          setOpen(o);
+          if (o) onOpen();
+          else onSettle();
+        }}
+      >
+        <Popover.Trigger ref={tell} tabIndex={-1} className={`size-label ${size.axis === 2 ? "is-upright" : ""} ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`} title={`${t.label}, ${meaning(size.meaning)}: press to type`}>
+          {/* what has no name but its stations is told by its place */}
+          <span className={size.label ? "size-name" : "sr-only"}>{t.label} </span>
+          <strong>
+            <Len nm={size.value} style={style === "inches" && !onTape(size.value, 64) ? "decimal" : style} step={64} />
+          </strong>
+          <span className="sr-only"> on the frame</span>
+        </Popover.Trigger>
+        <Popover.Portal>
+          <Popover.Content sideOffset={4} collisionPadding={8} className="note grid w-60 gap-2 text-sm" aria-label={t.label} onEscapeKeyDown={() => setOpen(false)}>
+            <SizeEditor target={t} style={style} onText={onText} onMeaning={onMeaning} onSettle={onSettle} onDone={() => setOpen(false)} />
+          </Popover.Content>
+        </Popover.Portal>
+      </Popover.Root>
+      <Grip tell={tellGrip} name={t.label} line={line} value={size.value} style={style} onText={onText} onOpen={onOpen} onSettle={onSettle} id={t.key} />
+    </>
+  );
 }
 
-type EditorProps = Subset<
-	Props,
-	"target" | "style" | "onText" | "onMeaning" | "onSettle"
-> & { onDone: () => void };
+type EditorProps = Subset<Props, "target" | "style" | "onText" | "onMeaning" | "onSettle"> & { onDone: () => void };
 
 /** The field that takes the label's place, with what is typed this moment. */
-function SizeEditor({
-	target,
-	style,
-	onText,
-	onMeaning,
-	onSettle,
-	onDone,
-}: EditorProps) {
-	const t = useLive(target);
-	const meanings = meaningsOf(t);
-	return (
-		<>
-			<LengthField
-				label={t.label}
-				target={t}
-				style={style}
-				autoFocus
-				onChange={(text, nudged) =>
-					onText(text, `size ${t.key} ${nudged ? "nudged" : "typed"}`)
-				}
-				onDone={onSettle}
-				onKey={(k) => k === "Enter" && onDone()}
-			/>
-			{meanings.length > 1 ? (
-				<Pick
-					label={`What ${t.label} means`}
-					value={t.answer.meaning || meanings[0]?.[0] || ""}
-					options={meanings}
-					onChange={onMeaning}
-				/>
-			) : (
-				<span className="text-ink-2">
-					{meaning(t.prompt.meanings?.[0] ?? "")}
-				</span>
-			)}
-			{t.error && (
-				<p role="alert" className="font-semibold text-bad">
-					{t.error}
-				</p>
-			)}
-		</>
-	);
+function SizeEditor({ target, style, onText, onMeaning, onSettle, onDone }: EditorProps) {
+  const t = useLive(target);
+  const meanings = meaningsOf(t);
+  return (
+    <>
+      <LengthField label={t.label} target={t} style={style} autoFocus onChange={(text, nudged) => onText(text, `size ${t.key} ${nudged ? "nudged" : "typed"}`)} onDone={onSettle} onKey={(k) => k === "Enter" && onDone()} />
+      {meanings.length > 1 ? (
+        <Pick label={`What ${t.label} means`} value={t.answer.meaning || meanings[0]?.[0] || ""} options={meanings} onChange={onMeaning} />
+      ) : (
+        <span className="text-ink-2">{meaning(t.prompt.meanings?.[0] ?? "")}</span>
+      )}
+      {t.error && (
+        <p role="alert" className="font-semibold text-bad">
+          {t.error}
+        </p>
+      )}
+    </>
+  );
 }
 
 interface GripProps {
-	id: string;
-	name: string;
-	value: number;
-	style: Style;
-	tell: (el: HTMLElement | null) => void;
-	line: () => SizeLine | undefined;
-	onText: (text: string, on: string) => void;
-	onOpen: () => void;
-	onSettle: () => void;
+  id: string;
+  name: string;
+  value: number;
+  style: Style;
+  tell: (el: HTMLElement | null) => void;
+  line: () => SizeLine | undefined;
+  onText: (text: string, on: string) => void;
+  onOpen: () => void;
+  onSettle: () => void;
 }
 
 /** The end of a size's line, to be pulled. It keeps to the steps of the tape. */
-function Grip({
-	id,
-	name,
-	value,
-	style,
-	tell,
-	line,
-	onText,
-	onOpen,
-	onSettle,
-}: GripProps) {
-	const from = useRef<{
-		x: number;
-		y: number;
-		value: number;
-		line: SizeLine;
-		said: number;
-		on: string;
-	}>(undefined);
-	return (
-		<span
-			ref={tell}
-			className="grip"
-			title={`Pull to change ${name}`}
-			aria-hidden="true"
-			onPointerDown={(e) => {
-				const l = line();
-				if (!l) return;
-				e.currentTarget.setPointerCapture(e.pointerId);
-				from.current = {
-					x: e.clientX,
-					y: e.clientY,
-					value,
-					line: l,
-					said: value,
-					on: `size ${id} pulled ${e.timeStamp}`,
-				};
-				onOpen();
-			}}
-			onPointerMove={(e) => {
-				const f = from.current;
-				if (!f) return;
-				const step = tapeStep(style);
-				const next = Math.max(
-					step,
-					Math.round(
-						(f.value + pulled(f.line, e.clientX - f.x, e.clientY - f.y)) / step,
-					) * step,
-				);
-				if (next === f.said) return;
-				f.said = next;
-				onText(asTyped(next, style), f.on);
-			}}
-			onPointerUp={() => {
-				from.current = undefined;
-				onSettle();
-			}}
-		/>
-	);
+function Grip({ id, name, value, style, tell, line, onText, onOpen, onSettle }: GripProps) {
+  const from = useRef<{ x: number; y: number; value: number; line: SizeLine; said: number; on: string }>(undefined);
+  return (
+    <span
+      ref={tell}
+      className="grip"
+      title={`Pull to change ${name}`}
+      aria-hidden="true"
+      onPointerDown={(e) => {
+        const l = line();
+        if (!l) return;
+        e.currentTarget.setPointerCapture(e.pointerId);
+        from.current = { x: e.clientX, y: e.clientY, value, line: l, said: value, on: `size ${id} pulled ${e.timeStamp}` };
+        onOpen();
+      }}
+      onPointerMove={(e) => {
+        const f = from.current;
+        if (!f) return;
+        const step = tapeStep(style);
+        const next = Math.max(step, Math.round((f.value + pulled(f.line, e.clientX - f.x, e.clientY - f.y)) / step) * step);
+        if (next === f.said) return;
+        f.said = next;
+        onText(asTyped(next, style), f.on);
+      }}
+      onPointerUp={() => {
+        from.current = undefined;
+        onSettle();
+      }}
+    />
+  );
 }

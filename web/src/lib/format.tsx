@@ -6,99 +6,88 @@ const MM = 1_000_000;
 export type Style = "inches" | "feet-inches" | "decimal" | "metric";
 
 interface Parts {
-	feet?: number;
-	whole: number;
-	top: number;
-	below: number;
+  feet?: number;
+  whole: number;
+  top: number;
+  below: number;
 }
 
 /** Splits a length into feet, inches and a fraction to 1/step of an inch. */
 function parts(nm: number, feet: boolean, step: number): Parts {
-	const units = Math.floor((nm * step) / INCH + 0.5);
-	let whole = Math.floor(units / step);
-	let top = units % step;
-	let below = step;
-	while (top && top % 2 === 0) {
-		top /= 2;
-		below /= 2;
-	}
-	let ft: number | undefined;
-	if (feet && whole >= 12) {
-		ft = Math.floor(whole / 12);
-		whole %= 12;
-	}
-	return { feet: ft, whole, top, below };
+  const units = Math.floor((nm * step) / INCH + 0.5);
+  let whole = Math.floor(units / step);
+  let top = units % step;
+  let below = step;
+  while (top && top % 2 === 0) {
+    top /= 2;
+    below /= 2;
+  }
+  let ft: number | undefined;
+  if (feet && whole >= 12) {
+    ft = Math.floor(whole / 12);
+    whole %= 12;
+  }
+  return { feet: ft, whole, top, below };
 }
 
-const trim = (v: number, places: number) =>
-	v.toFixed(places).replace(/\.?0+$/, "");
+const trim = (v: number, places: number) => v.toFixed(places).replace(/\.?0+$/, "");
 
 /** A length as plain text, for labels and titles. */
 export function text(nm: number, style: Style, step = 16): string {
-	if (nm < 0) return `−${text(-nm, style, step)}`;
-	if (style === "metric") return `${trim(nm / MM, 1)} mm`;
-	if (style === "decimal") return `${trim(nm / INCH, 4)}″`;
-	const p = parts(nm, style === "feet-inches", step);
-	const f = p.top ? `${p.top}⁄${p.below}` : "";
-	const inches = p.whole || !f ? `${p.whole}${f ? ` ${f}` : ""}` : f;
-	if (p.feet === undefined) return `${inches}″`;
-	return p.whole || f ? `${p.feet}′ ${inches}″` : `${p.feet}′`;
+  if (nm < 0) return `−${text(-nm, style, step)}`;
+  if (style === "metric") return `${trim(nm / MM, 1)} mm`;
+  if (style === "decimal") return `${trim(nm / INCH, 4)}″`;
+  const p = parts(nm, style === "feet-inches", step);
+  const f = p.top ? `${p.top}⁄${p.below}` : "";
+  const inches = p.whole || !f ? `${p.whole}${f ? ` ${f}` : ""}` : f;
+  if (p.feet === undefined) return `${inches}″`;
+  return p.whole || f ? `${p.feet}′ ${inches}″` : `${p.feet}′`;
 }
 
 /** Whether a length is a whole number of a tape's fractions. */
 export const onTape = (nm: number, step = 16) => nm % (INCH / step) === 0;
 
 /** A length with a real fraction. */
-export function Len({
-	nm,
-	style,
-	step = 16,
-}: {
-	nm: number;
-	style: Style;
-	step?: number;
-}) {
-	if (nm < 0 || style === "metric" || style === "decimal")
-		return <span>{text(nm, style, step)}</span>;
-	const p = parts(nm, style === "feet-inches", step);
-	const bare = p.feet !== undefined && !p.whole && !p.top;
-	return (
-		<span className="whitespace-nowrap">
-			{p.feet !== undefined && `${p.feet}′`}
-			{p.feet !== undefined && !bare && " "}
-			{!bare && (p.whole > 0 || !p.top) && p.whole}
-			{p.top > 0 && (
-				<>
-					{p.whole > 0 && " "}
-					<span className="frac">
-						{p.top}⁄{p.below}
-					</span>
-				</>
-			)}
-			{!bare && "″"}
-		</span>
-	);
+export function Len({ nm, style, step = 16 }: { nm: number; style: Style; step?: number }) {
+  if (nm < 0 || style === "metric" || style === "decimal") return <span>{text(nm, style, step)}</span>;
+  const p = parts(nm, style === "feet-inches", step);
+  const bare = p.feet !== undefined && !p.whole && !p.top;
+  return (
+    <span className="whitespace-nowrap">
+      {p.feet !== undefined && `${p.feet}′`}
+      {p.feet !== undefined && !bare && " "}
+      {!bare && (p.whole > 0 || !p.top) && p.whole}
+      {p.top > 0 && (
+        <>
+          {p.whole > 0 && " "}
+          <span className="frac">
+            {p.top}⁄{p.below}
+          </span>
+        </>
+      )}
+      {!bare && "″"}
+    </span>
+  );
 }
 
 export function money(cents: number): string {
-	const sign = cents < 0 ? "−" : "";
-	const c = Math.abs(cents);
-	return `${sign}$${Math.floor(c / 100)}.${String(c % 100).padStart(2, "0")}`;
+  const sign = cents < 0 ? "−" : "";
+  const c = Math.abs(cents);
+  return `${sign}$${Math.floor(c / 100)}.${String(c % 100).padStart(2, "0")}`;
 }
 
 export const feet = (nm: number) => trim(nm / (12 * INCH), 1);
 
 const meanings: Record<string, string> = {
-	centre: "centre to centre",
-	outside: "outside",
-	clear: "clear inside",
-	"top-of-pipe": "floor to pipe top",
-	"top-of-cap": "floor to cap top",
-	slot: "slot between bodies",
-	visible: "visible pipe",
-	cut: "cut length",
+  centre: "centre to centre",
+  outside: "outside",
+  clear: "clear inside",
+  "top-of-pipe": "floor to pipe top",
+  "top-of-cap": "floor to cap top",
+  slot: "slot between bodies",
+  visible: "visible pipe",
+  cut: "cut length",
 };
 export const meaning = (m: string) => meanings[m] ?? m;
 
-export const plural = (n: number, one: string, many = `${one}s`) =>
-	`${n} ${n === 1 ? one : many}`;
+export const plural = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;

@@ -6,51 +6,48 @@ const key = "sturdyelbow.theme";
 const listeners = new Set<() => void>();
 
 function stored(): Theme | null {
-	const t = localStorage.getItem(key);
-	return t === "light" || t === "dark" ? t : null;
+  const t = localStorage.getItem(key);
+  return t === "light" || t === "dark" ? t : null;
 }
 
 export function currentTheme(): Theme {
-	return (
-		stored() ??
-		(matchMedia("(prefers-color-scheme: dark)").matches ? "dark" : "light")
-	);
+  return stored() ?? (matchMedia("(prefers-color-scheme: dark)").matches ? "dark" : "light");
 }
 
 function apply() {
-	document.documentElement.dataset.theme = currentTheme();
-	for (const l of listeners) l();
+  document.documentElement.dataset.theme = currentTheme();
+  for (const l of listeners) l();
 }
 
 export function setTheme(t: Theme) {
-	localStorage.setItem(key, t);
-	apply();
+  localStorage.setItem(key, t);
+  apply();
 }
 
 /** Follows the system until the builder chooses. */
 export function startTheme() {
-	apply();
-	matchMedia("(prefers-color-scheme: dark)").addEventListener("change", apply);
+  apply();
+  matchMedia("(prefers-color-scheme: dark)").addEventListener("change", apply);
 }
 
 function listen(l: () => void) {
-	listeners.add(l);
-	return () => {
-		listeners.delete(l);
-	};
+  listeners.add(l);
+  return () => {
+    listeners.delete(l);
+  };
 }
 
 export const useTheme = () => useSyncExternalStore(listen, currentTheme);
 
 function media(query: string) {
-	const m = matchMedia(query);
-	return {
-		listen: (l: () => void) => {
-			m.addEventListener("change", l);
-			return () => m.removeEventListener("change", l);
-		},
-		now: () => m.matches,
-	};
+  const m = matchMedia(query);
+  return {
+    listen: (l: () => void) => {
+      m.addEventListener("change", l);
+      return () => m.removeEventListener("change", l);
+    },
+    now: () => m.matches,
+  };
 }
 
 const still = media("(prefers-reduced-motion: reduce)");

@@ -1,293 +1,226 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "wouter";
-import { api, ask, type Plan, type Project } from "../api/client";
+import { type Plan, type Project, api, ask } from "../api/client";
 import { modeWords } from "../desk/holds";
 import { savesDone } from "../desk/saver";
 import { planOf } from "../desk/use-plan";
 import { aislesOf, nameOf } from "../lens/buy/list";
 import { Proof, Sticks } from "../lens/cut/sticks";
-import { feet, Len, meaning, money, plural, type Style } from "../lib/format";
-import { classWords, pathWords, sizeWords } from "../lib/words";
+import { Len, type Style, feet, meaning, money, plural } from "../lib/format";
+import { sizeWords, classWords, pathWords } from "../lib/words";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
 
 /** The build sheet: all of a plan on paper, for the shop and the saw. */
 export default function BuildSheet({ id }: { id: string }) {
-	const q = useQuery({
-		queryKey: ["sheet", id],
-		staleTime: 0,
-		gcTime: 0,
-		retry: false,
-		queryFn: async () => {
-			await savesDone();
-			const [{ project }, { shop }] = await Promise.all([
-				ask(api.GET("/api/projects/{id}", { params: { path: { id } } })),
-				ask(api.GET("/api/shop")),
-			]);
-			return {
-				project,
-				answer: await planOf({ project, shop }, { draw: true }),
-			};
-		},
-	});
-	const name = q.data?.project.name;
-	useEffect(() => {
-		document.title = `${name ?? "Build sheet"} · Sturdy Elbow`;
-	}, [name]);
-	return (
-		<>
-			<TopBar
-				title={
-					<Link href={`/p/${id}`} className="btn btn-small">
-						<Icon name="left" size={18} /> To the workbench
-					</Link>
-				}
-			>
-				<button
-					type="button"
-					className="btn btn-small btn-main"
-					disabled={!q.data}
-					onClick={() => print()}
-				>
-					<Icon name="print" size={18} /> Print
-				</button>
-			</TopBar>
-			{q.isPending && <Loading what="the sheet" />}
-			{q.error && (
-				<Failure
-					why={`The sheet cannot be made: ${q.error.message}.`}
-					retry={() => void q.refetch()}
-				/>
-			)}
-			{q.data && (
-				<Paper
-					project={q.data.project}
-					plan={q.data.answer.plan}
-					drawing={q.data.answer.drawings[0] ?? ""}
-				/>
-			)}
-		</>
-	);
+  const q = useQuery({
+    queryKey: ["sheet", id],
+    staleTime: 0,
+    gcTime: 0,
+    retry: false,
+    queryFn: async () => {
+      await savesDone();
+      const [{ project }, { shop }] = await Promise.all([ask(api.GET("/api/projects/{id}", { params: { path: { id } } })), ask(api.GET("/api/shop"))]);
+      return { project, answer: await planOf({ project, shop }, { draw: true }) };
+    },
+  });
+  const name = q.data?.project.name;
+  useEffect(() => {
+    document.title = `${name ?? "Build sheet"} · Sturdy Elbow`;
+  }, [name]);
+  return (
+    <>
+      <TopBar
+        title={
+          <Link href={`/p/${id}`} className="btn btn-small">
+            <Icon name="left" size={18} /> To the workbench
+          </Link>
+        }
+      >
+        <button type="button" className="btn btn-small btn-main" disabled={!q.data} onClick={() => print()}>
+          <Icon name="print" size={18} /> Print
+        </button>
+      </TopBar>
+      {q.isPending && <Loading what="the sheet" />}
+      {q.error && <Failure why={`The sheet cannot be made: ${q.error.message}.`} retry={() => void q.refetch()} />}
+      {q.data && <Paper project={q.data.project} plan={q.data.answer.plan} drawing={q.data.answer.drawings[0] ?? ""} />}
+    </>
+  );
 }
 
-function Paper({
-	project,
-	plan,
-	drawing,
-}: {
-	project: Project;
-	plan: Plan;
-	drawing: string;
-}) {
-	const f = plan.frames[0];
-	const style = (project.style || "inches") as Style;
-	if (!f) return null;
-	const grave = plan.findings.filter((x) => x.severity !== "note");
-	return (
-		<main className="paper">
-			<header className="paper-head">
-				<h1>{project.name || "Without a name"}</h1>
-				<p>
-					{f.overall.map((e, i) => (
-						<span key={e.axis}>
-							{i > 0 && " × "}
-							<Len nm={e.size} style={style} />
-						</span>
-					))}{" "}
-					outside
-					{project.copies > 1 && `, ${project.copies} of it`}.{" "}
-					{feet(plan.totals.net)} ft of pipe,{" "}
-					{plural(plan.totals.sticks, "stick")},{" "}
-					{plural(plan.totals.fittings, "fitting")}, {money(plan.bill.total)}
-					{plan.bill.example && " with example prices"}.
-				</p>
-			</header>
-			{grave.length > 0 && (
-				<ul className="paper-warn">
-					{grave.map((x) => (
-						<li key={x.text}>
-							<strong>{x.text}.</strong> {x.hint}.
-						</li>
-					))}
-				</ul>
-			)}
-			<div className="paper-top">
-				{/* drawn by our own server */}
-				<div
-					className="paper-picture"
-					dangerouslySetInnerHTML={{ __html: drawing }}
-				/>
-				<section aria-labelledby="p-cut">
-					<h2 id="p-cut">Cut</h2>
-					<table>
-						<tbody>
-							{plan.cuts.map((g) => (
-								<tr key={g.letter}>
-									<td>
-										<span className="box" />
-									</td>
-									<th scope="row">
-										<span className="letter">{g.letter}</span>
-									</th>
-									<td className="num">{g.count} ×</td>
-									<td className="big">
-										<Len nm={g.cut} style={style} step={64} />
-									</td>
-									<td>
-										{sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}
-										{g.tooShort ? ", too short" : ""}
-										{g.path ? `, ${pathWords[g.path]}` : ""}
-										{g.waits
-											? ", at most: measure on the frame"
-											: g.class
-												? `, ${classWords[g.class]}`
-												: ""}
-									</td>
-								</tr>
-							))}
-						</tbody>
-					</table>
-					<p className="small">
-						Cut with: {plan.tool.name.toLowerCase()}. {plan.tool.note}
-					</p>
-				</section>
-			</div>
-			<section aria-labelledby="p-sticks">
-				<h2 id="p-sticks">Sticks, in cutting order</h2>
-				{plan.pipe.map((t) => (
-					<div key={t.size} className="paper-sticks">
-						<h3>
-							{sizeWords(t.size)} pipe:{" "}
-							{t.stock.buy
-								.map((b) => `${b.count} × ${feet(b.length)} ft`)
-								.join(" and ") || "nothing to buy"}
-						</h3>
-						<Sticks
-							of={t.stock}
-							style={style}
-							waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)}
-						/>
-						<Proof of={t.stock} />
-					</div>
-				))}
-			</section>
-			<div className="paper-two">
-				<section aria-labelledby="p-buy">
-					<h2 id="p-buy">Buy</h2>
-					{aislesOf(plan).map((a) => (
-						<div key={a.name}>
-							<h3>{a.name}</h3>
-							<table>
-								<tbody>
-									{a.wares.map((w) => (
-										<tr key={w.key}>
-											<td>
-												<span className="box" />
-											</td>
-											<td className="num">{w.line.count} ×</td>
-											<td className="wide">{nameOf(w.line)}</td>
-											<td className="num">
-												{w.line.priced ? money(w.line.amount) : ""}
-											</td>
-										</tr>
-									))}
-								</tbody>
-							</table>
-						</div>
-					))}
-					<p className="small">
-						Tax {money(plan.bill.tax)}. Total{" "}
-						<strong>{money(plan.bill.total)}</strong>
-						{plan.bill.example && " with example prices"}.
-						{plan.bill.unpriced.length > 0 &&
-							` Without a price: ${plan.bill.unpriced.join(", ")}.`}
-					</p>
-				</section>
-				{plan.frames.some((f) => f.links.length > 0) && (
-					<section aria-labelledby="p-links">
-						<h2 id="p-links">Bolts, wheels, sliding parts</h2>
-						<ul>
-							{plan.frames.flatMap((f) =>
-								f.links.map((l) => (
-									<li key={`${f.name} ${l.id}`}>
-										<strong>{l.id}</strong>: {l.words}
-									</li>
-								)),
-							)}
-						</ul>
-					</section>
-				)}
-				<section aria-labelledby="p-join">
-					<h2 id="p-join">Join</h2>
-					<p>
-						{plan.joinery.cemented} sockets cemented, {plan.joinery.dry} dry
-						{plan.joinery.cemented > 0 &&
-							`; about ${plan.joinery.cement.ounces.toFixed(1)} fl oz of cement and ${plan.joinery.primer.ounces.toFixed(1)} of primer`}
-						.
-					</p>
-					<Dry plan={plan} />
-					<table>
-						<tbody>
-							{f.seated.map((s) => (
-								<tr key={s.state}>
-									<td>{s.text}</td>
-									{s.size.map((v, i) => (
-										<td key={i} className="num">
-											<Len nm={v} style={style} />
-										</td>
-									))}
-								</tr>
-							))}
-						</tbody>
-					</table>
-					<h2>As asked for</h2>
-					<table>
-						<tbody>
-							{f.sizes
-								.filter((s) => s.label || project.frame)
-								.map((s) => (
-									<tr key={s.id}>
-										<td>
-											{s.label ||
-												`${s.from} → ${s.to}, ${["wide", "deep", "high"][s.axis]}`}
-										</td>
-										<td className="num">
-											<Len nm={s.value} style={style} step={64} />
-										</td>
-										<td>{meaning(s.meaning)}</td>
-									</tr>
-								))}
-						</tbody>
-					</table>
-				</section>
-			</div>
-			<section aria-labelledby="p-care" className="paper-care">
-				<h2 id="p-care">Take care</h2>
-				<ul>
-					{plan.cautions.map((c) => (
-						<li key={c}>{c}</li>
-					))}
-				</ul>
-			</section>
-		</main>
-	);
+function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawing: string }) {
+  const f = plan.frames[0];
+  const style = (project.style || "inches") as Style;
+  if (!f) return null;
+  const grave = plan.findings.filter((x) => x.severity !== "note");
+  return (
+    <main className="paper">
+      <header className="paper-head">
+        <h1>{project.name || "Without a name"}</h1>
+        <p>
+          {f.overall.map((e, i) => (
+            <span key={e.axis}>
+              {i > 0 && " × "}
+              <Len nm={e.size} style={style} />
+            </span>
+          ))}{" "}
+          outside
+          {project.copies > 1 && `, ${project.copies} of it`}. {feet(plan.totals.net)} ft of pipe, {plural(plan.totals.sticks, "stick")}, {plural(plan.totals.fittings, "fitting")}, {money(plan.bill.total)}
+          {plan.bill.example && " with example prices"}.
+        </p>
+      </header>
+      {grave.length > 0 && (
+        <ul className="paper-warn">
+          {grave.map((x) => (
+            <li key={x.text}>
+              <strong>{x.text}.</strong> {x.hint}.
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="paper-top">
+        {/* drawn by our own server */}
+        <div className="paper-picture" dangerouslySetInnerHTML={{ __html: drawing }} />
+        <section aria-labelledby="p-cut">
+          <h2 id="p-cut">Cut</h2>
+          <table>
+            <tbody>
+              {plan.cuts.map((g) => (
+                <tr key={g.letter}>
+                  <td>
+                    <span className="box" />
+                  </td>
+                  <th scope="row">
+                    <span className="letter">{g.letter}</span>
+                  </th>
+                  <td className="num">{g.count} ×</td>
+                  <td className="big">
+                    <Len nm={g.cut} style={style} step={64} />
+                  </td>
+                  <td>{sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}{g.tooShort ? ", too short" : ""}{g.path ? `, ${pathWords[g.path]}` : ""}{g.waits ? ", at most: measure on the frame" : g.class ? `, ${classWords[g.class]}` : ""}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="small">Cut with: {plan.tool.name.toLowerCase()}. {plan.tool.note}</p>
+        </section>
+      </div>
+      <section aria-labelledby="p-sticks">
+        <h2 id="p-sticks">Sticks, in cutting order</h2>
+        {plan.pipe.map((t) => (
+          <div key={t.size} className="paper-sticks">
+            <h3>
+              {sizeWords(t.size)} pipe: {t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}
+            </h3>
+            <Sticks of={t.stock} style={style} waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)} />
+            <Proof of={t.stock} />
+          </div>
+        ))}
+      </section>
+      <div className="paper-two">
+        <section aria-labelledby="p-buy">
+          <h2 id="p-buy">Buy</h2>
+          {aislesOf(plan).map((a) => (
+            <div key={a.name}>
+              <h3>{a.name}</h3>
+              <table>
+                <tbody>
+                  {a.wares.map((w) => (
+                    <tr key={w.key}>
+                      <td>
+                        <span className="box" />
+                      </td>
+                      <td className="num">{w.line.count} ×</td>
+                      <td className="wide">{nameOf(w.line)}</td>
+                      <td className="num">{w.line.priced ? money(w.line.amount) : ""}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          ))}
+          <p className="small">
+            Tax {money(plan.bill.tax)}. Total <strong>{money(plan.bill.total)}</strong>
+            {plan.bill.example && " with example prices"}.{plan.bill.unpriced.length > 0 && ` Without a price: ${plan.bill.unpriced.join(", ")}.`}
+          </p>
+        </section>
+        {plan.frames.some((f) => f.links.length > 0) && (
+          <section aria-labelledby="p-links">
+            <h2 id="p-links">Bolts, wheels, sliding parts</h2>
+            <ul>
+              {plan.frames.flatMap((f) => f.links.map((l) => (
+                <li key={`${f.name} ${l.id}`}>
+                  <strong>{l.id}</strong>: {l.words}
+                </li>
+              )))}
+            </ul>
+          </section>
+        )}
+        <section aria-labelledby="p-join">
+          <h2 id="p-join">Join</h2>
+          <p>
+            {plan.joinery.cemented} sockets cemented, {plan.joinery.dry} dry
+            {plan.joinery.cemented > 0 && `; about ${plan.joinery.cement.ounces.toFixed(1)} fl oz of cement and ${plan.joinery.primer.ounces.toFixed(1)} of primer`}.
+          </p>
+          <Dry plan={plan} />
+          <table>
+            <tbody>
+              {f.seated.map((s) => (
+                <tr key={s.state}>
+                  <td>{s.text}</td>
+                  {s.size.map((v, i) => (
+                    <td key={i} className="num">
+                      <Len nm={v} style={style} />
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <h2>As asked for</h2>
+          <table>
+            <tbody>
+              {f.sizes
+                .filter((s) => s.label || project.frame)
+                .map((s) => (
+                  <tr key={s.id}>
+                    <td>{s.label || `${s.from} → ${s.to}, ${["wide", "deep", "high"][s.axis]}`}</td>
+                    <td className="num">
+                      <Len nm={s.value} style={style} step={64} />
+                    </td>
+                    <td>{meaning(s.meaning)}</td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+        </section>
+      </div>
+      <section aria-labelledby="p-care" className="paper-care">
+        <h2 id="p-care">Take care</h2>
+        <ul>
+          {plan.cautions.map((c) => (
+            <li key={c}>{c}</li>
+          ))}
+        </ul>
+      </section>
+    </main>
+  );
 }
 
 /** Where nothing is to be cemented, by joint. */
 function Dry({ plan }: { plan: Plan }) {
-	const f = plan.frames[0];
-	if (!f || plan.joinery.dry === 0 || plan.joinery.cemented === 0) return null;
-	const letter = (pipe: string) =>
-		f.pipes.find((p) => p.pipe === pipe)?.letter ?? pipe;
-	return (
-		<p className="small">
-			<strong>Not cemented:</strong>{" "}
-			{f.insertions
-				.filter((i) => i.mode !== "cemented")
-				.map((i) => `${letter(i.spigot)} in ${i.joint} (${modeWords(i.mode)})`)
-				.join("; ")}
-			.
-		</p>
-	);
+  const f = plan.frames[0];
+  if (!f || plan.joinery.dry === 0 || plan.joinery.cemented === 0) return null;
+  const letter = (pipe: string) => f.pipes.find((p) => p.pipe === pipe)?.letter ?? pipe;
+  return (
+    <p className="small">
+      <strong>Not cemented:</strong>{" "}
+      {f.insertions
+        .filter((i) => i.mode !== "cemented")
+        .map((i) => `${letter(i.spigot)} in ${i.joint} (${modeWords(i.mode)})`)
+        .join("; ")}
+      .
+    </p>
+  );
 }

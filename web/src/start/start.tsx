@@ -1,149 +1,69 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useLocation } from "wouter";
-import { api, ask, type Project, type Starter } from "../api/client";
+import { type Project, type Starter, api, ask } from "../api/client";
 import { OpenFile } from "../shelf/open-file";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
 
 /** A frame with nothing in it. */
-const blank: Project["frame"] = {
-	format: 3,
-	name: "My frame",
-	units: "in",
-	size: "3/4",
-	mode: "cemented",
-	root: {},
-};
+const blank: Project["frame"] = { format: 3, name: "My frame", units: "in", size: "3/4", mode: "cemented", root: {} };
 
 /** Chooses how a frame begins. */
 export function StartPage() {
-	const list = useQuery({
-		queryKey: ["starters"],
-		queryFn: () => ask(api.GET("/api/starters")),
-		staleTime: 30_000,
-		refetchOnMount: "always",
-	});
-	const [, go] = useLocation();
-	const begin = useMutation({
-		mutationFn: async (s: Starter | undefined) => {
-			if (s?.id.startsWith("own:")) {
-				const mine = await ask(
-					api.GET("/api/projects/{id}", {
-						params: { path: { id: s.id.slice(4) } },
-					}),
-				);
-				return ask(
-					api.POST("/api/projects", {
-						body: {
-							...mine.project,
-							template: false,
-							marks: undefined,
-							work: { bought: [] },
-						},
-					}),
-				);
-			}
-			if (!s)
-				return ask(
-					api.POST("/api/projects", {
-						body: {
-							name: "My frame",
-							units: "in",
-							style: "inches",
-							frame: blank,
-							copies: 1,
-							tool: "saw",
-							work: { bought: [] },
-						},
-					}),
-				);
-			const answers = Object.fromEntries(
-				s.prompts.map((p) => [
-					p.key,
-					{ text: p.default, meaning: p.meanings?.[0] },
-				]),
-			);
-			const body: Project = {
-				name: s.name,
-				units: "in",
-				style: "inches",
-				starter: { id: s.id, answers },
-				copies: 1,
-				tool: "saw",
-				work: { bought: [] },
-			};
-			return ask(api.POST("/api/projects", { body }));
-		},
-		onSuccess: (p, s) => go(s ? `/p/${p.id}` : `/p/${p.id}/frame`),
-	});
-	return (
-		<>
-			<TopBar />
-			<main className="mx-auto w-full max-w-6xl px-4 py-6">
-				<div className="sheet-head flex-wrap">
-					<h1 className="text-3xl">What are you building?</h1>
-					<span className="pb-1">
-						<OpenFile />
-					</span>
-				</div>
-				{list.isPending && <Loading what="the starters" />}
-				{(list.error || begin.error) && (
-					<Failure
-						why="The server does not answer."
-						retry={() => void list.refetch()}
-					/>
-				)}
-				<ul className="shelf">
-					{list.data && (
-						<li className="card">
-							<button
-								type="button"
-								disabled={begin.isPending}
-								onClick={() => begin.mutate(undefined)}
-								className="card-link text-left"
-							>
-								<span
-									className="card-picture grid place-items-center"
-									aria-hidden="true"
-								>
-									<Icon name="plus" size={72} />
-								</span>
-								<span className="card-name">From nothing</span>
-								<span className="block text-ink-2">
-									Pipe by pipe: say which way and how long.
-								</span>
-							</button>
-						</li>
-					)}
-					{list.data?.map((s) => (
-						<li key={s.id} className="card">
-							<button
-								type="button"
-								disabled={begin.isPending}
-								onClick={() => begin.mutate(s)}
-								className="card-link text-left"
-							>
-								{/* drawn by our own server */}
-								<span
-									className="card-picture"
-									aria-hidden="true"
-									dangerouslySetInnerHTML={{ __html: s.drawing }}
-								/>
-								<span className="card-name">
-									{s.name}
-									{s.id.startsWith("own:") && (
-										<span className="font-sans text-sm font-normal text-ink-2">
-											{" "}
-											yours
-										</span>
-									)}
-								</span>
-								<span className="block text-ink-2">{s.about}</span>
-							</button>
-						</li>
-					))}
-				</ul>
-			</main>
-		</>
-	);
+  const list = useQuery({ queryKey: ["starters"], queryFn: () => ask(api.GET("/api/starters")), staleTime: 30_000, refetchOnMount: "always" });
+  const [, go] = useLocation();
+  const begin = useMutation({
+    mutationFn: async (s: Starter | undefined) => {
+      if (s?.id.startsWith("own:")) {
+        const mine = await ask(api.GET("/api/projects/{id}", { params: { path: { id: s.id.slice(4) } } }));
+        return ask(api.POST("/api/projects", { body: { ...mine.project, template: false, marks: undefined, work: { bought: [] } } }));
+      }
+      if (!s) return ask(api.POST("/api/projects", { body: { name: "My frame", units: "in", style: "inches", frame: blank, copies: 1, tool: "saw", work: { bought: [] } } }));
+      const answers = Object.fromEntries(s.prompts.map((p) => [p.key, { text: p.default, meaning: p.meanings?.[0] }]));
+      const body: Project = { name: s.name, units: "in", style: "inches", starter: { id: s.id, answers }, copies: 1, tool: "saw", work: { bought: [] } };
+      return ask(api.POST("/api/projects", { body }));
+    },
+    onSuccess: (p, s) => go(s ? `/p/${p.id}` : `/p/${p.id}/frame`),
+  });
+  return (
+    <>
+      <TopBar />
+      <main className="mx-auto w-full max-w-6xl px-4 py-6">
+        <div className="sheet-head flex-wrap">
+          <h1 className="text-3xl">What are you building?</h1>
+          <span className="pb-1">
+            <OpenFile />
+          </span>
+        </div>
+        {list.isPending && <Loading what="the starters" />}
+        {(list.error || begin.error) && <Failure why="The server does not answer." retry={() => void list.refetch()} />}
+        <ul className="shelf">
+          {list.data && (
+            <li className="card">
+              <button type="button" disabled={begin.isPending} onClick={() => begin.mutate(undefined)} className="card-link text-left">
+                <span className="card-picture grid place-items-center" aria-hidden="true">
+                  <Icon name="plus" size={72} />
+                </span>
+                <span className="card-name">From nothing</span>
+                <span className="block text-ink-2">Pipe by pipe: say which way and how long.</span>
+              </button>
+            </li>
+          )}
+          {list.data?.map((s) => (
+            <li key={s.id} className="card">
+              <button type="button" disabled={begin.isPending} onClick={() => begin.mutate(s)} className="card-link text-left">
+                {/* drawn by our own server */}
+                <span className="card-picture" aria-hidden="true" dangerouslySetInnerHTML={{ __html: s.drawing }} />
+                <span className="card-name">
+                  {s.name}
+                  {s.id.startsWith("own:") && <span className="font-sans text-sm font-normal text-ink-2"> yours</span>}
+                </span>
+                <span className="block text-ink-2">{s.about}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      </main>
+    </>
+  );
 }

@@ -2,45 +2,31 @@ import { type ReactNode, useEffect, useRef } from "react";
 import { IconButton } from "./ui";
 
 /** A dialog of the browser's own, which keeps the focus inside and closes on Escape. */
-export function Dialog({
-	title,
-	onClose,
-	children,
-	bare,
-}: {
-	title: string;
-	onClose: () => void;
-	children: ReactNode;
-	bare?: boolean;
-}) {
-	const box = useRef<HTMLDialogElement>(null);
-	useEffect(() => {
-		const d = box.current;
-		if (!d || d.open) return;
-		d.showModal();
-		// the browser would take the first thing that can have the focus
-		d.querySelector<HTMLElement>('input, [role="combobox"]')?.focus();
-	}, []);
-	return (
-		// biome-ignore lint/a11y/useKeyWithClickEvents: Escape closes it by keyboard
-		<dialog
-			ref={box}
-			aria-label={title}
-			className="dialog"
-			onClose={onClose}
-			onClick={(e) => e.target === box.current && box.current?.close()}
-		>
-			{!bare && (
-				<div className="sheet-head">
-					<h2>{title}</h2>
-					<IconButton
-						icon="close"
-						label="Close"
-						onClick={() => box.current?.close()}
-					/>
-				</div>
-			)}
-			{children}
-		</dialog>
-	);
+export function Dialog({ title, onClose, children, bare }: { title: string; onClose: () => void; children: ReactNode; bare?: boolean }) {
+  const box = useRef<HTMLDialogElement>(null);
+  useEffect(() => {
+    const d = box.current;
+    if (!d || d.open) return;
+    d.showModal();
+    // the browser would take the first thing that can have the focus
+    d.querySelector<HTMLElement>('input, [role="combobox"]')?.focus();
+  }, []);
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: Escape closes it by keyboard
+    <dialog
+      ref={box}
+      aria-label={title}
+      className="dialog"
+      onClose={onClose}
+      onClick={(e) => e.target === box.current && box.current?.close()}
+    >
+      {!bare && (
+        <div className="sheet-head">
+          <h2>{title}</h2>
+          <IconButton icon="close" label="Close" onClick={() => box.current?.close()} />
+        </div>
+      )}
+      {children}
+    </dialog>
+  );
 }

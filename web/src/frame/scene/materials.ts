@@ -11,8 +11,8 @@ const normals = /* glsl */ `
   }`;
 
 export const bodyMaterial = () =>
-	new ShaderMaterial({
-		vertexShader: /* glsl */ `
+  new ShaderMaterial({
+    vertexShader: /* glsl */ `
       attribute float shade;
       varying vec3 vNormal;
       varying vec3 vTint;
@@ -22,24 +22,20 @@ export const bodyMaterial = () =>
         vTint = instanceColor * shade;
         gl_Position = projectionMatrix * modelViewMatrix * instanceMatrix * vec4(position, 1.0);
       }`,
-		fragmentShader: /* glsl */ `
+    fragmentShader: /* glsl */ `
       varying vec3 vNormal;
       varying vec3 vTint;
       void main() {
         float light = dot(normalize(vNormal), normalize(vec3(-0.45, 0.7, 0.75)));
         gl_FragColor = vec4(vTint * mix(0.72, 1.0, smoothstep(-0.25, 0.75, light)), 1.0);
       }`,
-	});
+  });
 
 export const inkMaterial = () =>
-	new ShaderMaterial({
-		side: BackSide,
-		uniforms: {
-			ink: { value: [0, 0, 0] },
-			wide: { value: 1.2 },
-			view: { value: new Vector2(1, 1) },
-		},
-		vertexShader: /* glsl */ `
+  new ShaderMaterial({
+    side: BackSide,
+    uniforms: { ink: { value: [0, 0, 0] }, wide: { value: 1.2 }, view: { value: new Vector2(1, 1) } },
+    vertexShader: /* glsl */ `
       uniform float wide;
       uniform vec2 view;
       ${normals}
@@ -50,7 +46,7 @@ export const inkMaterial = () =>
         if (n > 0.0) p.xy += d / n * wide * 2.0 / view * p.w;
         gl_Position = p;
       }`,
-		fragmentShader: /* glsl */ `
+    fragmentShader: /* glsl */ `
       uniform vec3 ink;
       void main() { gl_FragColor = vec4(ink, 1.0); }`,
-	});
+  });

@@ -4,62 +4,47 @@ import { kindWords, sizeWords } from "../../lib/words";
 
 /** One line of the list: what the bill says of it, and a number to find it on the frame by. */
 export interface Ware {
-	key: string;
-	line: Line;
-	number: number;
+  key: string;
+  line: Line;
+  number: number;
 }
 
 export interface Aisle {
-	name: string;
-	wares: Ware[];
+  name: string;
+  wares: Ware[];
 }
 
-const aisleOf: Record<string, string> = {
-	pipe: "Pipe",
-	fitting: "Fittings",
-	cement: "Cement and primer",
-	primer: "Cement and primer",
-};
+const aisleOf: Record<string, string> = { pipe: "Pipe", fitting: "Fittings", cement: "Cement and primer", primer: "Cement and primer" };
 
-export const wareKey = (l: Line) =>
-	[l.ware, l.kind ?? "", l.size ?? "", l.length ?? 0, l.ounces ?? 0].join("|");
+export const wareKey = (l: Line) => [l.ware, l.kind ?? "", l.size ?? "", l.length ?? 0, l.ounces ?? 0].join("|");
 
 /** The bill in the order of a walk through the shop: long things first, cans last. */
 export function aislesOf(plan: Plan): Aisle[] {
-	const aisles: Aisle[] = ["Pipe", "Fittings", "Cement and primer"].map(
-		(name) => ({ name, wares: [] }),
-	);
-	let number = 0;
-	for (const line of plan.bill.lines) {
-		const aisle = aisles.find((a) => a.name === aisleOf[line.ware]);
-		aisle?.wares.push({
-			key: wareKey(line),
-			line,
-			number: line.ware === "fitting" ? ++number : 0,
-		});
-	}
-	return aisles.filter((a) => a.wares.length > 0);
+  const aisles: Aisle[] = ["Pipe", "Fittings", "Cement and primer"].map((name) => ({ name, wares: [] }));
+  let number = 0;
+  for (const line of plan.bill.lines) {
+    const aisle = aisles.find((a) => a.name === aisleOf[line.ware]);
+    aisle?.wares.push({ key: wareKey(line), line, number: line.ware === "fitting" ? ++number : 0 });
+  }
+  return aisles.filter((a) => a.wares.length > 0);
 }
 
 /** Which number of the list each joint's fitting has. */
 export function numbersOf(plan: Plan, frame: PlanFrame): Map<string, number> {
-	const by = new Map<string, number>();
-	for (const a of aislesOf(plan))
-		for (const w of a.wares)
-			if (w.number) by.set(`${w.line.kind} ${w.line.size}`, w.number);
-	const out = new Map<string, number>();
-	for (const j of frame.joints) {
-		const n = by.get(`${j.kind} ${j.size}`);
-		if (n) out.set(j.id, n);
-	}
-	return out;
+  const by = new Map<string, number>();
+  for (const a of aislesOf(plan)) for (const w of a.wares) if (w.number) by.set(`${w.line.kind} ${w.line.size}`, w.number);
+  const out = new Map<string, number>();
+  for (const j of frame.joints) {
+    const n = by.get(`${j.kind} ${j.size}`);
+    if (n) out.set(j.id, n);
+  }
+  return out;
 }
 
 /** What it is called at the shelf. */
 export function nameOf(l: Line): string {
-	const size = sizeWords(l.size ?? "");
-	if (l.ware === "pipe")
-		return `${size} pipe, ${text(l.length ?? 0, "feet-inches", 64)} stick`;
-	if (l.ware === "fitting") return `${size} ${kindWords(l.kind ?? "")}`;
-	return l.label;
+  const size = sizeWords(l.size ?? "");
+  if (l.ware === "pipe") return `${size} pipe, ${text(l.length ?? 0, "feet-inches", 64)} stick`;
+  if (l.ware === "fitting") return `${size} ${kindWords(l.kind ?? "")}`;
+  return l.label;
 }

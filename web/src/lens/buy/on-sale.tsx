@@ -1,128 +1,87 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, ask, Refusal } from "../../api/client";
-import { money, onTape, type Style, text } from "../../lib/format";
+import { Refusal, api, ask } from "../../api/client";
+import { type Style, money, onTape, text } from "../../lib/format";
 import { InPlace } from "../../ui/in-place";
 import { ExampleMark } from "../../ui/ui";
 import type { LensProps } from "../lens";
 import { priceOf, readMoney, withPrice } from "./prices";
 
 // what is shown here is typed back: it is never rounded
-const stick = (nm: number, style: Style) =>
-	style === "metric" || !onTape(nm)
-		? `${nm / 1_000_000} mm`
-		: text(nm, "feet-inches");
+const stick = (nm: number, style: Style) => (style === "metric" || !onTape(nm) ? `${nm / 1_000_000} mm` : text(nm, "feet-inches"));
 
 /** The stick lengths on sale for a size, each with its price; the lengths are typed as people write them. */
-export function OnSale({
-	size,
-	desk,
-	shop,
-	style,
-}: LensProps & { size: string }) {
-	const [typed, setTyped] = useState<string>();
-	const lengths = shop.stock
-		.filter((s) => !s.size || s.size === size)
-		.map((s) => s.length);
-	const read = useMutation({
-		mutationFn: (t: string) =>
-			ask(
-				api.POST("/api/lengths", {
-					body: {
-						texts: t
-							.split(/[,;]/)
-							.map((s) => s.trim())
-							.filter(Boolean),
-						units: style === "metric" ? "mm" : "in",
-					},
-				}),
-			),
-		onSuccess: (all, t) => {
-			setTyped(undefined);
-			desk.editShop(`Sticks on sale: ${t}`, (s) => ({
-				...s,
-				stock: [
-					...s.stock.filter((x) => x.size),
-					...all.map((length) => ({ length })),
-				],
-			}));
-		},
-	});
-	const why =
-		read.error instanceof Refusal
-			? Object.values(read.error.places)[0]
-			: read.error
-				? "The server does not answer."
-				: undefined;
-	if (typed !== undefined)
-		return (
-			<form
-				className="py-1 text-sm"
-				onSubmit={(e) => {
-					e.preventDefault();
-					read.mutate(typed);
-				}}
-			>
-				<div className="flex items-center gap-2">
-					<input
-						className="field"
-						aria-label="Stick lengths on sale"
-						aria-invalid={read.isError}
-						// biome-ignore lint/a11y/noAutofocus: the field takes the place of the button that was pressed
-						autoFocus
-						value={typed}
-						onChange={(e) => setTyped(e.target.value)}
-						onKeyDown={(e) => e.key === "Escape" && setTyped(undefined)}
-					/>
-					<button type="submit" className="btn btn-small">
-						Set
-					</button>
-				</div>
-				{why && (
-					<p role="alert" className="font-semibold text-bad">
-						{why}
-					</p>
-				)}
-			</form>
-		);
-	return (
-		<p className="flex flex-wrap items-baseline gap-x-3 py-1 text-sm">
-			<span className="text-ink-2">{size} in sticks on sale:</span>
-			{lengths.map((length) => {
-				const key = { ware: "pipe", size, length };
-				const p = priceOf(shop, key);
-				const label = `Price of on sale: ${size} pipe, ${stick(length, style)} stick`;
-				return (
-					<span key={length}>
-						{stick(length, style)}{" "}
-						<InPlace
-							label={label}
-							shown={
-								<>
-									{p ? money(p.amount) : "no price"}
-									{p?.example && <ExampleMark short />}
-								</>
-							}
-							start={p ? (p.amount / 100).toFixed(2) : ""}
-							hint="Write it like 4.98"
-							read={readMoney}
-							onSet={(amount) =>
-								desk.editShop(
-									`${size} × ${stick(length, style)} at ${money(amount)}`,
-									(s) => withPrice(s, key, amount),
-								)
-							}
-						/>
-					</span>
-				);
-			})}
-			<button
-				type="button"
-				className="link"
-				onClick={() => setTyped(lengths.map((l) => stick(l, style)).join(", "))}
-			>
-				Other lengths
-			</button>
-		</p>
-	);
+export function OnSale({ size, desk, shop, style }: LensProps & { size: string }) {
+  const [typed, setTyped] = useState<string>();
+  const lengths = shop.stock.filter((s) => !s.size || s.size === size).map((s) => s.length);
+  const read = useMutation({
+    mutationFn: (t: string) => ask(api.POST("/api/lengths", { body: { texts: t.split(/[,;]/).map((s) => s.trim()).filter(Boolean), units: style === "metric" ? "mm" : "in" } })),
+    onSuccess: (all, t) => {
+      setTyped(undefined);
+      desk.editShop(`Sticks on sale: ${t}`, (s) => ({ ...s, stock: [...s.stock.filter((x) => x.size), ...all.map((length) => ({ length }))] }));
+    },
+  });
+  const why = read.error instanceof Refusal ? Object.values(read.error.places)[0] : read.error ? "The server does not answer." : undefined;
+  if (typed !== undefined)
+    return (
+      <form
+        className="py-1 text-sm"
+        onSubmit={(e) => {
+          e.preventDefault();
+          read.mutate(typed);
+        }}
+      >
+        <div className="flex items-center gap-2">
+          <input
+            className="field"
+            aria-label="Stick lengths on sale"
+            aria-invalid={read.isError}
+            // biome-ignore lint/a11y/noAutofocus: the field takes the place of the button that was pressed
+            autoFocus
+            value={typed}
+            onChange={(e) => setTyped(e.target.value)}
+            onKeyDown={(e) => e.key === "Escape" && setTyped(undefined)}
+          />
+          <button type="submit" className="btn btn-small">
+            Set
+          </button>
+        </div>
+        {why && (
+          <p role="alert" className="font-semibold text-bad">
+            {why}
+          </p>
+        )}
+      </form>
+    );
+  return (
+    <p className="flex flex-wrap items-baseline gap-x-3 py-1 text-sm">
+      <span className="text-ink-2">{size} in sticks on sale:</span>
+      {lengths.map((length) => {
+        const key = { ware: "pipe", size, length };
+        const p = priceOf(shop, key);
+        const label = `Price of on sale: ${size} pipe, ${stick(length, style)} stick`;
+        return (
+          <span key={length}>
+            {stick(length, style)}{" "}
+            <InPlace
+              label={label}
+              shown={
+                <>
+                  {p ? money(p.amount) : "no price"}
+                  {p?.example && <ExampleMark short />}
+                </>
+              }
+              start={p ? (p.amount / 100).toFixed(2) : ""}
+              hint="Write it like 4.98"
+              read={readMoney}
+              onSet={(amount) => desk.editShop(`${size} × ${stick(length, style)} at ${money(amount)}`, (s) => withPrice(s, key, amount))}
+            />
+          </span>
+        );
+      })}
+      <button type="button" className="link" onClick={() => setTyped(lengths.map((l) => stick(l, style)).join(", "))}>
+        Other lengths
+      </button>
+    </p>
+  );
 }

@@ -2,38 +2,24 @@ import type { Line, Shop } from "../../api/client";
 
 type Key = Pick<Line, "ware" | "kind" | "size" | "length" | "ounces">;
 
-const sameKey = (a: Key, b: Key) =>
-	a.ware === b.ware &&
-	(a.kind ?? "") === (b.kind ?? "") &&
-	(a.size ?? "") === (b.size ?? "") &&
-	(a.length ?? 0) === (b.length ?? 0) &&
-	(a.ounces ?? 0) === (b.ounces ?? 0);
+const sameKey = (a: Key, b: Key) => a.ware === b.ware && (a.kind ?? "") === (b.kind ?? "") && (a.size ?? "") === (b.size ?? "") && (a.length ?? 0) === (b.length ?? 0) && (a.ounces ?? 0) === (b.ounces ?? 0);
 
-export const priceOf = (s: Shop, k: Key) =>
-	s.prices.prices.find((p) => sameKey(p, k));
+export const priceOf = (s: Shop, k: Key) => s.prices.prices.find((p) => sameKey(p, k));
 
 /** Puts a price in the book, or over the one that was there; it is the builder's own from then on. */
 export function withPrice(s: Shop, k: Key, amount: number): Shop {
-	const { ware, kind, size, length, ounces } = k;
-	const mine = { ware, kind, size, length, ounces, amount, source: "own" };
-	const at = s.prices.prices.findIndex((p) => sameKey(p, k));
-	const prices =
-		at < 0
-			? [...s.prices.prices, mine]
-			: s.prices.prices.map((p, i) => (i === at ? mine : p));
-	return { ...s, prices: { ...s.prices, prices } };
+  const { ware, kind, size, length, ounces } = k;
+  const mine = { ware, kind, size, length, ounces, amount, source: "own" };
+  const at = s.prices.prices.findIndex((p) => sameKey(p, k));
+  const prices = at < 0 ? [...s.prices.prices, mine] : s.prices.prices.map((p, i) => (i === at ? mine : p));
+  return { ...s, prices: { ...s.prices, prices } };
 }
 
 /** Reads 4.98 or $4.98 as cents; undefined when it is no amount. */
 export function readMoney(t: string): number | undefined {
-	const m = /^\$?\s*(\d{1,5})(?:[.,](\d{1,2}))?$/.exec(t.trim());
-	return m
-		? Number(m[1]) * 100 + Number((m[2] ?? "").padEnd(2, "0"))
-		: undefined;
+  const m = /^\$?\s*(\d{1,5})(?:[.,](\d{1,2}))?$/.exec(t.trim());
+  return m ? Number(m[1]) * 100 + Number((m[2] ?? "").padEnd(2, "0")) : undefined;
 }
 
 /** Reads 8.25 or 8.25 % as a percentage. */
-export const readPercent = (t: string) =>
-	/^\d{1,2}(\.\d{1,4})?\s*%?$/.test(t.trim())
-		? Number.parseFloat(t)
-		: undefined;
+export const readPercent = (t: string) => (/^\d{1,2}(\.\d{1,4})?\s*%?$/.test(t.trim()) ? Number.parseFloat(t) : undefined);

@@ -6,286 +6,183 @@ import { Picture, Ware as WarePicture } from "../../ui/picture";
 import { Tick } from "../../ui/tick";
 import { ExampleMark, Head } from "../../ui/ui";
 import type { LensProps } from "../lens";
-import { aislesOf, nameOf, type Ware } from "./list";
+import { type Ware, aislesOf, nameOf } from "./list";
 import { OnSale } from "./on-sale";
 import { priceOf, readMoney, readPercent, withPrice } from "./prices";
 
 /** What do I buy? A list in the order of a walk through the shop, to be ticked off. */
 export function BuySheet(props: LensProps) {
-	const { desk, project, plan } = props;
-	const aisles = aislesOf(plan);
-	const wares = aisles.flatMap((a) => a.wares);
-	const cart = project.marks?.cart ?? {};
-	const got = wares.filter((w) => (cart[w.key] ?? 0) >= w.line.count).length;
-	const b = plan.bill;
-	if (wares.length === 0)
-		return <p className="text-lg">Nothing to buy: everything is at hand.</p>;
-	return (
-		<section aria-labelledby="buy-head">
-			<Head id="buy-head" title="What to buy">
-				<span className="font-display text-2xl font-bold">
-					{money(b.total)}
-					{b.example && <ExampleMark />}
-				</span>
-			</Head>
-			<div
-				className="flex items-center justify-between gap-3 text-sm"
-				role="status"
-			>
-				<span>
-					{got === wares.length
-						? "Everything is in the cart."
-						: `${got} of ${plural(wares.length, "line")} in the cart`}
-				</span>
-				{project.copies > 1 && (
-					<span className="text-ink-2">
-						for {project.copies} of it,{" "}
-						{money(Math.round(b.total / project.copies))} each
-					</span>
-				)}
-				{Object.keys(cart).length > 0 && (
-					<button
-						type="button"
-						className="link"
-						onClick={() =>
-							desk.edit("Empty the cart", (p) => ({
-								...p,
-								marks: { ...p.marks, cart: {} },
-							}))
-						}
-					>
-						Empty the cart
-					</button>
-				)}
-			</div>
-			{aisles.map((a) => (
-				<section key={a.name} aria-label={a.name} className="mt-3">
-					<h3 className="aisle">{a.name}</h3>
-					<ul>
-						{a.wares.map((w) => (
-							<WareRow key={w.key} ware={w} got={cart[w.key] ?? 0} {...props} />
-						))}
-					</ul>
-					{a.name === "Pipe" &&
-						plan.pipe.map((t) => (
-							<OnSale key={t.size} size={t.size} {...props} />
-						))}
-				</section>
-			))}
-			<Hardware {...props} />
-			<Total {...props} />
-		</section>
-	);
+  const { desk, project, plan } = props;
+  const aisles = aislesOf(plan);
+  const wares = aisles.flatMap((a) => a.wares);
+  const cart = project.marks?.cart ?? {};
+  const got = wares.filter((w) => (cart[w.key] ?? 0) >= w.line.count).length;
+  const b = plan.bill;
+  if (wares.length === 0) return <p className="text-lg">Nothing to buy: everything is at hand.</p>;
+  return (
+      <section aria-labelledby="buy-head">
+        <Head id="buy-head" title="What to buy">
+          <span className="font-display text-2xl font-bold">
+            {money(b.total)}
+            {b.example && <ExampleMark />}
+          </span>
+        </Head>
+        <div className="flex items-center justify-between gap-3 text-sm" role="status">
+          <span>{got === wares.length ? "Everything is in the cart." : `${got} of ${plural(wares.length, "line")} in the cart`}</span>
+          {project.copies > 1 && (
+            <span className="text-ink-2">
+              for {project.copies} of it, {money(Math.round(b.total / project.copies))} each
+            </span>
+          )}
+          {Object.keys(cart).length > 0 && (
+            <button type="button" className="link" onClick={() => desk.edit("Empty the cart", (p) => ({ ...p, marks: { ...p.marks, cart: {} } }))}>
+              Empty the cart
+            </button>
+          )}
+        </div>
+        {aisles.map((a) => (
+          <section key={a.name} aria-label={a.name} className="mt-3">
+            <h3 className="aisle">{a.name}</h3>
+            <ul>
+              {a.wares.map((w) => (
+                <WareRow key={w.key} ware={w} got={cart[w.key] ?? 0} {...props} />
+              ))}
+            </ul>
+            {a.name === "Pipe" && plan.pipe.map((t) => <OnSale key={t.size} size={t.size} {...props} />)}
+          </section>
+        ))}
+        <Hardware {...props} />
+        <Total {...props} />
+      </section>
+  );
 }
 
-function WareRow({
-	ware: w,
-	got,
-	desk,
-	plan,
-	frame,
-	shop,
-	picked,
-	onPick,
-}: LensProps & { ware: Ware; got: number }) {
-	const l = w.line;
-	const done = got >= l.count;
-	const first = frame.joints.find(
-		(j) => l.ware === "fitting" && j.kind === l.kind && j.size === l.size,
-	);
-	const tick = () =>
-		desk.edit(
-			done ? `${nameOf(l)} back on the shelf` : `${nameOf(l)} in the cart`,
-			(p) => {
-				const { [w.key]: _, ...rest } = p.marks?.cart ?? {};
-				return {
-					...p,
-					marks: {
-						...p.marks,
-						cart: done ? rest : { ...rest, [w.key]: l.count },
-					},
-				};
-			},
-		);
-	const pipe =
-		picked?.is === "pipe" || picked?.is === "letter"
-			? frame.pipes.find((p) => p.pipe === picked.id || p.letter === picked.id)
-			: undefined;
-	const joint =
-		picked?.is === "joint"
-			? frame.joints.find((j) => j.id === picked.id)
-			: undefined;
-	const shownHere =
-		l.ware === "pipe"
-			? pipe?.size === l.size
-			: l.ware === "fitting" &&
-				joint?.kind === l.kind &&
-				joint?.size === l.size;
-	return (
-		<li
-			className={`ware ${done ? "is-done" : ""} ${shownHere ? "is-lit" : ""}`}
-		>
-			<Tick
-				label={`${l.count} × ${nameOf(l)} in the cart`}
-				done={done}
-				onTick={tick}
-			/>
-			{l.ware === "fitting" ? (
-				<button
-					type="button"
-					className="rounded"
-					aria-label={`Show number ${w.number}, ${nameOf(l)}, on the frame`}
-					onClick={() =>
-						onPick(
-							first && !shownHere ? { is: "joint", id: first.id } : undefined,
-						)
-					}
-				>
-					<span className="relative block">
-						<Picture kind={l.kind ?? ""} />
-						<span className="ware-number">{w.number}</span>
-					</span>
-				</button>
-			) : (
-				<WarePicture ware={l.ware} />
-			)}
-			<span className="ware-count">{l.count}×</span>
-			<span className="min-w-0 flex-1 leading-tight">
-				<strong className="text-base font-semibold">{nameOf(l)}</strong>
-				<span className="block text-sm text-ink-2">
-					{got > 0 && !done
-						? `${l.count - got} more: ${got} in the cart`
-						: noteOf(l, plan)}
-				</span>
-			</span>
-			<span className="text-right">
-				<span className="block text-sm text-ink-2">
-					<InPlace
-						label={`Price of ${l.label}`}
-						shown={
-							<>
-								{l.priced ? money(l.each) : "no price"}
-								{l.example && <ExampleMark short />}
-							</>
-						}
-						start={l.priced ? (l.each / 100).toFixed(2) : ""}
-						hint="Write it like 4.98"
-						read={readMoney}
-						onSet={(amount) =>
-							desk.editShop(`Price of ${l.label} ${money(amount)}`, (s) =>
-								withPrice(s, l, amount),
-							)
-						}
-					/>
-				</span>
-				<strong className="block">
-					{l.priced ? money(l.amount) : priceOf(shop, l) ? "" : "—"}
-				</strong>
-			</span>
-		</li>
-	);
+function WareRow({ ware: w, got, desk, plan, frame, shop, picked, onPick }: LensProps & { ware: Ware; got: number }) {
+  const l = w.line;
+  const done = got >= l.count;
+  const first = frame.joints.find((j) => l.ware === "fitting" && j.kind === l.kind && j.size === l.size);
+  const tick = () =>
+    desk.edit(done ? `${nameOf(l)} back on the shelf` : `${nameOf(l)} in the cart`, (p) => {
+      const { [w.key]: _, ...rest } = p.marks?.cart ?? {};
+      return { ...p, marks: { ...p.marks, cart: done ? rest : { ...rest, [w.key]: l.count } } };
+    });
+  const pipe = picked?.is === "pipe" || picked?.is === "letter" ? frame.pipes.find((p) => p.pipe === picked.id || p.letter === picked.id) : undefined;
+  const joint = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id) : undefined;
+  const shownHere = l.ware === "pipe" ? pipe?.size === l.size : l.ware === "fitting" && joint?.kind === l.kind && joint?.size === l.size;
+  return (
+    <li className={`ware ${done ? "is-done" : ""} ${shownHere ? "is-lit" : ""}`}>
+      <Tick label={`${l.count} × ${nameOf(l)} in the cart`} done={done} onTick={tick} />
+      {l.ware === "fitting" ? (
+        <button type="button" className="rounded" aria-label={`Show number ${w.number}, ${nameOf(l)}, on the frame`} onClick={() => onPick(first && !shownHere ? { is: "joint", id: first.id } : undefined)}>
+          <span className="relative block">
+            <Picture kind={l.kind ?? ""} />
+            <span className="ware-number">{w.number}</span>
+          </span>
+        </button>
+      ) : (
+        <WarePicture ware={l.ware} />
+      )}
+      <span className="ware-count">{l.count}×</span>
+      <span className="min-w-0 flex-1 leading-tight">
+        <strong className="text-base font-semibold">{nameOf(l)}</strong>
+        <span className="block text-sm text-ink-2">{got > 0 && !done ? `${l.count - got} more: ${got} in the cart` : noteOf(l, plan)}</span>
+      </span>
+      <span className="text-right">
+        <span className="block text-sm text-ink-2">
+          <InPlace
+            label={`Price of ${l.label}`}
+            shown={
+              <>
+                {l.priced ? money(l.each) : "no price"}
+                {l.example && <ExampleMark short />}
+              </>
+            }
+            start={l.priced ? (l.each / 100).toFixed(2) : ""}
+            hint="Write it like 4.98"
+            read={readMoney}
+            onSet={(amount) => desk.editShop(`Price of ${l.label} ${money(amount)}`, (s) => withPrice(s, l, amount))}
+          />
+        </span>
+        <strong className="block">{l.priced ? money(l.amount) : priceOf(shop, l) ? "" : "—"}</strong>
+      </span>
+    </li>
+  );
 }
 
 /** What to know about a line at the shelf. */
 function noteOf(l: Line, plan: Plan): string {
-	if (l.ware === "pipe") {
-		const t = plan.pipe.find((p) => p.size === l.size);
-		return t
-			? `${plural(t.pieces, "piece")} of ${sizeWords(l.size ?? "")} pipe, ${feet(t.stock.net)} ft`
-			: "";
-	}
-	if (l.ware === "cement")
-		return `for ${plural(plan.joinery.cemented, "socket")}, about ${plan.joinery.cement.ounces.toFixed(1)} fl oz`;
-	if (l.ware === "primer")
-		return `about ${plan.joinery.primer.ounces.toFixed(1)} fl oz; a one-step cement needs none`;
-	const side = l.kind?.startsWith("side-outlet") || l.kind === "six-way";
-	return side ? "furniture grade: seldom on the shelf, order ahead" : "";
+  if (l.ware === "pipe") {
+    const t = plan.pipe.find((p) => p.size === l.size);
+    return t ? `${plural(t.pieces, "piece")} of ${sizeWords(l.size ?? "")} pipe, ${feet(t.stock.net)} ft` : "";
+  }
+  if (l.ware === "cement") return `for ${plural(plan.joinery.cemented, "socket")}, about ${plan.joinery.cement.ounces.toFixed(1)} fl oz`;
+  if (l.ware === "primer") return `about ${plan.joinery.primer.ounces.toFixed(1)} fl oz; a one-step cement needs none`;
+  const side = l.kind?.startsWith("side-outlet") || l.kind === "six-way";
+  return side ? "furniture grade: seldom on the shelf, order ahead" : "";
 }
 
 /** What links ask for: bolts, axles, ties. They have no price here yet, and are said so. */
 function Hardware({ plan }: LensProps) {
-	const lines = new Map<string, number>();
-	for (const f of plan.frames)
-		for (const l of f.links)
-			if (!["telescope", "hinge"].includes(l.kind) && l.words)
-				lines.set(l.words, (lines.get(l.words) ?? 0) + f.copies);
-	if (lines.size === 0) return null;
-	return (
-		<div className="mt-4">
-			<h3 className="text-base">For bolts and wheels</h3>
-			<ul className="text-sm">
-				{[...lines].map(([words, n]) => (
-					<li key={words}>
-						<strong>{n} ×</strong> {words}
-					</li>
-				))}
-			</ul>
-			<p className="text-sm text-ink-2">
-				Not priced here, and not in the total.
-			</p>
-		</div>
-	);
+  const lines = new Map<string, number>();
+  for (const f of plan.frames) for (const l of f.links) if (!["telescope", "hinge"].includes(l.kind) && l.words) lines.set(l.words, (lines.get(l.words) ?? 0) + f.copies);
+  if (lines.size === 0) return null;
+  return (
+    <div className="mt-4">
+      <h3 className="text-base">For bolts and wheels</h3>
+      <ul className="text-sm">
+        {[...lines].map(([words, n]) => (
+          <li key={words}>
+            <strong>{n} ×</strong> {words}
+          </li>
+        ))}
+      </ul>
+      <p className="text-sm text-ink-2">Not priced here, and not in the total.</p>
+    </div>
+  );
 }
 
 function Total({ desk, plan, shop }: LensProps) {
-	const b = plan.bill;
-	const percent = Number((shop.prices.taxRate * 100).toFixed(4));
-	return (
-		<div className="mt-4">
-			<dl className="sum">
-				<Sum label="Pipe" v={b.pipe} />
-				<Sum label="Fittings" v={b.fittings} />
-				{b.other > 0 && <Sum label="Cement and primer" v={b.other} />}
-				<div>
-					<dt>
-						Tax{" "}
-						<InPlace
-							label="Tax rate"
-							shown={`${percent} %`}
-							start={String(percent)}
-							hint="Write the percentage, like 8.25"
-							read={readPercent}
-							onSet={(v) =>
-								desk.editShop(`Tax ${v} %`, (s) => ({
-									...s,
-									prices: {
-										...s.prices,
-										taxRate: Number((v / 100).toFixed(6)),
-									},
-								}))
-							}
-						/>
-					</dt>
-					<dd>{money(b.tax)}</dd>
-				</div>
-				<div className="sum-total">
-					<dt>
-						Total
-						{b.example && <ExampleMark />}
-					</dt>
-					<dd>{money(b.total)}</dd>
-				</div>
-			</dl>
-			{b.unpriced.length > 0 && (
-				<p className="mt-2 text-sm font-semibold text-warn">
-					Without a price, not in the total: {b.unpriced.join(", ")}
-				</p>
-			)}
-			{b.example && (
-				<p className="mt-1 text-sm text-ink-2">
-					Example prices are made up. Press one to put yours in; it is kept for
-					every project.
-				</p>
-			)}
-		</div>
-	);
+  const b = plan.bill;
+  const percent = Number((shop.prices.taxRate * 100).toFixed(4));
+  return (
+    <div className="mt-4">
+      <dl className="sum">
+        <Sum label="Pipe" v={b.pipe} />
+        <Sum label="Fittings" v={b.fittings} />
+        {b.other > 0 && <Sum label="Cement and primer" v={b.other} />}
+        <div>
+          <dt>
+            Tax{" "}
+            <InPlace
+              label="Tax rate"
+              shown={`${percent} %`}
+              start={String(percent)}
+              hint="Write the percentage, like 8.25"
+              read={readPercent}
+              onSet={(v) => desk.editShop(`Tax ${v} %`, (s) => ({ ...s, prices: { ...s.prices, taxRate: Number((v / 100).toFixed(6)) } }))}
+            />
+          </dt>
+          <dd>{money(b.tax)}</dd>
+        </div>
+        <div className="sum-total">
+          <dt>
+            Total
+            {b.example && <ExampleMark />}
+          </dt>
+          <dd>{money(b.total)}</dd>
+        </div>
+      </dl>
+      {b.unpriced.length > 0 && <p className="mt-2 text-sm font-semibold text-warn">Without a price, not in the total: {b.unpriced.join(", ")}</p>}
+      {b.example && <p className="mt-1 text-sm text-ink-2">Example prices are made up. Press one to put yours in; it is kept for every project.</p>}
+    </div>
+  );
 }
 
 function Sum({ label, v }: { label: string; v: number }) {
-	return (
-		<div>
-			<dt>{label}</dt>
-			<dd>{money(v)}</dd>
-		</div>
-	);
+  return (
+    <div>
+      <dt>{label}</dt>
+      <dd>{money(v)}</dd>
+    </div>
+  );
 }

@@ -1,5 +1,5 @@
 import { RadioGroup } from "radix-ui";
-import { feet, Len, money, plural } from "../../lib/format";
+import { Len, feet, money, plural } from "../../lib/format";
 import { classWords, pathWords, sizeWords } from "../../lib/words";
 import { useTools } from "../../ui/tool-pick";
 import { Head } from "../../ui/ui";
@@ -10,220 +10,120 @@ import { Proof, Sticks } from "./sticks";
 
 /** Where do I cut? Sticks to scale, to be ticked off; the cut list; the tool. */
 export function CutSheet(props: LensProps) {
-	const { plan, frame, style, picked, onPick, desk, project } = props;
-	const letter =
-		picked?.is === "letter"
-			? picked.id
-			: picked?.is === "pipe"
-				? frame.pipes.find((p) => p.pipe === picked.id)?.letter
-				: undefined;
-	const pick = (l: string) =>
-		onPick(letter === l ? undefined : { is: "letter", id: l });
-	const sawn = project.marks?.sawn ?? {};
-	const planned = new Set(
-		plan.pipe.flatMap((t) => alike(t.stock).map((a) => a.key)),
-	);
-	const gone = Object.keys(sawn).filter((k) => !planned.has(k));
-	const mark = (label: string, next: Record<string, number>) =>
-		desk.edit(label, (p) => ({ ...p, marks: { ...p.marks, sawn: next } }));
-	const onSawn = (key: string, cut: number) => {
-		const { [key]: was = 0, ...rest } = sawn;
-		mark(
-			cut > was ? "A stick is cut" : "A stick is not cut",
-			cut > 0 ? { ...rest, [key]: cut } : rest,
-		);
-	};
-	return (
-		<>
-			<section aria-labelledby="cut-head">
-				<Head id="cut-head" title="Where to cut">
-					<span className="text-sm text-ink-2">
-						{plural(plan.totals.pieces, "piece")}, {feet(plan.totals.net)} ft of
-						pipe
-					</span>
-				</Head>
-				<ul className="grid gap-x-6 sm:grid-cols-2">
-					{plan.cuts.map((g) => (
-						<li
-							key={g.letter}
-							className={`cut-row ${letter === g.letter ? "is-lit" : ""}`}
-						>
-							<button
-								type="button"
-								className="letter"
-								aria-pressed={letter === g.letter}
-								aria-label={`Show ${g.letter} on the frame`}
-								onClick={() => pick(g.letter)}
-							>
-								{g.letter}
-							</button>
-							<span className="min-w-8 text-right text-lg">{g.count}×</span>
-							<span className="flex-1 font-display text-2xl leading-tight font-semibold">
-								<Why
-									label={`Cut ${g.letter}`}
-									sum={g.sum}
-									total={g.cut}
-									of={<Len nm={g.cut} style={style} step={64} />}
-								/>
-							</span>
-							<span className="text-right text-sm leading-tight text-ink-2">
-								{sizeWords(g.size)}
-								{g.hidden && <span className="block">hidden nipple</span>}
-								{g.path && <span className="block">{pathWords[g.path]}</span>}
-								{g.waits ? (
-									<strong className="block text-warn">at most</strong>
-								) : (
-									g.class && (
-										<span className="block">{classWords[g.class]}</span>
-									)
-								)}
-								{g.tooShort && (
-									<strong className="block text-bad">too short</strong>
-								)}
-							</span>
-						</li>
-					))}
-				</ul>
-				{plan.cuts.some((g) => g.waits) && (
-					<p className="mt-1 text-sm font-semibold text-warn">
-						Leave{" "}
-						{plan.cuts
-							.filter((g) => g.waits)
-							.map((g) => g.letter)
-							.join(", ")}{" "}
-						uncut until the rest stands: the length shown is held in reserve.
-						Pick the pipe in the Frame lens and type what you measure.
-					</p>
-				)}
-				{plan.cuts.some((g) => g.hidden) && (
-					<p className="mt-1 text-sm text-ink-2">
-						A hidden nipple: the fittings touch and no pipe shows.
-					</p>
-				)}
-			</section>
-			{plan.pipe.map((t) => (
-				<section
-					key={t.size}
-					aria-label={`Sticks of ${sizeWords(t.size)} pipe`}
-					className="grid gap-2"
-				>
-					<Head
-						title={`${sizeWords(t.size)} pipe: ${t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}`}
-						id={`sticks-${t.size}`}
-					>
-						<span className="text-sm text-ink-2">
-							{Math.round(100 * t.yield)} % used
-						</span>
-					</Head>
-					<Sticks
-						of={t.stock}
-						style={style}
-						lit={letter}
-						onPick={pick}
-						sawn={sawn}
-						onSawn={onSawn}
-						tinted
-						waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)}
-					/>
-					<p className="text-sm">
-						{feet(t.stock.net)} ft in pieces, {feet(t.stock.left)} ft left,{" "}
-						{feet(t.stock.kerf)} ft to the saw.
-					</p>
-					<Proof of={t.stock} />
-				</section>
-			))}
-			{gone.length > 0 && (
-				<p role="status" className="text-sm font-semibold text-warn">
-					{plural(
-						gone.reduce((n, k) => n + (sawn[k] ?? 0), 0),
-						"stick",
-					)}{" "}
-					cut to an earlier plan: see what still fits before you cut more.{" "}
-					<button
-						type="button"
-						className="link"
-						onClick={() =>
-							mark(
-								"Earlier cuts forgotten",
-								Object.fromEntries(
-									Object.entries(sawn).filter(([k]) => planned.has(k)),
-								),
-							)
-						}
-					>
-						Forget them
-					</button>
-				</p>
-			)}
-			<Tools {...props} />
-			<p className="text-sm text-ink-2">
-				Cut in the order drawn, from the left. Mark beside the line, on the
-				waste side, and mark the next piece after each cut: marking all at once
-				loses a kerf a piece.
-			</p>
-		</>
-	);
+  const { plan, frame, style, picked, onPick, desk, project } = props;
+  const letter = picked?.is === "letter" ? picked.id : picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id)?.letter : undefined;
+  const pick = (l: string) => onPick(letter === l ? undefined : { is: "letter", id: l });
+  const sawn = project.marks?.sawn ?? {};
+  const planned = new Set(plan.pipe.flatMap((t) => alike(t.stock).map((a) => a.key)));
+  const gone = Object.keys(sawn).filter((k) => !planned.has(k));
+  const mark = (label: string, next: Record<string, number>) => desk.edit(label, (p) => ({ ...p, marks: { ...p.marks, sawn: next } }));
+  const onSawn = (key: string, cut: number) => {
+    const { [key]: was = 0, ...rest } = sawn;
+    mark(cut > was ? "A stick is cut" : "A stick is not cut", cut > 0 ? { ...rest, [key]: cut } : rest);
+  };
+  return (
+    <>
+      <section aria-labelledby="cut-head">
+        <Head id="cut-head" title="Where to cut">
+          <span className="text-sm text-ink-2">
+            {plural(plan.totals.pieces, "piece")}, {feet(plan.totals.net)} ft of pipe
+          </span>
+        </Head>
+        <ul className="grid gap-x-6 sm:grid-cols-2">
+          {plan.cuts.map((g) => (
+            <li key={g.letter} className={`cut-row ${letter === g.letter ? "is-lit" : ""}`}>
+              <button type="button" className="letter" aria-pressed={letter === g.letter} aria-label={`Show ${g.letter} on the frame`} onClick={() => pick(g.letter)}>
+                {g.letter}
+              </button>
+              <span className="min-w-8 text-right text-lg">{g.count}×</span>
+              <span className="flex-1 font-display text-2xl leading-tight font-semibold">
+                <Why label={`Cut ${g.letter}`} sum={g.sum} total={g.cut} of={<Len nm={g.cut} style={style} step={64} />} />
+              </span>
+              <span className="text-right text-sm leading-tight text-ink-2">
+                {sizeWords(g.size)}
+                {g.hidden && <span className="block">hidden nipple</span>}
+                {g.path && <span className="block">{pathWords[g.path]}</span>}
+                {g.waits ? <strong className="block text-warn">at most</strong> : g.class && <span className="block">{classWords[g.class]}</span>}
+                {g.tooShort && <strong className="block text-bad">too short</strong>}
+              </span>
+            </li>
+          ))}
+        </ul>
+        {plan.cuts.some((g) => g.waits) && (
+          <p className="mt-1 text-sm font-semibold text-warn">
+            Leave {plan.cuts.filter((g) => g.waits).map((g) => g.letter).join(", ")} uncut until the rest stands: the length shown is held in reserve. Pick the pipe in the Frame lens and type what you measure.
+          </p>
+        )}
+        {plan.cuts.some((g) => g.hidden) && <p className="mt-1 text-sm text-ink-2">A hidden nipple: the fittings touch and no pipe shows.</p>}
+      </section>
+      {plan.pipe.map((t) => (
+        <section key={t.size} aria-label={`Sticks of ${sizeWords(t.size)} pipe`} className="grid gap-2">
+          <Head title={`${sizeWords(t.size)} pipe: ${t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}`} id={`sticks-${t.size}`}>
+            <span className="text-sm text-ink-2">{Math.round(100 * t.yield)} % used</span>
+          </Head>
+          <Sticks of={t.stock} style={style} lit={letter} onPick={pick} sawn={sawn} onSawn={onSawn} tinted waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)} />
+          <p className="text-sm">
+            {feet(t.stock.net)} ft in pieces, {feet(t.stock.left)} ft left, {feet(t.stock.kerf)} ft to the saw.
+          </p>
+          <Proof of={t.stock} />
+        </section>
+      ))}
+      {gone.length > 0 && (
+        <p role="status" className="text-sm font-semibold text-warn">
+          {plural(gone.reduce((n, k) => n + (sawn[k] ?? 0), 0), "stick")} cut to an earlier plan: see what still fits before you cut more.{" "}
+          <button type="button" className="link" onClick={() => mark("Earlier cuts forgotten", Object.fromEntries(Object.entries(sawn).filter(([k]) => planned.has(k))))}>
+            Forget them
+          </button>
+        </p>
+      )}
+      <Tools {...props} />
+      <p className="text-sm text-ink-2">
+        Cut in the order drawn, from the left. Mark beside the line, on the waste side, and mark the next piece after each cut: marking all at once loses a kerf a piece.
+      </p>
+    </>
+  );
 }
 
 /** The tool sets the kerf, and the kerf decides how many sticks to buy. */
 function Tools({ plan, project, desk, style }: LensProps) {
-	const all = useTools();
-	const counted = new Map(plan.tools.map((t) => [t.id, t]));
-	return (
-		<section aria-labelledby="tool-head">
-			<Head id="tool-head" title="The tool decides how many" />
-			<RadioGroup.Root
-				aria-labelledby="tool-head"
-				className="grid"
-				value={project.tool}
-				onValueChange={(id) =>
-					desk.edit(
-						`Cut with: ${all.find((t) => t.id === id)?.name ?? id}`,
-						(p) => ({ ...p, tool: id }),
-					)
-				}
-			>
-				{all.map((t) => {
-					const c = counted.get(t.id);
-					return (
-						<RadioGroup.Item
-							key={t.id}
-							value={t.id}
-							className="tool-row"
-							aria-label={`Cut with: ${t.name}${c ? `, ${plural(c.sticks, "stick")}` : ""}`}
-						>
-							<span className="radio" aria-hidden="true" />
-							<span className="flex-1 text-left">
-								<strong className="font-semibold">{t.name}</strong>
-								<span className="block text-sm text-ink-2">{t.note}</span>
-							</span>
-							<span className="w-16 text-right text-sm">
-								{t.kerf ? (
-									<>
-										kerf <Len nm={t.kerf} style={style} step={32} />
-									</>
-								) : (
-									"no kerf"
-								)}
-							</span>
-							<span className="w-28 text-right">
-								{c ? (
-									<>
-										<strong className="block">
-											{plural(c.sticks, "stick")}
-										</strong>
-										<span className="text-sm text-ink-2">
-											{c.priced ? money(c.cost) : "no price"}
-										</span>
-									</>
-								) : (
-									""
-								)}
-							</span>
-						</RadioGroup.Item>
-					);
-				})}
-			</RadioGroup.Root>
-		</section>
-	);
+  const all = useTools();
+  const counted = new Map(plan.tools.map((t) => [t.id, t]));
+  return (
+    <section aria-labelledby="tool-head">
+      <Head id="tool-head" title="The tool decides how many" />
+      <RadioGroup.Root aria-labelledby="tool-head" className="grid" value={project.tool} onValueChange={(id) => desk.edit(`Cut with: ${all.find((t) => t.id === id)?.name ?? id}`, (p) => ({ ...p, tool: id }))}>
+        {all.map((t) => {
+          const c = counted.get(t.id);
+          return (
+            <RadioGroup.Item key={t.id} value={t.id} className="tool-row" aria-label={`Cut with: ${t.name}${c ? `, ${plural(c.sticks, "stick")}` : ""}`}>
+              <span className="radio" aria-hidden="true" />
+              <span className="flex-1 text-left">
+                <strong className="font-semibold">{t.name}</strong>
+                <span className="block text-sm text-ink-2">{t.note}</span>
+              </span>
+              <span className="w-16 text-right text-sm">
+                {t.kerf ? (
+                  <>
+                    kerf <Len nm={t.kerf} style={style} step={32} />
+                  </>
+                ) : (
+                  "no kerf"
+                )}
+              </span>
+              <span className="w-28 text-right">
+                {c ? (
+                  <>
+                    <strong className="block">{plural(c.sticks, "stick")}</strong>
+                    <span className="text-sm text-ink-2">{c.priced ? money(c.cost) : "no price"}</span>
+                  </>
+                ) : (
+                  ""
+                )}
+              </span>
+            </RadioGroup.Item>
+          );
+        })}
+      </RadioGroup.Root>
+    </section>
+  );
 }

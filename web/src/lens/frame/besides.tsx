@@ -2,31 +2,21 @@ import type { LensProps } from "../lens";
 
 /** What the last gesture did besides what was asked for, and what may be wanted next. */
 export function Besides({ gesture }: Pick<LensProps, "gesture">) {
-	const d = gesture.last;
-	const told = [
-		...(d?.gave ?? []).map(
-			(g) => `${g.was}${g.now ? ` → ${g.now}` : ""}, ${g.words}`,
-		),
-		...(d?.also ?? []),
-	];
-	if (!d || (told.length === 0 && !d.offers?.length)) return null;
-	return (
-		<div className="besides">
-			{told.length > 0 && (
-				<p role="status">
-					{d.label}: {told.join("; ")}
-				</p>
-			)}
-			{d.offers?.map((o) => (
-				<button
-					key={o.label}
-					type="button"
-					className="btn btn-small"
-					onClick={() => void gesture.run(o.edit, { keep: true })}
-				>
-					{o.label}
-				</button>
-			))}
-		</div>
-	);
+  const d = gesture.last;
+  const told = [...(d?.gave ?? []).map((g) => `${g.was}${g.now ? ` → ${g.now}` : ""}, ${g.words}`), ...(d?.also ?? [])];
+  if (!d || (told.length === 0 && !d.offers?.length)) return null;
+  return (
+    <div className="besides">
+      {told.length > 0 && (
+        <p role="status">
+          {d.label}: {told.join("; ")}
+        </p>
+      )}
+      {d.offers?.map((o) => (
+        <button key={o.label} type="button" className="btn btn-small" onClick={() => void gesture.run(o.edit, { keep: true })}>
+          {o.label}
+        </button>
+      ))}
+    </div>
+  );
 }

@@ -9,124 +9,64 @@ import { Refused } from "./refused";
 
 /** Fittings that the catalog does not have: bought elsewhere, printed, home-made. */
 export function Customs({ project, gesture }: LensProps) {
-	const [open, setOpen] = useState(false);
-	const [name, setName] = useState("");
-	const [source, setSource] = useState("bought");
-	const [size, setSize] = useState("3/4");
-	const [ports, setPorts] = useState("");
-	const all = project.frame?.parts ?? [];
-	const make = async () => {
-		if (
-			!(await gesture.run(
-				{ custom: { name, source, size, ports: ports.split("\n") } },
-				{ keep: true },
-			))
-		)
-			return;
-		setName("");
-		setPorts("");
-		setOpen(false);
-	};
-	return (
-		<section aria-labelledby="customs-head">
-			<Head id="customs-head" title="Parts of your own" level={3}>
-				<button
-					type="button"
-					className="btn btn-small"
-					aria-expanded={open}
-					onClick={() => setOpen(!open)}
-				>
-					Describe one
-				</button>
-			</Head>
-			{all.length === 0 && !open && (
-				<p className="text-sm text-ink-2">
-					A wye, a 22½° elbow, a printed hub: say where its ports point and how
-					far its stops are, and it stands wherever pipes meet like that.
-				</p>
-			)}
-			{open && (
-				<form
-					className="trial grid gap-1.5"
-					onSubmit={(e) => {
-						e.preventDefault();
-						void make();
-					}}
-				>
-					<label className="flex items-center justify-between gap-2 text-sm">
-						Name
-						<input
-							className="field w-52"
-							value={name}
-							placeholder="elbow 22-1/2"
-							autoComplete="off"
-							onChange={(e) => setName(e.target.value)}
-						/>
-					</label>
-					<div className="grid grid-cols-2 gap-2">
-						<Pick
-							label="Where it comes from"
-							className="w-full"
-							value={source}
-							options={[
-								["bought", "bought"],
-								["printed", "printed"],
-								["home-made", "home-made"],
-							]}
-							onChange={setSource}
-						/>
-						<Pick
-							label="Size of its ports"
-							className="w-full"
-							value={size}
-							options={pipeSizes}
-							onChange={setSize}
-						/>
-					</div>
-					<label className="grid gap-1 text-sm">
-						Its ports, one a line: direction, then centre to stop
-						<textarea
-							className="field"
-							rows={3}
-							value={ports}
-							spellCheck={false}
-							placeholder={"left 3/8\nright up@22.5 3/8"}
-							onChange={(e) => setPorts(e.target.value)}
-						/>
-					</label>
-					<button
-						type="submit"
-						className="btn btn-small justify-self-start"
-						disabled={!name.trim() || !ports.trim()}
-					>
-						Take it
-					</button>
-				</form>
-			)}
-			<ul>
-				{all.map((c) => (
-					<li key={c.id} className="driven">
-						<span className="min-w-0 flex-1">
-							<strong>{c.id}</strong>, {c.source ?? "bought"},{" "}
-							{sizeWords(c.size)}, {c.ports?.length} ports
-						</span>
-						<button
-							type="button"
-							className="icon-btn"
-							aria-label={`Take the part away: ${c.id}`}
-							onClick={() =>
-								void gesture.run(
-									{ custom: { name: c.id, drop: true } },
-									{ keep: true },
-								)
-							}
-						>
-							<Icon name="close" />
-						</button>
-					</li>
-				))}
-			</ul>
-			<Refused gesture={gesture} kinds={["custom"]} />
-		</section>
-	);
+  const [open, setOpen] = useState(false);
+  const [name, setName] = useState("");
+  const [source, setSource] = useState("bought");
+  const [size, setSize] = useState("3/4");
+  const [ports, setPorts] = useState("");
+  const all = project.frame?.parts ?? [];
+  const make = async () => {
+    if (!(await gesture.run({ custom: { name, source, size, ports: ports.split("\n") } }, { keep: true }))) return;
+    setName("");
+    setPorts("");
+    setOpen(false);
+  };
+  return (
+    <section aria-labelledby="customs-head">
+      <Head id="customs-head" title="Parts of your own" level={3}>
+        <button type="button" className="btn btn-small" aria-expanded={open} onClick={() => setOpen(!open)}>
+          Describe one
+        </button>
+      </Head>
+      {all.length === 0 && !open && <p className="text-sm text-ink-2">A wye, a 22½° elbow, a printed hub: say where its ports point and how far its stops are, and it stands wherever pipes meet like that.</p>}
+      {open && (
+        <form
+          className="trial grid gap-1.5"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void make();
+          }}
+        >
+          <label className="flex items-center justify-between gap-2 text-sm">
+            Name
+            <input className="field w-52" value={name} placeholder="elbow 22-1/2" autoComplete="off" onChange={(e) => setName(e.target.value)} />
+          </label>
+          <div className="grid grid-cols-2 gap-2">
+            <Pick label="Where it comes from" className="w-full" value={source} options={[["bought", "bought"], ["printed", "printed"], ["home-made", "home-made"]]} onChange={setSource} />
+            <Pick label="Size of its ports" className="w-full" value={size} options={pipeSizes} onChange={setSize} />
+          </div>
+          <label className="grid gap-1 text-sm">
+            Its ports, one a line: direction, then centre to stop
+            <textarea className="field" rows={3} value={ports} spellCheck={false} placeholder={"left 3/8\nright up@22.5 3/8"} onChange={(e) => setPorts(e.target.value)} />
+          </label>
+          <button type="submit" className="btn btn-small justify-self-start" disabled={!name.trim() || !ports.trim()}>
+            Take it
+          </button>
+        </form>
+      )}
+      <ul>
+        {all.map((c) => (
+          <li key={c.id} className="driven">
+            <span className="min-w-0 flex-1">
+              <strong>{c.id}</strong>, {c.source ?? "bought"}, {sizeWords(c.size)}, {c.ports?.length} ports
+            </span>
+            <button type="button" className="icon-btn" aria-label={`Take the part away: ${c.id}`} onClick={() => void gesture.run({ custom: { name: c.id, drop: true } }, { keep: true })}>
+              <Icon name="close" />
+            </button>
+          </li>
+        ))}
+      </ul>
+      <Refused gesture={gesture} kinds={["custom"]} />
+    </section>
+  );
 }

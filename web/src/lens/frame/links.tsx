@@ -13,287 +13,149 @@ import { Refused } from "./refused";
 type Link = PlanFrame["links"][number];
 
 const kinds = [
-	["pivot", "pivot", "a bolt through two pipes: one turns"],
-	["hinge", "hinge", "a part that turns round a pipe"],
-	["tie", "tie", "cable ties round two pipes"],
-	["axle", "axle", "a rod across, with wheels"],
-	["rod", "rod or stake", "in a pipe or through a fitting"],
-	["clip", "clips", "cut from pipe, on a pipe"],
-	["sleeve", "sleeve", "a larger pipe round a pipe"],
+  ["pivot", "pivot", "a bolt through two pipes: one turns"],
+  ["hinge", "hinge", "a part that turns round a pipe"],
+  ["tie", "tie", "cable ties round two pipes"],
+  ["axle", "axle", "a rod across, with wheels"],
+  ["rod", "rod or stake", "in a pipe or through a fitting"],
+  ["clip", "clips", "cut from pipe, on a pipe"],
+  ["sleeve", "sleeve", "a larger pipe round a pipe"],
 ] as const;
 const two = ["pivot", "hinge", "tie", "axle"];
 
 /** What holds together without a socket: what fits, how long, what turns and what it hits. */
 export function Links(props: LensProps & { joint?: Joint; pipe?: Pipe }) {
-	const { frame, style, gesture, onPick, joint } = props;
-	const [making, setMaking] = useState(false);
-	const free = joint && !joint.kind && joint.ports.length === 1;
-	return (
-		<section aria-labelledby="links-head">
-			<Head id="links-head" title="Bolts, wheels, sliding parts">
-				<button
-					type="button"
-					className="btn btn-small"
-					aria-expanded={making}
-					onClick={() => setMaking(!making)}
-				>
-					Add one
-				</button>
-			</Head>
-			{frame.links.length === 0 && !making && (
-				<p className="text-sm text-ink-2">
-					What holds together without a socket: a bolt to fold on, a leg that
-					slides, wheels on an axle, ties, clips.
-				</p>
-			)}
-			{making && <NewLink {...props} onMade={() => setMaking(false)} />}
-			{free && (
-				<LineField
-					label={`Slide a pipe out of ${joint.id}`}
-					placeholder="10"
-					press="Slide"
-					onRun={(t) => gesture.run({ slide: { joint: joint.id, say: t } })}
-					note="how far it shows; holes every 2: 10 pitch 2; the size that fits best is taken"
-				/>
-			)}
-			<ul className="mt-1 grid gap-2">
-				{frame.links.map((l) => (
-					<li key={l.id} className="link-row">
-						<div className="flex items-start gap-2">
-							<span className="min-w-0 flex-1">
-								<strong>{l.id}</strong>: {l.words}
-								{l.fit && l.kind !== "sleeve" && l.kind !== "rod" && (
-									<span className="block text-sm">{l.fit.text}</span>
-								)}
-							</span>
-							<button
-								type="button"
-								className="icon-btn"
-								aria-label={`Take away: ${l.id}`}
-								onClick={() =>
-									void gesture.run(
-										{ link: { id: l.id, drop: true } },
-										{ keep: true },
-									)
-								}
-							>
-								<Icon name="close" />
-							</button>
-						</div>
-						{l.sum && l.length ? (
-							<p className="text-sm">
-								length{" "}
-								<Why
-									label={`Length of ${l.id}`}
-									sum={l.sum}
-									total={l.length}
-									of={<Len nm={l.length} style={style} step={16} />}
-								/>
-							</p>
-						) : null}
-						<Turning l={l} {...props} />
-						{(l.moves?.length ?? 0) > 0 && (
-							<p className="text-sm text-ink-2">
-								turns:{" "}
-								{l.moves?.slice(0, 8).map((id, i) => (
-									<span key={id}>
-										{i > 0 && ", "}
-										<button
-											type="button"
-											className="link"
-											onClick={() => onPick({ is: "pipe", id })}
-										>
-											{id}
-										</button>
-									</span>
-								))}
-								{(l.moves?.length ?? 0) > 8 && " …"}
-							</p>
-						)}
-					</li>
-				))}
-			</ul>
-			<Refused gesture={gesture} kinds={["link", "slide"]} />
-		</section>
-	);
+  const { frame, style, gesture, onPick, joint } = props;
+  const [making, setMaking] = useState(false);
+  const free = joint && !joint.kind && joint.ports.length === 1;
+  return (
+    <section aria-labelledby="links-head">
+      <Head id="links-head" title="Bolts, wheels, sliding parts">
+        <button type="button" className="btn btn-small" aria-expanded={making} onClick={() => setMaking(!making)}>
+          Add one
+        </button>
+      </Head>
+      {frame.links.length === 0 && !making && <p className="text-sm text-ink-2">What holds together without a socket: a bolt to fold on, a leg that slides, wheels on an axle, ties, clips.</p>}
+      {making && <NewLink {...props} onMade={() => setMaking(false)} />}
+      {free && <LineField label={`Slide a pipe out of ${joint.id}`} placeholder="10" press="Slide" onRun={(t) => gesture.run({ slide: { joint: joint.id, say: t } })} note="how far it shows; holes every 2: 10 pitch 2; the size that fits best is taken" />}
+      <ul className="mt-1 grid gap-2">
+        {frame.links.map((l) => (
+          <li key={l.id} className="link-row">
+            <div className="flex items-start gap-2">
+              <span className="min-w-0 flex-1">
+                <strong>{l.id}</strong>: {l.words}
+                {l.fit && l.kind !== "sleeve" && l.kind !== "rod" && <span className="block text-sm">{l.fit.text}</span>}
+              </span>
+              <button type="button" className="icon-btn" aria-label={`Take away: ${l.id}`} onClick={() => void gesture.run({ link: { id: l.id, drop: true } }, { keep: true })}>
+                <Icon name="close" />
+              </button>
+            </div>
+            {l.sum && l.length ? (
+              <p className="text-sm">
+                length <Why label={`Length of ${l.id}`} sum={l.sum} total={l.length} of={<Len nm={l.length} style={style} step={16} />} />
+              </p>
+            ) : null}
+            <Turning l={l} {...props} />
+            {(l.moves?.length ?? 0) > 0 && (
+              <p className="text-sm text-ink-2">
+                turns:{" "}
+                {l.moves?.slice(0, 8).map((id, i) => (
+                  <span key={id}>
+                    {i > 0 && ", "}
+                    <button type="button" className="link" onClick={() => onPick({ is: "pipe", id })}>
+                      {id}
+                    </button>
+                  </span>
+                ))}
+                {(l.moves?.length ?? 0) > 8 && " …"}
+              </p>
+            )}
+          </li>
+        ))}
+      </ul>
+      <Refused gesture={gesture} kinds={["link", "slide"]} />
+    </section>
+  );
 }
 
 function Turning({ l, style, gesture }: { l: Link } & LensProps) {
-	if (l.kind !== "pivot" && l.kind !== "hinge") return null;
-	return (
-		<>
-			{(l.states?.length ?? 0) > 0 && (
-				<table className="audit">
-					<caption className="sr-only">
-						Outside size of the frame, by state of {l.id}
-					</caption>
-					<tbody>
-						{l.states?.map((s) => (
-							<tr key={s.name}>
-								<th scope="row">{s.name}</th>
-								<td>{s.angle ? `${s.angle}°` : ""}</td>
-								<td className="whitespace-nowrap">
-									{s.size.map((v) => text(v, style, 16)).join(" × ")}
-								</td>
-							</tr>
-						))}
-					</tbody>
-				</table>
-			)}
-			{l.hits?.slice(0, 3).map((h) => (
-				<p key={h.parts.join()} className="text-sm font-semibold text-warn">
-					{h.parts[0]} meets {h.parts[1]} after {Math.abs(h.angle)}°
-				</p>
-			))}
-			<LineField
-				label="Folds by"
-				placeholder="60"
-				press="Fold"
-				onRun={(t) =>
-					gesture.run(
-						{ link: { id: l.id, fold: Number(t.replace("°", "")) || 0 } },
-						{ keep: true },
-					)
-				}
-				note="degrees; with a minus the other way"
-			/>
-		</>
-	);
+  if (l.kind !== "pivot" && l.kind !== "hinge") return null;
+  return (
+    <>
+      {(l.states?.length ?? 0) > 0 && (
+        <table className="audit">
+          <caption className="sr-only">Outside size of the frame, by state of {l.id}</caption>
+          <tbody>
+            {l.states?.map((s) => (
+              <tr key={s.name}>
+                <th scope="row">{s.name}</th>
+                <td>{s.angle ? `${s.angle}°` : ""}</td>
+                <td className="whitespace-nowrap">{s.size.map((v) => text(v, style, 16)).join(" × ")}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {l.hits?.slice(0, 3).map((h) => (
+        <p key={h.parts.join()} className="text-sm font-semibold text-warn">
+          {h.parts[0]} meets {h.parts[1]} after {Math.abs(h.angle)}°
+        </p>
+      ))}
+      <LineField label="Folds by" placeholder="60" press="Fold" onRun={(t) => gesture.run({ link: { id: l.id, fold: Number(t.replace("°", "")) || 0 } }, { keep: true })} note="degrees; with a minus the other way" />
+    </>
+  );
 }
 
 /** Where it is, and its sizes, as they are typed. */
-function NewLink({
-	joint,
-	pipe,
-	marked,
-	gesture,
-	onMade,
-}: LensProps & { joint?: Joint; pipe?: Pipe; onMade: () => void }) {
-	const [kind, setKind] = useState("pivot");
-	const start = marked.length > 0 ? marked : [pipe?.pipe ?? joint?.id ?? ""];
-	const [a, setA] = useState(start[0] ?? "");
-	const [b, setB] = useState(start[1] ?? "");
-	const [more, setMore] = useState<Record<string, string>>({});
-	const [size, setSize] = useState("1");
-	const fields: Record<string, [key: string, label: string, hint: string][]> = {
-		pivot: [
-			["rod", "Bolt", "1/4"],
-			["fold", "Folds by, degrees", "60"],
-		],
-		hinge: [["fold", "Folds by, degrees", "90"]],
-		tie: [["count", "How many", "1"]],
-		axle: [
-			["rod", "Axle", "1/2"],
-			["wheel", "Wheels", "8"],
-			["hub", "Hub, wide", "1 1/2"],
-			["spacer", "Spacer", "none"],
-		],
-		rod: [["rod", "Rod, thick", "3/4"]],
-		clip: [["count", "How many", "4"]],
-		sleeve: [
-			["count", "How many", "1"],
-			["length", "Each", "6"],
-		],
-	};
-	const make = async () => {
-		const { count, fold, ...sizes } = more;
-		const on = two.includes(kind) ? [a, b] : [a];
-		const done = await gesture.run(
-			{
-				link: {
-					kind,
-					on,
-					...sizes,
-					count: Number(count) || undefined,
-					fold: Number(fold) || undefined,
-					size: kind === "sleeve" ? size : undefined,
-				},
-			},
-			{ keep: true },
-		);
-		if (done) onMade();
-	};
-	return (
-		<form
-			className="trial mt-1 grid gap-1.5"
-			onSubmit={(e) => {
-				e.preventDefault();
-				void make();
-			}}
-		>
-			<Pick
-				label="Kind of link"
-				className="w-full"
-				value={kind}
-				options={kinds}
-				onChange={setKind}
-			/>
-			<Field
-				label={kind === "hinge" ? "Round the pipe" : "On"}
-				hint="p1 at 12"
-				value={a}
-				onChange={setA}
-			/>
-			{two.includes(kind) && (
-				<Field
-					label={kind === "hinge" ? "turns the part of" : "and on"}
-					hint={kind === "axle" ? "j2" : "p5 at 12 from j7"}
-					value={b}
-					onChange={setB}
-				/>
-			)}
-			{kind === "sleeve" && (
-				<Pick
-					label="Size of the sleeve"
-					className="w-28"
-					value={size}
-					options={pipeSizes}
-					onChange={setSize}
-				/>
-			)}
-			{fields[kind]?.map(([key, label, hint]) => (
-				<Field
-					key={key}
-					label={label}
-					hint={hint}
-					value={more[key] ?? ""}
-					onChange={(v) => setMore({ ...more, [key]: v })}
-				/>
-			))}
-			<button
-				type="submit"
-				className="btn btn-small justify-self-start"
-				disabled={!a.trim() || (two.includes(kind) && !b.trim())}
-			>
-				Add it
-			</button>
-		</form>
-	);
+function NewLink({ joint, pipe, marked, gesture, onMade }: LensProps & { joint?: Joint; pipe?: Pipe; onMade: () => void }) {
+  const [kind, setKind] = useState("pivot");
+  const start = marked.length > 0 ? marked : [pipe?.pipe ?? joint?.id ?? ""];
+  const [a, setA] = useState(start[0] ?? "");
+  const [b, setB] = useState(start[1] ?? "");
+  const [more, setMore] = useState<Record<string, string>>({});
+  const [size, setSize] = useState("1");
+  const fields: Record<string, [key: string, label: string, hint: string][]> = {
+    pivot: [["rod", "Bolt", "1/4"], ["fold", "Folds by, degrees", "60"]],
+    hinge: [["fold", "Folds by, degrees", "90"]],
+    tie: [["count", "How many", "1"]],
+    axle: [["rod", "Axle", "1/2"], ["wheel", "Wheels", "8"], ["hub", "Hub, wide", "1 1/2"], ["spacer", "Spacer", "none"]],
+    rod: [["rod", "Rod, thick", "3/4"]],
+    clip: [["count", "How many", "4"]],
+    sleeve: [["count", "How many", "1"], ["length", "Each", "6"]],
+  };
+  const make = async () => {
+    const { count, fold, ...sizes } = more;
+    const on = two.includes(kind) ? [a, b] : [a];
+    const done = await gesture.run({ link: { kind, on, ...sizes, count: Number(count) || undefined, fold: Number(fold) || undefined, size: kind === "sleeve" ? size : undefined } }, { keep: true });
+    if (done) onMade();
+  };
+  return (
+    <form
+      className="trial mt-1 grid gap-1.5"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void make();
+      }}
+    >
+      <Pick label="Kind of link" className="w-full" value={kind} options={kinds} onChange={setKind} />
+      <Field label={kind === "hinge" ? "Round the pipe" : "On"} hint="p1 at 12" value={a} onChange={setA} />
+      {two.includes(kind) && <Field label={kind === "hinge" ? "turns the part of" : "and on"} hint={kind === "axle" ? "j2" : "p5 at 12 from j7"} value={b} onChange={setB} />}
+      {kind === "sleeve" && <Pick label="Size of the sleeve" className="w-28" value={size} options={pipeSizes} onChange={setSize} />}
+      {fields[kind]?.map(([key, label, hint]) => (
+        <Field key={key} label={label} hint={hint} value={more[key] ?? ""} onChange={(v) => setMore({ ...more, [key]: v })} />
+      ))}
+      <button type="submit" className="btn btn-small justify-self-start" disabled={!a.trim() || (two.includes(kind) && !b.trim())}>
+        Add it
+      </button>
+    </form>
+  );
 }
 
-function Field({
-	label,
-	hint,
-	value,
-	onChange,
-}: {
-	label: string;
-	hint: string;
-	value: string;
-	onChange: (v: string) => void;
-}) {
-	return (
-		<label className="flex items-center justify-between gap-2 text-sm">
-			{label}
-			<input
-				className="field w-44"
-				value={value}
-				placeholder={hint}
-				autoComplete="off"
-				autoCapitalize="none"
-				spellCheck={false}
-				onChange={(e) => onChange(e.target.value)}
-			/>
-		</label>
-	);
+function Field({ label, hint, value, onChange }: { label: string; hint: string; value: string; onChange: (v: string) => void }) {
+  return (
+    <label className="flex items-center justify-between gap-2 text-sm">
+      {label}
+      <input className="field w-44" value={value} placeholder={hint} autoComplete="off" autoCapitalize="none" spellCheck={false} onChange={(e) => onChange(e.target.value)} />
+    </label>
+  );
 }

@@ -20,51 +20,42 @@ import { WalkLine } from "./walk-line";
 
 /** What goes where? From the joint that is picked on; the bays; the parts; what is open. */
 export default function FrameSheet(props: LensProps) {
-	const { frame, picked } = props;
-	const [part, setPart] = useState("");
-	const within = frame.places.some((p) => p.path === part) ? part : "";
-	const joint =
-		picked?.is === "joint"
-			? frame.joints.find((j) => j.id === picked.id)
-			: undefined;
-	const pipe =
-		picked?.is === "pipe"
-			? frame.pipes.find((p) => p.pipe === picked.id)
-			: undefined;
-	return (
-		<>
-			<section aria-labelledby="frame-head">
-				<Head id="frame-head" title="What goes where?">
-					<span className="text-sm text-ink-2 max-sm:hidden">
-						{plural(frame.pipes.length, "pipe")},{" "}
-						{plural(frame.parts.length, "part")}
-					</span>
-				</Head>
-				<WalkLine {...props} joint={joint} part={within} />
-				{joint && <JointCard {...props} joint={joint} />}
-				{pipe && <PipeCard {...props} pipe={pipe} />}
-				<Besides gesture={props.gesture} />
-				<Marked {...props} part={within} />
-			</section>
-			{frame.joints.length > 0 && (
-				<>
-					<Bays {...props} part={within} onPart={setPart} />
-					<Parts {...props} joint={joint} />
-					<Links {...props} joint={joint} pipe={pipe} />
-				</>
-			)}
-			<Shapes {...props} joint={joint} part={within} />
-			<Customs {...props} />
-			{frame.pipes.length > 0 && <Closing {...props} />}
-			<Have {...props} />
-			{frame.joints.length > 0 && (
-				<section aria-labelledby="ports-head">
-					<Head id="ports-head" title="Every port and end" />
-					<Ports {...props} />
-					<Contacts {...props} />
-				</section>
-			)}
-			{frame.pipes.length > 0 && <OwnStarter {...props} />}
-		</>
-	);
+  const { frame, picked } = props;
+  const [part, setPart] = useState("");
+  const within = frame.places.some((p) => p.path === part) ? part : "";
+  const joint = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id) : undefined;
+  const pipe = picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id) : undefined;
+  return (
+    <>
+      <section aria-labelledby="frame-head">
+        <Head id="frame-head" title="What goes where?">
+          <span className="text-sm text-ink-2 max-sm:hidden">{plural(frame.pipes.length, "pipe")}, {plural(frame.parts.length, "part")}</span>
+        </Head>
+        <WalkLine {...props} joint={joint} part={within} />
+        {joint && <JointCard {...props} joint={joint} />}
+        {pipe && <PipeCard {...props} pipe={pipe} />}
+        <Besides gesture={props.gesture} />
+        <Marked {...props} part={within} />
+      </section>
+      {frame.joints.length > 0 && (
+        <>
+          <Bays {...props} part={within} onPart={setPart} />
+          <Parts {...props} joint={joint} />
+          <Links {...props} joint={joint} pipe={pipe} />
+        </>
+      )}
+      <Shapes {...props} joint={joint} part={within} />
+      <Customs {...props} />
+      {frame.pipes.length > 0 && <Closing {...props} />}
+      <Have {...props} />
+      {frame.joints.length > 0 && (
+        <section aria-labelledby="ports-head">
+          <Head id="ports-head" title="Every port and end" />
+          <Ports {...props} />
+          <Contacts {...props} />
+        </section>
+      )}
+      {frame.pipes.length > 0 && <OwnStarter {...props} />}
+    </>
+  );
 }

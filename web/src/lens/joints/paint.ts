@@ -3,16 +3,6 @@ import type { LensProps } from "../lens";
 import { pickedTag } from "../tags";
 
 /** The rings speak: closed violet collars where there is cement, open rings where it stays dry. */
-export function jointsPaint(
-	p: Pick<LensProps, "frame" | "picked" | "style">,
-): Paint {
-	return {
-		pipe: () => "--pipe",
-		joint: () => "--hub",
-		rings: 1.6,
-		rulers: false,
-		contacts: false,
-		sizes: [],
-		tags: pickedTag(p.frame, p.picked, p.style),
-	};
+export function jointsPaint(p: Pick<LensProps, "frame" | "picked" | "style">): Paint {
+  return { pipe: () => "--pipe", joint: () => "--hub", rings: 1.6, rulers: false, contacts: false, sizes: [], tags: pickedTag(p.frame, p.picked, p.style) };
 }

@@ -7,143 +7,74 @@ import { Refused } from "../frame/refused";
 import type { LensProps } from "../lens";
 
 const kinds = [
-	["doorway", "passes a doorway", "32, or 32 x 80"],
-	["inside", "fits inside", "wide x deep x high"],
-	["over", "stands over", "wide x deep x high"],
-	["reach", "is within reach", "how high"],
+  ["doorway", "passes a doorway", "32, or 32 x 80"],
+  ["inside", "fits inside", "wide x deep x high"],
+  ["over", "stands over", "wide x deep x high"],
+  ["reach", "is within reach", "how high"],
 ] as const;
-const sides: Record<string, string[]> = {
-	doorway: ["wide", "high"],
-	inside: ["wide", "deep", "high"],
-	over: ["across", "in depth", "in height"],
-	reach: ["in height"],
-};
-const usual: Record<string, string> = {
-	doorway: "the hall door",
-	inside: "the car",
-	over: "the crate",
-	reach: "Grandmother",
-};
+const sides: Record<string, string[]> = { doorway: ["wide", "high"], inside: ["wide", "deep", "high"], over: ["across", "in depth", "in height"], reach: ["in height"] };
+const usual: Record<string, string> = { doorway: "the hall door", inside: "the car", over: "the crate", reach: "Grandmother" };
 
 /** Sizes that are not the frame's own: a door, a car, what stands under it, who reaches it. */
 export function Envelopes({ frame, style, gesture }: LensProps) {
-	const [open, setOpen] = useState(false);
-	const [kind, setKind] = useState("doorway");
-	const [name, setName] = useState("");
-	const [say, setSay] = useState("");
-	const add = async () => {
-		if (
-			!(await gesture.run(
-				{ check: { kind, name: name.trim() || (usual[kind] ?? kind), say } },
-				{ keep: true },
-			))
-		)
-			return;
-		setName("");
-		setSay("");
-		setOpen(false);
-	};
-	return (
-		<section aria-labelledby="envelope-head">
-			<Head id="envelope-head" title="Doors, cars, people">
-				<button
-					type="button"
-					className="btn btn-small"
-					aria-expanded={open}
-					onClick={() => setOpen(!open)}
-				>
-					Add a check
-				</button>
-			</Head>
-			{frame.envelopes.length === 0 && !open && (
-				<p className="text-sm text-ink-2">
-					Sizes that are not its own: must it pass a door, go into a car, stand
-					over something, be within somebody's reach?
-				</p>
-			)}
-			{open && (
-				<form
-					className="trial grid gap-1.5"
-					onSubmit={(e) => {
-						e.preventDefault();
-						void add();
-					}}
-				>
-					<Pick
-						label="What is checked"
-						className="w-full"
-						value={kind}
-						options={kinds}
-						onChange={setKind}
-					/>
-					<label className="flex items-center justify-between gap-2 text-sm">
-						Called
-						<input
-							className="field w-52"
-							value={name}
-							placeholder={usual[kind]}
-							autoComplete="off"
-							onChange={(e) => setName(e.target.value)}
-						/>
-					</label>
-					<label className="flex items-center justify-between gap-2 text-sm">
-						How large
-						<input
-							className="field w-52"
-							value={say}
-							placeholder={kinds.find(([k]) => k === kind)?.[2]}
-							autoComplete="off"
-							spellCheck={false}
-							onChange={(e) => setSay(e.target.value)}
-						/>
-					</label>
-					<button
-						type="submit"
-						className="btn btn-small justify-self-start"
-						disabled={!say.trim()}
-					>
-						Check it
-					</button>
-				</form>
-			)}
-			<ul>
-				{frame.envelopes.map((e) => (
-					<li key={e.id} className={`driven ${e.fits ? "" : "is-bad"}`}>
-						<span className="min-w-0 flex-1">
-							<strong>{e.id}</strong>:{" "}
-							<span className={e.fits ? "" : "font-semibold text-bad"}>
-								{e.words}
-							</span>
-							{e.slack.length > 1 && (
-								<span className="block text-sm text-ink-2">
-									{e.slack
-										.map((s, i) =>
-											Math.abs(s) > 7e12
-												? undefined
-												: `${sides[e.kind]?.[i]} ${s < 0 ? "−" : "+"}${text(Math.abs(s), style, 16)}`,
-										)
-										.filter(Boolean)
-										.join(", ")}
-								</span>
-							)}
-						</span>
-						<button
-							type="button"
-							className="icon-btn"
-							aria-label={`No longer check: ${e.id}`}
-							onClick={() =>
-								void gesture.run(
-									{ check: { name: e.id, drop: true } },
-									{ keep: true },
-								)
-							}
-						>
-							<Icon name="close" />
-						</button>
-					</li>
-				))}
-			</ul>
-			<Refused gesture={gesture} kinds={["check"]} />
-		</section>
-	);
+  const [open, setOpen] = useState(false);
+  const [kind, setKind] = useState("doorway");
+  const [name, setName] = useState("");
+  const [say, setSay] = useState("");
+  const add = async () => {
+    if (!(await gesture.run({ check: { kind, name: name.trim() || (usual[kind] ?? kind), say } }, { keep: true }))) return;
+    setName("");
+    setSay("");
+    setOpen(false);
+  };
+  return (
+    <section aria-labelledby="envelope-head">
+      <Head id="envelope-head" title="Doors, cars, people">
+        <button type="button" className="btn btn-small" aria-expanded={open} onClick={() => setOpen(!open)}>
+          Add a check
+        </button>
+      </Head>
+      {frame.envelopes.length === 0 && !open && <p className="text-sm text-ink-2">Sizes that are not its own: must it pass a door, go into a car, stand over something, be within somebody's reach?</p>}
+      {open && (
+        <form
+          className="trial grid gap-1.5"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void add();
+          }}
+        >
+          <Pick label="What is checked" className="w-full" value={kind} options={kinds} onChange={setKind} />
+          <label className="flex items-center justify-between gap-2 text-sm">
+            Called
+            <input className="field w-52" value={name} placeholder={usual[kind]} autoComplete="off" onChange={(e) => setName(e.target.value)} />
+          </label>
+          <label className="flex items-center justify-between gap-2 text-sm">
+            How large
+            <input className="field w-52" value={say} placeholder={kinds.find(([k]) => k === kind)?.[2]} autoComplete="off" spellCheck={false} onChange={(e) => setSay(e.target.value)} />
+          </label>
+          <button type="submit" className="btn btn-small justify-self-start" disabled={!say.trim()}>
+            Check it
+          </button>
+        </form>
+      )}
+      <ul>
+        {frame.envelopes.map((e) => (
+          <li key={e.id} className={`driven ${e.fits ? "" : "is-bad"}`}>
+            <span className="min-w-0 flex-1">
+              <strong>{e.id}</strong>: <span className={e.fits ? "" : "font-semibold text-bad"}>{e.words}</span>
+              {e.slack.length > 1 && (
+                <span className="block text-sm text-ink-2">
+                  {e.slack.map((s, i) => (Math.abs(s) > 7e12 ? undefined : `${sides[e.kind]?.[i]} ${s < 0 ? "−" : "+"}${text(Math.abs(s), style, 16)}`)).filter(Boolean).join(", ")}
+                </span>
+              )}
+            </span>
+            <button type="button" className="icon-btn" aria-label={`No longer check: ${e.id}`} onClick={() => void gesture.run({ check: { name: e.id, drop: true } }, { keep: true })}>
+              <Icon name="close" />
+            </button>
+          </li>
+        ))}
+      </ul>
+      <Refused gesture={gesture} kinds={["check"]} />
+    </section>
+  );
 }

@@ -1,68 +1,53 @@
 import type { Style } from "../../lib/format";
-import { asTyped, type Target, tapeStep } from "./targets";
+import { type Target, asTyped, tapeStep } from "./targets";
 
 interface Props {
-	id?: string;
-	label?: string;
-	target: Target;
-	style: Style;
-	describedBy?: string;
-	autoFocus?: boolean;
-	className?: string;
-	onChange: (text: string, nudged: boolean) => void;
-	onDone: () => void;
-	onKey?: (key: string) => void;
+  id?: string;
+  label?: string;
+  target: Target;
+  style: Style;
+  describedBy?: string;
+  autoFocus?: boolean;
+  className?: string;
+  onChange: (text: string, nudged: boolean) => void;
+  onDone: () => void;
+  onKey?: (key: string) => void;
 }
 
 /** A length as people write it. Up and Down move it by a step of the tape, with Shift by an inch. */
-export function LengthField({
-	id,
-	label,
-	target: t,
-	style,
-	describedBy,
-	autoFocus,
-	className,
-	onChange,
-	onDone,
-	onKey,
-}: Props) {
-	const nudge = (by: number) => {
-		const value = t.sized?.value;
-		if (value === undefined || t.error) return;
-		const step = tapeStep(style);
-		const next = Math.round((value + by) / step) * step;
-		if (next > 0) onChange(asTyped(next, style), true);
-	};
-	return (
-		<input
-			id={id}
-			aria-label={label}
-			className={`field text-lg font-semibold ${className ?? ""}`}
-			value={t.answer.text}
-			autoComplete="off"
-			spellCheck={false}
-			// biome-ignore lint/a11y/noAutofocus: the field takes the place of the text that was pressed
-			autoFocus={autoFocus}
-			aria-invalid={t.error !== undefined}
-			aria-describedby={describedBy}
-			onFocus={(e) => autoFocus && e.target.select()}
-			onChange={(e) => onChange(e.target.value, false)}
-			onBlur={onDone}
-			onKeyDown={(e) => {
-				const step = e.shiftKey
-					? style === "metric"
-						? 10_000_000
-						: 25_400_000
-					: tapeStep(style);
-				if (e.key === "ArrowUp") nudge(step);
-				else if (e.key === "ArrowDown") nudge(-step);
-				else {
-					onKey?.(e.key);
-					return;
-				}
-				e.preventDefault();
-			}}
-		/>
-	);
+export function LengthField({ id, label, target: t, style, describedBy, autoFocus, className, onChange, onDone, onKey }: Props) {
+  const nudge = (by: number) => {
+    const value = t.sized?.value;
+    if (value === undefined || t.error) return;
+    const step = tapeStep(style);
+    const next = Math.round((value + by) / step) * step;
+    if (next > 0) onChange(asTyped(next, style), true);
+  };
+  return (
+    <input
+      id={id}
+      aria-label={label}
+      className={`field text-lg font-semibold ${className ?? ""}`}
+      value={t.answer.text}
+      autoComplete="off"
+      spellCheck={false}
+      // biome-ignore lint/a11y/noAutofocus: the field takes the place of the text that was pressed
+      autoFocus={autoFocus}
+      aria-invalid={t.error !== undefined}
+      aria-describedby={describedBy}
+      onFocus={(e) => autoFocus && e.target.select()}
+      onChange={(e) => onChange(e.target.value, false)}
+      onBlur={onDone}
+      onKeyDown={(e) => {
+        const step = e.shiftKey ? (style === "metric" ? 10_000_000 : 25_400_000) : tapeStep(style);
+        if (e.key === "ArrowUp") nudge(step);
+        else if (e.key === "ArrowDown") nudge(-step);
+        else {
+          onKey?.(e.key);
+          return;
+        }
+        e.preventDefault();
+      }}
+    />
+  );
 }

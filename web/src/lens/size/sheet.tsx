@@ -2,308 +2,198 @@ import { memo, useId, useState } from "react";
 import type { Answer, Size } from "../../api/client";
 import { same } from "../../desk/merge";
 import type { DeskOf } from "../../desk/use-desk";
-import { Len, meaning, type Style } from "../../lib/format";
+import { Len, type Style, meaning } from "../../lib/format";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
+import { Envelopes } from "./envelopes";
 import { Contacts } from "../contacts";
 import type { LensProps, Subset } from "../lens";
 import { pipeSizes } from "../sizes";
-import { Envelopes } from "./envelopes";
 import { LengthField } from "./length-field";
-import { meaningsOf, type Target, unitOf } from "./targets";
+import { type Target, meaningsOf, unitOf } from "./targets";
 
 /** How big will it be? What the builder states, and what follows. */
 export function SizeSheet(props: LensProps & { targets: Target[] }) {
-	const { frame, style } = props;
-	return (
-		<>
-			<Targets {...props} />
-			<section aria-labelledby="outside-head">
-				<Head id="outside-head" title="What comes out" />
-				<dl className="facts">
-					{frame.overall.map((e) => (
-						<div key={e.axis}>
-							<dt>{["Wide", "Deep", "High"][e.axis]}, outside</dt>
-							<dd className="text-xl">
-								<Why
-									label={`Outside size, ${["wide", "deep", "high"][e.axis]}`}
-									sum={e.sum}
-									total={e.size}
-									of={<Len nm={e.size} style={style} step={32} />}
-								/>
-							</dd>
-						</div>
-					))}
-				</dl>
-				<Contacts {...props} />
-				{props.shop.measurements.length === 0 && (
-					<p className="mt-2 text-sm text-ink-2">
-						Fittings are reckoned with typical figures; makers differ by about
-						1/16 in. Dry-fit one corner before you cut the rest.
-					</p>
-				)}
-			</section>
-			<Envelopes {...props} />
-		</>
-	);
+  const { frame, style } = props;
+  return (
+    <>
+      <Targets {...props} />
+      <section aria-labelledby="outside-head">
+        <Head id="outside-head" title="What comes out" />
+        <dl className="facts">
+          {frame.overall.map((e) => (
+            <div key={e.axis}>
+              <dt>{["Wide", "Deep", "High"][e.axis]}, outside</dt>
+              <dd className="text-xl">
+                <Why label={`Outside size, ${["wide", "deep", "high"][e.axis]}`} sum={e.sum} total={e.size} of={<Len nm={e.size} style={style} step={32} />} />
+              </dd>
+            </div>
+          ))}
+        </dl>
+        <Contacts {...props} />
+        {props.shop.measurements.length === 0 && (
+          <p className="mt-2 text-sm text-ink-2">Fittings are reckoned with typical figures; makers differ by about 1/16 in. Dry-fit one corner before you cut the rest.</p>
+        )}
+      </section>
+      <Envelopes {...props} />
+    </>
+  );
 }
 
-export type TargetsProps = Subset<
-	LensProps,
-	"desk" | "project" | "style" | "picked" | "onPick"
-> & { targets: Target[] };
+export type TargetsProps = Subset<LensProps, "desk" | "project" | "style" | "picked" | "onPick"> & { targets: Target[] };
 
 /** What the builder states, a row each. It works without a plan, so that what cannot be read can be mended. */
 export function Targets(props: TargetsProps) {
-	return (
-		<section aria-labelledby="sizes-head">
-			<Head id="sizes-head" title="How big?">
-				<span className="text-sm text-ink-2 max-sm:hidden">
-					as you write them: 23 5/8, 4 ft, 5'7, 60cm
-				</span>
-			</Head>
-			<ul className="grid">
-				{props.targets.map((t) => (
-					<TargetRow
-						key={t.key}
-						target={t}
-						edit={props.desk.edit}
-						settle={props.desk.settle}
-						style={props.style}
-						units={props.project.units}
-						lit={props.picked?.is === "size" && props.picked.id === t.sized?.id}
-						onPick={props.onPick}
-					/>
-				))}
-				{props.project.frame && <FrameSettings {...props} />}
-				<Copies {...props} />
-			</ul>
-		</section>
-	);
+  return (
+    <section aria-labelledby="sizes-head">
+      <Head id="sizes-head" title="How big?">
+        <span className="text-sm text-ink-2 max-sm:hidden">as you write them: 23 5/8, 4 ft, 5'7, 60cm</span>
+      </Head>
+      <ul className="grid">
+        {props.targets.map((t) => (
+          <TargetRow
+            key={t.key}
+            target={t}
+            edit={props.desk.edit}
+            settle={props.desk.settle}
+            style={props.style}
+            units={props.project.units}
+            lit={props.picked?.is === "size" && props.picked.id === t.sized?.id}
+            onPick={props.onPick}
+          />
+        ))}
+        {props.project.frame && <FrameSettings {...props} />}
+        <Copies {...props} />
+      </ul>
+    </section>
+  );
 }
 
-type RowProps = Subset<TargetsProps, "style" | "onPick"> & {
-	target: Target;
-	edit: DeskOf["edit"];
-	settle: () => void;
-	units: string;
-	lit: boolean;
-};
+type RowProps = Subset<TargetsProps, "style" | "onPick"> & { target: Target; edit: DeskOf["edit"]; settle: () => void; units: string; lit: boolean };
 
 /** A row is drawn again only when something in it changed: a frame from a file has many. */
 const sameRow = (a: RowProps, b: RowProps) =>
-	a.target.key === b.target.key &&
-	same(a.target.answer, b.target.answer) &&
-	a.target.error === b.target.error &&
-	a.lit === b.lit &&
-	a.style === b.style &&
-	a.units === b.units &&
-	sameSize(a.target.sized, b.target.sized);
+  a.target.key === b.target.key && same(a.target.answer, b.target.answer) && a.target.error === b.target.error && a.lit === b.lit && a.style === b.style && a.units === b.units && sameSize(a.target.sized, b.target.sized);
 
-const sameSize = (a?: Size, b?: Size) =>
-	a === b ||
-	(a !== undefined &&
-		b !== undefined &&
-		a.id === b.id &&
-		a.value === b.value &&
-		a.centre === b.centre &&
-		a.meaning === b.meaning &&
-		same(a.also, b.also));
+const sameSize = (a?: Size, b?: Size) => a === b || (a !== undefined && b !== undefined && a.id === b.id && a.value === b.value && a.centre === b.centre && a.meaning === b.meaning && same(a.also, b.also));
 
-const TargetRow = memo(function TargetRow({
-	target: t,
-	edit: change,
-	settle,
-	style,
-	units,
-	lit,
-	onPick,
-}: RowProps) {
-	const id = useId();
-	// what is typed in one go is one step, what is nudged another
-	const edit = (a: Answer, words: string, how = "set") =>
-		change(words, (p) => t.set(p, a), `size ${t.key} ${how}`);
-	const meanings = meaningsOf(t);
-	const foreign =
-		t.prompt.input === "length" && (t.answer.unit || units) !== unitOf(style);
-	return (
-		<li
-			className={`target ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`}
-			onFocus={() => t.sized && onPick({ is: "size", id: t.sized.id })}
-		>
-			<label htmlFor={id} className="leading-tight font-semibold">
-				{t.label}
-			</label>
-			{t.prompt.input === "length" ? (
-				<LengthField
-					id={id}
-					target={t}
-					style={style}
-					describedBy={`${id}-why`}
-					onChange={(text, nudged) =>
-						edit(
-							{ ...t.answer, text, unit: unitOf(style) },
-							`${t.label} ${text}`,
-							nudged ? "nudged" : "typed",
-						)
-					}
-					onDone={settle}
-				/>
-			) : t.prompt.input === "count" ? (
-				<input
-					id={id}
-					className="field text-lg font-semibold"
-					inputMode="numeric"
-					autoComplete="off"
-					value={t.answer.text}
-					aria-invalid={t.error !== undefined}
-					aria-describedby={`${id}-why`}
-					onChange={(e) =>
-						edit(
-							{ ...t.answer, text: e.target.value },
-							`${t.label} ${e.target.value}`,
-						)
-					}
-					onBlur={settle}
-				/>
-			) : (
-				<Pick
-					label={t.label}
-					className="col-span-2"
-					value={t.answer.text}
-					describedBy={`${id}-why`}
-					options={
-						t.prompt.input === "size"
-							? pipeSizes
-							: (t.prompt.options ?? []).map((o) => [o.value, o.label] as const)
-					}
-					onChange={(text) => edit({ ...t.answer, text }, `${t.label} ${text}`)}
-				/>
-			)}
-			{t.prompt.input === "length" &&
-				(meanings.length > 1 ? (
-					<Pick
-						label={`What ${t.label} means`}
-						value={t.answer.meaning || meanings[0]?.[0] || ""}
-						options={meanings}
-						onChange={(m) =>
-							edit({ ...t.answer, meaning: m }, `${t.label}, ${meaning(m)}`)
-						}
-					/>
-				) : (
-					<span className="px-2 text-sm leading-tight text-ink-2">
-						{t.prompt.thing ? "" : meaning(t.prompt.meanings?.[0] ?? "")}
-					</span>
-				))}
-			{t.prompt.input === "length" && (
-				<span className="target-centre">
-					{t.sized && !t.error && <CentreNote size={t.sized} style={style} />}
-				</span>
-			)}
-			<p
-				id={`${id}-why`}
-				className={`target-note ${t.error ? "font-semibold text-bad" : "text-ink-2"} ${foreign ? "is-open" : ""}`}
-				role={t.error ? "alert" : undefined}
-			>
-				{t.error ? (
-					t.error.charAt(0).toUpperCase() + t.error.slice(1)
-				) : (
-					<>
-						{t.sized && (
-							<>
-								Read as <Len nm={t.sized.value} style={style} step={64} />
-								{t.sized.also.map((a) => (
-									<span key={a.meaning}>
-										, {meaning(a.meaning)}{" "}
-										<Len nm={a.value} style={style} step={32} />
-									</span>
-								))}
-								.{" "}
-							</>
-						)}
-						{t.prompt.why}
-					</>
-				)}
-			</p>
-		</li>
-	);
+const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, style, units, lit, onPick }: RowProps) {
+  const id = useId();
+  // what is typed in one go is one step, what is nudged another
+  const edit = (a: Answer, words: string, how = "set") => change(words, (p) => t.set(p, a), `size ${t.key} ${how}`);
+  const meanings = meaningsOf(t);
+  const foreign = t.prompt.input === "length" && (t.answer.unit || units) !== unitOf(style);
+  return (
+    <li className={`target ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`} onFocus={() => t.sized && onPick({ is: "size", id: t.sized.id })}>
+      <label htmlFor={id} className="leading-tight font-semibold">
+        {t.label}
+      </label>
+      {t.prompt.input === "length" ? (
+        <LengthField id={id} target={t} style={style} describedBy={`${id}-why`} onChange={(text, nudged) => edit({ ...t.answer, text, unit: unitOf(style) }, `${t.label} ${text}`, nudged ? "nudged" : "typed")} onDone={settle} />
+      ) : t.prompt.input === "count" ? (
+        <input
+          id={id}
+          className="field text-lg font-semibold"
+          inputMode="numeric"
+          autoComplete="off"
+          value={t.answer.text}
+          aria-invalid={t.error !== undefined}
+          aria-describedby={`${id}-why`}
+          onChange={(e) => edit({ ...t.answer, text: e.target.value }, `${t.label} ${e.target.value}`)}
+          onBlur={settle}
+        />
+      ) : (
+        <Pick
+          label={t.label}
+          className="col-span-2"
+          value={t.answer.text}
+          describedBy={`${id}-why`}
+          options={t.prompt.input === "size" ? pipeSizes : (t.prompt.options ?? []).map((o) => [o.value, o.label] as const)}
+          onChange={(text) => edit({ ...t.answer, text }, `${t.label} ${text}`)}
+        />
+      )}
+      {t.prompt.input === "length" &&
+        (meanings.length > 1 ? (
+          <Pick label={`What ${t.label} means`} value={t.answer.meaning || meanings[0]?.[0] || ""} options={meanings} onChange={(m) => edit({ ...t.answer, meaning: m }, `${t.label}, ${meaning(m)}`)} />
+        ) : (
+          <span className="px-2 text-sm leading-tight text-ink-2">{t.prompt.thing ? "" : meaning(t.prompt.meanings?.[0] ?? "")}</span>
+        ))}
+      {t.prompt.input === "length" && <span className="target-centre">{t.sized && !t.error && <CentreNote size={t.sized} style={style} />}</span>}
+      <p id={`${id}-why`} className={`target-note ${t.error ? "font-semibold text-bad" : "text-ink-2"} ${foreign ? "is-open" : ""}`} role={t.error ? "alert" : undefined}>
+        {t.error ? (
+          t.error.charAt(0).toUpperCase() + t.error.slice(1)
+        ) : (
+          <>
+            {t.sized && (
+              <>
+                Read as <Len nm={t.sized.value} style={style} step={64} />
+                {t.sized.also.map((a) => (
+                  <span key={a.meaning}>
+                    , {meaning(a.meaning)} <Len nm={a.value} style={style} step={32} />
+                  </span>
+                ))}
+                .{" "}
+              </>
+            )}
+            {t.prompt.why}
+          </>
+        )}
+      </p>
+    </li>
+  );
 }, sameRow);
 
 /** What follows from a stated size, with its sum and its other meanings. */
 function CentreNote({ size, style }: { size: Size; style: Style }) {
-	const name = size.label || size.to;
-	return (
-		<span className="whitespace-nowrap" title="Centre to centre">
-			<Why
-				label={`${name}, centre to centre`}
-				sum={size.sum}
-				total={size.centre}
-				of={
-					<span className="text-ink-2">
-						c-c <Len nm={size.centre} style={style} step={32} />
-					</span>
-				}
-			/>
-		</span>
-	);
+  const name = size.label || size.to;
+  return (
+    <span className="whitespace-nowrap" title="Centre to centre">
+      <Why label={`${name}, centre to centre`} sum={size.sum} total={size.centre} of={<span className="text-ink-2">c-c <Len nm={size.centre} style={style} step={32} /></span>} />
+    </span>
+  );
 }
 
 /** Settings of a frame that came from a file. */
 function FrameSettings({ project, desk }: TargetsProps) {
-	const frame = project.frame;
-	if (!frame) return null;
-	return (
-		<li className="target">
-			<span className="font-semibold">Pipe size</span>
-			<Pick
-				label="Main pipe size"
-				className="col-span-2"
-				value={frame.size}
-				options={pipeSizes}
-				onChange={(size) =>
-					desk.edit(`Pipe size ${size}`, (p) =>
-						p.frame ? { ...p, frame: { ...p.frame, size } } : p,
-					)
-				}
-			/>
-		</li>
-	);
+  const frame = project.frame;
+  if (!frame) return null;
+  return (
+    <li className="target">
+      <span className="font-semibold">Pipe size</span>
+      <Pick label="Main pipe size" className="col-span-2" value={frame.size} options={pipeSizes} onChange={(size) => desk.edit(`Pipe size ${size}`, (p) => (p.frame ? { ...p, frame: { ...p.frame, size } } : p))} />
+    </li>
+  );
 }
 
 const isCopies = (t: string) => /^[1-9]\d{0,2}$/.test(t) && Number(t) <= 500;
 
 function Copies({ project, desk }: TargetsProps) {
-	const [typed, setTyped] = useState<string>();
-	const id = useId();
-	return (
-		<li className="target">
-			<label htmlFor={id} className="font-semibold">
-				How many
-			</label>
-			<input
-				id={id}
-				className="field text-lg font-semibold"
-				inputMode="numeric"
-				autoComplete="off"
-				value={typed ?? project.copies}
-				aria-invalid={typed !== undefined && !isCopies(typed)}
-				title="From 1 to 500"
-				onChange={(e) => {
-					const t = e.target.value.trim();
-					setTyped(t);
-					if (isCopies(t))
-						desk.edit(
-							`${t} of it`,
-							(p) => ({ ...p, copies: Number(t) }),
-							"copies",
-						);
-				}}
-				onBlur={() => {
-					setTyped(undefined);
-					desk.settle();
-				}}
-			/>
-		</li>
-	);
+  const [typed, setTyped] = useState<string>();
+  const id = useId();
+  return (
+    <li className="target">
+      <label htmlFor={id} className="font-semibold">
+        How many
+      </label>
+      <input
+        id={id}
+        className="field text-lg font-semibold"
+        inputMode="numeric"
+        autoComplete="off"
+        value={typed ?? project.copies}
+        aria-invalid={typed !== undefined && !isCopies(typed)}
+        title="From 1 to 500"
+        onChange={(e) => {
+          const t = e.target.value.trim();
+          setTyped(t);
+          if (isCopies(t)) desk.edit(`${t} of it`, (p) => ({ ...p, copies: Number(t) }), "copies");
+        }}
+        onBlur={() => {
+          setTyped(undefined);
+          desk.settle();
+        }}
+      />
+    </li>
+  );
 }

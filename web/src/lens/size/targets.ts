@@ -1,110 +1,60 @@
-import type {
-	Answer,
-	Plan,
-	Project,
-	Prompt,
-	Size,
-	Starter,
-} from "../../api/client";
-import { meaning, type Style, text } from "../../lib/format";
+import type { Answer, Plan, Project, Prompt, Size, Starter } from "../../api/client";
+import { type Style, meaning, text } from "../../lib/format";
 
 /** One thing the builder states: a size with its meaning, a count, a choice. */
 export interface Target {
-	key: string;
-	label: string;
-	prompt: Prompt;
-	answer: Answer;
-	/** How the plan understood it. */
-	sized?: Size;
-	error?: string;
-	/** Gives the project with another answer. */
-	set: (p: Project, a: Answer) => Project;
+  key: string;
+  label: string;
+  prompt: Prompt;
+  answer: Answer;
+  /** How the plan understood it. */
+  sized?: Size;
+  error?: string;
+  /** Gives the project with another answer. */
+  set: (p: Project, a: Answer) => Project;
 }
 
 const axes = ["wide", "deep", "high"];
 
 /** What the builder states about this project: the prompts of its starter, or the frame's own sizes. */
-export function targetsOf(
-	project: Project,
-	starters: Starter[] | undefined,
-	plan: Plan | undefined,
-	places: Record<string, string>,
-): Target[] {
-	const sizes = plan?.frames[0]?.sizes ?? [];
-	if (project.starter) {
-		const { id, answers } = project.starter;
-		const prompts = starters?.find((s) => s.id === id)?.prompts ?? [];
-		return prompts.map((prompt) => ({
-			key: prompt.key,
-			label: prompt.label,
-			prompt,
-			answer: answers[prompt.key] ?? {
-				text: prompt.default,
-				meaning: prompt.meanings?.[0],
-				unit: "in",
-			},
-			sized: sizes.find((s) => s.prompt === prompt.key),
-			error: places[`body.project.starter.answers.${prompt.key}`],
-			set: (p, a) =>
-				p.starter
-					? {
-							...p,
-							starter: {
-								...p.starter,
-								answers: { ...p.starter.answers, [prompt.key]: a },
-							},
-						}
-					: p,
-		}));
-	}
-	if (!plan)
-		return Object.entries(project.sizes ?? {}).map(([path, answer]) => ({
-			key: path,
-			label: path,
-			prompt: {
-				key: path,
-				label: path,
-				input: "length",
-				default: answer.text,
-				meanings: answer.meaning ? [answer.meaning] : ["centre"],
-				why: "",
-			},
-			answer,
-			error: places[`body.project.sizes.${path}`],
-			set: (p, a) => ({ ...p, sizes: { ...p.sizes, [path]: a } }),
-		}));
-	const asks = project.asks?.prompts ?? [];
-	const askOf = (s: Size) => asks.find((a) => a.size === s.id);
-	const order = (s: Size) => asks.findIndex((a) => a.size === s.id);
-	// what the starter asks for comes first, as it asks for it
-	const sorted = [...sizes].sort(
-		(a, b) =>
-			(order(a) < 0 ? asks.length : order(a)) -
-			(order(b) < 0 ? asks.length : order(b)),
-	);
-	return sorted.map((s) => ({
-		key: s.id,
-		label:
-			askOf(s)?.label ||
-			s.label ||
-			`${s.from} → ${s.to}, ${axes[s.axis] ?? "along the slope"}`,
-		prompt: {
-			key: s.id,
-			label: s.label,
-			input: "length",
-			default: s.text,
-			meanings:
-				s.from === "floor" ? [s.meaning] : ["centre", "outside", "clear"],
-			why: askOf(s)?.why ?? "",
-		},
-		answer: project.sizes?.[s.id] ?? {
-			text: s.text || text(s.value, project.style as Style, 64),
-			meaning: s.meaning,
-		},
-		sized: s,
-		error: places[`body.project.sizes.${s.id}`],
-		set: (p, a) => ({ ...p, sizes: { ...p.sizes, [s.id]: a } }),
-	}));
+export function targetsOf(project: Project, starters: Starter[] | undefined, plan: Plan | undefined, places: Record<string, string>): Target[] {
+  const sizes = plan?.frames[0]?.sizes ?? [];
+  if (project.starter) {
+    const { id, answers } = project.starter;
+    const prompts = starters?.find((s) => s.id === id)?.prompts ?? [];
+    return prompts.map((prompt) => ({
+      key: prompt.key,
+      label: prompt.label,
+      prompt,
+      answer: answers[prompt.key] ?? { text: prompt.default, meaning: prompt.meanings?.[0], unit: "in" },
+      sized: sizes.find((s) => s.prompt === prompt.key),
+      error: places[`body.project.starter.answers.${prompt.key}`],
+      set: (p, a) => (p.starter ? { ...p, starter: { ...p.starter, answers: { ...p.starter.answers, [prompt.key]: a } } } : p),
+    }));
+  }
+  if (!plan)
+    return Object.entries(project.sizes ?? {}).map(([path, answer]) => ({
+      key: path,
+      label: path,
+      prompt: { key: path, label: path, input: "length", default: answer.text, meanings: answer.meaning ? [answer.meaning] : ["centre"], why: "" },
+      answer,
+      error: places[`body.project.sizes.${path}`],
+      set: (p, a) => ({ ...p, sizes: { ...p.sizes, [path]: a } }),
+    }));
+  const asks = project.asks?.prompts ?? [];
+  const askOf = (s: Size) => asks.find((a) => a.size === s.id);
+  const order = (s: Size) => asks.findIndex((a) => a.size === s.id);
+  // what the starter asks for comes first, as it asks for it
+  const sorted = [...sizes].sort((a, b) => (order(a) < 0 ? asks.length : order(a)) - (order(b) < 0 ? asks.length : order(b)));
+  return sorted.map((s) => ({
+    key: s.id,
+    label: askOf(s)?.label || s.label || `${s.from} → ${s.to}, ${axes[s.axis] ?? "along the slope"}`,
+    prompt: { key: s.id, label: s.label, input: "length", default: s.text, meanings: s.from === "floor" ? [s.meaning] : ["centre", "outside", "clear"], why: askOf(s)?.why ?? "" },
+    answer: project.sizes?.[s.id] ?? { text: s.text || text(s.value, project.style as Style, 64), meaning: s.meaning },
+    sized: s,
+    error: places[`body.project.sizes.${s.id}`],
+    set: (p, a) => ({ ...p, sizes: { ...p.sizes, [s.id]: a } }),
+  }));
 }
 
 /** The unit a bare number is in while it is typed: that in which lengths are shown. */
@@ -112,16 +62,10 @@ export const unitOf = (style: Style) => (style === "metric" ? "mm" : "in");
 
 /** A length as it would be typed, for a size that was pulled or nudged. */
 export function asTyped(nm: number, style: Style): string {
-	return text(nm, style, 16)
-		.replaceAll("⁄", "/")
-		.replaceAll("″", style === "feet-inches" ? '"' : "")
-		.replaceAll("′", "'")
-		.trim();
+  return text(nm, style, 16).replaceAll("⁄", "/").replaceAll("″", style === "feet-inches" ? '"' : "").replaceAll("′", "'").trim();
 }
 
 /** The step of the tape that a pull or a nudge keeps to, in nanometres. */
-export const tapeStep = (style: Style) =>
-	style === "metric" ? 1_000_000 : 25_400_000 / 16;
+export const tapeStep = (style: Style) => (style === "metric" ? 1_000_000 : 25_400_000 / 16);
 
-export const meaningsOf = (t: Target) =>
-	(t.prompt.meanings ?? []).map((m) => [m, meaning(m)] as const);
+export const meaningsOf = (t: Target) => (t.prompt.meanings ?? []).map((m) => [m, meaning(m)] as const);
