@@ -16,16 +16,16 @@ import (
 
 // squareWith is the square of 40 by 30 with one more pipe, that is not straight,
 // or with one of its own made so.
-func squareWith(t *testing.T, change func(def *frame.Definition)) built {
+func squareWith(t *testing.T, change func(d *frame.Document)) built {
 	b := build(t, square, inch/16)
 	d := b.g.Doc.Clone()
-	change(&d.Root)
+	change(d)
 	g, err := frame.Expand(d)
 	require.NoError(t, err)
-	s := layout.Solve(g, nil, 0)
+	s := layout.Solve(g, nil, nil)
 	f := fitting.Resolve(g, catalog.Typical(), s.Tangents)
 	for range 3 {
-		s = layout.Solve(g, f, s.Base)
+		s = layout.Solve(g, f, s)
 		f = fitting.Resolve(g, catalog.Typical(), s.Tangents)
 	}
 	return built{g, s, f, cutlist.Build(g, s, f, inch/16)}
@@ -34,9 +34,9 @@ func squareWith(t *testing.T, change func(def *frame.Definition)) built {
 // A hoop over the top of the square closes no loop: cut an inch long it only
 // stands higher.
 func TestAHoopClosesNoLoop(t *testing.T) {
-	b := squareWith(t, func(def *frame.Definition) {
-		def.Pipes = append(def.Pipes, frame.Pipe{ID: "hoop", From: "d", To: "c", Path: frame.Sprung,
-			Spring: &frame.Spring{Size: &frame.Dimension{Value: 15 * inch, Meaning: frame.Centre}, Leave: [2]measure.Dir{{0, 0, 1}, {0, 0, 1}}}})
+	b := squareWith(t, func(d *frame.Document) {
+		d.AddPipe(&d.Root, frame.Pipe{ID: "hoop", From: "d", To: "c", Path: frame.Sprung, Spring: &frame.Spring{Leave: [2]measure.Dir{{0, 0, 1}, {0, 0, 1}}}})
+		d.AddSize(&d.Root, frame.Size{Value: 15 * inch, Meaning: frame.Centre, Pipe: "hoop"})
 	})
 	require.Len(t, b.l.Loops, 1)
 	assert.Len(t, b.l.Loops[0].Pipes, 4)
@@ -61,10 +61,13 @@ func TestAHoopClosesNoLoop(t *testing.T) {
 // A side bent by heat keeps its ends where they are: cut an inch long it opens
 // the loop along its last leg.
 func TestABentSideIsPartOfTheLoop(t *testing.T) {
-	b := squareWith(t, func(def *frame.Definition) {
-		def.Joints = append(def.Joints, frame.Joint{ID: "out", Walk: &frame.Walk{From: "d", Dir: &measure.Dir{0, 0, 1}, Size: &frame.Dimension{Value: 12 * inch, Meaning: frame.Centre}}},
-			frame.Joint{ID: "over", Walk: &frame.Walk{From: "c", Dir: &measure.Dir{0, 0, 1}, Size: &frame.Dimension{Value: 12 * inch, Meaning: frame.Centre}}})
-		p := &def.Pipes[2] // c to d
+	b := squareWith(t, func(d *frame.Document) {
+		for from, to := range map[string]string{"d": "out", "c": "over"} {
+			d.AddJoint(&d.Root, frame.Joint{ID: to})
+			d.AddReason(&d.Root, frame.Reason{Kind: frame.Line, Of: frame.Ref(to), From: frame.Ref(from), Dir: &measure.Dir{0, 0, 1}})
+			d.AddSize(&d.Root, frame.Size{Value: 12 * inch, Meaning: frame.Centre, From: frame.Ref(from), To: frame.Ref(to)})
+		}
+		p := &d.Root.Pipes[2] // c to d
 		p.Path, p.Via, p.Radius = frame.Bent, []string{"over", "out"}, 4*inch
 	})
 	p := &b.l.Pieces[2]

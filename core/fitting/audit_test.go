@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/frame/frametest"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
 )
@@ -28,19 +29,19 @@ func TestEveryPortIsAccountedFor(t *testing.T) {
 	_, r = star(t, &frame.Forced{Kind: catalog.Tee, Spare: []measure.Dir{up}}, []measure.Dir{right, left})
 	assert.Equal(t, []fitting.OpenPort{{Joint: "o", Port: 2}}, r.Audit().Open)
 
-	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
+	d := &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
 	for a := range 3 {
-		d.Root.Axes[a].Stations = []frame.Station{{ID: "s"}}
+		d.Root.Axes[a].Stations = []frametest.Station{{ID: "s"}}
 	}
 	for i, e := range frame.Ends() {
 		from, to := string(rune('a'+i)), string(rune('A'+i))
-		d.Root.Joints = append(d.Root.Joints, frame.Joint{ID: from, At: [3]string{"s", "s", "s"}, End: e},
-			frame.Joint{ID: to, Walk: &frame.Walk{From: from, Dir: &up, Size: &frame.Dimension{Value: in(9), Meaning: frame.Centre}}, End: frame.CappedEnd})
-		d.Root.Pipes = append(d.Root.Pipes, frame.Pipe{ID: from, From: from, To: to})
+		d.Root.Joints = append(d.Root.Joints, frametest.Joint{ID: from, At: [3]string{"s", "s", "s"}, End: e},
+			frametest.Joint{ID: to, Walk: &frametest.Walk{From: from, Dir: &up, Size: &frametest.Dimension{Value: in(9), Meaning: frame.Centre}}, End: frame.CappedEnd})
+		d.Root.Pipes = append(d.Root.Pipes, frametest.Pipe{ID: from, From: from, To: to})
 	}
-	g, err := frame.Expand(d)
+	g, err := frame.Expand(d.Now())
 	require.NoError(t, err)
-	got := fitting.Resolve(g, catalog.Typical(), layout.Solve(g, nil, 0).Tangents).Audit()
+	got := fitting.Resolve(g, catalog.Typical(), layout.Solve(g, nil, nil).Tangents).Audit()
 	assert.Equal(t, fitting.Audit{Open: []fitting.OpenPort{}, Ends: 8, Capped: 5, Free: 1, Staked: 1, Bare: []string{"a"}}, got)
 }
 

@@ -9,6 +9,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/frame/frametest"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
 )
@@ -17,21 +18,21 @@ import (
 // under its middle, so high.
 func under(t *testing.T, high float64, linked func(a, b string) bool) []string {
 	at := func(x, y, z float64) [3]string { return [3]string{key(x), key(y), key(z)} }
-	def := frame.Definition{}
+	def := frametest.Definition{}
 	for a, all := range [][]float64{{0, 30, 60}, {-8, 0, 8}, {0, high}} {
 		for i, v := range all {
-			st := frame.Station{ID: key(v)}
+			st := frametest.Station{ID: key(v)}
 			if i > 0 {
-				st.At = &frame.Dimension{Value: in(v - all[0]), Meaning: frame.Centre, From: key(all[0])}
+				st.At = &frametest.Dimension{Value: in(v - all[0]), Meaning: frame.Centre, From: key(all[0])}
 			}
 			def.Axes[a].Stations = append(def.Axes[a].Stations, st)
 		}
 	}
-	def.Joints = []frame.Joint{{ID: "l", At: at(0, 0, 0)}, {ID: "r", At: at(60, 0, 0)}, {ID: "near", At: at(30, -8, high)}, {ID: "far", At: at(30, 8, high)}}
-	def.Pipes = []frame.Pipe{{ID: "hoop", From: "l", To: "r", Path: frame.Sprung, Spring: &frame.Spring{Size: &frame.Dimension{Value: in(20), Meaning: frame.Centre}}}, {ID: "bar", From: "near", To: "far"}}
-	g, err := frame.Expand(&frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip, Root: def})
+	def.Joints = []frametest.Joint{{ID: "l", At: at(0, 0, 0)}, {ID: "r", At: at(60, 0, 0)}, {ID: "near", At: at(30, -8, high)}, {ID: "far", At: at(30, 8, high)}}
+	def.Pipes = []frametest.Pipe{{ID: "hoop", From: "l", To: "r", Path: frame.Sprung, Spring: &frametest.Spring{Size: &frametest.Dimension{Value: in(20), Meaning: frame.Centre}}}, {ID: "bar", From: "near", To: "far"}}
+	g, err := frame.Expand(frametest.Document{Units: measure.Inches, Size: "3/4", Mode: frame.Slip, Root: def}.Now())
 	require.NoError(t, err)
-	s := layout.Solve(g, nil, 0)
+	s := layout.Solve(g, nil, nil)
 	var texts []string
 	for _, f := range fitting.Resolve(g, catalog.Typical(), s.Tangents).Clearances(s.Points, s.Curves, linked) {
 		texts = append(texts, f.Text)

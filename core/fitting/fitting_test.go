@@ -12,6 +12,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/frame/frametest"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/wireframe"
@@ -21,23 +22,23 @@ func in(x float64) measure.Length { return measure.FromInches(x) }
 
 // star is one joint "o" with pipes in some directions, sizes as given or 3/4.
 func star(t require.TestingT, forced *frame.Forced, dirs []measure.Dir, sizes ...catalog.Size) (*fitting.Joint, *fitting.Result) {
-	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
+	d := &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
 	var tangents [][2]measure.Dir
 	for a := range 3 {
-		d.Root.Axes[a].Stations = []frame.Station{{ID: "s"}}
+		d.Root.Axes[a].Stations = []frametest.Station{{ID: "s"}}
 	}
 	at := [3]string{"s", "s", "s"}
-	d.Root.Joints = []frame.Joint{{ID: "o", At: at, Fitting: forced}}
+	d.Root.Joints = []frametest.Joint{{ID: "o", At: at, Fitting: forced}}
 	for i, dir := range dirs {
 		id := fmt.Sprintf("p%d", i+1)
-		p := frame.Pipe{ID: id, From: "o", To: id}
+		p := frametest.Pipe{ID: id, From: "o", To: id}
 		if i < len(sizes) {
 			p.Size = sizes[i]
 		}
-		d.Root.Joints, d.Root.Pipes = append(d.Root.Joints, frame.Joint{ID: id, At: at}), append(d.Root.Pipes, p)
+		d.Root.Joints, d.Root.Pipes = append(d.Root.Joints, frametest.Joint{ID: id, At: at}), append(d.Root.Pipes, p)
 		tangents = append(tangents, [2]measure.Dir{dir.Unit(), dir.Unit().Neg()})
 	}
-	g, err := frame.Expand(d)
+	g, err := frame.Expand(d.Now())
 	require.NoError(t, err)
 	r := fitting.Resolve(g, catalog.Typical(), tangents)
 	return &r.Joints[0], r
@@ -52,7 +53,7 @@ var (
 func Example() {
 	doc, _ := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[30,0,0],"c":[60,0,0],"d":[30,0,40]},"pipes":[["a","b"],["b","c"],["b","d"]]}`))
 	g, _ := frame.Expand(doc)
-	r := fitting.Resolve(g, catalog.Typical(), layout.Solve(g, nil, 0).Tangents)
+	r := fitting.Resolve(g, catalog.Typical(), layout.Solve(g, nil, nil).Tangents)
 	j := r.Joints[g.Node("b")]
 	fmt.Println(j.Size, j.Kind)
 	for _, p := range j.Ports {
@@ -224,7 +225,7 @@ func TestClearances(t *testing.T) {
 		require.NoError(t, err)
 		g, err := frame.Expand(doc)
 		require.NoError(t, err)
-		s := layout.Solve(g, nil, 0)
+		s := layout.Solve(g, nil, nil)
 		var codes []string
 		for _, f := range fitting.Resolve(g, catalog.Typical(), s.Tangents).Clearances(s.Points, s.Curves, nil) {
 			codes = append(codes, f.Text)

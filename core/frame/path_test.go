@@ -10,30 +10,31 @@ import (
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/frame/frametest"
 	"sturdyelbow/core/measure"
 )
 
 // bowed is a group with a hoop over a rail and a bent handle, used as it is,
 // and mirrored across and turned a quarter about the upright.
-func bowed() *frame.Document {
-	g := frame.Definition{ID: "arch", Axes: [3]frame.AxisStations{stations("l", "r"), stations("y"), stations("low", "high")},
-		Joints: []frame.Joint{{ID: "a", At: [3]string{"l", "y", "low"}}, {ID: "b", At: [3]string{"r", "y", "low"}}, {ID: "corner", At: [3]string{"l", "y", "high"}}, {ID: "c", At: [3]string{"r", "y", "high"}}},
-		Pipes: []frame.Pipe{
+func bowed() *frametest.Document {
+	g := frametest.Definition{ID: "arch", Axes: [3]frametest.AxisStations{stations("l", "r"), stations("y"), stations("low", "high")},
+		Joints: []frametest.Joint{{ID: "a", At: [3]string{"l", "y", "low"}}, {ID: "b", At: [3]string{"r", "y", "low"}}, {ID: "corner", At: [3]string{"l", "y", "high"}}, {ID: "c", At: [3]string{"r", "y", "high"}}},
+		Pipes: []frametest.Pipe{
 			{ID: "rail", From: "a", To: "b"},
-			{ID: "hoop", From: "a", To: "b", Path: frame.Sprung, Spring: &frame.Spring{Size: &frame.Dimension{Value: 8 * measure.Inch, Meaning: frame.Centre, Label: "Rise"}, Leave: [2]measure.Dir{{1, 0, 1}, {}}}},
+			{ID: "hoop", From: "a", To: "b", Path: frame.Sprung, Spring: &frametest.Spring{Size: &frametest.Dimension{Value: 8 * measure.Inch, Meaning: frame.Centre, Label: "Rise"}, Leave: [2]measure.Dir{{1, 0, 1}, {}}}},
 			{ID: "handle", From: "a", To: "c", Path: frame.Bent, Via: []string{"corner"}, Radius: 3 * measure.Inch},
 		},
 		Links: []frame.Link{{ID: "tie", Kind: frame.Tie, On: []frame.Spot{{Pipe: "rail", At: measure.Inch}, {Pipe: "hoop", From: "b", At: 2 * measure.Inch}}}},
 	}
-	return &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip, Groups: []frame.Definition{g},
-		Root: frame.Definition{Axes: [3]frame.AxisStations{stations("x"), stations("y"), stations("z")}, Uses: []frame.Use{
+	return &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip, Groups: []frametest.Definition{g},
+		Root: frametest.Definition{Axes: [3]frametest.AxisStations{stations("x"), stations("y"), stations("z")}, Uses: []frametest.Use{
 			{ID: "plain", Of: "arch", At: [3]string{"x", "y", "z"}},
 			{ID: "other", Of: "arch", At: [3]string{"x", "y", "z"}, Mirror: "x", Turns: []frame.Turn{{About: measure.Z, By: 90}}},
 		}}}
 }
 
 func TestBowsTurnWithTheirPart(t *testing.T) {
-	g, err := frame.Expand(bowed())
+	g, err := frame.Expand(bowed().Now())
 	require.NoError(t, err)
 	plain, other := &g.Edges[g.Edge("plain/hoop")], &g.Edges[g.Edge("other/hoop")]
 	leave := measure.Dir{1, 0, 1}.Unit()
@@ -43,7 +44,6 @@ func TestBowsTurnWithTheirPart(t *testing.T) {
 	// x becomes −x in the mirror, and −x becomes −y by a quarter turn
 	turned := measure.Dir{0, -1, 1}.Unit()
 	assert.InDeltaSlice(t, turned[:], other.Bow.Leave[0][:], 1e-12)
-	assert.Equal(t, "/groups/0/pipes/1/spring/size", other.Bow.Pointer)
 	handle := &g.Edges[g.Edge("other/handle")]
 	require.Len(t, handle.Via, 1)
 	assert.Equal(t, "other/corner", g.Nodes[handle.Via[0]].ID)
@@ -51,7 +51,7 @@ func TestBowsTurnWithTheirPart(t *testing.T) {
 }
 
 func TestLinksComeWithEveryUse(t *testing.T) {
-	g, err := frame.Expand(bowed())
+	g, err := frame.Expand(bowed().Now())
 	require.NoError(t, err)
 	require.Len(t, g.Bonds, 2)
 	for i, id := range []string{"plain/tie", "other/tie"} {
@@ -66,7 +66,7 @@ func TestLinksComeWithEveryUse(t *testing.T) {
 
 // What a sprung pipe joins may move apart; a bent one keeps its ends.
 func TestRigidLeavesSprungPipesOut(t *testing.T) {
-	g, err := frame.Expand(bowed())
+	g, err := frame.Expand(bowed().Now())
 	require.NoError(t, err)
 	n := g.Node("plain/a")
 	assert.Len(t, g.Nodes[n].Pipes, 3)
@@ -79,20 +79,8 @@ func TestRigidLeavesSprungPipesOut(t *testing.T) {
 	assert.Len(t, r.Edges, len(g.Edges))
 }
 
-func TestTheSizeOfABowIsADimension(t *testing.T) {
-	d := bowed()
-	const path = "/groups/0/pipes/1/spring/size"
-	assert.Contains(t, d.Dimensions(), path)
-	require.NotNil(t, d.Dimension(path))
-	assert.Equal(t, "Rise", d.Dimension(path).Label)
-	assert.Same(t, &d.Groups[0], d.Definition(path))
-	for _, none := range []string{"/groups/0/pipes/0/spring/size", "/groups/0/pipes/9/spring/size", "/groups/4/pipes/1/spring/size", "/root/pipes/0/spring/size"} {
-		assert.Nil(t, d.Dimension(none), none)
-	}
-}
-
 func TestADocumentWithBowsAndLinksComesBack(t *testing.T) {
-	d := bowed()
+	d := bowed().Now()
 	d.Tolerances = []frame.Tolerance{{Pipe: "plain/rail", Class: frame.OnFrame, Measured: measure.Foot}}
 	d.Envelopes = []frame.Envelope{{ID: "door", Kind: frame.Doorway, Size: [3]measure.Length{32 * measure.Inch}}}
 	d.Parts = []catalog.Custom{{ID: "hub", Size: "3/4", Ports: []catalog.CustomPort{{Dir: measure.Dir{1, 0, 0}}, {Dir: measure.Dir{-1, 0, 0}}}}}
@@ -107,6 +95,7 @@ func TestADocumentWithBowsAndLinksComesBack(t *testing.T) {
 // Each change makes the document nonsense in one place, and that is said.
 func TestNonsenseOfBowsAndLinksIsRefusedInItsPlace(t *testing.T) {
 	spring := func(d *frame.Document) *frame.Pipe { return &d.Groups[0].Pipes[1] }
+	bow := func(d *frame.Document) *frame.Size { return &d.Groups[0].Sizes[len(d.Groups[0].Sizes)-1] }
 	tie := func(d *frame.Document) *frame.Link { return &d.Groups[0].Links[0] }
 	for name, c := range map[string]struct {
 		change func(d *frame.Document)
@@ -115,9 +104,9 @@ func TestNonsenseOfBowsAndLinksIsRefusedInItsPlace(t *testing.T) {
 		"unknown path":        {func(d *frame.Document) { spring(d).Path = "wavy" }, "/groups/0/pipes/1/path"},
 		"sprung without":      {func(d *frame.Document) { spring(d).Spring = nil }, "/groups/0/pipes/1/spring"},
 		"straight with":       {func(d *frame.Document) { spring(d).Path = frame.Straight }, "/groups/0/pipes/1/spring"},
-		"no size":             {func(d *frame.Document) { spring(d).Spring.Size = nil }, "/groups/0/pipes/1/spring/size"},
-		"size of nothing":     {func(d *frame.Document) { spring(d).Spring.Size.Value = 0 }, "/groups/0/pipes/1/spring/size/value"},
-		"slot of a bow":       {func(d *frame.Document) { spring(d).Spring.Size.Meaning = frame.Slot }, "/groups/0/pipes/1/spring/size/meaning"},
+		"no size":             {func(d *frame.Document) { d.DropSize(d.Groups[0].Sizes[len(d.Groups[0].Sizes)-1].ID) }, "/groups/0/pipes/1/spring"},
+		"size of nothing":     {func(d *frame.Document) { bow(d).Value = 0 }, "/groups/0/pipes/1/spring"},
+		"slot of a bow":       {func(d *frame.Document) { bow(d).Meaning = frame.Slot }, "/groups/0/pipes/1/spring"},
 		"bow nowhere":         {func(d *frame.Document) { spring(d).Spring.Bow = &measure.Dir{} }, "/groups/0/pipes/1/spring/bow"},
 		"bent without corner": {func(d *frame.Document) { d.Groups[0].Pipes[2].Via = nil }, "/groups/0/pipes/2/via"},
 		"bent to no radius":   {func(d *frame.Document) { d.Groups[0].Pipes[2].Radius = 0 }, "/groups/0/pipes/2/radius"},
@@ -135,8 +124,12 @@ func TestNonsenseOfBowsAndLinksIsRefusedInItsPlace(t *testing.T) {
 		"too many":            {func(d *frame.Document) { tie(d).Count = -3 }, "/groups/0/links/0/count"},
 		"a class of no pipe":  {func(d *frame.Document) { d.Tolerances = []frame.Tolerance{{Class: frame.Trim}} }, "/tolerances/0/pipe"},
 		"a class unknown":     {func(d *frame.Document) { d.Tolerances = []frame.Tolerance{{Pipe: "p", Class: "fine"}} }, "/tolerances/0/class"},
-		"measured, not so":    {func(d *frame.Document) { d.Tolerances = []frame.Tolerance{{Pipe: "p", Class: frame.Trim, Measured: 1}} }, "/tolerances/0/measured"},
-		"reserve below zero":  {func(d *frame.Document) { d.Tolerances = []frame.Tolerance{{Pipe: "p", Class: frame.Trim, Extra: -1}} }, "/tolerances/0/extra"},
+		"measured, not so": {func(d *frame.Document) {
+			d.Tolerances = []frame.Tolerance{{Pipe: "p", Class: frame.Trim, Measured: 1}}
+		}, "/tolerances/0/measured"},
+		"reserve below zero": {func(d *frame.Document) {
+			d.Tolerances = []frame.Tolerance{{Pipe: "p", Class: frame.Trim, Extra: -1}}
+		}, "/tolerances/0/extra"},
 		"a check nameless": {func(d *frame.Document) {
 			d.Envelopes = []frame.Envelope{{Kind: frame.Reach, Size: [3]measure.Length{1}}}
 		}, "/envelopes/0/id"},
@@ -148,7 +141,7 @@ func TestNonsenseOfBowsAndLinksIsRefusedInItsPlace(t *testing.T) {
 			d.Parts = []catalog.Custom{{ID: "hub", Size: "3/4", Ports: make([]catalog.CustomPort, 1)}}
 		}, "/parts/0"},
 	} {
-		d := bowed()
+		d := bowed().Now()
 		c.change(d)
 		_, err := frame.Expand(d)
 		var ps frame.Problems

@@ -8,22 +8,23 @@ import (
 
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/frame/frametest"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
 )
 
 // arch is a hoop over 60 between two joints, with a rail along the ground
 // where rail says so, and posts below them where posts does.
-func arch(s frame.Spring, rail, posts bool) *frame.Document {
-	d := walks(map[string]frame.Walk{"b": {From: "o", Dir: &measure.Dir{1, 0, 0}, Size: by(frame.Centre, 60, "")}}, "b")
+func arch(s frametest.Spring, rail, posts bool) *frametest.Document {
+	d := walks(map[string]frametest.Walk{"b": {From: "o", Dir: &measure.Dir{1, 0, 0}, Size: by(frame.Centre, 60, "")}}, "b")
 	if !rail {
 		d.Root.Pipes = nil
 	}
-	d.Root.Pipes = append(d.Root.Pipes, frame.Pipe{ID: "hoop", From: "o", To: "b", Path: frame.Sprung, Spring: &s})
+	d.Root.Pipes = append(d.Root.Pipes, frametest.Pipe{ID: "hoop", From: "o", To: "b", Path: frame.Sprung, Spring: &s})
 	if posts {
 		for _, from := range []string{"o", "b"} {
-			d.Root.Joints = append(d.Root.Joints, frame.Joint{ID: "under " + from, Walk: &frame.Walk{From: from, Dir: &measure.Dir{0, 0, -1}, Size: by(frame.Centre, 10, "")}})
-			d.Root.Pipes = append(d.Root.Pipes, frame.Pipe{ID: "post " + from, From: from, To: "under " + from})
+			d.Root.Joints = append(d.Root.Joints, frametest.Joint{ID: "under " + from, Walk: &frametest.Walk{From: from, Dir: &measure.Dir{0, 0, -1}, Size: by(frame.Centre, 10, "")}})
+			d.Root.Pipes = append(d.Root.Pipes, frametest.Pipe{ID: "post " + from, From: from, To: "under " + from})
 		}
 	}
 	return d
@@ -45,7 +46,7 @@ func sizeOf(t *testing.T, s *layout.Solution, meaning frame.Meaning) layout.Size
 // pipe less; the bow is the same.
 func TestARiseHasAMeaning(t *testing.T) {
 	for m, value := range map[frame.Meaning]float64{frame.Centre: 12, frame.Outside: 12.525, frame.Clear: 11.475} {
-		g, s, _ := settled(t, arch(frame.Spring{Size: by(m, value, "")}, false, false))
+		g, s, _ := settled(t, arch(frametest.Spring{Size: by(m, value, "")}, false, false))
 		c := s.Curves[g.Edge("hoop")]
 		require.NotNil(t, c, m)
 		assert.InDelta(t, 12, c.Rise.Inches(), 0.01, m)
@@ -62,7 +63,7 @@ func TestARiseHasAMeaning(t *testing.T) {
 // so along the bow it is 81.125 from centre to centre, and it leaves both
 // sockets straight for 0.5625 + 0.719.
 func TestAHoopByItsCutLength(t *testing.T) {
-	g, s, f := settled(t, arch(frame.Spring{Size: by(frame.Cut, 80, ""), Leave: upright}, true, false))
+	g, s, f := settled(t, arch(frametest.Spring{Size: by(frame.Cut, 80, ""), Leave: upright}, true, false))
 	e := g.Edge("hoop")
 	assert.InDelta(t, 81.125, s.Lengths[e].Inches(), 1e-6)
 	c := s.Curves[e]
@@ -79,15 +80,15 @@ func TestAHoopByItsCutLength(t *testing.T) {
 // What hangs below its ends is what the frame stands on.
 func TestABowDownwardIsTheFloor(t *testing.T) {
 	down := &measure.Dir{0, 0, -1}
-	_, s, _ := settled(t, arch(frame.Spring{Size: by(frame.Centre, 9, ""), Bow: down}, false, false))
+	_, s, _ := settled(t, arch(frametest.Spring{Size: by(frame.Centre, 9, ""), Bow: down}, false, false))
 	assert.InDelta(t, -9.525, s.Floor.Inches(), 0.01, "half a pipe below its middle line")
-	_, s, _ = settled(t, arch(frame.Spring{Size: by(frame.Centre, 9, "")}, false, true))
+	_, s, _ = settled(t, arch(frametest.Spring{Size: by(frame.Centre, 9, "")}, false, true))
 	assert.InDelta(t, -10, s.Floor.Inches(), 0.01, "bowed up, the posts stand")
 }
 
 // A bow that no pipe takes is said, and planned as if it were straight.
 func TestABowThatCannotBeIsAFinding(t *testing.T) {
-	g, s, _ := settled(t, arch(frame.Spring{Size: by(frame.Cut, 40, "")}, false, false))
+	g, s, _ := settled(t, arch(frametest.Spring{Size: by(frame.Cut, 40, "")}, false, false))
 	require.Len(t, s.Findings, 1)
 	f := s.Findings[0]
 	assert.Equal(t, "no-curve", f.Code)
@@ -101,12 +102,12 @@ func TestABowThatCannotBeIsAFinding(t *testing.T) {
 // A bent pipe follows its corners when they move, and a radius that its legs
 // have no room for is said with what they have.
 func TestABendFollowsItsCorners(t *testing.T) {
-	bend := func(radius float64) *frame.Document {
-		d := walks(map[string]frame.Walk{
+	bend := func(radius float64) *frametest.Document {
+		d := walks(map[string]frametest.Walk{
 			"corner": {From: "o", Dir: &measure.Dir{0, 0, 1}, Size: by(frame.Centre, 20, "")},
 			"end":    {From: "corner", Dir: &measure.Dir{1, 0, 0}, Size: by(frame.Centre, 30, "")},
 		}, "corner", "end")
-		d.Root.Pipes = []frame.Pipe{{ID: "bent", From: "o", To: "end", Path: frame.Bent, Via: []string{"corner"}, Radius: in(radius)}}
+		d.Root.Pipes = []frametest.Pipe{{ID: "bent", From: "o", To: "end", Path: frame.Bent, Via: []string{"corner"}, Radius: in(radius)}}
 		return d
 	}
 	d := bend(5)
@@ -114,7 +115,7 @@ func TestABendFollowsItsCorners(t *testing.T) {
 	// 20 − 5 + 30 − 5 + a quarter round of 5
 	assert.InDelta(t, 40+5*1.5707963, s.Lengths[g.Edge("bent")].Inches(), 1e-5)
 	assert.Equal(t, [2]measure.Dir{{0, 0, 1}, {-1, 0, 0}}, s.Tangents[g.Edge("bent")])
-	d.Dimension("/root/joints/1/walk/size").Value = in(24)
+	d.Root.Joints[1].Walk.Size.Value = in(24)
 	g, s, _ = settled(t, d)
 	assert.InDelta(t, 44+5*1.5707963, s.Lengths[g.Edge("bent")].Inches(), 1e-5)
 	_, s, _ = settled(t, bend(25))

@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/frame/frametest"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/link"
 	"sturdyelbow/core/measure"
@@ -17,32 +18,32 @@ import (
 
 // upright is a document of posts 30 high, so far from the first in depth, each
 // a part of its own, with links on them.
-func upright(links []frame.Link, away ...float64) *frame.Document {
-	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
+func upright(links []frame.Link, away ...float64) *frametest.Document {
+	d := &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
 	def := &d.Root
-	def.Axes[0].Stations = []frame.Station{{ID: "x"}}
-	def.Axes[2].Stations = []frame.Station{{ID: "low"}, {ID: "high", At: &frame.Dimension{Value: 30 * measure.Inch, Meaning: frame.Centre, From: "low"}}}
+	def.Axes[0].Stations = []frametest.Station{{ID: "x"}}
+	def.Axes[2].Stations = []frametest.Station{{ID: "low"}, {ID: "high", At: &frametest.Dimension{Value: 30 * measure.Inch, Meaning: frame.Centre, From: "low"}}}
 	for i, y := range away {
-		st := frame.Station{ID: fmt.Sprint("y", i)}
+		st := frametest.Station{ID: fmt.Sprint("y", i)}
 		if i > 0 {
-			st.At = &frame.Dimension{Value: measure.FromInches(y), Meaning: frame.Centre, From: "y0"}
+			st.At = &frametest.Dimension{Value: measure.FromInches(y), Meaning: frame.Centre, From: "y0"}
 		}
 		def.Axes[1].Stations = append(def.Axes[1].Stations, st)
 		for _, z := range []string{"low", "high"} {
-			def.Joints = append(def.Joints, frame.Joint{ID: fmt.Sprint(z, i), At: [3]string{"x", st.ID, z}, End: frame.FreeEnd})
+			def.Joints = append(def.Joints, frametest.Joint{ID: fmt.Sprint(z, i), At: [3]string{"x", st.ID, z}, End: frame.FreeEnd})
 		}
-		def.Pipes = append(def.Pipes, frame.Pipe{ID: fmt.Sprint("post", i), From: fmt.Sprint("low", i), To: fmt.Sprint("high", i)})
+		def.Pipes = append(def.Pipes, frametest.Pipe{ID: fmt.Sprint("post", i), From: fmt.Sprint("low", i), To: fmt.Sprint("high", i)})
 	}
 	def.Links = links
 	return d
 }
 
-func judge(d *frame.Document) ([]link.Report, []string, error) {
-	g, err := frame.Expand(d)
+func judge(d *frametest.Document) ([]link.Report, []string, error) {
+	g, err := frame.Expand(d.Now())
 	if err != nil {
 		return nil, nil, err
 	}
-	s := layout.Solve(g, nil, 0)
+	s := layout.Solve(g, nil, nil)
 	fits := fitting.Resolve(g, catalog.Typical(), s.Tangents)
 	all, fs := link.Judge(link.Frame{Graph: g, Solved: s, Fits: fits, Catalog: catalog.Typical()})
 	var codes []string
@@ -78,11 +79,11 @@ func TestWhatTurnsHitsWhatIsInItsPlane(t *testing.T) {
 	assert.Empty(t, all[0].Hits)
 	assert.Empty(t, codes)
 	d := upright([]frame.Link{bolt}, 0, 1.05)
-	d.Root.Axes[0].Stations = append(d.Root.Axes[0].Stations, frame.Station{ID: "aside", At: &frame.Dimension{Value: 8 * measure.Inch, Meaning: frame.Centre, From: "x"}})
+	d.Root.Axes[0].Stations = append(d.Root.Axes[0].Stations, frametest.Station{ID: "aside", At: &frametest.Dimension{Value: 8 * measure.Inch, Meaning: frame.Centre, From: "x"}})
 	for _, z := range []string{"low", "high"} {
-		d.Root.Joints = append(d.Root.Joints, frame.Joint{ID: "aside " + z, At: [3]string{"aside", "y1", z}})
+		d.Root.Joints = append(d.Root.Joints, frametest.Joint{ID: "aside " + z, At: [3]string{"aside", "y1", z}})
 	}
-	d.Root.Pipes = append(d.Root.Pipes, frame.Pipe{ID: "aside", From: "aside low", To: "aside high"})
+	d.Root.Pipes = append(d.Root.Pipes, frametest.Pipe{ID: "aside", From: "aside low", To: "aside high"})
 	all, codes, err = judge(d)
 	require.NoError(t, err)
 	require.NotEmpty(t, all[0].Hits)

@@ -66,9 +66,9 @@ func TestBareNumbersAreInTheFramesUnit(t *testing.T) {
 	s, _ := starter.Find("table")
 	doc, err := s.Build(measure.Millimetres, map[string]starter.Answer{"width": {Text: "900"}})
 	require.NoError(t, err)
-	assert.Equal(t, 900*measure.Millimetre, doc.Root.Axes[0].Stations[1].At.Value)
+	assert.Equal(t, 900*measure.Millimetre, doc.SizeOf("width").Value)
 	mixed, err := s.Build(measure.Millimetres, map[string]starter.Answer{"width": {Text: "48", Unit: measure.Inches}})
 	require.NoError(t, err)
-	assert.Equal(t, 48*measure.Inch, mixed.Root.Axes[0].Stations[1].At.Value, "an answer keeps the unit it was typed in")
-	assert.Equal(t, 24*measure.Inch, doc.Root.Axes[1].Stations[1].At.Value, "defaults are inches in any unit")
+	assert.Equal(t, 48*measure.Inch, mixed.SizeOf("width").Value, "an answer keeps the unit it was typed in")
+	assert.Equal(t, 24*measure.Inch, doc.SizeOf("depth").Value, "defaults are inches in any unit")
 }

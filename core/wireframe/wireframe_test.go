@@ -34,7 +34,7 @@ func TestRoundTrip(t *testing.T) {
 		require.NoError(t, err, name)
 		g, err := frame.Expand(first)
 		require.NoError(t, err)
-		written, lost, err := wireframe.Write(g, layout.Solve(g, nil, 0).Points)
+		written, lost, err := wireframe.Write(g, layout.Solve(g, nil, nil).Points)
 		require.NoError(t, err)
 		assert.Empty(t, lost)
 		second, err := wireframe.Read(written)
@@ -52,7 +52,7 @@ func TestWhatTheFormCannotCarryIsNamed(t *testing.T) {
 	d.Root.Pipes[0].AtEnd = &[2]frame.Insertion{{}, {Mode: frame.Pinned}}
 	g, err := frame.Expand(d)
 	require.NoError(t, err)
-	_, lost, err := wireframe.Write(g, layout.Solve(g, nil, 0).Points)
+	_, lost, err := wireframe.Write(g, layout.Solve(g, nil, nil).Points)
 	require.NoError(t, err)
 	assert.Contains(t, lost, "how the joint b is held")
 }
@@ -99,12 +99,12 @@ func TestFaultsAreRefusedWithTheirPlace(t *testing.T) {
 func TestUnitsSeatsAndLonelyJoints(t *testing.T) {
 	d, err := wireframe.Read([]byte(`{"wireframe":1,"units":"mm","seat":{"slip":0.9},"joints":{"a":[0,0,0],"b":[600,0,0],"lonely":[0,0,-900]},"pipes":[["a","b"]]}`))
 	require.NoError(t, err)
-	assert.Equal(t, 600*measure.Millimetre, d.Root.Axes[0].Stations[1].At.Value)
+	assert.Equal(t, 600*measure.Millimetre, d.Root.Sizes[0].Value)
 	assert.InDelta(t, 0.9, d.Seat(frame.Slip), 0)
 	assert.InDelta(t, 1, d.Seat(frame.Cemented), 0, "a missing key keeps its default")
 	g, err := frame.Expand(d)
 	require.NoError(t, err)
-	assert.Zero(t, layout.Solve(g, nil, 0).Floor, "a joint without pipes counts for nothing")
+	assert.Zero(t, layout.Solve(g, nil, nil).Floor, "a joint without pipes counts for nothing")
 }
 
 func FuzzRead(f *testing.F) {

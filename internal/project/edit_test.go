@@ -46,7 +46,7 @@ func TestAGestureTakesTypedSizesIn(t *testing.T) {
 		require.NoError(t, err)
 	}
 	assert.Equal(t, 500*measure.Millimetre, planned(t, next).Frames[0].Pipes[0].Centre, "a bare number is what it is in the project")
-	path := "/root/axes/0/stations/1/at"
+	path := next.Frame.Root.Sizes[0].ID
 	next.Sizes = map[string]starter.Answer{path: {Text: "700"}}
 	last, _, err := next.Edit(edit.Edit{Gesture: &edit.Walk{From: "j1", Course: "up 300"}}, nil)
 	require.NoError(t, err)

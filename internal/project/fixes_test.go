@@ -57,10 +57,10 @@ func TestAFixTypesTheSizeOver(t *testing.T) {
 	require.NoError(t, err)
 	p := project.Project{Frame: doc, Tool: "saw"}
 	e := firstFix(t, adopted(t, &p))
-	assert.Equal(t, "/sizes/~1root~1axes~10~1stations~11~1at", e.Path)
+	assert.Equal(t, "/sizes/s1", e.Path)
 	var a starter.Answer
 	require.NoError(t, json.Unmarshal(e.Value, &a))
-	p.Sizes = map[string]starter.Answer{"/root/axes/0/stations/1/at": a}
+	p.Sizes = map[string]starter.Answer{"s1": a}
 	for _, f := range adopted(t, &p) {
 		assert.NotEqual(t, "too-short", f.Code)
 	}
@@ -72,8 +72,8 @@ func TestAFixWithoutAPlaceIsDropped(t *testing.T) {
 	job, err := p.Job()
 	require.NoError(t, err)
 	fs := []finding.Finding{{Fixes: []finding.Fix{
-		{Label: "gone", Edits: []finding.Edit{{Path: "/frames/0/document/root/axes/0/stations/99/at", Value: json.RawMessage(`"4"`)}}},
-		{Label: "not asked for", Edits: []finding.Edit{{Path: "/frames/0/document/root/axes/0/stations/2/at", Value: json.RawMessage(`"4"`)}}},
+		{Label: "gone", Edits: []finding.Edit{{Path: "/frames/0/document/sizes/gone", Value: json.RawMessage(`"4"`)}}},
+		{Label: "not asked for", Edits: []finding.Edit{{Path: "/frames/0/document/sizes/frame y bar", Value: json.RawMessage(`"4"`)}}},
 		{Label: "shop", Edits: []finding.Edit{{Path: "/shop/stock/-", Value: json.RawMessage(`{}`)}}},
 	}}}
 	p.Adopt(&job.Frames[0].Document, fs)

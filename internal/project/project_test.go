@@ -33,15 +33,15 @@ func Example() {
 func TestRetypedSizesKeepTheFrameAndItsFaults(t *testing.T) {
 	doc, err := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0],"c":[40,0,20]},"pipes":[["a","b"],["b","c"]]}`))
 	require.NoError(t, err)
-	p := project.Project{Frame: doc, Sizes: map[string]starter.Answer{"/root/axes/0/stations/1/at": {Text: "4 ft", Meaning: frame.Outside}}, Tool: "saw"}
+	p := project.Project{Frame: doc, Sizes: map[string]starter.Answer{"s1": {Text: "4 ft", Meaning: frame.Outside}}, Tool: "saw"}
 	job, err := p.Job()
 	require.NoError(t, err)
 	got, err := plan.Make(job, plan.ExampleShop(), plan.Work{})
 	require.NoError(t, err)
 	assert.Equal(t, 48*measure.Inch, got.Frames[0].Overall[0].Size)
-	assert.Equal(t, 40*measure.Inch, doc.Root.Axes[0].Stations[1].At.Value, "the frame itself is not touched")
+	assert.Equal(t, 40*measure.Inch, doc.SizeOf("s1").Value, "the frame itself is not touched")
 
-	for path, text := range map[string]string{"/root/axes/0/stations/1/at": "4 fot", "/root/axes/0/stations/9/at": "4", "/groups/3/axes/0/stations/0/at": "4", "/nonsense": "4", "/root/uses/0/array/pitch": "4"} {
+	for path, text := range map[string]string{"s1": "4 fot", "s9": "4", "/root/axes/0/stations/1/at": "4", "": "4"} {
 		p.Sizes = map[string]starter.Answer{path: {Text: text}}
 		_, err = p.Job()
 		var bad project.SizeProblems
