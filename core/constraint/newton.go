@@ -32,6 +32,9 @@ func (w *work) newton() {
 		for _, t := range r.terms {
 			use(t.Of)
 		}
+		if r.kind == toward {
+			use(r.a)
+		}
 		n := map[ruleKind]int{distance: 2, toward: 3}[r.kind]
 		for _, p := range r.p[:n] {
 			for _, v := range p {
@@ -136,7 +139,7 @@ func (r *rule) off(at func(Var) float64) []float64 {
 		long := max(1, apartOf(p, q))
 		var f []float64
 		for a := range 3 {
-			f = append(f, m[a]-p[a]-(q[a]-p[a])/long*float64(r.by))
+			f = append(f, m[a]-p[a]-(q[a]-p[a])/long*at(r.a))
 		}
 		return f
 	}

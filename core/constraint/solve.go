@@ -83,6 +83,7 @@ type work struct {
 	missed []Missed
 	aside  []Conflict // owners that gave way before any of their rules counted
 	wait   []*rule
+	more   []*rule // that others turned into
 	free   map[Var]bool           // roots that Newton's method left free
 	found  map[Var]measure.Length // roots it placed, from Zero
 	in     func(owner int) bool
@@ -276,7 +277,8 @@ func (w *work) propagate() {
 				again = again || moved
 			}
 		}
-		w.wait = rest
+		w.wait = append(rest, w.more...)
+		w.more = nil
 	}
 }
 
@@ -426,6 +428,7 @@ func (w *work) tryDistance(r *rule) (done, moved bool) {
 	return false, false
 }
 
+// tryToward turns into sums once the way is known.
 func (w *work) tryToward(r *rule) (done, moved bool) {
 	p, q, m := r.p[0], r.p[1], r.p[2]
 	d, unknown := w.across(p, q)
@@ -433,17 +436,12 @@ func (w *work) tryToward(r *rule) (done, moved bool) {
 		return false, false
 	}
 	u := measure.Point{}.Toward(measure.Point(d))
-	set := w.whyPoint(r.owner, p, q)
 	for a := range 3 {
-		by := r.by.Scale(u[a])
-		if is, tied := w.between(p[a], m[a]); tied {
-			if off := by - is; off.Abs() > w.slack(r.owner) {
-				w.clash, w.clashOff, w.coarse = union(set, w.explain(p[a], m[a])), off, true
-				return true, false
-			}
-			continue
+		line := &rule{kind: sum, owner: r.owner, terms: []Term{{m[a], 1}, {p[a], -1}}}
+		if math.Abs(u[a]) > 1e-12 {
+			line.terms = append(line.terms, Term{r.a, -u[a]})
 		}
-		w.apart(p[a], m[a], by, Always, set)
+		w.more = append(w.more, line)
 	}
 	return true, true
 }

@@ -24,8 +24,8 @@ type Point [3]Var
 type rule struct {
 	kind  ruleKind
 	owner int
-	a, b  Var            // apart: b stands by beyond a
-	by    measure.Length // apart, sum: what it comes to; distance, toward: how far
+	a, b  Var            // apart: b stands by beyond a; toward: how far
+	by    measure.Length // apart, sum: what it comes to; distance: how far
 	terms []Term         // sum
 	p     [3]Point       // distance: from, to; toward: from, to, the point between
 }
@@ -86,9 +86,10 @@ func (s *System) Distance(owner int, p, q Point, far measure.Length) {
 	s.add(rule{kind: distance, owner: owner, p: [3]Point{p, q}, by: far})
 }
 
-// Toward says that a point lies so far from p on the way to q.
-func (s *System) Toward(owner int, m, p, q Point, far measure.Length) {
-	s.add(rule{kind: toward, owner: owner, p: [3]Point{p, q, m}, by: far})
+// Toward says that a point lies from p on the way to q, as far as a coordinate
+// of its own says.
+func (s *System) Toward(owner int, m, p, q Point, far Var) {
+	s.add(rule{kind: toward, owner: owner, p: [3]Point{p, q, m}, a: far})
 }
 
 // Conflict is a smallest set of owners that cannot hold together.

@@ -129,7 +129,7 @@ func (e *editor) joint(id string) (def *frame.Definition, j *frame.Joint, scope 
 	}
 	scope = e.view.Graph.Nodes[n].Scope
 	def = e.def(scope)
-	local, _ := e.ref(scope, id)
+	local, _ := e.ref(scope, e.view.Graph.Nodes[n].ID)
 	if j = def.Joint(local); j == nil {
 		return nil, nil, 0, refuse("pick it again", "the joint %q is not in its group", id)
 	}
@@ -210,6 +210,9 @@ func (e *editor) centre(v measure.Length) frame.Size {
 		unit = measure.Millimetres
 	}
 	text := v.Format(style, 0)
+	if l, err := measure.Parse(text, measure.Reading{Unit: unit}); err != nil || l != v || v%measure.SixtyFourth != 0 && style == measure.InInches {
+		text = "" // no tape shows it as it is
+	}
 	return frame.Size{Value: v, Meaning: frame.Centre, Text: text, Unit: unit}
 }
 

@@ -229,7 +229,7 @@ func (e *editor) keep(f *layout.Free) {
 	s := e.centre(d)
 	s.Axis, s.From, s.To, s.Stood = frame.AxisName(int(a)), frame.Ref(lo), frame.Ref(hi), true
 	e.doc.AddSize(def, s)
-	e.tell("%s to %s stays as it stood: %s", lo, hi, s.Text)
+	e.tell("%s to %s stays as it stood: %s", lo, hi, tape(s.Value))
 }
 
 // settle lets give way what was chosen to, and asks where nothing was. It
@@ -241,6 +241,13 @@ func (e *editor) settle() (any bool, err error) {
 			return any, nil
 		}
 		c := e.view.Clashes[i]
+		if e.letGo(&c) {
+			any = true
+			if err := e.look(); err != nil {
+				return any, err
+			}
+			continue
+		}
 		chosen := -1
 		for k, p := range c.Parties {
 			if e.answered(optionID(p)) {
@@ -256,6 +263,27 @@ func (e *editor) settle() (any bool, err error) {
 		any = true
 	}
 	return any, nil
+}
+
+// letGo takes away what nobody said and only kept something where it stood,
+// where it contradicts what somebody said. It reports whether there was any.
+func (e *editor) letGo(c *layout.Clash) bool {
+	for k := len(c.Parties) - 1; k >= 0; k-- {
+		p := c.Parties[k]
+		switch p.Kind {
+		case "size":
+			if s := e.doc.SizeOf(p.ID); s != nil && s.Stood {
+				e.doc.DropSize(p.ID)
+				return true
+			}
+		case "reason":
+			if r := e.definition(p.Group).Reason(p.ID); r != nil && r.Kind == frame.Placed {
+				e.doc.DropReason(p.ID)
+				return true
+			}
+		}
+	}
+	return false
 }
 
 func optionID(p layout.Party) string { return strings.TrimSpace(p.Kind + " " + p.ID + " " + p.Group) }

@@ -423,7 +423,7 @@ func (w *Remove) on(e *editor) (Done, error) {
 		if def.Joint(id) != nil {
 			e.heal(join(e.path(scope), id), became)
 			e.dropJoint(def, id)
-			if err := e.rest(); err != nil {
+			if err := e.look(); err != nil {
 				return Done{}, err
 			}
 			continue
@@ -437,7 +437,7 @@ func (w *Remove) on(e *editor) (Done, error) {
 		}
 		e.bridge(scope, use)
 		e.told(e.doc.DropUse(def, use))
-		if err := e.rest(); err != nil {
+		if err := e.look(); err != nil {
 			return Done{}, err
 		}
 	}
@@ -462,7 +462,7 @@ func (e *editor) bridge(scope int, use string) {
 				}
 				for s, at := range []string{p.From, p.To} {
 					t := slices.Index([]string{q.From, q.To}, at)
-					if _, in := within(use, at); !in || t < 0 || e.leaves(frame.PipeEnd{Pipe: i, End: s}).AngleTo(e.leaves(frame.PipeEnd{Pipe: k, End: t})) < 179 {
+					if _, in := within(use, at); !in || t < 0 || e.stoodWay(frame.PipeEnd{Pipe: i, End: s}).AngleTo(e.stoodWay(frame.PipeEnd{Pipe: k, End: t})) < 179 {
 						continue
 					}
 					for _, z := range slices.Clone(def.Sizes) {

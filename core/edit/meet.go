@@ -227,7 +227,7 @@ func (e *editor) outer(scope int, pipe string) {
 				s = &def.Sizes[k]
 			}
 		}
-		e.gave = append(e.gave, Gave{Size: s.ID, Was: was + " of " + pipe, Now: c.Text + " centre to centre, " + p.From + " to " + p.To, Words: "is split"})
+		e.gave = append(e.gave, Gave{Size: s.ID, Was: was + " of " + pipe, Now: tape(c.Value) + " centre to centre, " + p.From + " to " + p.To, Words: "is split"})
 	}
 	for k := range def.Sizes { // along an axis it measures to the pipe's ends: to their centres from now on
 		s := &def.Sizes[k]
@@ -237,7 +237,7 @@ func (e *editor) outer(scope int, pipe string) {
 		was := s.Says()
 		c := e.centre(long)
 		s.Value, s.Text, s.Unit, s.Meaning, s.Pipe = c.Value, c.Text, c.Unit, c.Meaning, ""
-		e.gave = append(e.gave, Gave{Size: s.ID, Was: was + " of " + pipe, Now: c.Text + " centre to centre", Words: "is split"})
+		e.gave = append(e.gave, Gave{Size: s.ID, Was: was + " of " + pipe, Now: tape(c.Value) + " centre to centre", Words: "is split"})
 	}
 }
 

@@ -135,7 +135,7 @@ func (w *Delete) on(e *editor) (Done, error) {
 		}
 		done.Also = append(done.Also, e.everywhere(scope)...)
 		e.told(e.dropPipe(def, p.ID))
-		if err := e.rest(); err != nil {
+		if err := e.look(); err != nil {
 			return Done{}, err
 		}
 		done.Also = append(done.Also, "")
@@ -151,7 +151,7 @@ func (w *Delete) on(e *editor) (Done, error) {
 		done.Also = append(done.Also, e.everywhere(scope)...)
 		e.heal(id, became)
 		e.dropJoint(def, j.ID)
-		if err := e.rest(); err != nil {
+		if err := e.look(); err != nil {
 			return Done{}, err
 		}
 		done.Also = append(done.Also, "")
@@ -181,7 +181,19 @@ func (e *editor) inLine(n int) bool {
 		return false
 	}
 	p, q := &e.view.Graph.Edges[node.Pipes[0].Pipe], &e.view.Graph.Edges[node.Pipes[1].Pipe]
-	return p.Path == frame.Straight && q.Path == frame.Straight && p.Size == q.Size && p.Scope == q.Scope && e.leaves(node.Pipes[0]).AngleTo(e.leaves(node.Pipes[1])) >= 180-2*fitting.Flex
+	return p.Path == frame.Straight && q.Path == frame.Straight && p.Size == q.Size && p.Scope == q.Scope && e.stoodWay(node.Pipes[0]).AngleTo(e.stoodWay(node.Pipes[1])) >= 180-2*fitting.Flex
+}
+
+// stoodWay is the direction in which a straight pipe leaves one of its joints, as
+// the joints stood before the gesture: what is taken away moves nothing.
+func (e *editor) stoodWay(pe frame.PipeEnd) measure.Dir {
+	ends := e.view.Graph.Edges[pe.Pipe].Ends
+	p, ok1 := e.stood(ends[pe.End])
+	q, ok2 := e.stood(ends[1-pe.End])
+	if !ok1 || !ok2 {
+		return e.leaves(pe)
+	}
+	return p.Toward(q)
 }
 
 // wasNot says whether a joint was no mere coupling before the gesture.
@@ -229,7 +241,7 @@ func (e *editor) heal(id string, became map[string]string) {
 		for _, q := range node.Pipes[i+1:] {
 			a, b := &g.Edges[p.Pipe], &g.Edges[q.Pipe]
 			if done[p.Pipe] || done[q.Pipe] || a.Path != frame.Straight || b.Path != frame.Straight || a.Size != b.Size || a.Scope != b.Scope || a.Scope != node.Scope ||
-				e.leaves(p).AngleTo(e.leaves(q)) < 180-2*fitting.Flex {
+				e.stoodWay(p).AngleTo(e.stoodWay(q)) < 180-2*fitting.Flex {
 				continue
 			}
 			scope := a.Scope
@@ -269,7 +281,7 @@ func (e *editor) bare(w *Delete) error {
 				continue
 			}
 			def, j, _, err := e.joint(node.ID)
-			if err != nil || len(def.Joints)+len(def.Uses) < 2 || e.mentioned(def, j.ID) || e.pipesElsewhere(def, j.ID) {
+			if err != nil || e.mentioned(def, j.ID) || e.pipesElsewhere(def, j.ID) {
 				continue
 			}
 			e.told(e.doc.DropJoint(def, j.ID))

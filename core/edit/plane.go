@@ -82,16 +82,18 @@ func (w *Bay) on(e *editor) (Done, error) {
 	switch {
 	case len(direct) > 0:
 		old := e.doc.SizeOf(direct[0])
-		if s.Pipe == "" && old.Axis == "" {
+		switch {
+		case s.Pipe == "" && old.Axis == "" && old.From == "":
 			s.Pipe = old.Pipe
-		} else if old.Axis != "" {
+		case s.Pipe == "" || old.Axis != "":
 			s.Axis, s.From, s.To = old.Axis, old.From, old.To
 		}
 		e.instead(old, s)
-		for _, id := range direct[1:] { // others of the same bay, that say what it was
-			if o := e.doc.SizeOf(id); o.Stood {
-				e.doc.DropSize(id)
+		for _, id := range direct[1:] { // others that said how large the bay was
+			if o := e.doc.SizeOf(id); !o.Stood {
+				e.gave = append(e.gave, Gave{Size: id, Was: o.Says(), Now: s.Says(), Words: "typed instead"})
 			}
+			e.doc.DropSize(id)
 		}
 	case s.Pipe == "" && pipe != "" && !isNamed(lo) && !isNamed(hi):
 		s.Pipe = pipe
@@ -168,7 +170,15 @@ func (e *editor) direct(scope int, a measure.Axis, lo, hi *layout.Plane) (ids []
 			}
 			from, to = frame.Ref(p.From), frame.Ref(p.To)
 		case s.Axis == "":
-			continue
+			i := slices.IndexFunc(def.Reasons, func(r frame.Reason) bool {
+				return r.Kind == frame.Line && r.Gave == nil && (r.From == from && r.Of == to || r.From == to && r.Of == from)
+			})
+			if i < 0 {
+				continue
+			}
+			if b, _, square := along(*def.Reasons[i].Dir); !square || b != a {
+				continue
+			}
 		}
 		if onPlane(lo, from) && onPlane(hi, to) || onPlane(hi, from) && onPlane(lo, to) {
 			ids = append(ids, s.ID)
@@ -209,7 +219,7 @@ func (w *Bay) pull(e *editor, scope, at int, done Done) (Done, error) {
 			was := s.Says()
 			e.pullTo(s, by)
 			e.gave = append(e.gave, Gave{Size: id, Was: was, Now: s.Says(), Words: "pulled"})
-			done.Label = fmt.Sprintf("%s pulled to %s", me.Name, s.Text)
+			done.Label = fmt.Sprintf("%s pulled to %s", me.Name, tape(s.Value))
 		}
 		w.bystanders(e, scope, at)
 		return done, nil

@@ -62,6 +62,7 @@ func (e *expander) merge(m Merge, scope int, where string) {
 func (e *expander) unite(keep, drop int) {
 	k, d := &e.g.Nodes[keep], &e.g.Nodes[drop]
 	k.On = append(k.On, d.On...)
+	k.Names = append(append(k.Names, d.ID), d.Names...)
 	if k.Fitting == nil {
 		k.Fitting = d.Fitting
 	}

@@ -132,6 +132,7 @@ type PipeEnd struct{ Pipe, End int }
 // Node is a joint of the flat graph.
 type Node struct {
 	ID      string
+	Names   []string   // of joints that were merged into it
 	Scope   int        // that it is drawn in
 	On      []Standing // named planes that it stands on
 	End     End
@@ -210,14 +211,15 @@ func (g *Graph) Rigid() *Graph {
 	return &r
 }
 
-// Node finds a joint by its path; -1 when there is none.
+// Node finds a joint by its path, or by one that was merged into it; -1 when
+// there is none.
 func (g *Graph) Node(id string) int {
 	for i := range g.Nodes {
 		if g.Nodes[i].ID == id {
 			return i
 		}
 	}
-	return -1
+	return slices.IndexFunc(g.Nodes, func(n Node) bool { return slices.Contains(n.Names, id) })
 }
 
 // Edge finds a pipe by its path; -1 when there is none.

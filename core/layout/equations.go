@@ -386,6 +386,12 @@ func (q *equations) reason(t *frame.Tied) {
 			}
 		}
 	}
+	if t.Kind == frame.Toward && t.Of.Node >= 0 && t.From.Node >= 0 && t.To.Node >= 0 {
+		far, at := q.sys.Var(), q.axesOf[t.Scope]
+		q.sys.Toward(owner, q.node(t.Of.Node, at), q.node(t.From.Node, at), q.node(t.To.Node, at), far)
+		q.lines[[2]int{t.From.Node, t.Of.Node}] = lineOf{long: far, sign: 1, axis: -1}
+		q.lines[[2]int{t.Of.Node, t.From.Node}] = lineOf{long: far, sign: 1, axis: -1}
+	}
 	if t.Kind == frame.Line && t.Of.Node >= 0 && t.From.Node >= 0 {
 		q.line(owner, t.Scope, t.From.Node, t.Of.Node, *t.Dir)
 	}

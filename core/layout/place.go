@@ -53,6 +53,11 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 	}
 	for n := range s.g.Nodes {
 		local, in := within(sc.Path, s.g.Nodes[n].ID)
+		for _, name := range s.g.Nodes[n].Names {
+			if !in {
+				local, in = within(sc.Path, name)
+			}
+		}
 		p, has := s.nodes[[2]int{n, s.axesOf[scope]}]
 		if !in || !has {
 			continue

@@ -45,25 +45,10 @@ func (s *solver) sizes() {
 				s.sys.Apart(owner, constraint.Zero, l.long, c)
 			default:
 				axes := s.axesOf[z.Scope]
-				if t := s.toward(p, q); t >= 0 {
-					s.sys.Toward(owner, s.node(q, axes), s.node(p, axes), s.node(t, axes), c)
-				} else {
-					s.sys.Distance(owner, s.node(p, axes), s.node(q, axes), c)
-				}
+				s.sys.Distance(owner, s.node(p, axes), s.node(q, axes), c)
 			}
 		}
 	}
-}
-
-// toward gives the joint on whose way from p a reason says that q lies; -1 for
-// none.
-func (s *solver) toward(p, q int) int {
-	for i := range s.g.Reasons {
-		if t := &s.g.Reasons[i]; t.Kind == frame.Toward && t.Of.Node == q && t.From.Node == p {
-			return t.To.Node
-		}
-	}
-	return -1
 }
 
 // sizeEnds gives the two joints that a size without an axis lies between.

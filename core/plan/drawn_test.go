@@ -12,6 +12,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 )
@@ -184,9 +185,39 @@ func TestABareNumberKeepsItsUnit(t *testing.T) {
 	assert.Equal(t, measure.Millimetres, s.Unit)
 }
 
-// Two posts of unlike cuts and a bar between their tops: what gives way is asked.
+// Two posts of unlike cuts and a bar between their tops: what gives way is
+// asked, with both values, and what was chosen is kept and shown.
 func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
-	h := draws(t, "3/4", "right 48 cut", "j1: up 24 cut", "right 48 cut", "j2: up 23 1/2 cut")
-	q := asked(t, h.line("j4: join"))
-	_ = q
+	draw := func() *hand { return draws(t, "3/4", "right 48 cut", "j1: up 24 cut", "right 48 cut") }
+	post := &edit.Walk{From: "j2", Course: "up 23 1/2 cut"}
+	h := draw()
+	q := asked(t, h.do(post))
+	assert.Contains(t, q.What, "close to j4")
+	require.NoError(t, draw().do(post, "apart"))
+	q = asked(t, h.do(post, "meet j4"))
+	assert.Contains(t, q.What, "24 cut of p2")
+	assert.Contains(t, q.What, "23 1/2 cut of p4")
+	assert.Contains(t, q.What, "(1/2\")")
+	labels := map[string]string{}
+	for _, o := range q.Options {
+		labels[o.ID] = o.Label
+	}
+	assert.Equal(t, `23 1/2 cut of p4 gives way: 24" cut length`, labels["size s4"])
+	assert.Equal(t, `24 cut of p2 gives way: 23 1/2" cut length`, labels["size s2"])
+	assert.Equal(t, "p3 slopes", labels["pipe p3"])
+
+	require.NoError(t, h.do(post, "meet j4", "size s2"))
+	assert.Equal(t, map[string]string{"p1": "48", "p2": "23 1/2", "p3": "48", "p4": "23 1/2"}, h.cuts())
+	require.Len(t, h.gave, 1)
+	assert.Equal(t, edit.Gave{Size: "s2", Was: "24 cut of p2", Now: `23 1/2" cut length`, Words: "gave way to 23 1/2 cut of p4"}, h.gave[0])
+	p := h.plan()
+	i := slices.IndexFunc(p.Frames[0].Sizes, func(z layout.Size) bool { return z.ID == "s2" })
+	assert.Equal(t, "23 1/2 cut of p4", p.Frames[0].Sizes[i].Gave)
+	assert.Equal(t, "24", p.Frames[0].Sizes[i].Text)
+	h.sound(t)
+
+	h = draw()
+	require.NoError(t, h.do(post, "meet j4", "pipe p3"))
+	cuts := h.cuts()
+	assert.Equal(t, [3]string{"48", "24", "23 1/2"}, [3]string{cuts["p1"], cuts["p2"], cuts["p4"]})
 }

@@ -1,0 +1,369 @@
+package edit_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+)
+
+// hand is a builder's: it makes gestures on a frame, one after the other.
+type hand struct {
+	t    require.TestingT
+	doc  *frame.Document
+	done edit.Done
+	n    int
+}
+
+func nothing(t require.TestingT) *hand {
+	return &hand{t: t, doc: &frame.Document{Format: frame.Format, Name: "Frame", Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}}
+}
+
+func (h *hand) do(e edit.Edit) edit.Done {
+	before, err := json.Marshal(h.doc)
+	require.NoError(h.t, err)
+	doc, done, err := plan.Edit(h.doc, e, nil)
+	require.NoError(h.t, err)
+	after, err := json.Marshal(h.doc)
+	require.NoError(h.t, err)
+	require.Equal(h.t, string(before), string(after), "the document given is not touched")
+	h.doc, h.done = doc, done
+	h.n++
+	return done
+}
+
+func (h *hand) begin() string { return h.do(edit.Edit{Gesture: &edit.Begin{}}).Joint }
+
+func (h *hand) walk(from, course string) string {
+	return h.do(edit.Edit{Gesture: &edit.Walk{From: from, Course: course}}).Joint
+}
+
+// refused makes a gesture that cannot be made.
+func (h *hand) refused(e edit.Edit) *edit.Refusal {
+	_, _, err := plan.Edit(h.doc, e, nil)
+	var r *edit.Refusal
+	require.ErrorAs(h.t, err, &r)
+	require.NotEmpty(h.t, r.Hint)
+	return r
+}
+
+func (h *hand) plan() *plan.Plan {
+	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	require.NoError(h.t, err)
+	return p
+}
+
+func (h *hand) kinds() map[catalog.Kind]int {
+	all := map[catalog.Kind]int{}
+	for _, j := range h.plan().Frames[0].Joints {
+		if j.Kind != "" && len(j.Ports) > 0 {
+			all[j.Kind]++
+		}
+	}
+	return all
+}
+
+func (h *hand) pipe(id string) plan.Pipe {
+	for _, p := range h.plan().Frames[0].Pipes {
+		if p.Pipe == id {
+			return p
+		}
+	}
+	require.Fail(h.t, "no pipe "+id)
+	return plan.Pipe{}
+}
+
+// plane names the k-th place along an axis of a part; one that is not there
+// gets a name that nothing has.
+func (h *hand) plane(part string, a measure.Axis, k int) frame.Ref {
+	for _, p := range h.plan().Frames[0].Places {
+		if p.Path != part {
+			continue
+		}
+		n, last := -1, measure.Length(0)
+		for _, l := range p.Planes[a] {
+			if n < 0 || l.At-last > in(0.002) {
+				n, last = n+1, l.At
+			}
+			if n == k {
+				return l.Ref
+			}
+		}
+	}
+	return "attic"
+}
+
+func (h *hand) codes() (all []string) {
+	for _, f := range h.plan().Findings {
+		if f.Severity != "note" {
+			all = append(all, f.Code)
+		}
+	}
+	return all
+}
+
+func in(x float64) measure.Length { return measure.FromInches(x) }
+
+func Example() {
+	doc := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
+	from := ""
+	for _, course := range []string{"right 46 clear x2", "up 30 cut"} {
+		next, done, err := plan.Edit(doc, edit.Edit{Gesture: &edit.Walk{From: from, Course: course}}, nil)
+		if err != nil {
+			fmt.Println(err)
+			return
+		}
+		doc, from = next, done.Joint
+		fmt.Println(done.Label)
+	}
+	// Output:
+	// 2 pipes right 46 clear
+	// Pipe up 30 cut
+}
+
+// A rectangle walked round: the last pipe ends on the first joint, the corners
+// are elbows, and the cut asked for is the cut that comes out.
+func TestAWalkRoundCloses(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	b := h.walk(a, "right 40 cut")
+	c := h.walk(b, "up 30 clear")
+	d := h.walk(c, "left 40 cut")
+	assert.Equal(t, a, h.walk(d, "down 30 clear"), "it meets the first joint")
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4}, h.kinds())
+	assert.Equal(t, 40*measure.Inch, h.pipe("p1").Cut)
+	assert.Equal(t, h.pipe("p1").Cut, h.pipe("p3").Cut)
+	assert.Len(t, h.plan().Frames[0].Places[0].Planes[0], 2, "the way back is level with the way there")
+	assert.Empty(t, h.codes())
+}
+
+// A pipe that ends on another's middle makes a tee there; one that runs
+// through joints becomes a pipe for each bay.
+func TestAWalkMeetsWhatIsThere(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	b := h.walk(a, "right 40")
+	h.walk(a, "up 30")
+	top := h.walk(b, "up 30")
+	mid := h.do(edit.Edit{Gesture: &edit.Split{Pipe: "p1"}}).Joint
+	h.walk(mid, "up 30") // a post in the middle, with a free end
+	done := h.do(edit.Edit{Gesture: &edit.Walk{From: top, Course: "left 40"}})
+	assert.Contains(t, done.Also, "goes through "+h.doc.Root.Joints[len(h.doc.Root.Joints)-1].ID)
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 2}, h.kinds())
+	assert.Len(t, h.doc.Root.Pipes, 7)
+}
+
+// What stands on a station follows it; a bay keeps the meaning it was given
+// while the pipe under it becomes larger.
+func TestABayIsSizedAndPulled(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	c := h.walk(a, "right 24 clear x2")
+	h.walk(a, "up 20")
+	h.walk(c, "up 20")
+	h.do(edit.Edit{Gesture: &edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 1), Length: "46 clear"}})
+	// half a post at its ends, half a coupling in the middle
+	stations := h.plan().Frames[0].Places[0].Planes[0]
+	assert.Equal(t, in(46+0.525+0.66), stations[1].At-stations[0].At)
+	h.do(edit.Edit{Gesture: &edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 1), Pull: in(-3)}})
+	stations = h.plan().Frames[0].Places[0].Planes[0]
+	assert.Equal(t, in(43+0.525+0.66), stations[1].At-stations[0].At)
+	assert.Equal(t, in(24+0.525+0.66), stations[2].At-stations[1].At, "the next bay keeps its size")
+	h.doc.Size = "1"
+	stations = h.plan().Frames[0].Places[0].Planes[0]
+	assert.Equal(t, in(43+0.6575+0.81), stations[1].At-stations[0].At)
+
+	h.do(edit.Edit{Gesture: &edit.Even{Axis: measure.X, From: h.plane("", measure.X, 0), To: h.plane("", measure.X, 2)}})
+	stations = h.plan().Frames[0].Places[0].Planes[0]
+	assert.InDelta(t, (stations[2].At - stations[1].At).Inches(), (stations[1].At - stations[0].At).Inches(), 1e-6)
+	// the first station pulled left makes the first bay larger: here the last
+	// size, on which the even bays hang
+	h.refused(edit.Edit{Gesture: &edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 0), Length: "4"}})
+	h.refused(edit.Edit{Gesture: &edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 8), Length: "4"}})
+	h.refused(edit.Edit{Gesture: &edit.Bay{Axis: 5, Plane: "j1", Length: "4"}})
+	r := h.refused(edit.Edit{Gesture: &edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 1), Length: "46 clearly"}})
+	assert.Contains(t, r.Error(), "clearly")
+}
+
+// A pull of the first station makes its bay as much larger.
+func TestTheFirstStationIsPulled(t *testing.T) {
+	h := nothing(t)
+	h.walk(h.begin(), "right 24")
+	h.do(edit.Edit{Gesture: &edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 0), Pull: in(-2)}})
+	assert.Equal(t, in(26), h.pipe("p1").Centre)
+}
+
+// Splitting and taking the joint away again gives the pipe that was there.
+func TestSplitAndHeal(t *testing.T) {
+	h := nothing(t)
+	h.walk(h.begin(), "right 40 cut")
+	before := h.pipe("p1")
+	j := h.do(edit.Edit{Gesture: &edit.Split{Pipe: "p1", Length: "12"}}).Joint
+	assert.Equal(t, map[catalog.Kind]int{catalog.Coupling: 1}, h.kinds())
+	assert.Equal(t, in(12), h.pipe("p1").Centre, "the first part keeps the id")
+	h.walk(j, "up 9")
+	assert.Equal(t, map[catalog.Kind]int{catalog.Tee: 1}, h.kinds())
+	h.do(edit.Edit{Gesture: &edit.Delete{Pipes: []string{h.done.Pipe}}})
+	require.Len(t, h.done.Offers, 1, "a coupling that may go")
+	h.do(h.done.Offers[0].Edit)
+	assert.Contains(t, h.done.Also, "p1 and p2 are one pipe")
+	assert.Equal(t, before.Centre, h.pipe("p1").Centre)
+	assert.Len(t, h.doc.Root.Pipes, 1)
+	assert.Len(t, h.doc.Root.Joints, 2)
+	h.refused(edit.Edit{Gesture: &edit.Split{Pipe: "p1", Length: "99"}})
+	h.refused(edit.Edit{Gesture: &edit.Split{Pipe: "p9"}})
+	h.refused(edit.Edit{Gesture: &edit.Delete{}})
+}
+
+// A slope is split on its line, wherever its ends go.
+func TestASlopeIsSplitOnItsLine(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	h.walk(a, "up right 20 cut")
+	h.do(edit.Edit{Gesture: &edit.Split{Pipe: "p1", Length: "8"}})
+	assert.Equal(t, in(8), h.pipe("p1").Centre)
+	assert.Equal(t, map[catalog.Kind]int{catalog.Coupling: 1}, h.kinds())
+}
+
+func TestSizesAndRuns(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	h.walk(a, "right 20 x3")
+	h.do(edit.Edit{Gesture: &edit.Resize{Pipe: "p1", Size: "1"}})
+	assert.Equal(t, catalog.Size("1"), h.pipe("p1").Size)
+	assert.Equal(t, catalog.Size("3/4"), h.pipe("p2").Size)
+	h.do(edit.Edit{Gesture: &edit.Resize{Pipe: "p2", Run: true, Size: "1-1/4"}})
+	for _, id := range []string{"p1", "p2", "p3"} {
+		assert.Equal(t, catalog.Size("1-1/4"), h.pipe(id).Size)
+	}
+	h.do(edit.Edit{Gesture: &edit.Resize{Pipe: "p2"}})
+	assert.Equal(t, catalog.Size("3/4"), h.pipe("p2").Size)
+	h.refused(edit.Edit{Gesture: &edit.Resize{Pipe: "p2", Size: "7"}})
+}
+
+func TestFittingsAndEnds(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	b := h.walk(a, "up 20")
+	h.do(edit.Edit{Gesture: &edit.EndOf{Joint: b, End: frame.CappedEnd}})
+	h.do(edit.Edit{Gesture: &edit.Fit{Joint: a, Kind: catalog.Tee, Spare: []measure.Dir{{1, 0, 0}, {-1, 0, 0}}, Plugged: true}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Tee: 1, catalog.Cap: 1}, h.kinds())
+	h.do(edit.Edit{Gesture: &edit.Fit{Joint: a}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Cap: 1}, h.kinds())
+	c := h.walk(b, "right 10")
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 1}, h.kinds(), "a capped end that goes on is no end")
+	h.do(edit.Edit{Gesture: &edit.EndOf{All: true, End: frame.CappedEnd}})
+	assert.Equal(t, 2, h.kinds()[catalog.Cap])
+	h.refused(edit.Edit{Gesture: &edit.EndOf{All: true, End: frame.CappedEnd}})
+	h.refused(edit.Edit{Gesture: &edit.EndOf{Joint: b, End: frame.CappedEnd}})
+	h.refused(edit.Edit{Gesture: &edit.EndOf{Joint: c, End: "cork"}})
+	h.refused(edit.Edit{Gesture: &edit.Fit{Joint: c, Kind: "knot"}})
+	h.refused(edit.Edit{Gesture: &edit.Fit{Joint: c, Kind: catalog.Tee, Spare: []measure.Dir{{}}}})
+}
+
+// asks makes a gesture that cannot be made without a choice.
+func (h *hand) asks(g edit.Gesture) *edit.Question {
+	_, _, err := plan.Edit(h.doc, edit.Edit{Gesture: g}, nil)
+	var q *edit.Question
+	require.ErrorAs(h.t, err, &q)
+	return q
+}
+
+// The cut of a pipe that was typed before comes in its place; of a slope,
+// something gives way, and what is asked.
+func TestACutDrivesTheSize(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	b := h.walk(a, "right 24")
+	c := h.walk(a, "up 20")
+	h.do(edit.Edit{Gesture: &edit.Size{Pipe: "p1", Length: "30"}})
+	assert.Len(t, h.doc.Root.Sizes, 2)
+	require.Len(t, h.done.Gave, 1)
+	assert.Equal(t, [2]string{"24 centre to centre", "30 cut"}, [2]string{h.done.Gave[0].Was, h.done.Gave[0].Now})
+	assert.Equal(t, 30*measure.Inch, h.pipe("p1").Cut)
+
+	h.do(edit.Edit{Gesture: &edit.Join{From: b, To: c}})
+	brace := h.done.Pipe
+	q := h.asks(&edit.Size{Pipe: brace, Length: "40"})
+	var options []string
+	for _, o := range q.Options {
+		options = append(options, o.ID)
+	}
+	assert.Equal(t, []string{"size s3", "size s1", "size s2"}, options[:3], "the last said first: %v", q)
+	assert.Contains(t, q.What, "40 cut of p3")
+	assert.Contains(t, q.Options[2].Label, "20 centre to centre of p2 gives way: 2", "and what becomes of it")
+	h.do(edit.Edit{Gesture: &edit.Size{Pipe: brace, Length: "40"}, Answers: []string{"size s2"}})
+	assert.Equal(t, 40*measure.Inch, h.pipe(brace).Cut)
+	assert.Equal(t, 30*measure.Inch, h.pipe("p1").Cut, "what was said before stays")
+	require.Len(t, h.done.Gave, 1)
+	assert.Equal(t, "20 centre to centre of p2", h.done.Gave[0].Was)
+	assert.Contains(t, h.done.Gave[0].Words, "gave way to")
+
+	// levels come and go: it is still that one that gave way
+	h.walk(h.walk(a, "near 10"), "up 5")
+	h.do(edit.Edit{Gesture: &edit.Insert{Axis: measure.X, After: frame.Ref(a), Split: true}})
+	h.do(edit.Edit{Gesture: &edit.Delete{Joints: []string{"j7"}}})
+	assert.Equal(t, 40*measure.Inch, h.pipe(brace).Cut)
+	require.NotNil(t, h.doc.SizeOf("s2").Gave)
+
+	// the winner gone, the loser is offered back, and never springs back
+	h.do(edit.Edit{Gesture: &edit.Size{ID: "s3"}})
+	assert.Equal(t, 40*measure.Inch, h.pipe(brace).Cut, "it keeps the length that it has")
+	h.do(edit.Edit{Gesture: &edit.Restore{Kind: "size", ID: "s2"}})
+	assert.Equal(t, in(20), h.pipe("p2").Centre)
+	h.refused(edit.Edit{Gesture: &edit.Size{Pipe: "p77", Length: "40"}})
+	h.refused(edit.Edit{Gesture: &edit.Size{Ends: [2]string{a, "nowhere"}, Length: "40 outside"}})
+	h.refused(edit.Edit{Gesture: &edit.Restore{Kind: "size", ID: "s1"}})
+	h.refused(edit.Edit{Gesture: &edit.GiveWay{Kind: "size", ID: "s1"}})
+}
+
+func TestGesturesThatCannotBeMade(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	b := h.walk(a, "right 24")
+	walk := func(w edit.Walk) edit.Edit { return edit.Edit{Gesture: &w} }
+	for what, e := range map[string]edit.Edit{
+		"no gesture":          {},
+		"begun already":       {Gesture: &edit.Begin{}},
+		"no direction":        walk(edit.Walk{From: a, Course: "46 clear"}),
+		"no length":           walk(edit.Walk{From: a, Course: "up"}),
+		"one line":            walk(edit.Walk{From: a, Course: "up down 4"}),
+		"3 directions":        walk(edit.Walk{From: a, Course: "up left near 4"}),
+		"not an angle":        walk(edit.Walk{From: a, Course: "right up@95 4"}),
+		"that way already":    walk(edit.Walk{From: a, Course: "right 4"}),
+		"not a unit":          walk(edit.Walk{From: a, Course: "up 4 furlongs"}),
+		"of no length":        walk(edit.Walk{From: a, Course: "up 0"}),
+		"no joint":            walk(edit.Walk{From: "attic", Course: "up 4"}),
+		"no part":             walk(edit.Walk{From: a, In: "attic", Course: "up 4"}),
+		"no pipe size":        walk(edit.Walk{From: a, Course: "up 4", Size: "7"}),
+		"no such end":         walk(edit.Walk{From: a, Course: "up 4", End: "cork"}),
+		"no joint or plane":   walk(edit.Walk{From: a, Course: "up", Until: "attic"}),
+		"51 times":            walk(edit.Walk{From: a, Course: "up 4 x51"}),
+		"no such meaning":     walk(edit.Walk{From: a, Course: "up 4", Meaning: "wide"}),
+		"straight up":         walk(edit.Walk{From: a, Course: "left 4 top"}),
+		"joint \"" + b:        walk(edit.Walk{From: a, Course: "up 4", Name: b}),
+		"from a joint to":     {Gesture: &edit.Join{From: a, To: a}},
+		"joins":               {Gesture: &edit.Join{From: a, To: b}},
+		"nothing to group":    {Gesture: &edit.Group{Name: "foot"}},
+		"without a name":      {Gesture: &edit.Group{Joints: []string{a}}},
+		"cannot be a name":    {Gesture: &edit.Group{Name: "a/b", Joints: []string{a}}},
+		"no group":            {Gesture: &edit.Place{Group: "foot", On: a}},
+		"2 sides":             {Gesture: &edit.Ring{Sides: 2, Side: "4"}},
+		"a size across":       {Gesture: &edit.Ring{Sides: 8}},
+		"spokes":              {Gesture: &edit.Ring{Sides: 6, Side: "4", Spokes: true}},
+		"across its flats":    {Gesture: &edit.Ring{Sides: 8, Across: "30 cut"}},
+		"there is no pla":     {Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 0), Like: h.plane("", measure.X, 6)}},
+		"nothing stands betw": {Gesture: &edit.Even{Axis: measure.X, From: h.plane("", measure.X, 0), To: h.plane("", measure.X, 1)}},
+		"only plane":          {Gesture: &edit.Remove{Axis: measure.Y, Plane: h.plane("", measure.Y, 0)}},
+	} {
+		assert.Contains(t, h.refused(e).Error(), what[:min(len(what), 14)], "%v", what)
+	}
+}

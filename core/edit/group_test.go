@@ -1,0 +1,244 @@
+package edit_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+)
+
+// A foot is drawn once: half of it in front of the post, mirrored to the back.
+// Making the half longer makes the other longer.
+func TestAFootIsMirrored(t *testing.T) {
+	h := nothing(t)
+	hub := h.begin()
+	h.walk(hub, "up 30")
+	toe := h.do(edit.Edit{Gesture: &edit.Walk{From: hub, Course: "near 12", End: frame.CappedEnd, Name: "toe"}}).Joint
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 1, catalog.Cap: 1}, h.kinds())
+	h.do(edit.Edit{Gesture: &edit.Mirror{Joints: []string{hub, toe}, Name: "foot", Axis: measure.Y, About: frame.Ref(hub)}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Tee: 1, catalog.Cap: 2}, h.kinds(), "a tee where the halves meet")
+	assert.Equal(t, in(24), h.plan().Frames[0].Overall[1].Size-2*in(0.20), "12 each way, and two caps")
+	h.do(edit.Edit{Gesture: &edit.Bay{In: "foot 1", Axis: measure.Y, Plane: h.plane("foot 1", measure.Y, 1), Length: "15"}})
+	assert.Equal(t, in(30), h.plan().Frames[0].Overall[1].Size-2*in(0.20), "both follow")
+	assert.Contains(t, h.done.Also, "in every one of the 2 foot")
+	assert.Empty(t, h.codes())
+
+	// by itself it may become different
+	h.do(edit.Edit{Gesture: &edit.Unique{Part: "foot 2", Name: "long foot"}})
+	h.do(edit.Edit{Gesture: &edit.Bay{In: "foot 2", Axis: measure.Y, Plane: h.plane("foot 2", measure.Y, 1), Length: "20"}})
+	assert.Equal(t, in(35), h.plan().Frames[0].Overall[1].Size-2*in(0.20))
+}
+
+// A part off the mirror's plane has its image as far on the other side, and
+// stays so when it moves.
+func TestAPartIsMirroredAcrossAStation(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	mid := h.walk(a, "right 20")
+	top := h.walk(a, "up 12")
+	h.do(edit.Edit{Gesture: &edit.Mirror{Joints: []string{a, top}, Name: "post", Axis: measure.X, About: h.plane("", measure.X, 1)}})
+	apart := func() measure.Length { return h.pipe("post 2/p2").Bare[0][0] - h.pipe("post 1/p2").Bare[0][0] }
+	assert.Equal(t, in(40), apart(), "the image is as far beyond")
+	h.do(edit.Edit{Gesture: &edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 1), Length: "25"}})
+	assert.Equal(t, in(50), apart())
+	h.do(edit.Edit{Gesture: &edit.Join{From: mid, To: "post 2/" + a}})
+	assert.Empty(t, h.codes())
+	h.refused(edit.Edit{Gesture: &edit.Mirror{Part: "post 1", Axis: measure.X, About: h.plane("", measure.X, 8)}})
+	h.refused(edit.Edit{Gesture: &edit.Mirror{Part: "post 9", Axis: measure.X, About: h.plane("", measure.X, 1)}})
+}
+
+// gate is a rectangle with a rail in the middle, as a group.
+func gate(t require.TestingT) *hand {
+	h := nothing(t)
+	a := h.begin()
+	b := h.walk(a, "right 36")
+	c := h.walk(b, "up 15")
+	d := h.walk(c, "up 15")
+	e := h.walk(d, "left 36")
+	f := h.walk(e, "down 15")
+	h.walk(f, "down 15")
+	h.do(edit.Edit{Gesture: &edit.Join{From: f, To: c}})
+	h.do(edit.Edit{Gesture: &edit.Group{Name: "section", Joints: []string{a, b, c, d, e, f}}})
+	return h
+}
+
+// One section has four elbows and two tees. Three joined ones share two
+// uprights: 4 elbows at the outer corners, 2 tees at the outer uprights, 4
+// tees where the shared uprights meet bottom and top, and 2 crosses between.
+// At a pitch the sections stand apart, each with fittings of its own.
+func TestASectionThreeTimesMakesCrosses(t *testing.T) {
+	h := gate(t)
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 2}, h.kinds())
+	one := h.plan()
+	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "section 1", Count: 3, Axis: measure.X, Joined: true}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 6, catalog.Cross: 2}, h.kinds())
+	p := h.plan()
+	assert.Equal(t, 7*3-2*2, p.Totals.Pieces, "two pieces a shared upright are there once")
+	assert.Equal(t, in(3*36)+one.Frames[0].Overall[0].Size-in(36), p.Frames[0].Overall[0].Size)
+	assert.Empty(t, h.codes())
+
+	h.do(edit.Edit{Gesture: &edit.Bay{In: "section 1#1", Axis: measure.X, Plane: h.plane("section 1#1", measure.X, 1), Length: "30"}})
+	assert.Equal(t, in(3*30)+one.Frames[0].Overall[0].Size-in(36), h.plan().Frames[0].Overall[0].Size)
+
+	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "section 1#1", Count: 2, Axis: measure.Y, Pitch: "24 clear"}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 8, catalog.Tee: 4}, h.kinds())
+	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "section 1#1", Count: 1}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 2}, h.kinds())
+	h.refused(edit.Edit{Gesture: &edit.Repeat{Part: "section 1", Count: 3, Axis: measure.Y, Joined: true}})
+	h.refused(edit.Edit{Gesture: &edit.Repeat{Part: "section 1", Count: 3, Axis: measure.X}})
+	h.refused(edit.Edit{Gesture: &edit.Repeat{Part: "section 1", Count: 501, Axis: measure.X, Joined: true}})
+}
+
+// A pipe drawn to a part's joint, a joint set dry and a driven size keep their
+// place when the part becomes an array.
+func TestNamesFollowIntoGroupsAndArrays(t *testing.T) {
+	h := gate(t)
+	h.doc.Holds = []frame.Hold{{Joint: "section 1/j1", Mode: frame.Slip}}
+	h.walk("section 1/j1", "near 10")
+	h.doc.Tolerances = []frame.Tolerance{{Pipe: "section 1/p1", Class: frame.Trim}}
+	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "section 1", Count: 2, Axis: measure.X, Joined: true}})
+	assert.Equal(t, "section 1#1/j1", h.doc.Holds[0].Joint)
+	assert.Equal(t, "section 1#1/p1", h.doc.Tolerances[0].Pipe)
+	assert.Equal(t, "section 1#1/j1", h.doc.Root.Pipes[0].From)
+	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "section 1#1", Count: 1}})
+	assert.Equal(t, "section 1/j1", h.doc.Holds[0].Joint)
+	h.do(edit.Edit{Gesture: &edit.Group{Name: "all", Joints: []string{"section 1/j1", h.doc.Root.Joints[0].ID}}})
+	assert.Equal(t, "all 1/section 1/j1", h.doc.Holds[0].Joint)
+	assert.Equal(t, map[catalog.Kind]int{catalog.SideOutletElbow: 1, catalog.Elbow90: 3, catalog.Tee: 2}, h.kinds())
+}
+
+// A group turned a quarter, and one turned by 30 degrees.
+func TestAPartIsTurned(t *testing.T) {
+	h := gate(t)
+	over := h.plan().Frames[0].Overall
+	h.do(edit.Edit{Gesture: &edit.Turn{Part: "section 1", About: measure.Z, By: 90}})
+	now := h.plan().Frames[0].Overall
+	assert.Equal(t, over[0].Size, now[1].Size)
+	assert.Equal(t, over[1].Size, now[0].Size)
+	h.do(edit.Edit{Gesture: &edit.Turn{Part: "section 1", About: measure.Z, By: -90}})
+	assert.Empty(t, h.doc.Root.Uses[0].Turns, "back again")
+	h.do(edit.Edit{Gesture: &edit.Turn{Part: "section 1", About: measure.Y, By: 30}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 2}, h.kinds())
+	assert.Empty(t, h.codes())
+	h.refused(edit.Edit{Gesture: &edit.Turn{Part: "section 1", About: measure.Y}})
+}
+
+// Another post like the last, another rail like the first, one between, and
+// one away again.
+func TestColumnsAndLevelsAreCopied(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	b := h.walk(a, "right 40")
+	c := h.walk(b, "up 30")
+	d := h.walk(c, "left 40")
+	h.walk(d, "down 30")
+	h.do(edit.Edit{Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 1), Like: h.plane("", measure.X, 1)}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 2}, h.kinds(), "a second bay")
+	h.do(edit.Edit{Gesture: &edit.Insert{Axis: measure.Z, After: h.plane("", measure.Z, 0), Like: h.plane("", measure.Z, 0)}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 4, catalog.Cross: 1}, h.kinds(), "a rail in the middle")
+	assert.Equal(t, in(80), h.plan().Frames[0].Overall[0].Size-in(1.32))
+	h.do(edit.Edit{Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 0), Length: "10", Like: h.plane("", measure.X, 1)}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 6, catalog.Cross: 2}, h.kinds(), "a post ten from the first")
+	h.do(edit.Edit{Gesture: &edit.Remove{Axis: measure.X, Plane: h.plane("", measure.X, 2)}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 4, catalog.Cross: 1}, h.kinds(), "the rails run on where it stood")
+	over := h.plan().Frames[0].Overall[0]
+	assert.InDelta(t, 80, (over.Size - in(1.32)).Inches(), 1e-6, "what stood beyond it stays")
+	h.do(edit.Edit{Gesture: &edit.Remove{Axis: measure.X, Plane: h.plane("", measure.X, 0)}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 2}, h.kinds(), "the first goes too, and another is the origin")
+	assert.InDelta(t, 70, (h.plan().Frames[0].Overall[0].Size - in(1.32)).Inches(), 1e-6)
+	assert.Empty(t, h.codes())
+}
+
+// A post copied with rails from some of its joints, and again like the last bay.
+func TestAWallFromOnePost(t *testing.T) {
+	h := nothing(t)
+	low := h.do(edit.Edit{Gesture: &edit.Walk{Course: "up 6"}}).Joint
+	top := h.walk(low, "up 21 x2")
+	hub, mid := h.doc.Root.Joints[0].ID, h.doc.Root.Joints[2].ID
+	h.walk(hub, "near 12 capped")
+	h.walk(hub, "away 12 capped")
+	h.do(edit.Edit{Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 0), Like: h.plane("", measure.X, 0), Length: "46 clear", Rails: []string{low, mid, top}}})
+	h.do(edit.Edit{Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 1), Like: h.plane("", measure.X, 1)}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Tee: 3 + 4 + 1, catalog.Cross: 2, catalog.Elbow90: 2, catalog.Cap: 6}, h.kinds())
+	assert.Equal(t, 6, h.n, "gestures")
+	stations := h.plan().Frames[0].Places[0].Planes[0]
+	assert.Equal(t, in(46+1.05), stations[1].At-stations[0].At)
+	assert.Equal(t, in(46+1.05), stations[2].At-stations[1].At)
+	assert.Empty(t, h.codes())
+	h.refused(edit.Edit{Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 2), Like: h.plane("", measure.X, 2), Rails: []string{low}}})
+}
+
+// The same with posts that are uses of a group.
+func TestAColumnOfAGroupIsCopied(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	top := h.walk(a, "up 30")
+	h.do(edit.Edit{Gesture: &edit.Group{Name: "post", Joints: []string{a, top}}})
+	free := h.walk("post 1/"+top, "right 40")
+	h.walk("post 1/"+a, "right 40")
+	h.do(edit.Edit{Gesture: &edit.Place{Group: "post", On: h.done.Joint}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4}, h.kinds(), "it takes the place of the two free ends, "+free)
+	h.do(edit.Edit{Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 1), Like: h.plane("", measure.X, 1)}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 2}, h.kinds())
+	h.do(edit.Edit{Gesture: &edit.Bay{In: "post 1", Axis: measure.Z, Plane: h.plane("post 1", measure.Z, 1), Length: "20"}})
+	assert.InDelta(t, 20, (h.plan().Frames[0].Overall[2].Size - in(1.32)).Inches(), 1e-6, "all three follow")
+}
+
+// An octagon with spokes: 8 45s, 4 tees for the spokes and a cross between
+// them; its flats are as far apart as was said, both ways, in any meaning.
+func TestAnOctagonWithSpokes(t *testing.T) {
+	h := nothing(t)
+	h.do(edit.Edit{Gesture: &edit.Ring{Sides: 8, Across: "36 outside", Square: measure.Y, Spokes: true}})
+	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow45: 8, catalog.Tee: 4, catalog.Cross: 1}, h.kinds())
+	p := h.plan()
+	assert.Equal(t, in(36), p.Frames[0].Overall[0].Size)
+	assert.Equal(t, in(36), p.Frames[0].Overall[2].Size)
+	cuts := map[measure.Length]int{}
+	for _, c := range p.Cuts {
+		cuts[c.Cut] += c.Count
+	}
+	assert.Len(t, cuts, 3, "four whole sides, eight halves and four spokes: %v", cuts)
+	assert.Empty(t, h.codes())
+	// 36 less half a body at each side: 34.68 across; a side is that times
+	// tan 22.5° = 14.365; less two stops of a 45
+	assert.Equal(t, 4, cuts[in(14.365-2*0.3125).Round(measure.Inch/16)])
+	var across string
+	for _, z := range h.doc.Root.Sizes {
+		if z.Label == "Across" {
+			across = z.ID
+		}
+	}
+	h.do(edit.Edit{Gesture: &edit.Size{ID: across, Length: "30 outside"}})
+	assert.Equal(t, in(30), h.plan().Frames[0].Overall[2].Size, "both ways")
+	h.asks(&edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 4), Length: "8"})
+}
+
+func TestRings(t *testing.T) {
+	for sides, want := range map[int]map[catalog.Kind]int{4: {catalog.Elbow90: 4}, 8: {catalog.Elbow45: 8}} {
+		h := nothing(t)
+		h.do(edit.Edit{Gesture: &edit.Ring{Sides: sides, Side: "12 cut", Square: measure.Z}})
+		assert.Equal(t, want, h.kinds())
+		assert.Empty(t, h.codes())
+		for _, p := range h.plan().Frames[0].Pipes {
+			assert.Equal(t, in(12), p.Cut)
+		}
+	}
+	h := nothing(t)
+	h.do(edit.Edit{Gesture: &edit.Ring{Sides: 6, Side: "12 cut", Square: measure.Z}})
+	assert.Contains(t, h.codes(), "no-fitting", "60 degrees have none")
+}
+
+// A frame that is square in itself stands tilted, and up again.
+func TestAFrameStandsTilted(t *testing.T) {
+	h := gate(t)
+	over := h.plan().Frames[0].Overall
+	h.do(edit.Edit{Gesture: &edit.Stand{Turns: []frame.Turn{{About: measure.X, By: 90}}}})
+	assert.Equal(t, over[2].Size, h.plan().Frames[0].Overall[1].Size, "laid on its back")
+	h.do(edit.Edit{Gesture: &edit.Stand{}})
+	assert.Equal(t, over, h.plan().Frames[0].Overall)
+}
