@@ -101,12 +101,12 @@ func TestAWallByKeyboardAlone(t *testing.T) {
 	assert.Equal(t, "95 7⁄16″ × 24 3⁄8″ × 49 5⁄16″", d.tape("outside"))
 
 	// every bay is a size that can be typed
-	d.fill("From x1 to x2", "40 clear")
+	d.fill("From j1 to j7", "40 clear")
 	d.until("the bay is smaller", `() => /^89/.test([...document.querySelectorAll(".tape-cell")].find(c => c.children[0].textContent === "outside").children[1].innerText)`)
 	d.settled()
 	tapes := []string{d.all()}
 	for k := range 21 {
-		d.fill("From x1 to x2", fmt.Sprintf("%d clear", 41+k))
+		d.fill("From j1 to j7", fmt.Sprintf("%d clear", 41+k))
 		d.until("the tape follows", `was => [...document.querySelectorAll('section[aria-label="The job in one line"] .tape-figure')].map(e => e.innerText.replace(/\s+/g, " ").trim()).join(" | ") !== was`, tapes[len(tapes)-1])
 		d.settled()
 		tapes = append(tapes, d.all())
@@ -137,13 +137,15 @@ func TestAFootIsMirrored(t *testing.T) {
 	d.line("j1: near 12 capped", 2)
 	d.mark("j1")
 	d.mark("j3")
-	d.focus("The station of the mirror")
+	d.focus("Where the mirror stands")
 	d.keys(input.Enter)
-	d.until("the stations are listed", `() => document.activeElement?.getAttribute("role") === "menuitemradio"`)
-	d.keys(input.KeyY) // to y2, then y1
-	d.until("a station of the depth", `() => document.activeElement?.innerText.startsWith("y2")`)
-	d.keys(input.ArrowDown)
-	d.until("y1", `() => document.activeElement?.innerText.startsWith("y1")`)
+	d.until("the places are listed", `() => document.activeElement?.getAttribute("role") === "menuitemradio"`)
+	hub := `() => document.activeElement?.innerText.startsWith("j1, in depth")`
+	for k := 0; k < 9 && !d.MustEval(hub).Bool(); k++ {
+		d.keys(input.ArrowDown)
+		time.Sleep(50 * time.Millisecond)
+	}
+	d.until("at the hub", hub)
 	d.keys(input.Enter)
 	d.focus("Mirror")
 	d.keys(input.Enter)
@@ -151,8 +153,8 @@ func TestAFootIsMirrored(t *testing.T) {
 	d.see("half 1")
 	assert.Equal(t, "3", d.tape("fittings"), "a tee and two caps")
 	d.see("24 3⁄8″")
-	d.choose("Whose stations", "half 1")
-	d.fill("From y2 to y1", "15")
+	d.choose("Whose bays", "half 1")
+	d.fill("From j3 to j1", "15")
 	d.see("30 3⁄8″")
 }
 
@@ -184,8 +186,8 @@ func TestASectionThreeTimes(t *testing.T) {
 	assert.NotEmpty(t, row)
 	assert.Equal(t, "12", d.tape("fittings"), "4 elbows, 6 tees and 2 crosses")
 	d.lens("Frame")
-	d.choose("Whose stations", "section 1#1")
-	d.fill("From x1 to x2", "30")
+	d.choose("Whose bays", "section 1#1")
+	d.fill("From j1 to j2", "30")
 	d.until("all three follow", `() => /^91/.test([...document.querySelectorAll(".tape-cell")].find(c => c.children[0].textContent === "outside").children[1].innerText)`)
 }
 
@@ -211,26 +213,45 @@ func TestACutLengthDrivesTheSize(t *testing.T) {
 	d.frame(input.Escape, input.ArrowRight)
 	d.until("the slope is picked", picked, "p3")
 	d.fill("Make it", "44")
-	d.see("Sizes that others give way to")
+	// three sizes cannot hold together: what gives way is asked, and answered by
+	// keyboard
+	d.see("What gives way?")
+	d.see("cannot hold together")
+	d.axe("the question")
+	d.until("an answer has the focus", `() => document.activeElement?.className === "answer"`)
+	d.keys(input.ArrowDown, input.ArrowDown)
+	d.until("the post", `() => /20 centre to centre of p2 gives way: \d/.test(document.activeElement?.innerText)`)
+	d.keys(input.Enter)
+	d.gone("What gives way?")
 	d.see("cut 44″")
-	d.choose("What gives way to p3", "none") // a check, that holds
-	d.fill("From z1 to z2", "10")
-	d.see("comes out at")
-	assert.Contains(t, d.tape("findings"), "✕")
-	d.choose("What gives way to p3", "/root/axes/2/stations/1/at")
-	d.gone("comes out at")
+	d.until("the tape tells what gave way", `() => /20 centre to centre of p2 → .*gave way to/.test(document.querySelector(".tape-last")?.innerText)`)
+	d.frame(input.Escape, input.ArrowRight, input.ArrowRight, input.ArrowRight)
+	d.until("the piece tells it too", `() => /gave way to .*44 cut of p3/.test(document.querySelector(".said.is-gone")?.innerText ?? "")`)
+
+	// undo brings the question back; the mouse chooses otherwise
+	d.MustElement(".stage-list").MustFocus()
+	d.ctrl(input.KeyZ)
+	d.see("What gives way?")
+	d.click(".answer:nth-child(2)")
+	d.gone("What gives way?")
+	d.until("the base gave way", `() => /36 cut of p1 → /.test(document.querySelector(".tape-last")?.innerText)`)
 	d.see("cut 44″")
+	d.ctrl(input.KeyZ)
+	d.see("What gives way?")
+	d.press("Leave everything as it was")
+	d.gone("cut 44″")
+	d.see("cut 36″")
 }
 
-// A station is pulled along its ruler with the mouse, and the bay follows by
+// A mark is pulled along its ruler with the mouse, and the bay follows by
 // quarter inches; a plus on a joint says which way a pipe is to run.
-func TestStationsArePulledAndPlussesPressed(t *testing.T) {
+func TestMarksArePulledAndPlussesPressed(t *testing.T) {
 	w := open(t)
 	d := w.blank()
 	d.line("right 40", 1)
 	d.line("up 20", 2)
 	before := d.tape("outside")
-	x, y := d.middle(`() => { const e = document.querySelector('[data-station-grip="x2"]'); return e?.style.visibility === "visible" ? e : null; }`)
+	x, y := d.middle(`() => { const e = document.querySelector('[data-plane-grip="j2"]'); return e?.style.visibility === "visible" ? e : null; }`)
 	require.NoError(t, d.Mouse.MoveTo(proto.NewPoint(x, y)))
 	require.NoError(t, d.Mouse.Down(proto.InputMouseButtonLeft, 1))
 	for k := range 8 {
@@ -239,7 +260,7 @@ func TestStationsArePulledAndPlussesPressed(t *testing.T) {
 	require.NoError(t, d.Mouse.Up(proto.InputMouseButtonLeft, 1))
 	d.until("the bay is smaller", `was => [...document.querySelectorAll(".tape-cell")].find(c => c.children[0].textContent === "outside").children[1].innerText.replace(/\s+/g, " ").trim() !== was`, before)
 	d.settled()
-	d.until("by quarters of an inch", `() => /^\d+( [1-3]\/[24])?″? centre$/.test([...document.querySelectorAll(".station-field")][0].value.replace("⁄", "/"))`)
+	d.until("by quarters of an inch", `() => /^\d+( [1-3]\/[24])?″? centre$/.test([...document.querySelectorAll(".mark-field")][0].value.replace("⁄", "/"))`)
 	d.MustElement(".stage-list").MustFocus()
 	d.ctrl(input.KeyZ)
 	d.tapeIs("outside", before)
@@ -274,7 +295,7 @@ func TestTheFrameLensRefusesNonsense(t *testing.T) {
 	}
 	d.line("right 30", 1)
 	d.until("it says no more", `() => document.querySelector(".walk [role=alert]") === null`)
-	d.fill("From x1 to x2", "wide")
+	d.fill("From j1 to j2", "wide")
 	d.until("the bay is refused", `() => [...document.querySelectorAll("[role=alert]")].length > 0`)
 	d.MustEval(`() => document.activeElement?.blur()`)
 	d.MustSetViewport(390, 844, 2, true)

@@ -66,7 +66,7 @@ const turn = `async ms => {
 // pull pulls a station along its ruler and counts the pictures, and how often
 // the outside size on the tape follows.
 const pull = `async ms => {
-	const g = document.querySelector('[data-station-grip="post 13"]'), r = g.getBoundingClientRect();
+	const g = document.querySelector('[data-plane-grip="=post 13"]'), r = g.getBoundingClientRect();
 	const x = r.x + r.width / 2, y = r.y + r.height / 2;
 	const at = (type, dx) => g.dispatchEvent(new PointerEvent(type, { pointerId: 1, pointerType: "mouse", bubbles: true, button: 0, buttons: 1, clientX: x + dx, clientY: y + dx / 5 }));
 	g.setPointerCapture = () => {};

@@ -329,7 +329,7 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 			continue
 		}
 		if z.Meaning == frame.Centre {
-			size.Value, size.Text, size.Unit = z.Value, z.Text, z.Unit
+			size.ID, size.Value, size.Text, size.Unit = z.ID, z.Value, z.Text, z.Unit
 		} else {
 			e.gave = append(e.gave, Gave{Size: z.ID, Was: z.Says() + " of " + id, Now: "a rise of " + size.Text, Words: "is split at its crown"})
 		}

@@ -2,6 +2,7 @@ package edit
 
 import (
 	"cmp"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -44,9 +45,18 @@ func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
 	return e, nil
 }
 
-// look puts the parts of the document as it is now in their places.
-func (e *editor) look() (err error) {
-	e.view, err = e.solve(e.doc)
+// look puts the parts of the document as it is now in their places. What the
+// document's own rules refuse, two pipes in one place for one, is refused in a
+// builder's words.
+func (e *editor) look() error {
+	view, err := e.solve(e.doc)
+	var ps frame.Problems
+	if errors.As(err, &ps) && len(ps) > 0 && e.view != nil {
+		return &Refusal{What: ps[0].What, Hint: ps[0].Hint}
+	}
+	if err == nil {
+		e.view = view
+	}
 	return err
 }
 

@@ -237,53 +237,50 @@ func (e *editor) meetPart(scope int, part string) error {
 		return id == part || strings.HasPrefix(id, part+"/") || strings.HasPrefix(id, part+"#")
 	}
 	g := e.view.Graph
-	name := map[string]string{}
+	met := make([]int, len(g.Nodes)) // which joints became one
+	for i := range met {
+		met[i] = i
+	}
+	one := func(i int) int {
+		for met[i] != i {
+			i = met[i]
+		}
+		return i
+	}
+	names := make([]string, len(g.Nodes)) // what each goes by now
+	for i := range names {
+		names[i] = g.Nodes[i].ID
+	}
 	for i := range g.Nodes {
 		for k := range i {
-			x, y := g.Nodes[k].ID, g.Nodes[i].ID
-			if !inPart(x) && !inPart(y) || e.view.Points[i].Distance(e.view.Points[k]) > layout.TapeStep {
+			if one(i) == one(k) || !inPart(g.Nodes[k].ID) && !inPart(g.Nodes[i].ID) || e.view.Points[i].Distance(e.view.Points[k]) > layout.TapeStep {
 				continue
 			}
-			if inPart(x) && inPart(y) && !differentCopies(part, x, y) {
+			if inPart(g.Nodes[k].ID) && inPart(g.Nodes[i].ID) && !differentCopies(part, g.Nodes[k].ID, g.Nodes[i].ID) {
 				continue
 			}
+			x, y := names[one(k)], names[one(i)]
 			if inPart(x) && !inPart(y) {
 				x, y = y, x // what stood there first is kept
 			}
 			keep, ok1 := e.ref(scope, x)
 			drop, ok2 := e.ref(scope, y)
-			if ok1 && ok2 {
-				name[y] = x
-				e.open(e.def(scope), keep, drop)
-				e.tell("%s meets %s", y, x)
-				def := e.def(scope)
-				if own := def.Joint(keep); own != nil { // one of the definition's own goes into the part's
-					e.doc.Unite(def, drop, keep)
-					name[x], name[y] = y, y
-				} else {
-					e.doc.Unite(def, keep, drop)
-				}
+			if !ok1 || !ok2 {
+				continue
 			}
+			e.open(e.def(scope), keep, drop)
+			e.tell("%s meets %s", y, x)
+			def, stays := e.def(scope), x
+			if def.Joint(keep) != nil { // one of the definition's own goes into the part's
+				keep, drop, stays = drop, keep, y
+			}
+			e.doc.Unite(def, keep, drop)
+			met[one(k)] = one(i)
+			names[one(i)] = stays
 		}
-	}
-	real := func(id string) string {
-		for name[id] != "" && name[id] != id {
-			id = name[id]
-		}
-		return id
 	}
 	// a pipe that the part brought along as well is there once
-	def, path := e.def(scope), e.path(scope)
-	for _, p := range slices.Clone(def.Pipes) {
-		u, v := real(join(path, p.From)), real(join(path, p.To))
-		if p.Path == frame.Straight && slices.ContainsFunc(g.Edges, func(x frame.Edge) bool {
-			a, b := real(g.Nodes[x.Ends[0]].ID), real(g.Nodes[x.Ends[1]].ID)
-			return inPart(x.ID) && x.Path == frame.Straight && (a == u && b == v || a == v && b == u)
-		}) {
-			e.tell("%s is there already", p.ID)
-			e.told(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
-		}
-	}
+	e.once(scope, part, g, one)
 	if err := e.look(); err != nil {
 		return err
 	}
@@ -308,6 +305,10 @@ func (e *editor) meetPart(scope int, part string) error {
 				break
 			}
 			if again {
+				// the two halves may be pipes that the part brought as well
+				if _, err := e.solve(e.doc); err != nil {
+					e.onceApart(scope, part)
+				}
 				if err := e.look(); err != nil {
 					return err
 				}
@@ -316,6 +317,47 @@ func (e *editor) meetPart(scope int, part string) error {
 		}
 	}
 	return nil
+}
+
+// once takes pipes of a definition away that a part brought as well; one gives
+// what stands for joints that became one.
+func (e *editor) once(scope int, part string, g *frame.Graph, one func(int) int) {
+	def, path := e.def(scope), e.path(scope)
+	for _, p := range slices.Clone(def.Pipes) {
+		k := g.Edge(join(path, p.ID))
+		if k < 0 || p.Path != frame.Straight {
+			continue
+		}
+		u, v := one(g.Edges[k].Ends[0]), one(g.Edges[k].Ends[1])
+		if u == v || slices.ContainsFunc(g.Edges, func(x frame.Edge) bool {
+			a, b := one(x.Ends[0]), one(x.Ends[1])
+			inPart := strings.HasPrefix(x.ID, part+"/") || strings.HasPrefix(x.ID, part+"#")
+			return inPart && x.Path == frame.Straight && (a == u && b == v || a == v && b == u)
+		}) {
+			e.tell("%s is there already", p.ID)
+			e.told(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
+		}
+	}
+}
+
+// onceApart does the same where a pipe has just been split: by the names that
+// its halves end at.
+func (e *editor) onceApart(scope int, part string) {
+	def, path, g := e.def(scope), e.path(scope), e.view.Graph
+	for _, p := range slices.Clone(def.Pipes) {
+		u, v := g.Node(join(path, p.From)), g.Node(join(path, p.To))
+		if p.Path != frame.Straight || u < 0 || v < 0 {
+			continue
+		}
+		for _, x := range g.Edges {
+			inPart := strings.HasPrefix(x.ID, part+"/") || strings.HasPrefix(x.ID, part+"#")
+			if inPart && x.Path == frame.Straight && (x.Ends == [2]int{u, v} || x.Ends == [2]int{v, u}) {
+				e.tell("%s is there already", p.ID)
+				e.told(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
+				break
+			}
+		}
+	}
 }
 
 // differentCopies says whether two joints are of different copies of an array.

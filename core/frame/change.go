@@ -37,16 +37,25 @@ func (def *Definition) FreePipe() string {
 	return Free("p", func(id string) bool { return def.Pipe(id) != nil })
 }
 
-// FreeSize gives an id for another size.
+// FreeSize gives an id for another size: one that no size ever had.
 func (d *Document) FreeSize() string {
 	taken := map[string]bool{}
 	d.EachSize(func(_ *Definition, s *Size) { taken[s.ID] = true })
-	return Free("s", func(id string) bool { return taken[id] })
+	return d.serial("s", func(id string) bool { return taken[id] })
 }
 
-// FreeReason gives an id for another tie.
+// FreeReason gives an id for another reason.
 func (d *Document) FreeReason() string {
-	return Free("r", func(id string) bool { return d.Names(nil, ReasonRef, id) })
+	return d.serial("r", func(id string) bool { return d.Names(nil, ReasonRef, id) })
+}
+
+func (d *Document) serial(prefix string, taken func(id string) bool) string {
+	for {
+		d.Serial++
+		if id := fmt.Sprintf("%s%d", prefix, d.Serial); !taken(id) {
+			return id
+		}
+	}
 }
 
 // NextRank is the rank of what is said now: after all that was said before.
@@ -152,6 +161,15 @@ func (d *Document) Unite(def *Definition, keep, drop string) {
 		}
 		return id
 	})
+	for i := range def.Uses { // what went into a use is no place that it could stand on
+		u := &def.Uses[i]
+		for a := range 3 {
+			step, _, deeper := strings.Cut(string(u.At[a]), "/")
+			if id, _ := useName(step); deeper && id == u.ID {
+				u.At[a], u.Anchor[a] = "", ""
+			}
+		}
+	}
 	def.Joints = slices.DeleteFunc(def.Joints, func(j Joint) bool { return j.ID == drop })
 	def.Merges = slices.DeleteFunc(def.Merges, func(m Merge) bool { return m.Keep == m.Drop })
 	def.Reasons = slices.DeleteFunc(def.Reasons, func(t Reason) bool { return t.Of == t.To && t.Kind == Level })

@@ -319,6 +319,8 @@ type Document struct {
 	Parts      []catalog.Custom `json:"parts,omitempty"` // fittings of the document's own, that joints may be given
 	Stance     *Stance          `json:"stance,omitempty"`
 
+	Serial int `json:"serial,omitempty"` // the last number that an id of a size or reason was made with
+
 	// Followed are pipes, by path, that whoever holds the document wants to find
 	// again: they are renamed with the pipes, and emptied where a pipe goes. They
 	// are no part of what is saved.

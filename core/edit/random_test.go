@@ -1,0 +1,186 @@
+package edit_test
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+)
+
+// settled makes a gesture and answers what it asks by chance.
+func settled(t *rapid.T, d *frame.Document, g edit.Gesture) (*frame.Document, edit.Done, error) {
+	e := edit.Edit{Gesture: g}
+	for range 12 {
+		doc, done, err := plan.Edit(d, e, nil)
+		var q *edit.Question
+		if !errors.As(err, &q) {
+			return doc, done, err
+		}
+		require.NotEmpty(t, q.Options, q.What)
+		e.Answers = append(e.Answers, q.Options[rapid.IntRange(0, len(q.Options)-1).Draw(t, "answer")].ID)
+	}
+	return nil, edit.Done{}, &edit.Refusal{What: "asked too often", Hint: "another time"}
+}
+
+// sizeSaid is a size as it was said.
+type sizeSaid struct {
+	value   measure.Length
+	meaning frame.Meaning
+}
+
+func said(d *frame.Document) map[string]sizeSaid {
+	all := map[string]sizeSaid{}
+	d.EachSize(func(_ *frame.Definition, s *frame.Size) {
+		if !s.Stood && s.Gave == nil {
+			all[s.ID] = sizeSaid{s.Value, s.Meaning}
+		}
+	})
+	return all
+}
+
+// holds wants that every size that was typed and did not give way is what it
+// was typed to be, that nothing contradicts, and that what was said before is
+// still said, or named in the answer.
+func holds(t require.TestingT, before *frame.Document, h *hand, done edit.Done) {
+	p := h.plan()
+	for _, f := range p.Findings {
+		require.NotContains(t, []string{"sizes-contradict", "turned-round"}, f.Code, f.Text)
+	}
+	for _, z := range p.Frames[0].Sizes {
+		if z.Gave == "" {
+			require.LessOrEqual(t, (z.Out - z.Value).Abs(), measure.Inch/16, "%s: %s %s of %s is %s", z.ID, z.Text, z.Is, z.Pipe, z.Out)
+		}
+	}
+	told := map[string]bool{}
+	for _, g := range done.Gave {
+		told[g.Size] = true
+	}
+	now := said(h.doc)
+	for id, was := range said(before) {
+		if s, still := now[id]; still && s == was || told[id] {
+			continue
+		}
+		gone := h.doc.SizeOf(id) == nil && slices.ContainsFunc(done.Also, func(a string) bool { return len(a) > 5 })
+		require.True(t, gone, "%s, %v, was given up in silence: %v", id, was, done)
+	}
+}
+
+// Whatever gestures are made, in whatever order, with whatever in them: each
+// is refused with a reason or gives a document that can be planned, every id
+// once, and the one before is as it was.
+func TestAnyGesturesLeaveAFrameThatCanBePlanned(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		h := nothing(t)
+		h.begin()
+		made := 0
+		for range rapid.IntRange(1, 14).Draw(t, "gestures") {
+			p := h.plan().Frames[0]
+			var joints, pipes, parts []string
+			for _, j := range p.Joints {
+				joints = append(joints, j.ID)
+			}
+			for _, e := range p.Pipes {
+				pipes = append(pipes, e.Pipe)
+			}
+			for _, part := range p.Parts {
+				parts = append(parts, part.Path)
+			}
+			joint := func() string { return rapid.SampledFrom(append(joints, "nowhere")).Draw(t, "joint") }
+			pipe := func() string { return rapid.SampledFrom(append(pipes, "none")).Draw(t, "pipe") }
+			part := func() string { return rapid.SampledFrom(append(parts, "")).Draw(t, "part") }
+			place := p.Places[rapid.IntRange(0, len(p.Places)-1).Draw(t, "place")]
+			axis := measure.Axis(rapid.IntRange(0, 2).Draw(t, "axis"))
+			plane := func() frame.Ref {
+				ids := []string{"attic"}
+				for _, s := range place.Planes[axis] {
+					ids = append(ids, string(s.Ref))
+				}
+				return frame.Ref(rapid.SampledFrom(ids).Draw(t, "plane"))
+			}
+			length := func() string {
+				return fmt.Sprintf("%d%s", rapid.SampledFrom([]int{0, 1, 3, 10, 10, 20}).Draw(t, "length"), rapid.SampledFrom([]string{"", "", " cut", " clear", " outside", " visible", " slot", " top"}).Draw(t, "meaning"))
+			}
+			var e edit.Gesture
+			switch rapid.IntRange(0, 29).Draw(t, "gesture") {
+			case 0, 1, 2, 3, 4:
+				way := rapid.SampledFrom([]string{"right", "left", "up", "down", "near", "away", "up right", "left down", "right up@30"}).Draw(t, "way")
+				e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", "", place.Path}).Draw(t, "in"), Course: way + " " + length()}
+			case 5:
+				e = &edit.Join{From: joint(), To: joint()}
+			case 6:
+				e = &edit.Split{Pipe: pipe(), Length: rapid.SampledFrom([]string{"", "4"}).Draw(t, "at")}
+			case 7:
+				e = &edit.Delete{Pipes: []string{pipe()}}
+			case 8:
+				e = &edit.Delete{Joints: []string{joint()}}
+			case 9:
+				e = &edit.Bay{In: place.Path, Axis: axis, Plane: plane(), Length: length()}
+			case 10:
+				e = &edit.Bay{In: place.Path, Axis: axis, Plane: plane(), Pull: in(float64(rapid.IntRange(-12, 12).Draw(t, "pull")))}
+			case 11:
+				e = &edit.Insert{In: place.Path, Axis: axis, After: plane(), Like: rapid.SampledFrom([]frame.Ref{"", plane()}).Draw(t, "like"), Split: true}
+			case 12:
+				e = &edit.Remove{In: place.Path, Axis: axis, Plane: plane()}
+			case 13:
+				e = &edit.Group{In: place.Path, Name: "g", Joints: []string{joint(), joint()}}
+			case 14:
+				e = &edit.Repeat{Part: part(), Count: rapid.IntRange(1, 3).Draw(t, "count"), Axis: axis, Joined: rapid.Bool().Draw(t, "joined"), Pitch: length()}
+			case 15:
+				e = &edit.Mirror{Part: part(), Axis: axis, About: plane()}
+			case 16:
+				e = &edit.Even{In: place.Path, Axis: axis, From: plane(), To: plane()}
+			case 17:
+				e = &edit.Size{Pipe: pipe(), Length: length()}
+			case 18:
+				e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", place.Path}).Draw(t, "in"), Course: rapid.SampledFrom([]string{"hoop right 60 rise 12", "hoop away 40 of 4 ft staked", "hoop left 30 rise 20 upright", "bend up 20, right 24, radius 6", "bend near 9, up 9, left 9, radius 3"}).Draw(t, "course")}
+			case 19:
+				e = &edit.Bow{Pipe: pipe(), Say: rapid.SampledFrom([]string{"", "rise 4", "of 24", "rise 6 over"}).Draw(t, "say"), Leave: [2]string{rapid.SampledFrom([]string{"", "up", "right"}).Draw(t, "leave"), ""}}
+			case 20:
+				e = &edit.Link{Kind: rapid.SampledFrom(frame.LinkKinds()).Draw(t, "kind"), On: rapid.SampledFrom([][]string{{pipe()}, {pipe(), pipe()}, {joint(), joint()}, {pipe() + " at 3", joint()}}).Draw(t, "on"), Rod: "1/4", Fold: 40, Size: "1"}
+			case 21:
+				e = &edit.Slide{Joint: joint(), Say: length(), Size: "1/2"}
+			case 22:
+				e = &edit.Tolerance{Pipes: []string{pipe()}, Class: rapid.SampledFrom(frame.Classes()).Draw(t, "class")}
+			case 23:
+				e = &edit.Bring{From: *h.doc, On: joint()}
+			case 24:
+				e = &edit.Ungroup{Part: part()}
+			case 25:
+				e = &edit.Flip{Part: part(), Axis: axis}
+			case 26:
+				e = &edit.Level{In: place.Path, Axis: axis, Of: plane(), To: plane()}
+			case 27:
+				e = &edit.Name{In: place.Path, Axis: axis, Plane: plane(), Name: rapid.SampledFrom([]string{"shelf", "top"}).Draw(t, "name")}
+			case 28:
+				e = &edit.Unique{Part: part()}
+			case 29:
+				e = &edit.Turn{Part: part(), About: axis, By: float64(rapid.SampledFrom([]int{90, 180, 30}).Draw(t, "by"))}
+			}
+			before := h.doc
+			doc, done, err := settled(t, before, e)
+			var r *edit.Refusal
+			var nonsense frame.Problems
+			switch {
+			case err == nil:
+				h.doc = doc
+				made++
+				holds(t, before, h, done)
+			case errors.As(err, &nonsense):
+				data, _ := json.Marshal(before)
+				text, _ := json.Marshal(edit.Edit{Gesture: e})
+				require.Fail(t, "a gesture made nonsense", "%v\n%s\n%s", nonsense, text, data)
+			default:
+				require.ErrorAs(t, err, &r)
+			}
+		}
+	})
+}
