@@ -45,7 +45,11 @@ func (w *work) newton() {
 	}
 	x := make([]float64, len(roots))
 	for i, root := range roots {
-		x[i] = float64(w.guessed(root))
+		at, ok := w.guess(root)
+		x[i] = float64(at)
+		if !ok { // apart from the others, so that no distance begins at nothing
+			x[i] = float64(i%7+1) * float64(1+i/7) * 0.37 * float64(measure.Inch)
+		}
 	}
 	value := func(x []float64, v Var) float64 {
 		root, off := w.find(v)

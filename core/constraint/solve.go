@@ -83,7 +83,7 @@ type work struct {
 	missed []Missed
 	aside  []Conflict // owners that gave way before any of their rules counted
 	wait   []*rule
-	more   []*rule // that others turned into
+	more   []*rule                // that others turned into
 	free   map[Var]bool           // roots that Newton's method left free
 	found  map[Var]measure.Length // roots it placed, from Zero
 	in     func(owner int) bool
@@ -448,21 +448,27 @@ func (w *work) tryToward(r *rule) (done, moved bool) {
 
 // guessed is where a coordinate is taken to stand before it is known.
 func (w *work) guessed(v Var) measure.Length {
+	at, _ := w.guess(v)
+	return at
+}
+
+// guess is the same, and whether anything was guessed of it or known.
+func (w *work) guess(v Var) (measure.Length, bool) {
 	if g, ok := w.s.guess[v]; ok {
-		return g
+		return g, true
 	}
 	root, off := w.find(v)
 	if root == Zero {
-		return off
+		return off, true
 	}
 	for u := range w.parent {
 		if g, ok := w.s.guess[Var(u)]; ok {
 			if r, o := w.find(Var(u)); r == root {
-				return g - o + off
+				return g - o + off, true
 			}
 		}
 	}
-	return off
+	return off, false
 }
 
 func (w *work) result() *Result {

@@ -20,17 +20,18 @@ const near = measure.Inch / 500
 // change the document by what [frame.Document] offers for it, and by nothing
 // else.
 type editor struct {
-	doc     *frame.Document
-	unit    measure.Unit
-	solve   Solver
-	view    *View // of the document as it was when it was last looked at
-	was     *View // of the document as it was given
-	clashed map[string]bool
-	answers []string
-	also    []string
-	gave    []Gave
-	offers  []Offer
-	alias   map[string]string // joints that go by another name now, and the one they had
+	doc       *frame.Document
+	unit      measure.Unit
+	solve     Solver
+	view      *View // of the document as it was when it was last looked at
+	was       *View // of the document as it was given
+	clashed   map[string]bool
+	answers   []string
+	also      []string
+	gave      []Gave
+	offers    []Offer
+	goesOnYet bool              // a line that repeats has not come to its end
+	alias     map[string]string // joints that go by another name now, and the one they had
 }
 
 func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {

@@ -90,6 +90,55 @@ func (e *editor) stood(n int) (measure.Point, bool) {
 	return e.was.Points[k], true
 }
 
+// stoodApart is how far a joint stood from another before the gesture, along a
+// scope's own axes. Joints of a new copy stood as those of the others did.
+func (e *editor) stoodApart(scope, n, m int) measure.Point {
+	p, ok1 := e.stood(n)
+	q, ok2 := e.stood(m)
+	place := e.place(scope)
+	if ok1 && ok2 {
+		return place.Local(q).Sub(place.Local(p))
+	}
+	a, in1 := e.ref(scope, e.view.Graph.Nodes[n].ID)
+	b, in2 := e.ref(scope, e.view.Graph.Nodes[m].ID)
+	of := e.view.Graph.Scopes[scope].Of
+	for sc := range e.was.Graph.Scopes {
+		s := &e.was.Graph.Scopes[sc]
+		if s.Of != of || of == "" || !in1 || !in2 {
+			continue
+		}
+		i, k := e.was.Graph.Node(join(s.Path, a)), e.was.Graph.Node(join(s.Path, b))
+		if i >= 0 && k >= 0 {
+			was := &e.was.Places[sc]
+			return was.Local(e.was.Points[k]).Sub(was.Local(e.was.Points[i]))
+		}
+	}
+	if i, k, ok := e.renamedPair(scope, a, b); ok { // a group that was made of them just now
+		at := e.was.Places[0]
+		return at.Local(e.was.Points[k]).Sub(at.Local(e.was.Points[i]))
+	}
+	return place.Local(q).Sub(place.Local(p))
+}
+
+// renamedPair finds where two joints of a definition stood under the names that
+// they had.
+func (e *editor) renamedPair(scope int, a, b string) (i, k int, ok bool) {
+	of := e.view.Graph.Scopes[scope].Of
+	for sc := range e.view.Graph.Scopes {
+		if e.view.Graph.Scopes[sc].Of != of {
+			continue
+		}
+		x, y := e.alias[join(e.path(sc), a)], e.alias[join(e.path(sc), b)]
+		if x == "" || y == "" {
+			continue
+		}
+		if i, k = e.was.Graph.Node(x), e.was.Graph.Node(y); i >= 0 && k >= 0 {
+			return i, k, true
+		}
+	}
+	return 0, 0, false
+}
+
 // common is the deepest scope that two joints are both in.
 func (e *editor) common(n, m int) int {
 	up := func(sc int) (all []int) {
@@ -136,21 +185,18 @@ func (e *editor) placed() bool {
 		return false
 	}
 	free := f[0].Nodes
-	from := e.heldNode(free, -1)
+	from := e.heldNode(free, e.view.Graph.Nodes[free[0]].Scope)
 	if from < 0 {
 		return false
 	}
 	to := free[0]
 	scope := e.common(from, to)
-	p, _ := e.stood(from)
-	q, _ := e.stood(to)
-	place := e.place(scope)
 	a, ok1 := e.ref(scope, e.view.Graph.Nodes[from].ID)
 	b, ok2 := e.ref(scope, e.view.Graph.Nodes[to].ID)
 	if !ok1 || !ok2 {
 		return false
 	}
-	e.doc.AddReason(e.def(scope), frame.Reason{Kind: frame.Placed, Of: frame.Ref(b), From: frame.Ref(a), By: place.Local(q).Sub(place.Local(p))})
+	e.doc.AddReason(e.def(scope), frame.Reason{Kind: frame.Placed, Of: frame.Ref(b), From: frame.Ref(a), By: e.stoodApart(scope, from, to)})
 	e.tell("the part at %s is by itself: it keeps its place from %s", b, a)
 	return true
 }
@@ -203,15 +249,13 @@ func (e *editor) keep(f *layout.Free) {
 	// the axis in that scope's own axes
 	dir := e.view.Graph.Scopes[f.Scope].Orient.Dir(f.Axis.Dir())
 	a, _, square := along(e.place(scope).Turned(dir))
-	p, _ := e.stood(from)
-	q, _ := e.stood(to)
 	u, ok1 := e.ref(scope, e.view.Graph.Nodes[from].ID)
 	v, ok2 := e.ref(scope, e.view.Graph.Nodes[to].ID)
 	if !ok1 || !ok2 {
 		return
 	}
-	def, place := e.def(scope), e.place(scope)
-	by := place.Local(q).Sub(place.Local(p))
+	def := e.def(scope)
+	by := e.stoodApart(scope, from, to)
 	if !square {
 		e.doc.AddReason(def, frame.Reason{Kind: frame.Placed, Of: frame.Ref(v), From: frame.Ref(u), By: by})
 		e.tell("%s keeps its place from %s", v, u)

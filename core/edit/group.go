@@ -230,7 +230,7 @@ func anchorOf(d *frame.Document, group string) [3]frame.Ref {
 // joints become one, and pipes that its joints came to lie on are split. A pipe
 // that was there and that the part brought as well is there once.
 func (e *editor) meetPart(scope int, part string) error {
-	if err := e.look(); err != nil {
+	if err := e.rest(); err != nil {
 		return err
 	}
 	inPart := func(id string) bool {

@@ -34,6 +34,7 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 	}
 	asked := -1
 	var ask []meeting
+	var along *meeting // a pipe that it meets where it is
 	for _, m := range e.near(scope, join(path, joint), join(path, pipe)) {
 		trial := e.trial()
 		if !trial.lead(scope, joint, m) || trial.look() != nil {
@@ -41,6 +42,10 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 		}
 		off, fits := trial.misses(e)
 		switch {
+		case fits && m.joint < 0:
+			if along == nil {
+				along = &m
+			}
 		case fits:
 			e.lead(scope, joint, m)
 			return e.met(done, scope, pipe, size, m)
@@ -55,10 +60,17 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 		e.lead(scope, joint, ask[asked])
 		return e.met(done, scope, pipe, size, ask[asked])
 	}
+	if along != nil && (len(ask) == 0 || e.answered("meet "+along.name)) {
+		e.lead(scope, joint, *along)
+		return e.met(done, scope, pipe, size, *along)
+	}
 	if len(ask) > 0 && !e.answered("apart") {
 		q := &Question{What: fmt.Sprintf("It ends close to %s: is it to meet it?", ask[0].name)}
 		for _, m := range ask {
 			q.Options = append(q.Options, Option{ID: "meet " + m.name, Label: "Meet " + m.name + ", and choose what gives way"})
+		}
+		if along != nil {
+			q.Options = append(q.Options, Option{ID: "meet " + along.name, Label: "Meet the pipe " + along.name + " in a tee, as typed"})
 		}
 		q.Options = append(q.Options, Option{ID: "apart", Label: "Stay apart, as typed"})
 		return Done{}, q
@@ -81,6 +93,9 @@ func (e *editor) met(done Done, scope int, pipe, size string, m meeting) (Done, 
 
 // goesOn refuses a pipe that has less than no length.
 func (e *editor) goesOn(pipe string) error {
+	if e.goesOnYet {
+		return nil // the fitting that comes next gives it its length
+	}
 	for _, f := range e.view.Findings {
 		if (f.Code == "turned-round" || f.Code == "zero-length") && f.Subject[0] == pipe {
 			return refuse("write a larger size: the bodies at both ends take that much", "the pipe has no length")
@@ -152,8 +167,11 @@ func (e *editor) near(scope int, joint, pipe string) (all []meeting) {
 			all = append(all, meeting{-1, k, g.Edges[k].ID, off})
 		}
 	}
-	slices.SortStableFunc(all, func(x, y meeting) int { return cmp.Compare(x.off, y.off) })
-	return all[:min(len(all), 6)]
+	// joints before pipes: a pipe is met wherever the line crosses it
+	slices.SortStableFunc(all, func(x, y meeting) int {
+		return cmp.Or(cmp.Compare(min(0, x.pipe)+1, min(0, y.pipe)+1), cmp.Compare(x.off, y.off))
+	})
+	return all[:min(len(all), 8)]
 }
 
 // biggest is the largest size of the pipes at a joint.

@@ -68,7 +68,8 @@ func (w *Walk) on(e *editor) (Done, error) {
 	}
 	done := Done{Joint: w.From}
 	for k := range course.Times {
-		step, err := w.step(e, done.Joint, course, k == course.Times-1)
+		e.goesOnYet = k < course.Times-1
+		step, err := w.step(e, done.Joint, course, !e.goesOnYet)
 		if err != nil {
 			return Done{}, err
 		}
@@ -251,7 +252,7 @@ func (w *Walk) toJoint(e *editor, scope, n, m int, ref, to string, dir measure.D
 		return Done{}, refuse("name one that lies that way", "%s is not that way", to)
 	}
 	rank := e.doc.NextRank()
-	if e.view.Points[n].Along(world, far).Distance(e.view.Points[m]) <= reachOf(w.sizeOf(e, scope)) {
+	if e.view.Points[n].Along(world, far).Distance(e.view.Points[m]) <= socketOf(w.sizeOf(e, scope)) {
 		pipe := e.doc.AddPipe(def, frame.Pipe{From: ref, To: to, Dir: &dir, Size: w.Size, Rank: rank})
 		e.opened(join(path, to))
 		done := Done{Joint: join(path, to), Pipe: join(path, pipe), Also: append(e.everywhere(scope), "meets "+to)}

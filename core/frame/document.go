@@ -247,7 +247,7 @@ type Array struct {
 	Count  int          `json:"count"`
 	Axis   measure.Axis `json:"axis"`
 	Pitch  *Size        `json:"pitch,omitempty"`
-	Joined [][2]string  `json:"joined,omitempty"` // joints of the group
+	Joined [][2]string  `json:"joined,omitempty" ref:"joint"` // joints of the group
 }
 
 // Turn is a turn about an axis of the definition, counter-clockwise seen from
@@ -263,10 +263,10 @@ type Turn struct {
 type Use struct {
 	ID     string       `json:"id"`
 	Of     string       `json:"of" ref:"group"`
-	At     [3]Ref       `json:"at,omitzero" ref:"place"` // what the anchor stands on, along each axis
-	Anchor [3]Ref       `json:"anchor,omitzero"`         // of the group, along its own axes; by default its first plane, or joint
-	Mirror string       `json:"mirror,omitempty"`        // x, y or z: that coordinate changes sign
-	Turns  []Turn       `json:"turns,omitempty"`         // one after the other
+	At     [3]Ref       `json:"at,omitzero" ref:"place"`     // what the anchor stands on, along each axis
+	Anchor [3]Ref       `json:"anchor,omitzero" ref:"place"` // of the group, along its own axes; by default its first plane, or joint
+	Mirror string       `json:"mirror,omitempty"`            // x, y or z: that coordinate changes sign
+	Turns  []Turn       `json:"turns,omitempty"`             // one after the other
 	Array  *Array       `json:"array,omitempty"`
 	Size   catalog.Size `json:"size,omitempty"` // overrides the group's default size
 	Mode   Mode         `json:"mode,omitempty"`

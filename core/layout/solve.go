@@ -206,9 +206,9 @@ func (s *solver) place() {
 			if way = s.bow(i); way != nil {
 				long, leave = way.Length, way.Tangents
 			}
-		} else if e.Dir != nil && a != b { // a slope's direction is not what rounding left of it
+		} else if e.Dir != nil { // a slope's direction is not what rounding left of it
 			d := s.g.Scopes[e.Scope].Orient.Dir(*e.Dir)
-			if c := d.Dot(leave[0]); c > 1-1e-12 {
+			if c := d.Dot(leave[0]); a == b || c > 1-1e-12 {
 				leave = [2]measure.Dir{d, d.Neg()}
 			}
 		}

@@ -1,0 +1,199 @@
+package constraint_test
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"sturdyelbow/core/constraint"
+	"sturdyelbow/core/measure"
+)
+
+const inch = measure.Inch
+
+// Two posts of 24 and 23 1/2 on a level base, and a bar between their tops that
+// is to be level: the bar was said last, and gives way.
+func Example() {
+	s := constraint.New()
+	s.Slack = inch / 16
+	left, right, top, end := s.Var(), s.Var(), s.Var(), s.Var()
+	s.Apart(constraint.Always, constraint.Zero, left, 0)
+	s.Apart(0, left, right, 0)        // the base
+	s.Apart(1, left, top, 24*inch)    // a post
+	s.Apart(2, right, end, 47*inch/2) // the other
+	s.Apart(3, top, end, 0)           // the bar
+	r := s.Solve(nil)
+	fmt.Println(r.Conflicts[0].Loser, "of", r.Conflicts[0].Owners, "by", r.Conflicts[0].Off)
+	// Output: 3 of [0 1 2 3] by 1/2"
+}
+
+// A hair that no tape shows is no conflict, and is told.
+func TestAHairIsHeld(t *testing.T) {
+	s := constraint.New()
+	s.Slack = inch / 16
+	a, b := s.Var(), s.Var()
+	s.Apart(constraint.Always, constraint.Zero, a, 0)
+	s.Apart(0, a, b, 10*inch)
+	s.Apart(1, a, b, 10*inch+inch/32)
+	r := s.Solve(nil)
+	assert.Empty(t, r.Conflicts)
+	assert.Equal(t, []constraint.Missed{{Owner: 1, By: inch / 32}}, r.Off)
+	assert.Equal(t, 10*inch, r.At[b], "the first said holds to the nanometre")
+}
+
+// What nothing ties is told, in groups that move together.
+func TestWhatNothingTies(t *testing.T) {
+	s := constraint.New()
+	a, b, c := s.Var(), s.Var(), s.Var()
+	s.Apart(constraint.Always, constraint.Zero, a, 0)
+	s.Apart(0, b, c, inch)
+	r := s.Solve(nil)
+	require.Len(t, r.Free, 1)
+	assert.ElementsMatch(t, []constraint.Var{b, c}, r.Free[0])
+	assert.Equal(t, inch, r.At[c]-r.At[b])
+	assert.NotEqual(t, r.Together[a], r.Together[b])
+}
+
+// Thirds between two others, found whichever of the three is known first; two
+// that only each other would place are found by Newton's method.
+func TestSumsArePlaced(t *testing.T) {
+	s := constraint.New()
+	a, b, m, n := s.Var(), s.Var(), s.Var(), s.Var()
+	s.Apart(constraint.Always, constraint.Zero, a, 2*inch)
+	s.Sum(0, 0, constraint.Term{Of: m, Times: 3}, constraint.Term{Of: a, Times: -2}, constraint.Term{Of: b, Times: -1})
+	s.Apart(1, a, m, 5*inch) // the third is known: the end follows
+	s.Sum(2, 40*inch, constraint.Term{Of: n, Times: 1}, constraint.Term{Of: b, Times: 1})
+	r := s.Solve(nil)
+	assert.Equal(t, 17*inch, r.At[b])
+	assert.Equal(t, 23*inch, r.At[n])
+
+	s = constraint.New()
+	x, y := s.Var(), s.Var()
+	s.Sum(0, 10*inch, constraint.Term{Of: x, Times: 1}, constraint.Term{Of: y, Times: 1})
+	s.Sum(1, 4*inch, constraint.Term{Of: x, Times: 1}, constraint.Term{Of: y, Times: -1})
+	r = s.Solve(nil)
+	assert.Equal(t, [2]measure.Length{7 * inch, 3 * inch}, [2]measure.Length{r.At[x], r.At[y]})
+	assert.Empty(t, r.Free)
+}
+
+// A triangle of 24, 32 and 40 stands on the side where it was guessed to.
+func TestATriangle(t *testing.T) {
+	for _, side := range []measure.Length{1, -1} {
+		s := constraint.New()
+		p, q, top := s.Point(), s.Point(), s.Point()
+		for a := range 3 {
+			s.Apart(constraint.Always, constraint.Zero, p[a], 0)
+		}
+		s.Apart(0, p[0], q[0], 40*inch)
+		for _, a := range []int{1, 2} {
+			s.Apart(0, p[a], q[a], 0)
+		}
+		s.Apart(1, p[1], top[1], 0)
+		s.Distance(2, p, top, 24*inch)
+		s.Distance(3, q, top, 32*inch)
+		s.Guess(top[0], 10*inch)
+		s.Guess(top[2], side*9*inch)
+		r := s.Solve(nil)
+		require.Empty(t, r.Conflicts)
+		assert.InDelta(t, 14.4, r.At[top[0]].Inches(), 1e-6)
+		assert.InDelta(t, float64(side)*19.2, r.At[top[2]].Inches(), 1e-6)
+	}
+	s := constraint.New()
+	p, q := s.Point(), s.Point()
+	for a := range 3 {
+		s.Apart(constraint.Always, constraint.Zero, p[a], 0)
+		s.Apart(0, p[a], q[a], inch)
+	}
+	m, far := s.Point(), s.Var()
+	s.Toward(1, m, p, q, far)
+	s.Apart(2, constraint.Zero, far, 2*inch)
+	s.Distance(3, p, m, 3*inch)
+	r := s.Solve(nil)
+	require.Len(t, r.Conflicts, 1)
+	assert.Equal(t, 3, r.Conflicts[0].Loser)
+	assert.Equal(t, []int{1, 2, 3}, r.Conflicts[0].Owners, "how far the way goes on has no part in it")
+	assert.InDelta(t, 2/math.Sqrt(3), r.At[m[1]].Inches(), 1e-6)
+}
+
+// Random places and random rules that hold between them: all hold; then one
+// that does not: it is found with a smallest set, of which leaving any one out
+// ends the conflict, and whichever gives way everything else holds.
+func TestASmallestSetIsFound(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		n := rapid.IntRange(2, 9).Draw(t, "coordinates")
+		at := make([]measure.Length, n+1)
+		for i := 1; i <= n; i++ {
+			at[i] = measure.Length(rapid.IntRange(0, 5).Draw(t, "at")) * inch
+		}
+		type rule struct {
+			terms []constraint.Term
+			is    measure.Length
+		}
+		var rules []rule
+		for range rapid.IntRange(1, 14).Draw(t, "rules") {
+			a, b := rapid.IntRange(0, n).Draw(t, "a"), rapid.IntRange(0, n).Draw(t, "b")
+			if a == b {
+				continue
+			}
+			r := rule{terms: []constraint.Term{{Of: constraint.Var(b), Times: 1}, {Of: constraint.Var(a), Times: -1}}, is: at[b] - at[a]}
+			if c := rapid.IntRange(0, n).Draw(t, "c"); c != a && c != b && rapid.Bool().Draw(t, "three") {
+				r = rule{terms: []constraint.Term{{Of: constraint.Var(b), Times: 2}, {Of: constraint.Var(a), Times: -1}, {Of: constraint.Var(c), Times: -1}}, is: 2*at[b] - at[a] - at[c]}
+			}
+			rules = append(rules, r)
+		}
+		if len(rules) == 0 {
+			return
+		}
+		build := func() *constraint.System {
+			s := constraint.New()
+			for range n {
+				s.Var()
+			}
+			for i, r := range rules {
+				if len(r.terms) == 2 {
+					s.Apart(i, r.terms[1].Of, r.terms[0].Of, r.is)
+				} else {
+					s.Sum(i, r.is, r.terms...)
+				}
+			}
+			return s
+		}
+		sum := func(r *constraint.Result, x rule) (v measure.Length) {
+			for _, term := range x.terms {
+				v += r.At[term.Of].Scale(term.Times)
+			}
+			return v
+		}
+		r := build().Solve(nil)
+		require.Empty(t, r.Conflicts)
+		for _, x := range rules {
+			require.LessOrEqual(t, (sum(r, x) - x.is).Abs(), 4*measure.Nanometre)
+		}
+		bad := rapid.IntRange(0, len(rules)-1).Draw(t, "bad")
+		rules[bad].is += inch
+		r = build().Solve(nil)
+		for _, c := range r.Conflicts {
+			require.Equal(t, c.Owners[len(c.Owners)-1], c.Loser, "the last said")
+			require.Contains(t, c.Owners, bad)
+			for _, let := range c.Owners {
+				var others []int
+				for i := range rules {
+					if !slices.Contains(c.Owners, i) || i == let {
+						others = append(others, i)
+					}
+				}
+				require.Empty(t, build().Solve(others).Conflicts, "without %d of %v", let, c.Owners)
+			}
+		}
+		for i, x := range rules {
+			if !slices.ContainsFunc(r.Conflicts, func(c constraint.Conflict) bool { return c.Loser == i }) {
+				require.LessOrEqual(t, (sum(r, x) - x.is).Abs(), 4*measure.Nanometre)
+			}
+		}
+	})
+}
