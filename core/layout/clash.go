@@ -40,12 +40,22 @@ func (s *solver) solve() {
 	s.found = s.sys.Solve(s.without)
 }
 
-// hint guesses with the sizes that gave way as if they still held.
+// hint guesses with the sizes that gave way as if they still held. Of what
+// these do not place it guesses nothing: joints that all began at one point
+// would have no way to go.
 func (s *solver) hint() {
 	r := s.sys.SolveLinear()
+	unknown := map[constraint.Var]bool{}
+	for _, group := range r.Free {
+		for _, v := range group {
+			unknown[v] = true
+		}
+	}
 	for _, p := range s.nodes {
 		for _, v := range p {
-			s.sys.Guess(v, r.At[v])
+			if !unknown[v] {
+				s.sys.Guess(v, r.At[v])
+			}
 		}
 	}
 }
