@@ -21,6 +21,7 @@ type hand struct {
 	doc  *frame.Document
 	done edit.Done
 	n    int
+	err  error // of the gesture tried last
 }
 
 func nothing(t require.TestingT) *hand {

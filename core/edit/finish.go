@@ -185,7 +185,7 @@ func (e *editor) placed() bool {
 		return false
 	}
 	free := f[0].Nodes
-	from := e.heldNode(free, e.view.Graph.Nodes[free[0]].Scope)
+	from := e.heldNode(free)
 	if from < 0 {
 		return false
 	}
@@ -201,22 +201,23 @@ func (e *editor) placed() bool {
 	return true
 }
 
-// heldNode gives a joint that is not among those that move freely, along an
-// axis of their scope or, with -1, along any; -1 where there is none.
-func (e *editor) heldNode(free []int, scope int) int {
+// heldNode gives a joint that is not among those that move freely and that is
+// held itself, as near to them as parts go: of the same copy of a part before
+// one outside it; -1 where there is none.
+func (e *editor) heldNode(free []int) int {
 	loose := map[int]bool{}
 	for i := range e.view.Free {
 		for _, n := range e.view.Free[i].Nodes {
 			loose[n] = true
 		}
 	}
-	best := -1
+	best, depth := -1, -1
 	for n := range e.view.Graph.Nodes {
 		if slices.Contains(free, n) || loose[n] {
 			continue
 		}
-		if best < 0 || scope >= 0 && e.view.Graph.Nodes[n].Scope == scope && e.view.Graph.Nodes[best].Scope != scope {
-			best = n
+		if d := e.depth(e.common(n, free[0])); d > depth {
+			best, depth = n, d
 		}
 	}
 	if best >= 0 {
@@ -230,9 +231,17 @@ func (e *editor) heldNode(free []int, scope int) int {
 	return -1
 }
 
+// depth is how many parts a scope is inside of.
+func (e *editor) depth(scope int) (d int) {
+	for ; scope > 0; scope = e.view.Graph.Scopes[scope].Parent {
+		d++
+	}
+	return d
+}
+
 // keep gives joints that move freely along one axis a size as it stood.
 func (e *editor) keep(f *layout.Free) {
-	from, to := e.heldNode(f.Nodes, f.Scope), f.Nodes[0]
+	from, to := e.heldNode(f.Nodes), f.Nodes[0]
 	// best between the ends of a pipe
 	for _, n := range f.Nodes {
 		for _, pe := range e.view.Graph.Nodes[n].Pipes {

@@ -81,7 +81,22 @@ func (e *editor) group(scope int, name string, ids []string) (string, error) {
 		}
 		return ref, false
 	})
-	return use, nil
+	return use, e.renamedOnly()
+}
+
+// renamedOnly is for gestures that give what is there other names and change
+// nothing else: what could not hold together before cannot now, and was
+// answered, or is shown, already.
+func (e *editor) renamedOnly() error {
+	if err := e.look(); err != nil {
+		return err
+	}
+	if len(e.was.Clashes) > 0 {
+		for i := range e.view.Clashes {
+			e.clashed[e.view.Clashes[i].Key()] = true
+		}
+	}
+	return nil
 }
 
 // follow remembers the names that joints of a scope's definition had, in every
@@ -124,15 +139,18 @@ func (w *Ungroup) on(e *editor) (Done, error) {
 	}
 	id := u.ID
 	anchors, at := u.Anchor, u.At
-	held := e.doc.Group(u.Of).Held()
+	held := e.doc.Held(e.doc.Group(u.Of))
 	joints, _ := e.doc.Dissolve(def, id)
 	def = e.def(scope) // the list of groups may have moved
 	for a := range 3 { // where it was held, its joint is level with what it stood on
 		_, name, plane := cmp.Or(anchors[a], held[a]).Parts()
-		if at[a] == "" || plane || joints[name] == "" {
+		if !strings.Contains(name, "/") {
+			name = joints[name]
+		}
+		if at[a] == "" || plane || name == "" {
 			continue
 		}
-		e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: frame.AxisName(a), Of: frame.Ref(joints[name]), To: at[a]})
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: frame.AxisName(a), Of: frame.Ref(name), To: at[a]})
 	}
 	e.follow(scope, func(ref string) (string, bool) {
 		rest, in := within(id, ref)
@@ -145,7 +163,7 @@ func (w *Ungroup) on(e *editor) (Done, error) {
 		}
 		return cmp.Or(joints[rest], rest), true
 	})
-	return Done{Label: id + " is no part of its own any more", Also: e.everywhere(scope)}, nil
+	return Done{Label: id + " is no part of its own any more", Also: e.everywhere(scope)}, e.renamedOnly()
 }
 
 func quarter(turns []frame.Turn) bool {

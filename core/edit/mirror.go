@@ -165,7 +165,7 @@ func (w *Unique) on(e *editor) (Done, error) {
 	g.Name = cmp.Or(w.Name, g.ID)
 	u.Of = g.ID
 	e.doc.AddGroup(g, true)
-	return Done{Label: w.Part + " by itself", Part: w.Part, Also: e.everywhere(scope)}, nil
+	return Done{Label: w.Part + " by itself", Part: w.Part, Also: e.everywhere(scope)}, e.renamedOnly()
 }
 
 // Stand sets how the frame stands on its floor: turned about one of its axes.

@@ -106,7 +106,7 @@ func some(t *rapid.T, most int) (h *hand, made []edit.Edit) {
 // try makes a gesture and says whether it was made; what it asks is no.
 func (h *hand) try(g edit.Gesture) bool {
 	doc, done, err := plan.Edit(h.doc, edit.Edit{Gesture: g}, nil)
-	if err != nil {
+	if h.err = err; err != nil {
 		return false
 	}
 	h.doc, h.done = doc, done
@@ -140,6 +140,20 @@ func TestAPartIsWhatItWas(t *testing.T) {
 		}
 		require.Equal(t, want, look(t, h.doc), "grouped: %v", joints)
 		require.GreaterOrEqual(t, frameOf(t, h.doc).Edge(h.doc.Followed[0]), 0, "what a pipe was cut to follows it")
+		var inner []string
+		for _, j := range joints {
+			if rapid.Bool().Draw(t, "inner") {
+				inner = append(inner, "part 1/"+j)
+			}
+		}
+		if h.try(&edit.Group{In: "part 1", Name: "inner", Joints: inner}) {
+			require.Equal(t, want, look(t, h.doc), "grouped inside: %v", inner)
+			require.GreaterOrEqual(t, frameOf(t, h.doc).Edge(h.doc.Followed[0]), 0, "what a pipe was cut to follows it")
+			if rapid.Bool().Draw(t, "apart again") {
+				require.True(t, h.try(&edit.Ungroup{Part: "part 1/inner 1"}))
+				require.Equal(t, want, look(t, h.doc), "ungrouped inside")
+			}
+		}
 		axis := measure.Axis(rapid.IntRange(0, 2).Draw(t, "axis"))
 		if h.try(&edit.Flip{Part: "part 1", Axis: axis}) {
 			if len(h.done.Gave) > 0 || slices.ContainsFunc(h.done.Also, func(a string) bool { return strings.Contains(a, " meets ") }) {
@@ -152,7 +166,7 @@ func TestAPartIsWhatItWas(t *testing.T) {
 			require.True(t, h.try(&edit.Repeat{Part: "part 1#1", Count: 1}))
 			require.Equal(t, want, look(t, h.doc), "repeated once")
 		}
-		require.True(t, h.try(&edit.Unique{Part: "part 1", Name: "own"}))
+		require.True(t, h.try(&edit.Unique{Part: "part 1", Name: "own"}), "%v", h.err)
 		require.Equal(t, want, look(t, h.doc), "unique")
 		if h.try(&edit.Ungroup{Part: "part 1"}) {
 			require.Equal(t, want, look(t, h.doc), "ungrouped")

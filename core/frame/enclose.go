@@ -441,23 +441,21 @@ func Mirrored(was string, turns []Turn, a int) (string, []Turn) {
 // freshIDs gives the sizes and ties of a copied definition ids of their own.
 func (d *Document) freshIDs(g *Definition) {
 	sizes, ties := map[string]string{}, map[string]string{}
-	used := map[string]bool{}
-	d.EachSize(func(_ *Definition, s *Size) { used[s.ID] = true })
-	fresh := func(prefix string, names map[string]string, id *string, has func(id string) bool) {
-		to := Free(prefix, func(id string) bool { return has(id) || taken(names, id) })
+	fresh := func(names map[string]string, id *string, free func() string) {
+		to := free()
 		names[*id] = to
 		*id = to
 	}
 	for i := range g.Sizes {
-		fresh("s", sizes, &g.Sizes[i].ID, func(id string) bool { return used[id] })
+		fresh(sizes, &g.Sizes[i].ID, d.FreeSize)
 	}
 	for i := range g.Uses {
 		if a := g.Uses[i].Array; a != nil && a.Pitch != nil {
-			fresh("s", sizes, &a.Pitch.ID, func(id string) bool { return used[id] })
+			fresh(sizes, &a.Pitch.ID, d.FreeSize)
 		}
 	}
 	for i := range g.Reasons {
-		fresh("r", ties, &g.Reasons[i].ID, func(id string) bool { return d.Names(nil, ReasonRef, id) })
+		fresh(ties, &g.Reasons[i].ID, d.FreeReason)
 	}
 	g.eachGave(func(v *Gave) {
 		for i := range v.Sizes {

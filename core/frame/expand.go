@@ -67,7 +67,7 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 		size = def.Size
 	}
 	scope := len(e.g.Scopes)
-	s.Planes, s.held = def.Planes, def.Held()
+	s.Planes, s.held = def.Planes, e.g.Doc.Held(def)
 	e.g.Scopes = append(e.g.Scopes, s)
 	e.scopes[s.Path] = scope
 	for i, j := range def.Joints {
@@ -121,18 +121,38 @@ func turned(f *Forced, o Orient) *Forced {
 	return &t
 }
 
-// Held is where a use's group is held when nothing else is said: at its first
-// plane of each axis, else at its first joint, else where a use in it is.
-func (def *Definition) Held() (at [3]Ref) {
+// Held is where a use of a definition is held when nothing else is said: at its
+// first plane of each axis, else at its first joint, else at that of a use in it.
+func (d *Document) Held(def *Definition) (at [3]Ref) {
+	first := d.firstJoint(def, 0)
 	for a := range at {
-		switch {
-		case len(def.Planes[a]) > 0:
+		at[a] = Ref(first)
+		if len(def.Planes[a]) > 0 {
 			at[a] = OnPlane(def.Planes[a][0].ID)
-		case len(def.Joints) > 0:
-			at[a] = Ref(def.Joints[0].ID)
 		}
 	}
 	return at
+}
+
+// firstJoint names a definition's first joint, of its uses where it has none of
+// its own; "" where there is none.
+func (d *Document) firstJoint(def *Definition, depth int) string {
+	if def == nil || depth > maxDepth {
+		return ""
+	}
+	if len(def.Joints) > 0 {
+		return def.Joints[0].ID
+	}
+	for i := range def.Uses {
+		u := &def.Uses[i]
+		if j := d.firstJoint(d.Group(u.Of), depth+1); j != "" {
+			if u.Array != nil {
+				return u.ID + "#1/" + j
+			}
+			return u.ID + "/" + j
+		}
+	}
+	return ""
 }
 
 // use expands a use and the copies of an array.
