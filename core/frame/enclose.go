@@ -4,8 +4,6 @@ import (
 	"cmp"
 	"slices"
 	"strings"
-
-	"sturdyelbow/core/measure"
 )
 
 // Enclose makes a group of some joints and uses of a definition, with the pipes,
@@ -402,88 +400,4 @@ func (d *Document) dissolved(in, def *Definition, use string, ref *string, name 
 		}
 		at = d.Inside(at, step)
 	}
-}
-
-// within gives the mirror and turns of a use that stood in another one.
-func within(outer, inner Use) (string, []Turn) {
-	mirror, turns := inner.Mirror, slices.Clone(inner.Turns)
-	if outer.Mirror != "" {
-		mirror, turns = Mirrored(mirror, turns, AxisOf(outer.Mirror))
-	}
-	return mirror, append(turns, outer.Turns...)
-}
-
-// Mirrored gives the mirror and turns of a use seen in a mirror square to an
-// axis. A turn about another axis goes the other way round there; two mirrors
-// are half a turn.
-func Mirrored(was string, turns []Turn, a int) (string, []Turn) {
-	var now []Turn
-	for _, t := range turns {
-		if int(t.About) != a {
-			t.By = -t.By
-		}
-		now = append(now, t)
-	}
-	switch was {
-	case "":
-		return axisNames[a], now
-	case axisNames[a]:
-		return "", now
-	}
-	for c := range 3 {
-		if c != a && axisNames[c] != was {
-			return "", append([]Turn{{About: measure.Axis(c), By: 180}}, now...)
-		}
-	}
-	return was, now
-}
-
-// freshIDs gives the sizes and ties of a copied definition ids of their own.
-func (d *Document) freshIDs(g *Definition) {
-	sizes, ties := map[string]string{}, map[string]string{}
-	fresh := func(names map[string]string, id *string, free func() string) {
-		to := free()
-		names[*id] = to
-		*id = to
-	}
-	for i := range g.Sizes {
-		fresh(sizes, &g.Sizes[i].ID, d.FreeSize)
-	}
-	for i := range g.Uses {
-		if a := g.Uses[i].Array; a != nil && a.Pitch != nil {
-			fresh(sizes, &a.Pitch.ID, d.FreeSize)
-		}
-	}
-	for i := range g.Reasons {
-		fresh(ties, &g.Reasons[i].ID, d.FreeReason)
-	}
-	g.eachGave(func(v *Gave) {
-		for i := range v.Sizes {
-			v.Sizes[i] = cmp.Or(sizes[v.Sizes[i]], v.Sizes[i])
-		}
-		for i := range v.Reasons {
-			v.Reasons[i] = cmp.Or(ties[v.Reasons[i]], v.Reasons[i])
-		}
-	})
-}
-
-// AddGroup puts a copy of a definition among the groups, with sizes and ties of
-// its own where fresh.
-func (d *Document) AddGroup(g Definition, fresh bool) {
-	c := (&Document{Groups: []Definition{g}}).Clone().Groups[0]
-	if fresh {
-		d.freshIDs(&c)
-	}
-	d.Groups = append(d.Groups, c)
-}
-
-// RenameUse gives a use's copies other names in every reference: the first copy
-// of an array has a number, a use by itself has none.
-func (d *Document) RenameUse(def *Definition, from, to string) {
-	d.renamed(def, func(kind RefKind, id string) string {
-		if kind == UseRef && id == from {
-			return to
-		}
-		return id
-	})
 }

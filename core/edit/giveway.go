@@ -1,0 +1,218 @@
+package edit
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+)
+
+// settle lets give way what was chosen to, and asks where nothing was. It
+// reports whether anything gave way.
+func (e *editor) settle() (any bool, err error) {
+	for range 40 {
+		i := slices.IndexFunc(e.view.Clashes, func(c layout.Clash) bool { return !e.clashed[c.Key()] })
+		if i < 0 {
+			return any, nil
+		}
+		c := e.view.Clashes[i]
+		if e.letGo(&c) {
+			any = true
+			if err := e.look(); err != nil {
+				return any, err
+			}
+			continue
+		}
+		chosen := -1
+		for k, p := range c.Parties {
+			if e.answered(optionID(p)) {
+				chosen = k
+			}
+		}
+		if chosen < 0 {
+			return any, e.question(&c)
+		}
+		if err := e.give(&c, chosen); err != nil {
+			return any, err
+		}
+		any = true
+	}
+	return any, nil
+}
+
+// letGo takes away what nobody said and only kept something where it stood,
+// where it contradicts what somebody said. It reports whether there was any.
+func (e *editor) letGo(c *layout.Clash) bool {
+	for k := len(c.Parties) - 1; k >= 0; k-- {
+		p := c.Parties[k]
+		switch p.Kind {
+		case "size":
+			if s := e.doc.SizeOf(p.ID); s != nil && s.Stood {
+				e.doc.DropSize(p.ID)
+				return true
+			}
+		case "reason":
+			if r := e.definition(p.Group).Reason(p.ID); r != nil && r.Kind == frame.Placed {
+				e.doc.DropReason(p.ID)
+				return true
+			}
+		}
+	}
+	return false
+}
+
+func optionID(p layout.Party) string { return strings.TrimSpace(p.Kind + " " + p.ID + " " + p.Group) }
+
+// question asks what gives way, with what becomes of each.
+func (e *editor) question(c *layout.Clash) error {
+	q := &Question{What: fmt.Sprintf("%s cannot hold together (%s)", listed(c.Words), tape(c.Off.Abs()))}
+	order := make([]int, len(c.Parties))
+	for i := range order {
+		order[i] = i
+	}
+	// sizes first, the last said before the others
+	slices.SortStableFunc(order, func(i, k int) int {
+		si, sk := c.Parties[i].Kind == "size", c.Parties[k].Kind == "size"
+		switch {
+		case si && !sk:
+			return -1
+		case sk && !si:
+			return 1
+		}
+		return k - i
+	})
+	for _, i := range order {
+		p := c.Parties[i]
+		if p.Kind == "use" {
+			continue
+		}
+		trial := &editor{doc: e.doc.Clone(), unit: e.unit, solve: e.solve, view: e.view, was: e.was, clashed: e.clashed, alias: e.alias}
+		label := c.Words[i] + " gives way"
+		if p.Kind == "pipe" {
+			label = strings.Fields(c.Words[i])[0] + " slopes"
+		}
+		if trial.give(c, i) == nil {
+			for _, g := range trial.gave {
+				if g.Size == p.ID {
+					label += ": " + g.Now
+				}
+			}
+		}
+		q.Options = append(q.Options, Option{ID: optionID(p), Label: label})
+	}
+	return q
+}
+
+func listed(words []string) string {
+	if n := len(words); n > 1 {
+		return strings.Join(words[:n-1], ", ") + " and " + words[n-1]
+	}
+	return strings.Join(words, "")
+}
+
+// tape is a length as a tape shows it.
+func tape(l measure.Length) string {
+	return l.Round(measure.SixtyFourth).Format(measure.InInches, 0)
+}
+
+// give lets one of a set that cannot hold together give way to the others.
+func (e *editor) give(c *layout.Clash, which int) error {
+	p := c.Parties[which]
+	g := &frame.Gave{}
+	var to []string
+	for k, o := range c.Parties {
+		if k == which {
+			continue
+		}
+		if o.Kind == "size" || len(c.Parties) < 3 {
+			to = append(to, c.Words[k])
+		}
+		if o.Group == p.Group {
+			switch o.Kind {
+			case "size":
+				g.Sizes = append(g.Sizes, o.ID)
+			case "pipe":
+				g.Pipes = append(g.Pipes, o.ID)
+			case "reason":
+				g.Reasons = append(g.Reasons, o.ID)
+			}
+		}
+	}
+	if len(to) == 0 {
+		to = c.Words[:min(2, len(c.Words))]
+	}
+	g.Words = listed(to)
+	return e.giveWay(p, c.Words[which], g)
+}
+
+func (e *editor) definition(group string) *frame.Definition {
+	if group == "" {
+		return &e.doc.Root
+	}
+	return e.doc.Group(group)
+}
+
+func (e *editor) giveWay(p layout.Party, words string, g *frame.Gave) error {
+	def := e.definition(p.Group)
+	switch p.Kind {
+	case "size":
+		s := e.doc.SizeOf(p.ID)
+		s.Gave = g
+		if err := e.look(); err != nil {
+			return err
+		}
+		e.gave = append(e.gave, Gave{Size: p.ID, Was: words, Now: e.now(p.ID), Words: "gave way to " + g.Words})
+		return nil
+	case "reason":
+		def.Reason(p.ID).Gave = g
+	case "pipe":
+		pipe := def.Pipe(p.ID)
+		pipe.Gave = g
+		e.tell("%s slopes", p.ID)
+		if err := e.look(); err != nil {
+			return err
+		}
+		return e.stillLevel(def, pipe)
+	}
+	return e.look()
+}
+
+// now is what a size has become, in its own meaning.
+func (e *editor) now(id string) string {
+	for _, z := range e.view.Sizes {
+		if z.ID == id {
+			return strings.TrimSpace(tape(z.Out) + " " + layout.Words(z.Is))
+		}
+	}
+	return ""
+}
+
+// stillLevel keeps the ends of a pipe that slopes now level along the axes that
+// were not in question.
+func (e *editor) stillLevel(def *frame.Definition, p *frame.Pipe) error {
+	if p.Dir == nil {
+		return nil
+	}
+	from, to, rank := p.From, p.To, p.Rank
+	run, _, square := along(*p.Dir)
+	for a := range measure.Axis(3) {
+		if !square || a == run {
+			continue
+		}
+		n := len(e.view.Clashes)
+		id := e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(to), To: frame.Ref(from), Rank: rank})
+		if err := e.look(); err != nil {
+			return err
+		}
+		if len(e.view.Clashes) > n {
+			e.doc.DropReason(id)
+			if err := e.look(); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}

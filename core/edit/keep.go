@@ -1,0 +1,217 @@
+package edit
+
+import (
+	"slices"
+
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+)
+
+// stood is where a joint stood before the gesture.
+func (e *editor) stood(n int) (measure.Point, bool) {
+	id := e.view.Graph.Nodes[n].ID
+	if old, ok := e.alias[id]; ok {
+		id = old
+	}
+	k := e.was.Graph.Node(id)
+	if k < 0 {
+		return e.view.Points[n], false
+	}
+	return e.was.Points[k], true
+}
+
+// stoodApart is how far a joint stood from another before the gesture, along a
+// scope's own axes. Joints of a new copy stood as those of the others did.
+func (e *editor) stoodApart(scope, n, m int) measure.Point {
+	p, ok1 := e.stood(n)
+	q, ok2 := e.stood(m)
+	place := e.place(scope)
+	if ok1 && ok2 {
+		return place.Local(q).Sub(place.Local(p))
+	}
+	a, in1 := e.ref(scope, e.view.Graph.Nodes[n].ID)
+	b, in2 := e.ref(scope, e.view.Graph.Nodes[m].ID)
+	of := e.view.Graph.Scopes[scope].Of
+	for sc := range e.was.Graph.Scopes {
+		s := &e.was.Graph.Scopes[sc]
+		if s.Of != of || of == "" || !in1 || !in2 {
+			continue
+		}
+		i, k := e.was.Graph.Node(join(s.Path, a)), e.was.Graph.Node(join(s.Path, b))
+		if i >= 0 && k >= 0 {
+			was := &e.was.Places[sc]
+			return was.Local(e.was.Points[k]).Sub(was.Local(e.was.Points[i]))
+		}
+	}
+	if i, k, ok := e.renamedPair(scope, a, b); ok { // a group that was made of them just now
+		at := e.was.Places[0]
+		return at.Local(e.was.Points[k]).Sub(at.Local(e.was.Points[i]))
+	}
+	return place.Local(q).Sub(place.Local(p))
+}
+
+// renamedPair finds where two joints of a definition stood under the names that
+// they had.
+func (e *editor) renamedPair(scope int, a, b string) (i, k int, ok bool) {
+	of := e.view.Graph.Scopes[scope].Of
+	for sc := range e.view.Graph.Scopes {
+		if e.view.Graph.Scopes[sc].Of != of {
+			continue
+		}
+		x, y := e.alias[join(e.path(sc), a)], e.alias[join(e.path(sc), b)]
+		if x == "" || y == "" {
+			continue
+		}
+		if i, k = e.was.Graph.Node(x), e.was.Graph.Node(y); i >= 0 && k >= 0 {
+			return i, k, true
+		}
+	}
+	return 0, 0, false
+}
+
+// common is the deepest scope that two joints are both in.
+func (e *editor) common(n, m int) int {
+	up := func(sc int) (all []int) {
+		for ; sc >= 0; sc = e.view.Graph.Scopes[sc].Parent {
+			all = append(all, sc)
+		}
+		return all
+	}
+	mine := up(e.view.Graph.Nodes[n].Scope)
+	for _, sc := range up(e.view.Graph.Nodes[m].Scope) {
+		if slices.Contains(mine, sc) {
+			return sc
+		}
+	}
+	return 0
+}
+
+// hold gives whatever lost its place a size, or a placement, that keeps it as
+// it stood. It reports whether anything was to be held.
+func (e *editor) hold() (any bool, err error) {
+	for range 200 {
+		if len(e.view.Free) == 0 {
+			return any, nil
+		}
+		any = true
+		if !e.placed() {
+			e.keep(&e.view.Free[0])
+		}
+		n := len(e.view.Free)
+		if err := e.look(); err != nil {
+			return any, err
+		}
+		if len(e.view.Free) >= n && n > 0 && len(e.view.Free) > 3*len(e.view.Graph.Nodes) {
+			break
+		}
+	}
+	return any, nil
+}
+
+// placed ties a part that moves freely along all axes by one placement.
+func (e *editor) placed() bool {
+	f := e.view.Free
+	if len(f) < 3 || !slices.Equal(f[0].Nodes, f[1].Nodes) || !slices.Equal(f[1].Nodes, f[2].Nodes) || f[0].Scope != f[1].Scope || f[1].Scope != f[2].Scope {
+		return false
+	}
+	free := f[0].Nodes
+	from := e.heldNode(free)
+	if from < 0 {
+		return false
+	}
+	to := free[0]
+	scope := e.common(from, to)
+	a, ok1 := e.ref(scope, e.view.Graph.Nodes[from].ID)
+	b, ok2 := e.ref(scope, e.view.Graph.Nodes[to].ID)
+	if !ok1 || !ok2 {
+		return false
+	}
+	e.doc.AddReason(e.def(scope), frame.Reason{Kind: frame.Placed, Of: frame.Ref(b), From: frame.Ref(a), By: e.stoodApart(scope, from, to)})
+	e.tell("the part at %s is by itself: it keeps its place from %s", b, a)
+	return true
+}
+
+// heldNode gives a joint that is not among those that move freely and that is
+// held itself, as near to them as parts go: of the same copy of a part before
+// one outside it; -1 where there is none.
+func (e *editor) heldNode(free []int) int {
+	loose := map[int]bool{}
+	for i := range e.view.Free {
+		for _, n := range e.view.Free[i].Nodes {
+			loose[n] = true
+		}
+	}
+	best, depth := -1, -1
+	for n := range e.view.Graph.Nodes {
+		if slices.Contains(free, n) || loose[n] {
+			continue
+		}
+		if d := e.depth(e.common(n, free[0])); d > depth {
+			best, depth = n, d
+		}
+	}
+	if best >= 0 {
+		return best
+	}
+	for n := range e.view.Graph.Nodes {
+		if !slices.Contains(free, n) {
+			return n
+		}
+	}
+	return -1
+}
+
+// depth is how many parts a scope is inside of.
+func (e *editor) depth(scope int) (d int) {
+	for ; scope > 0; scope = e.view.Graph.Scopes[scope].Parent {
+		d++
+	}
+	return d
+}
+
+// keep gives joints that move freely along one axis a size as it stood.
+func (e *editor) keep(f *layout.Free) {
+	from, to := e.heldNode(f.Nodes), f.Nodes[0]
+	// best between the ends of a pipe
+	for _, n := range f.Nodes {
+		for _, pe := range e.view.Graph.Nodes[n].Pipes {
+			o := e.view.Graph.Edges[pe.Pipe].Ends[1-pe.End]
+			if !slices.Contains(f.Nodes, o) && e.view.Graph.Nodes[o].Scope == f.Scope && e.view.Graph.Nodes[n].Scope == f.Scope {
+				from, to = o, n
+			}
+		}
+	}
+	if from < 0 {
+		return
+	}
+	scope := e.common(from, to)
+	// the axis in that scope's own axes
+	dir := e.view.Graph.Scopes[f.Scope].Orient.Dir(f.Axis.Dir())
+	a, _, square := along(e.place(scope).Turned(dir))
+	u, ok1 := e.ref(scope, e.view.Graph.Nodes[from].ID)
+	v, ok2 := e.ref(scope, e.view.Graph.Nodes[to].ID)
+	if !ok1 || !ok2 {
+		return
+	}
+	def := e.def(scope)
+	by := e.stoodApart(scope, from, to)
+	if !square {
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Placed, Of: frame.Ref(v), From: frame.Ref(u), By: by})
+		e.tell("%s keeps its place from %s", v, u)
+		return
+	}
+	lo, hi, d := u, v, by[a]
+	if d < 0 {
+		lo, hi, d = v, u, -d
+	}
+	if d <= measure.Length(1000) {
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: frame.AxisName(int(a)), Of: frame.Ref(hi), To: frame.Ref(lo)})
+		e.tell("%s stays level with %s", hi, lo)
+		return
+	}
+	s := e.centre(d)
+	s.Axis, s.From, s.To, s.Stood = frame.AxisName(int(a)), frame.Ref(lo), frame.Ref(hi), true
+	e.doc.AddSize(def, s)
+	e.tell("%s to %s stays as it stood: %s", lo, hi, tape(s.Value))
+}

@@ -1,0 +1,63 @@
+package frame
+
+import (
+	"fmt"
+)
+
+// Free gives an id that nothing has yet: the prefix with the next number.
+func Free(prefix string, taken func(id string) bool) string {
+	for n := 1; ; n++ {
+		if id := fmt.Sprintf("%s%d", prefix, n); !taken(id) {
+			return id
+		}
+	}
+}
+
+// FreeJoint gives an id for another joint of a definition.
+func (def *Definition) FreeJoint() string {
+	return Free("j", func(id string) bool { return def.Joint(id) != nil || def.Use(id) != nil })
+}
+
+// FreePipe gives an id for another pipe of a definition.
+func (def *Definition) FreePipe() string {
+	return Free("p", func(id string) bool { return def.Pipe(id) != nil })
+}
+
+// FreeSize gives an id for another size: one that no size ever had.
+func (d *Document) FreeSize() string {
+	taken := map[string]bool{}
+	d.EachSize(func(_ *Definition, s *Size) { taken[s.ID] = true })
+	return d.serial("s", func(id string) bool { return taken[id] })
+}
+
+// FreeReason gives an id for another reason.
+func (d *Document) FreeReason() string {
+	return d.serial("r", func(id string) bool { return d.Names(nil, ReasonRef, id) })
+}
+
+func (d *Document) serial(prefix string, taken func(id string) bool) string {
+	for {
+		d.Serial++
+		if id := fmt.Sprintf("%s%d", prefix, d.Serial); !taken(id) {
+			return id
+		}
+	}
+}
+
+// NextRank is the rank of what is said now: after all that was said before.
+func (d *Document) NextRank() int {
+	rank := 0
+	for _, def := range d.Definitions() {
+		for i := range def.Pipes {
+			rank = max(rank, def.Pipes[i].Rank)
+		}
+		for i := range def.Reasons {
+			rank = max(rank, def.Reasons[i].Rank)
+		}
+		for i := range def.Uses {
+			rank = max(rank, def.Uses[i].Rank)
+		}
+	}
+	d.EachSize(func(_ *Definition, s *Size) { rank = max(rank, s.Rank) })
+	return rank + 1
+}
