@@ -22,9 +22,8 @@ var _ = register[Custom]("custom")
 
 func (w *Custom) on(e *editor) (Done, error) {
 	id := catalog.Kind(strings.TrimSpace(w.Name))
-	i := slices.IndexFunc(e.doc.Parts, func(c catalog.Custom) bool { return c.ID == id })
 	if w.Drop {
-		if i < 0 {
+		if !slices.ContainsFunc(e.doc.Parts, func(c catalog.Custom) bool { return c.ID == id }) {
 			return Done{}, refuse("pick it in the list", "there is no part %q", id)
 		}
 		for _, def := range e.doc.Definitions() {
@@ -34,7 +33,7 @@ func (w *Custom) on(e *editor) (Done, error) {
 				}
 			}
 		}
-		e.doc.Parts = slices.Delete(e.doc.Parts, i, i+1)
+		e.doc.DropPart(id)
 		return Done{Label: fmt.Sprintf("%s taken away", id)}, nil
 	}
 	c := catalog.Custom{ID: id, Source: strings.TrimSpace(w.Source), Size: w.Size}
@@ -58,10 +57,6 @@ func (w *Custom) on(e *editor) (Done, error) {
 	if what, hint := c.Problem(); what != "" {
 		return Done{}, &Refusal{What: what, Hint: hint}
 	}
-	if i >= 0 {
-		e.doc.Parts[i] = c
-	} else {
-		e.doc.Parts = append(e.doc.Parts, c)
-	}
+	e.doc.SetPart(c)
 	return Done{Label: fmt.Sprintf("Part %s", id)}, nil
 }

@@ -20,12 +20,11 @@ var _ = register[Envelope]("check")
 
 func (w *Envelope) on(e *editor) (Done, error) {
 	name := strings.TrimSpace(w.Name)
-	i := slices.IndexFunc(e.doc.Envelopes, func(e frame.Envelope) bool { return e.ID == name })
 	if w.Drop {
-		if i < 0 {
+		if !slices.ContainsFunc(e.doc.Envelopes, func(v frame.Envelope) bool { return v.ID == name }) {
 			return Done{}, refuse("pick it in the list", "there is no check %q", name)
 		}
-		e.doc.Envelopes = slices.Delete(e.doc.Envelopes, i, i+1)
+		e.doc.DropEnvelope(name)
 		return Done{Label: name + ": no longer checked"}, nil
 	}
 	if name == "" {
@@ -48,10 +47,6 @@ func (w *Envelope) on(e *editor) (Done, error) {
 		}
 		v.Size[k] = d.Value
 	}
-	if i >= 0 {
-		e.doc.Envelopes[i] = v
-	} else {
-		e.doc.Envelopes = append(e.doc.Envelopes, v)
-	}
+	e.doc.SetEnvelope(v)
 	return Done{Label: name + " checked"}, e.sound()
 }

@@ -106,7 +106,7 @@ func (e *editor) joinCopies(u *frame.Use, path string) (changed bool) {
 		for k := range g.Nodes {
 			lo, in := within(path+"#2", g.Nodes[k].ID)
 			if in && e.view.Points[i].Distance(e.view.Points[k]) <= near {
-				u.Array.Joined = append(u.Array.Joined, [2]string{lo, hi})
+				e.doc.JoinCopies(u, [2]string{lo, hi})
 				changed = true
 			}
 		}

@@ -131,14 +131,7 @@ func (e *editor) give(c *layout.Clash, which int) error {
 			to = append(to, c.Words[k])
 		}
 		if o.Group == p.Group {
-			switch o.Kind {
-			case "size":
-				g.Sizes = append(g.Sizes, o.ID)
-			case "pipe":
-				g.Pipes = append(g.Pipes, o.ID)
-			case "reason":
-				g.Reasons = append(g.Reasons, o.ID)
-			}
+			g.Note(o.Kind, o.ID)
 		}
 	}
 	if len(to) == 0 {

@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 )
@@ -414,35 +413,7 @@ func (w *Bring) on(e *editor) (Done, error) {
 		main = *g
 	}
 	name := cmp.Or(main.Name, main.ID)
-	// what it takes along gets names that are free here
-	names := map[string]string{}
-	var take func(def frame.Definition) string
-	take = func(def frame.Definition) string {
-		if to, done := names[def.ID]; done {
-			return to
-		}
-		was := def.ID
-		def.Size = cmp.Or(def.Size, w.From.Size)
-		def.Mode = cmp.Or(def.Mode, w.From.Mode)
-		def.Uses = slices.Clone(def.Uses)
-		for i := range def.Uses {
-			if g := w.From.Group(def.Uses[i].Of); g != nil {
-				def.Uses[i].Of = take(*g)
-			}
-		}
-		for n := 2; e.doc.Group(def.ID) != nil || strings.ContainsAny(def.ID, "/#="); n++ {
-			def.ID = fmt.Sprintf("%s %d", strings.NewReplacer("/", " ", "#", " ", "=", " ").Replace(was), n)
-		}
-		names[was] = def.ID
-		e.doc.AddGroup(def, true)
-		return def.ID
-	}
-	for i := range w.From.Parts {
-		if !slices.ContainsFunc(e.doc.Parts, func(c catalog.Custom) bool { return c.ID == w.From.Parts[i].ID }) {
-			e.doc.Parts = append(e.doc.Parts, w.From.Parts[i])
-		}
-	}
-	id := take(main)
+	id := e.doc.Import(&w.From, main)
 	if err := e.look(); err != nil {
 		return Done{}, err
 	}

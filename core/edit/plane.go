@@ -318,10 +318,15 @@ func (w *Name) on(e *editor) (Done, error) {
 	switch {
 	case name == "" || strings.ContainsAny(name, "=/#") || frame.Ref(name) == frame.Floor:
 		return Done{}, refuse("call it by what it is, as in shelf, without = / and #", "%q cannot be its name", name)
-	case def.HasPlane(int(w.Axis), name):
+	case def.HasPlane(0, name) || def.HasPlane(1, name) || def.HasPlane(2, name):
 		return Done{}, refuse("give it another name", "there is a plane %q already", name)
 	}
 	if isNamed(&plane) {
+		for a := range 3 { // references do not say which axis they mean
+			if a != int(w.Axis) && def.HasPlane(a, plane.Name) {
+				return Done{}, refuse("name that one first", "a plane of %s is called %s as well", frame.AxisName(a), plane.Name)
+			}
+		}
 		e.doc.RenamePlane(def, int(w.Axis), plane.Name, name)
 		return Done{Label: fmt.Sprintf("%s is %s", plane.Name, name)}, nil
 	}

@@ -49,15 +49,11 @@ func (w *Tolerance) on(e *editor) (Done, error) {
 			return Done{}, err
 		}
 		was := e.doc.Tolerance(id)
-		e.doc.Tolerances = slices.DeleteFunc(e.doc.Tolerances, func(o frame.Tolerance) bool { return o.Pipe == id })
-		if w.Class == frame.Exact {
-			continue
-		}
 		t.Pipe = id
 		if t.Measured > 0 && t.Extra == 0 && was.Class == w.Class {
 			t.Extra = was.Extra
 		}
-		e.doc.Tolerances = append(e.doc.Tolerances, t)
+		e.doc.SetTolerance(t)
 	}
 	label := classWords[w.Class]
 	if t.Measured > 0 {

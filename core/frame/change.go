@@ -4,6 +4,8 @@ import (
 	"cmp"
 	"slices"
 	"strings"
+
+	"sturdyelbow/core/catalog"
 )
 
 // The changes in this file and its neighbours are the only ways in which a
@@ -313,5 +315,49 @@ func (d *Document) TurnPipe(def *Definition, id string) {
 	if p.Dir != nil {
 		dir := p.Dir.Neg()
 		p.Dir = &dir
+	}
+}
+
+// JoinCopies makes two joints of neighbouring copies of an array one.
+func (d *Document) JoinCopies(u *Use, pair [2]string) {
+	u.Array.Joined = append(u.Array.Joined, pair)
+}
+
+// SetPart puts a part of the document's own among the others, in the place of
+// one of the same name.
+func (d *Document) SetPart(c catalog.Custom) {
+	if i := slices.IndexFunc(d.Parts, func(o catalog.Custom) bool { return o.ID == c.ID }); i >= 0 {
+		d.Parts[i] = c
+		return
+	}
+	d.Parts = append(d.Parts, c)
+}
+
+// DropPart takes a part of the document's own away.
+func (d *Document) DropPart(id catalog.Kind) {
+	d.Parts = slices.DeleteFunc(d.Parts, func(c catalog.Custom) bool { return c.ID == id })
+}
+
+// SetEnvelope puts a check among the others, in the place of one of the same
+// name.
+func (d *Document) SetEnvelope(v Envelope) {
+	if i := slices.IndexFunc(d.Envelopes, func(o Envelope) bool { return o.ID == v.ID }); i >= 0 {
+		d.Envelopes[i] = v
+		return
+	}
+	d.Envelopes = append(d.Envelopes, v)
+}
+
+// DropEnvelope takes a check away.
+func (d *Document) DropEnvelope(id string) {
+	d.Envelopes = slices.DeleteFunc(d.Envelopes, func(v Envelope) bool { return v.ID == id })
+}
+
+// SetTolerance says how exactly a pipe must be cut, in the place of what was
+// said of it before; an exact one needs nothing said.
+func (d *Document) SetTolerance(t Tolerance) {
+	d.Tolerances = slices.DeleteFunc(d.Tolerances, func(o Tolerance) bool { return o.Pipe == t.Pipe })
+	if t.Class != Exact {
+		d.Tolerances = append(d.Tolerances, t)
 	}
 }

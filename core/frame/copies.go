@@ -2,8 +2,11 @@ package frame
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
+	"strings"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/measure"
 )
 
@@ -89,4 +92,38 @@ func (d *Document) RenameUse(def *Definition, from, to string) {
 		}
 		return id
 	})
+}
+
+// Import takes a definition of another document, with the groups and parts of
+// its own that it is made of, and gives the id that it has here.
+func (d *Document) Import(from *Document, main Definition) string {
+	for _, c := range from.Parts {
+		if !slices.ContainsFunc(d.Parts, func(o catalog.Custom) bool { return o.ID == c.ID }) {
+			d.SetPart(c)
+		}
+	}
+	names := map[string]string{}
+	var take func(def Definition) string
+	take = func(def Definition) string {
+		if to, done := names[def.ID]; done {
+			return to
+		}
+		was := def.ID
+		def.Size = cmp.Or(def.Size, from.Size)
+		def.Mode = cmp.Or(def.Mode, from.Mode)
+		def.Uses = slices.Clone(def.Uses)
+		for i := range def.Uses {
+			if g := from.Group(def.Uses[i].Of); g != nil {
+				def.Uses[i].Of = take(*g)
+			}
+		}
+		plain := strings.NewReplacer("/", " ", "#", " ", "=", " ").Replace(was)
+		for n := 2; d.Group(def.ID) != nil || strings.ContainsAny(def.ID, "/#="); n++ {
+			def.ID = fmt.Sprintf("%s %d", plain, n)
+		}
+		names[was] = def.ID
+		d.AddGroup(def, true)
+		return def.ID
+	}
+	return take(main)
 }

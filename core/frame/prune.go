@@ -135,3 +135,16 @@ func (d *Document) onItsPipe(def *Definition, l *Link) bool {
 		return s.From != join(path, p.From) && s.From != join(path, p.To)
 	})
 }
+
+// Note records something that was given way to: a size, a pipe's direction or
+// a reason.
+func (g *Gave) Note(kind, id string) {
+	switch kind {
+	case "size":
+		g.Sizes = append(g.Sizes, id)
+	case "pipe":
+		g.Pipes = append(g.Pipes, id)
+	case "reason":
+		g.Reasons = append(g.Reasons, id)
+	}
+}
