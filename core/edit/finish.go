@@ -4,6 +4,7 @@ import (
 	"strings"
 
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
 )
 
 // finish leaves a changed document sound: nothing without a place, nothing that
@@ -32,6 +33,7 @@ func (e *editor) finish() error {
 	if err := e.runsOn(); err != nil {
 		return err
 	}
+	e.offerBack()
 	return e.sound()
 }
 
@@ -128,4 +130,22 @@ func (e *editor) runsOn() error {
 		}
 	}
 	return nil
+}
+
+// offerBack offers sizes to hold again that gave way to something that this
+// gesture took away. They do not do so by themselves.
+func (e *editor) offerBack() {
+	was := map[string]bool{}
+	for _, z := range e.was.Sizes {
+		was[z.ID] = z.Gave != "" && !z.Freed
+	}
+	for _, z := range e.view.Sizes {
+		if z.Freed && was[z.ID] {
+			said := strings.TrimSpace(z.Text + " " + layout.Words(z.Is))
+			if z.Pipe != "" {
+				said += " of " + z.Pipe
+			}
+			e.offers = append(e.offers, Offer{Label: said + " holds again", Edit: Edit{Gesture: &Restore{Kind: "size", ID: z.ID}}})
+		}
+	}
 }

@@ -130,7 +130,7 @@ func (e *editor) give(c *layout.Clash, which int) error {
 		if o.Kind == "size" || len(c.Parties) < 3 {
 			to = append(to, c.Words[k])
 		}
-		if o.Group == p.Group {
+		if o.Group == p.Group || o.Kind != "pipe" { // a pipe's id is its definition's own
 			g.Note(o.Kind, o.ID)
 		}
 	}

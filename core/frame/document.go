@@ -71,12 +71,13 @@ func (r Ref) Parts() (path, name string, plane bool) {
 }
 
 // Gave says that something gave way: it stays as it was said, and does not
-// hold. It names what it gave way to, where that is of the same definition.
+// hold. It names what it gave way to; pipes, where they are of the same definition.
 type Gave struct {
 	Sizes   []string `json:"sizes,omitempty" ref:"size"`
 	Pipes   []string `json:"pipes,omitempty" ref:"pipe"` // the way they run
 	Reasons []string `json:"reasons,omitempty" ref:"reason"`
-	Words   string   `json:"words"` // what it gave way to, as it was said then
+	Words   string   `json:"words"`           // what it gave way to, as it was said then
+	Freed   bool     `json:"freed,omitempty"` // some of that has gone: it may hold again, if its builder says so
 }
 
 // Size is a size the builder stated: it is the truth, positions follow. It is

@@ -93,7 +93,9 @@ func (d *Document) prune() (gone []Removed) {
 	})
 	for _, def := range d.Definitions() {
 		def.eachGave(func(g *Gave) {
+			n := len(g.Pipes)
 			g.Pipes = slices.DeleteFunc(g.Pipes, func(p string) bool { return p == "" || !d.Names(def, PipeRef, p) })
+			g.Freed = g.Freed || len(g.Pipes) < n
 		})
 	}
 	return gone
@@ -104,8 +106,10 @@ func (def *Definition) eachGave(visit func(g *Gave)) {
 	see := func(g *Gave) {
 		if g != nil {
 			visit(g)
+			n := len(g.Sizes) + len(g.Reasons)
 			g.Sizes = slices.DeleteFunc(g.Sizes, func(s string) bool { return s == "" })
 			g.Reasons = slices.DeleteFunc(g.Reasons, func(s string) bool { return s == "" })
+			g.Freed = g.Freed || len(g.Sizes)+len(g.Reasons) < n
 		}
 	}
 	for i := range def.Sizes {

@@ -33,7 +33,7 @@ func (s *solver) report() {
 			}
 		}
 		if z.Gave != nil {
-			out.Gave = z.Gave.Words
+			out.Gave, out.Freed = z.Gave.Words, z.Gave.Freed
 		}
 		if !z.Again {
 			s.out.Sizes = append(s.out.Sizes, out)

@@ -53,6 +53,7 @@ type Size struct {
 	Stood bool            `json:"stood,omitempty"` // nobody typed it
 	Out   measure.Length  `json:"out"`             // what it is, which differs where it gave way
 	Gave  string          `json:"gave,omitempty"`  // what it gave way to, in words
+	Freed bool            `json:"freed,omitempty"` // some of that has gone: it may hold again
 }
 
 // Sloped stands for the axis of a size that runs along none of the world's.

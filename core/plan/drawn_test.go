@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"encoding/json"
 	"errors"
 	"slices"
 	"strings"
@@ -11,6 +12,7 @@ import (
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
+	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
@@ -220,4 +222,57 @@ func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
 	require.NoError(t, h.do(post, "meet j4", "pipe p3"))
 	cuts := h.cuts()
 	assert.Equal(t, [3]string{"48", "24", "23 1/2"}, [3]string{cuts["p1"], cuts["p2"], cuts["p4"]})
+}
+
+// What gave way is told; when what it gave way to goes it is offered back, and
+// holds again only when its builder says so.
+func TestWhatGaveWayIsOfferedBack(t *testing.T) {
+	h := draws(t, "3/4", "right 48 cut", "j1: up 24 cut", "right 48 cut")
+	require.NoError(t, h.do(&edit.Walk{From: "j2", Course: "up 23 1/2 cut"}, "meet j4", "size s2"))
+	told := h.finding("gave-way")
+	assert.Equal(t, `24 cut length of p2 is 23 1/2": it gave way to 23 1/2 cut of p4`, told.Text)
+	assert.Equal(t, []string{"p2"}, told.Subject)
+	require.NoError(t, h.do(&edit.Delete{Pipes: []string{"p4"}}))
+	require.Len(t, h.last.Offers, 1)
+	assert.Equal(t, "24 cut length of p2 holds again", h.last.Offers[0].Label)
+	assert.Equal(t, "23 1/2", h.cuts()["p2"], "not by itself")
+	f := h.finding("may-hold-again")
+	require.Len(t, f.Fixes, 2)
+	var back edit.Edit
+	require.NoError(t, json.Unmarshal(f.Fixes[0].Edits[0].Value, &back))
+	require.NoError(t, h.do(back.Gesture))
+	assert.Equal(t, "24", h.cuts()["p2"])
+	h.sound(t)
+}
+
+func (h *hand) finding(code string) finding.Finding {
+	all := h.plan().Findings
+	i := slices.IndexFunc(all, func(f finding.Finding) bool { return f.Code == code })
+	require.GreaterOrEqual(h.t, i, 0, code)
+	return all[i]
+}
+
+// Where there is no gesture that could ask, as when a fitting was measured in
+// the shop, the one said first holds and the finding gives the choices.
+func TestAContradictionWithoutAGestureGivesItsChoices(t *testing.T) {
+	h := draws(t, "3/4", "right 48 cut", "j1: up 24 cut", "j2: up 24 cut", "join j3 j4")
+	h.doc.Root.Pipes[3].Dir = &measure.Dir{1, 0, 0}
+	h.doc.Root.Sizes[2].Value -= measure.Inch
+	h.doc.Root.Sizes[2].Text = "23"
+	assert.Equal(t, "24", h.cuts()["p2"], "said first")
+	assert.Equal(t, "23", h.cuts()["p3"], "the bar was said last: it slopes")
+	f := h.finding("sizes-contradict")
+	assert.Contains(t, f.Text, "24 cut of p2")
+	require.NotEmpty(t, f.Fixes)
+	for _, fix := range f.Fixes {
+		var way edit.Edit
+		require.NoError(t, json.Unmarshal(fix.Edits[0].Value, &way))
+		one := *h
+		require.NoError(t, one.do(way.Gesture), fix.Label)
+		one.sound(t)
+		if fix.Label == "24 cut of p2 gives way" {
+			assert.Equal(t, "23", one.cuts()["p2"])
+			assert.Equal(t, "23", one.cuts()["p3"])
+		}
+	}
 }

@@ -1031,6 +1031,8 @@ export interface components {
             seats?: {
                 [key: string]: number;
             };
+            /** Format: int64 */
+            serial?: number;
             size: string;
             stance?: components["schemas"]["FrameStance"];
             tolerances?: components["schemas"]["FrameTolerance"][];
@@ -1050,6 +1052,7 @@ export interface components {
             unstated?: boolean;
         };
         FrameGave: {
+            freed?: boolean;
             pipes?: string[];
             reasons?: string[];
             sizes?: string[];
@@ -1264,6 +1267,7 @@ export interface components {
             /** Format: int64 */
             centre: number;
             ends?: number[][];
+            freed?: boolean;
             from: string;
             gave?: string;
             id: string;

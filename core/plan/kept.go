@@ -1,0 +1,82 @@
+package plan
+
+import (
+	"fmt"
+	"strings"
+
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+)
+
+// choices gives what nobody chose between yet the ways to settle it: each of
+// what cannot hold together may give way. It changes the findings given, which
+// are in the order of the clashes.
+func choices(fs []finding.Finding, s *layout.Solution) []finding.Finding {
+	k := 0
+	for i := range fs {
+		if fs[i].Code != "sizes-contradict" || k >= len(s.Clashes) {
+			continue
+		}
+		c := &s.Clashes[k]
+		k++
+		for j := len(c.Parties) - 1; j >= 0; j-- {
+			p := c.Parties[j]
+			if p.Kind == "use" {
+				continue
+			}
+			fs[i].Fixes = append(fs[i].Fixes, gestureFix(c.Words[j]+" gives way", edit.Edit{Gesture: &edit.GiveWay{Kind: p.Kind, ID: p.ID, Group: p.Group}}))
+		}
+	}
+	return fs
+}
+
+// gaveWay tells what does not hold as it was said, because its builder chose
+// so. Where what it gave way to has gone, it is offered back.
+func gaveWay(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
+	for i := range s.Sizes {
+		z := &s.Sizes[i]
+		if z.Gave == "" {
+			continue
+		}
+		subject, of := []string{}, ""
+		if z.Pipe != "" {
+			subject, of = []string{z.Pipe}, " of "+z.Pipe
+		} else if z.From != "" || z.To != "" {
+			of = " from " + z.From + " to " + z.To
+		}
+		said := strings.TrimSpace(z.Text + " " + layout.Words(z.Is))
+		is := z.Out.Round(measure.SixtyFourth).Format(measure.InInches, 0)
+		fs = append(fs, given(subject, fmt.Sprintf("%s%s is %s", said, of, is), z.Gave, z.Freed,
+			edit.Restore{Kind: "size", ID: z.ID}, &edit.Size{ID: z.ID}))
+	}
+	seen := map[string]bool{}
+	for i := range g.Edges {
+		e := &g.Edges[i]
+		of := g.Scopes[e.Scope].Of
+		if e.Drawn.Gave == nil || seen[of+"/"+e.Drawn.ID] {
+			continue
+		}
+		seen[of+"/"+e.Drawn.ID] = true
+		fs = append(fs, given([]string{e.ID}, e.ID+" slopes", e.Drawn.Gave.Words, e.Drawn.Gave.Freed, edit.Restore{Kind: "pipe", ID: e.Drawn.ID, Group: of}, nil))
+	}
+	return fs
+}
+
+// given words one of them. forget, where there is one, takes away what was said.
+func given(subject []string, what, to string, freed bool, back edit.Restore, forget edit.Gesture) finding.Finding {
+	f := finding.Finding{Code: "gave-way", Severity: finding.Note, Subject: subject,
+		Text: what + ": it gave way to " + to, Hint: "as you chose",
+		Fixes: []finding.Fix{gestureFix("Hold it again, and choose anew", edit.Edit{Gesture: &back})}}
+	if freed {
+		f.Code, f.Severity = "may-hold-again", finding.Question
+		f.Text, f.Hint = what+": it gave way to "+to+", and some of that has gone", "is it to hold again as you typed it?"
+		f.Fixes[0].Label = "Hold it again"
+	}
+	if forget != nil {
+		f.Fixes = append(f.Fixes, gestureFix("Forget it", edit.Edit{Gesture: forget}))
+	}
+	return f
+}
