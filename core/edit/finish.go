@@ -34,6 +34,7 @@ func (e *editor) finish() error {
 		return err
 	}
 	e.offerBack()
+	e.passed()
 	return e.sound()
 }
 
@@ -141,11 +142,7 @@ func (e *editor) offerBack() {
 	}
 	for _, z := range e.view.Sizes {
 		if z.Freed && was[z.ID] {
-			said := strings.TrimSpace(z.Text + " " + layout.Words(z.Is))
-			if z.Pipe != "" {
-				said += " of " + z.Pipe
-			}
-			e.offers = append(e.offers, Offer{Label: said + " holds again", Edit: Edit{Gesture: &Restore{Kind: "size", ID: z.ID}}})
+			e.offers = append(e.offers, Offer{Label: layout.Said(&z) + " holds again", Edit: Edit{Gesture: &Restore{Kind: "size", ID: z.ID}}})
 		}
 	}
 }

@@ -120,6 +120,7 @@ func (s *solver) sizedAlong(z *frame.Stated, out Size) (Size, bool) {
 	if z.Size.From == frame.Floor {
 		low := sign * s.base
 		if z.Foot >= 0 {
+			out.Foot = s.g.Nodes[z.Foot].ID
 			k, _ := s.along(z.Scope, a)
 			low = sign*s.found.At[s.node(z.Foot, s.axesOf[z.Scope])[k]] - s.bodies.Extent(z.Foot, s.up.Neg())
 		}

@@ -3,6 +3,7 @@ package layout
 import (
 	"cmp"
 	"fmt"
+	"strings"
 
 	"sturdyelbow/core/constraint"
 	"sturdyelbow/core/finding"
@@ -18,6 +19,19 @@ var words = map[frame.Meaning]string{
 
 // Words gives the meaning in the builder's words.
 func Words(m frame.Meaning) string { return words[m] }
+
+// Said is a size as it was said, with what it is of: 24 cut length of p2.
+func Said(z *Size) string {
+	text := cmp.Or(z.Text, z.Value.Round(measure.SixtyFourth).Format(measure.InInches, 0))
+	said := strings.TrimSpace(z.Label + " " + text + " " + words[z.Is])
+	switch {
+	case z.Pipe != "":
+		return said + " of " + z.Pipe
+	case z.Label == "" && z.From != "" && z.To != "":
+		return said + " from " + z.From + " to " + z.To
+	}
+	return said
+}
 
 // sizes turns every size into a rule: its value, with what the bodies at both
 // ends add or take for its meaning, is a distance of centres.

@@ -51,6 +51,7 @@ type Size struct {
 	// no axis of the world; its Axis is then [Sloped].
 	Ends  []measure.Point `json:"ends,omitempty"`
 	Stood bool            `json:"stood,omitempty"` // nobody typed it
+	Foot  string          `json:"foot,omitempty"`  // of a height: the joint whose body it is measured from
 	Out   measure.Length  `json:"out"`             // what it is, which differs where it gave way
 	Gave  string          `json:"gave,omitempty"`  // what it gave way to, in words
 	Freed bool            `json:"freed,omitempty"` // some of that has gone: it may hold again
@@ -67,13 +68,15 @@ type Derived struct {
 
 // Solution is where everything stands.
 type Solution struct {
-	Points   []measure.Point  // of each joint
-	Lengths  []measure.Length // of each pipe, centre to centre (to the drawn point at a free end)
-	Tangents [][2]measure.Dir // of each pipe, leaving its two joints
-	Curves   []*curve.Curve   // of each pipe that is not straight
-	Floor    measure.Length   // height of the plane the lowest bodies rest on
-	Base     measure.Length   // the same in the frame's own axes, before it is stood on its stance
-	Lowest   int              // the joint whose body is lowest in the frame's own axes; -1 in an empty frame
+	Points   []measure.Point      // of each joint
+	Lengths  []measure.Length     // of each pipe, centre to centre (to the drawn point at a free end)
+	Tangents [][2]measure.Dir     // of each pipe, leaving its two joints
+	Curves   []*curve.Curve       // of each pipe that is not straight
+	Floor    measure.Length       // height of the plane the lowest bodies rest on
+	Base     measure.Length       // the same in the frame's own axes, before it is stood on its stance
+	Whole    [3][2]measure.Length // where the outermost bodies end, along the world's axes; zeros in an empty frame
+	Outmost  [3][2]int            // the joints that these stand at; -1 in an empty frame
+	Lowest   int                  // the joint whose body is lowest in the frame's own axes; -1 in an empty frame
 	Sizes    []Size
 	Typed    map[int]Typed // pipes that a cut length was typed for
 	Clashes  []Clash
@@ -185,6 +188,7 @@ func (s *solver) note(f finding.Finding) { s.out.Findings = append(s.out.Finding
 func (s *solver) place() {
 	o, stands := s.out, false
 	down := s.up.Neg()
+	o.Outmost = [3][2]int{{-1, -1}, {-1, -1}, {-1, -1}}
 	for j := range s.g.Nodes {
 		p := s.point(j)
 		o.Points = append(o.Points, p)
@@ -199,6 +203,7 @@ func (s *solver) place() {
 			o.Base, o.Lowest = base, j
 		}
 		stands = true
+		s.outmost(j, p)
 	}
 	for i, e := range s.g.Edges {
 		a, b := o.Points[e.Ends[0]], o.Points[e.Ends[1]]
@@ -220,6 +225,19 @@ func (s *solver) place() {
 		} else if e.Dir != nil && s.g.Scopes[e.Scope].Orient.Dir(*e.Dir).Dot(a.Toward(b)) < 0 {
 			s.note(finding.Finding{Code: "turned-round", Severity: finding.Stop, Subject: []string{e.ID},
 				Text: fmt.Sprintf("the pipe %s would run the other way: there is less than no room for it", e.ID), Hint: "make one of the sizes that lead to it larger"})
+		}
+	}
+}
+
+// outmost lets a joint's bodies widen the whole.
+func (s *solver) outmost(j int, p measure.Point) {
+	o := s.out
+	for a := range measure.Axis(3) {
+		if lo := p[a] - s.bodies.Extent(j, a.Dir().Neg()); o.Outmost[a][0] < 0 || lo < o.Whole[a][0] {
+			o.Whole[a][0], o.Outmost[a][0] = lo, j
+		}
+		if hi := p[a] + s.bodies.Extent(j, a.Dir()); o.Outmost[a][1] < 0 || hi > o.Whole[a][1] {
+			o.Whole[a][1], o.Outmost[a][1] = hi, j
 		}
 	}
 }

@@ -276,3 +276,35 @@ func TestAContradictionWithoutAGestureGivesItsChoices(t *testing.T) {
 		}
 	}
 }
+
+// A height is bound to the body that it was typed from, an outside size to
+// those that were outermost: another one that passes them is told, and taken in
+// only when its builder says so.
+func TestABodyThatPassesASizeIsTold(t *testing.T) {
+	h := draws(t, "3/4", "right 20 cut", "j1: up 10 cut", "right 20 cut")
+	require.NoError(t, h.do(&edit.Bay{Axis: measure.Z, Plane: "j3", Length: "30", Meaning: frame.TopOfPipe}, "size s2"))
+	before := h.plan().Frames[0]
+	top := func() measure.Length { return h.plan().Frames[0].Overall[2].Size }
+	whole := top()
+	h.lines("j2: down 6 cut capped")
+	require.Len(t, h.last.Offers, 1, "%v", h.last.Also)
+	f := h.finding("size-passed")
+	assert.Contains(t, f.Text, "j5 stands lower")
+	require.Len(t, f.Fixes, 1)
+	assert.Equal(t, before.Sizes[1].Out, h.plan().Frames[0].Sizes[1].Out, "it holds as typed")
+	require.NoError(t, h.do(h.last.Offers[0].Edit.Gesture))
+	h.sound(t)
+	assert.Equal(t, whole, top(), "from the floor as it is now")
+
+	h = draws(t, "3/4", "right 10 cut", "right 10 cut", "j1: up 10 cut", "j3: up 10 cut")
+	require.NoError(t, h.do(&edit.Size{Ends: [2]string{"j1", "j3"}, Length: "24 outside"}, "size s2"))
+	wide := func() measure.Length { return h.plan().Frames[0].Overall[0].Size }
+	assert.Equal(t, 24*measure.Inch, wide())
+	h.lines("j5: right 6 cut capped")
+	require.Len(t, h.last.Offers, 1, "%v", h.last.Also)
+	assert.Greater(t, wide(), 30*measure.Inch)
+	require.NoError(t, h.do(h.last.Offers[0].Edit.Gesture))
+	h.sound(t)
+	assert.Equal(t, 24*measure.Inch, wide().Round(measure.SixtyFourth))
+	assert.Equal(t, "6", h.cuts()["p5"])
+}

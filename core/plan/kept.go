@@ -2,7 +2,6 @@ package plan
 
 import (
 	"fmt"
-	"strings"
 
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/finding"
@@ -41,15 +40,12 @@ func gaveWay(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
 		if z.Gave == "" {
 			continue
 		}
-		subject, of := []string{}, ""
+		subject := []string{}
 		if z.Pipe != "" {
-			subject, of = []string{z.Pipe}, " of "+z.Pipe
-		} else if z.From != "" || z.To != "" {
-			of = " from " + z.From + " to " + z.To
+			subject = []string{z.Pipe}
 		}
-		said := strings.TrimSpace(z.Text + " " + layout.Words(z.Is))
 		is := z.Out.Round(measure.SixtyFourth).Format(measure.InInches, 0)
-		fs = append(fs, given(subject, fmt.Sprintf("%s%s is %s", said, of, is), z.Gave, z.Freed,
+		fs = append(fs, given(subject, fmt.Sprintf("%s is %s", layout.Said(z), is), z.Gave, z.Freed,
 			edit.Restore{Kind: "size", ID: z.ID}, &edit.Size{ID: z.ID}))
 	}
 	seen := map[string]bool{}
@@ -79,4 +75,26 @@ func given(subject []string, what, to string, freed bool, back edit.Restore, for
 		f.Fixes = append(f.Fixes, gestureFix("Forget it", edit.Edit{Gesture: forget}))
 	}
 	return f
+}
+
+// passed asks where a height was typed from what stood on the floor then, and
+// something stands lower now.
+func passed(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
+	for i := range s.Sizes {
+		z := &s.Sizes[i]
+		if z.Foot == "" || z.Gave != "" || z.Axis != measure.Z || s.Lowest < 0 || g.Doc.Stance != nil {
+			continue
+		}
+		lower := z.Span[0] - s.Whole[measure.Z][0]
+		if lower <= layout.TapeStep {
+			continue
+		}
+		joint := g.Nodes[s.Lowest].ID
+		is := (z.Out + lower).Round(measure.SixtyFourth).Format(measure.InInches, 0)
+		fs = append(fs, finding.Finding{Code: "size-passed", Severity: finding.Question, Subject: []string{joint},
+			Text:  fmt.Sprintf("%s is measured from what stands at %s; %s stands lower, and from there it is %s", layout.Said(z), z.Foot, joint, is),
+			Hint:  "it holds as you typed it; say where it is measured from",
+			Fixes: []finding.Fix{gestureFix("Measure it from the floor as it is now", edit.Edit{Gesture: &edit.Reach{ID: z.ID, Foot: joint}})}})
+	}
+	return fs
 }

@@ -114,7 +114,7 @@ func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
 	f.Links, links = link.Judge(link.Frame{Graph: g, Solved: s, Fits: fits, Catalog: c})
 	var checked []finding.Finding
 	f.Envelopes, checked = f.envelopes(d)
-	f.findings = slices.Concat(choices(s.Findings, s), gaveWay(g, s), fits.Findings, l.Findings, links, checked, fits.Clearances(s.Points, s.Curves, f.linked), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(slices.Concat(f.Contacts, f.wheels()), f.bare()))
+	f.findings = slices.Concat(choices(s.Findings, s), gaveWay(g, s), passed(g, s), fits.Findings, l.Findings, links, checked, fits.Clearances(s.Points, s.Curves, f.linked), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(slices.Concat(f.Contacts, f.wheels()), f.bare()))
 	if !settled {
 		f.findings = append(f.findings, finding.Finding{Code: "not-settled", Severity: finding.Warn, Subject: []string{},
 			Text: "the sizes and the fittings they lead to do not settle", Hint: "give one of the sloped parts a size centre to centre"})

@@ -545,6 +545,7 @@ export interface components {
             mirror?: components["schemas"]["EditMirror"];
             name?: components["schemas"]["EditName"];
             place?: components["schemas"]["EditPlace"];
+            reach?: components["schemas"]["EditReach"];
             remove?: components["schemas"]["EditRemove"];
             repeat?: components["schemas"]["EditRepeat"];
             resize?: components["schemas"]["EditResize"];
@@ -734,6 +735,12 @@ export interface components {
         EditQuestion: {
             options: components["schemas"]["EditOption"][];
             what: string;
+        };
+        EditReach: {
+            foot?: string;
+            from?: string;
+            id: string;
+            to?: string;
         };
         EditRemove: {
             /** Format: int64 */
@@ -1267,6 +1274,7 @@ export interface components {
             /** Format: int64 */
             centre: number;
             ends?: number[][];
+            foot?: string;
             freed?: boolean;
             from: string;
             gave?: string;

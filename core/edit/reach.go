@@ -1,0 +1,102 @@
+package edit
+
+import (
+	"fmt"
+
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+)
+
+// Reach lets a size that was typed between bodies end at another one: an
+// outside size at what came to stand beyond it, a height at what came to stand
+// below its foot.
+type Reach struct {
+	ID   string `json:"id"`
+	Foot string `json:"foot,omitempty"` // the joint whose body a height is measured from
+	From string `json:"from,omitempty"` // the joint that it begins at
+	To   string `json:"to,omitempty"`   // the joint that it ends at
+}
+
+var _ = register[Reach]("reach")
+
+func (w *Reach) on(e *editor) (Done, error) {
+	s := e.doc.SizeOf(w.ID)
+	if s == nil || s.Axis == "" {
+		return Done{}, refuse("pick it again", "there is no size %q that ends at bodies", w.ID)
+	}
+	done := Done{Label: fmt.Sprintf("%s reaches further", s.Says())}
+	for _, end := range []struct {
+		joint string
+		to    func(ref string)
+	}{
+		{w.Foot, func(ref string) { s.Foot = ref }},
+		{w.From, func(ref string) { s.From = frame.Ref(ref) }},
+		{w.To, func(ref string) { s.To = frame.Ref(ref) }},
+	} {
+		if end.joint == "" {
+			continue
+		}
+		if _, err := e.node(end.joint); err != nil {
+			return Done{}, err
+		}
+		end.to(end.joint)
+		done.Joint = end.joint
+	}
+	s.Rank = e.doc.NextRank()
+	return done, nil
+}
+
+// passed tells, and offers, where a gesture put a body beyond one that an
+// outside size of the frame, or a height, was bound to when it was typed: the
+// size holds as typed, and is no longer of the whole.
+func (e *editor) passed() {
+	was := map[string]*layout.Size{}
+	for i := range e.was.Sizes {
+		was[e.was.Sizes[i].ID] = &e.was.Sizes[i]
+	}
+	for i := range e.view.Sizes {
+		z := &e.view.Sizes[i]
+		old := was[z.ID]
+		if old == nil || z.Scope != "" || z.Gave != "" || z.Stood || z.Pipe != "" {
+			continue
+		}
+		said := layout.Said(z)
+		switch {
+		case z.Foot != "":
+			if e.hangs(e.was, old) <= layout.TapeStep && e.hangs(e.view, z) > layout.TapeStep {
+				joint := e.view.Graph.Nodes[e.view.Lowest].ID
+				e.tell("%s is measured from what stands at %s; %s reaches %s lower", said, z.Foot, joint, tape(e.hangs(e.view, z)))
+				e.offers = append(e.offers, Offer{Label: "Measure it from the floor as it is now", Edit: Edit{Gesture: &Reach{ID: z.ID, Foot: joint}}})
+			}
+		case z.Is == frame.Outside && z.Axis >= 0:
+			over, before := beyond(e.view, z), beyond(e.was, old)
+			for k, word := range []string{"from", "to"} {
+				if over[k] <= layout.TapeStep || before[0] > layout.TapeStep || before[1] > layout.TapeStep {
+					continue
+				}
+				joint := e.view.Graph.Nodes[e.view.Outmost[z.Axis][k]].ID
+				e.tell("%s holds between the bodies it was typed for; %s reaches %s beyond", said, joint, tape(over[k]))
+				way := &Reach{ID: z.ID, To: joint}
+				if word == "from" {
+					way = &Reach{ID: z.ID, From: joint}
+				}
+				e.offers = append(e.offers, Offer{Label: said + " is to be the whole, with " + joint, Edit: Edit{Gesture: way}})
+			}
+		}
+	}
+}
+
+// hangs is how much lower than the foot of a height something stands.
+func (e *editor) hangs(v *View, z *layout.Size) measure.Length {
+	if v.Lowest < 0 || z.Axis != measure.Z {
+		return 0
+	}
+	return z.Span[0] - v.Whole[measure.Z][0]
+}
+
+// beyond is by how much the whole is larger than a size, before and after it.
+func beyond(v *View, z *layout.Size) [2]measure.Length {
+	lo, hi := min(z.Span[0], z.Span[1]), max(z.Span[0], z.Span[1])
+	return [2]measure.Length{lo - v.Whole[z.Axis][0], v.Whole[z.Axis][1] - hi}
+}
