@@ -308,3 +308,21 @@ func TestABodyThatPassesASizeIsTold(t *testing.T) {
 	assert.Equal(t, 24*measure.Inch, wide().Round(measure.SixtyFourth))
 	assert.Equal(t, "6", h.cuts()["p5"])
 }
+
+// A typed cut is what is cut: the list prints it to the tape's step and shows
+// what was typed beside it where they differ; a joint that is not cemented any
+// more moves the outside, not the cut.
+func TestTheListShowsATypedCutBesideItsStep(t *testing.T) {
+	h := draws(t, "3/4", "right 24.03 cut", "up 10 cut", "j1: up 300 mm cut")
+	notes := map[string]string{}
+	p := h.plan()
+	for _, g := range p.Cuts {
+		notes[g.Letter] = g.Cut.Round(measure.SixtyFourth).Format(measure.InInches, 0) + "|" + g.Note()
+	}
+	assert.Equal(t, map[string]string{"A": `24"|typed 24.03 in`, "B": `11 13/16"|typed 300 mm`, "C": `10"|`}, notes)
+	assert.Equal(t, measure.Length(24.03*float64(measure.Inch)), p.Frames[0].Pipes[0].Typed)
+	wide := p.Frames[0].Overall[0].Size
+	h.doc.Mode = frame.Slip
+	assert.Equal(t, p.Frames[0].Pipes[0].Cut, h.plan().Frames[0].Pipes[0].Cut)
+	assert.Greater(t, h.plan().Frames[0].Overall[0].Size, wide, "dry joints stand further out")
+}

@@ -134,6 +134,7 @@ type Group struct {
 	Path     frame.Path     `json:"path,omitempty"` // of the first: it is sprung, or bent after cutting
 	Class    frame.Class    `json:"class,omitempty"`
 	Waits    bool           `json:"waits,omitempty"` // until it is measured on the frame; Cut is the most it may be
+	Typed    string         `json:"typed,omitempty"` // as typed for one of them, where the tape shows something else
 }
 
 // Note says what is special about the pieces, in a word or two; "" for
@@ -154,6 +155,8 @@ func (g *Group) Note() string {
 		return "bent by heat after cutting"
 	case g.Path == frame.Sprung:
 		return "sprung"
+	case g.Typed != "":
+		return "typed " + g.Typed
 	}
 	return ""
 }

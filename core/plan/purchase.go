@@ -4,6 +4,8 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strconv"
+	"strings"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cost"
@@ -41,6 +43,9 @@ func (p *Plan) group() {
 				}
 				p.Cuts = append(p.Cuts, Group{Size: pc.Size, Cut: pc.Ordered, Sum: sum, Path: pc.Path, Class: pc.Class, Waits: pc.Waits})
 			}
+			if text := f.typed(pc); text != "" {
+				p.Cuts[g].Typed = text
+			}
 			p.Cuts[g].Count += f.Copies
 			p.Cuts[g].Pipes = append(p.Cuts[g].Pipes, PipeRef{fi, pc.Pipe})
 			p.Cuts[g].Hidden = p.Cuts[g].Hidden || pc.Hidden
@@ -62,6 +67,25 @@ func (p *Plan) group() {
 			pc.Letter = letter[of(pc)]
 		}
 	}
+}
+
+// typed is a pipe's cut as its builder typed it, where the list prints another
+// figure for it.
+func (f *Frame) typed(pc *Pipe) string {
+	if pc.Typed == 0 || pc.Typed == pc.Cut {
+		return ""
+	}
+	t := f.solved.Typed[f.graph.Edge(pc.Pipe)]
+	for i := range f.Sizes {
+		if z := &f.Sizes[i]; z.ID == t.Size && z.Text != "" {
+			text := strings.TrimSpace(strings.TrimSuffix(z.Text, "cut"))
+			if _, err := strconv.ParseFloat(text, 64); err == nil && z.Unit != "" {
+				text += " " + string(z.Unit)
+			}
+			return text
+		}
+	}
+	return ""
 }
 
 func orderWords(pc *Pipe) string {

@@ -1482,6 +1482,7 @@ export interface components {
             size: string;
             sum: components["schemas"]["WhyTerm"][];
             tooShort: boolean;
+            typed?: string;
             waits?: boolean;
         };
         PlanOffcut: {

@@ -98,7 +98,7 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
                   <td className="big">
                     <Len nm={g.cut} style={style} step={64} />
                   </td>
-                  <td>{sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}{g.tooShort ? ", too short" : ""}{g.path ? `, ${pathWords[g.path]}` : ""}{g.waits ? ", at most: measure on the frame" : g.class ? `, ${classWords[g.class]}` : ""}</td>
+                  <td>{sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}{g.tooShort ? ", too short" : ""}{g.path ? `, ${pathWords[g.path]}` : ""}{g.waits ? ", at most: measure on the frame" : g.class ? `, ${classWords[g.class]}` : ""}{g.typed ? `, typed ${g.typed}` : ""}</td>
                 </tr>
               ))}
             </tbody>
