@@ -7,7 +7,7 @@ WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/vite.co
 DEMO_ADDR ?= 127.0.0.1:7656
 DEMO_DATA ?= data/demo
 
-.PHONY: build demo test check web types bench measure shots clean
+.PHONY: build demo test check web types bench measure properties shots clean
 
 build: bin/sturdyelbow
 
@@ -48,6 +48,14 @@ chromium:
 .PHONY: chromium
 test: build check chromium
 	go test ./...
+
+# The properties of gestures on many more random frames than make test draws:
+# some 110,000 sequences in a quarter of an hour. It stops at the first that
+# does not hold, shrunk.
+properties:
+	go test -count=1 -timeout 60m -v -run 'TestAnyGestures|TestTypedSizes|TestTheOrder|TestAGestureIsMade' ./core/edit -rapid.checks=25000
+	go test -count=1 -timeout 60m -v -run 'TestAPartIs|TestDeletingMany' ./core/edit -rapid.checks=5000
+	go test -count=1 -timeout 60m -v -run TestASmallestSet ./core/constraint -rapid.checks=100000
 
 # The pictures of the README, from the demo's projects. Look at each.
 shots: build chromium

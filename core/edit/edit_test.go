@@ -3,6 +3,7 @@ package edit_test
 import (
 	"encoding/json"
 	"fmt"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -14,6 +15,9 @@ import (
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 )
+
+// shop is the example's, read once: the properties plan many thousand frames.
+var shop = sync.OnceValue(plan.ExampleShop)
 
 // hand is a builder's: it makes gestures on a frame, one after the other.
 type hand struct {
@@ -57,7 +61,7 @@ func (h *hand) refused(e edit.Edit) *edit.Refusal {
 }
 
 func (h *hand) plan() *plan.Plan {
-	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "saw"}, shop(), plan.Work{})
 	require.NoError(h.t, err)
 	return p
 }

@@ -123,7 +123,7 @@ func TestAWireframeBringsTheSameFrameBack(t *testing.T) {
 		assert.Empty(t, lost, name)
 		back, err := wireframe.Read(data)
 		require.NoError(t, err)
-		after, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *back, Copies: 1}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+		after, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *back, Copies: 1}}, Tool: "saw"}, shop(), plan.Work{})
 		require.NoError(t, err)
 		assert.Equal(t, before.Fittings, after.Fittings, name)
 		require.Len(t, after.Cuts, len(before.Cuts), name)

@@ -21,7 +21,7 @@ import (
 // look is what a frame comes to, without names, letters and where it stands:
 // its pieces, fittings, sizes, links, checks, classes and holds.
 func look(t require.TestingT, d *frame.Document) string {
-	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "shear"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "shear"}, shop(), plan.Work{})
 	require.NoError(t, err)
 	f := &p.Frames[0]
 	var out []string
