@@ -37,7 +37,7 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
         }}
       >
         <Popover.Trigger ref={tell} tabIndex={-1} className={`size-label ${size.axis === 2 ? "is-upright" : ""} ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`} title={`${t.label}, ${meaning(size.meaning)}: press to type`}>
-          {/* what has no name but its stations is told by its place */}
+          {/* what has no name of its own is told by its place */}
           <span className={size.label ? "size-name" : "sr-only"}>{t.label} </span>
           <strong>
             <Len nm={size.value} style={style === "inches" && !onTape(size.value, 64) ? "decimal" : style} step={64} />

@@ -47,7 +47,7 @@ export function Shapes({ frame, project, gesture, joint, part }: LensProps & { j
           placeholder={across ? "36 outside" : "12 cut"}
           press="Draw it"
           onRun={(t) => gesture.run({ ring: { in: part || undefined, on: joint?.id, sides: n, square: Number(square), spokes: spokes || undefined, ...(across ? { across: t } : { side: t }) } })}
-          note={joint ? `it begins at ${joint.id}` : "it begins at the first station of each axis"}
+          note={joint ? `it begins at ${joint.id}` : "it begins where the frame begins"}
         />
         {frame.joints.length > 0 && (
           <LineField
