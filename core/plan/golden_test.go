@@ -70,12 +70,12 @@ func TestGoldenCases(t *testing.T) {
 					for i, w := range want.Pieces {
 						assert.Equal(t, w.Size, s.Pieces[i].Size)
 						assert.Equal(t, w.Count, s.Pieces[i].Count, "count of %v", w)
-						assert.InDelta(t, w.CutIn, s.Pieces[i].CutIn, 1.0/16+1e-9)
+						assert.Equal(t, w.CutIn, s.Pieces[i].CutIn, "cut of %v", w)
 					}
 				}
 				assert.ElementsMatch(t, want.Fittings, s.Fittings)
 				for a := range want.OverallIn {
-					assert.InDelta(t, want.OverallIn[a], s.OverallIn[a], 0.1, "overall %d", a)
+					assert.InDelta(t, want.OverallIn[a], s.OverallIn[a], 0.006, "overall %d", a)
 				}
 				assert.ElementsMatch(t, want.Warnings, s.Warnings)
 				for size, feet := range want.PipeFeet {
