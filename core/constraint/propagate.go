@@ -1,0 +1,192 @@
+package constraint
+
+import (
+	"math"
+	"slices"
+
+	"sturdyelbow/core/measure"
+)
+
+// propagate lets each waiting rule place what it can until none can any more.
+func (w *work) propagate() {
+	for again := true; again && w.clash == nil; {
+		again = false
+		var rest []*rule
+		for i, r := range w.wait {
+			switch done, moved := w.try(r); {
+			case w.clash != nil:
+				return
+			case !done:
+				rest = append(rest, w.wait[i])
+			default:
+				again = again || moved
+			}
+		}
+		w.wait = append(rest, w.more...)
+		w.more = nil
+	}
+}
+
+// try places what a rule decides by itself. done says that it is used up.
+func (w *work) try(r *rule) (done, moved bool) {
+	switch r.kind {
+	case sum:
+		return w.trySum(r)
+	case distance:
+		return w.tryDistance(r)
+	}
+	return w.tryToward(r)
+}
+
+// groups gathers a sum by the roots of its coordinates.
+func (w *work) groups(r *rule) (roots []Var, times []float64, rest float64) {
+	rest = float64(r.by)
+	for _, t := range r.terms {
+		root, off := w.find(t.Of)
+		rest -= t.Times * float64(off)
+		if root == Zero {
+			continue
+		}
+		if i := slices.Index(roots, root); i >= 0 {
+			times[i] += t.Times
+		} else {
+			roots, times = append(roots, root), append(times, t.Times)
+		}
+	}
+	for i := 0; i < len(roots); {
+		if math.Abs(times[i]) < 1e-9 {
+			roots, times = slices.Delete(roots, i, i+1), slices.Delete(times, i, i+1)
+		} else {
+			i++
+		}
+	}
+	return roots, times, rest
+}
+
+// why gives the owners that tie the coordinates of a sum to each other, or to
+// Zero, as they are.
+func (w *work) why(r *rule) []int {
+	var set []int
+	if r.owner != Always {
+		set = []int{r.owner}
+	}
+	first := map[Var]Var{}
+	lone := map[Var]float64{}
+	for _, t := range r.terms {
+		root, _ := w.find(t.Of)
+		lone[root] += t.Times
+	}
+	for _, t := range r.terms {
+		root, _ := w.find(t.Of)
+		if root == Zero && math.Abs(lone[root]) > 1e-9 {
+			set = union(set, w.explain(Zero, t.Of))
+			continue
+		}
+		if f, ok := first[root]; ok {
+			set = union(set, w.explain(f, t.Of))
+		} else {
+			first[root] = t.Of
+		}
+	}
+	return set
+}
+
+func (w *work) trySum(r *rule) (done, moved bool) {
+	roots, times, rest := w.groups(r)
+	switch {
+	case len(roots) == 0:
+		if off := measure.Length(math.Round(rest)); off.Abs() > w.slack(r.owner) {
+			w.clash, w.clashOff, w.coarse = w.why(r), off, true
+		} else if off.Abs() > exact && r.owner != Always {
+			w.missed = append(w.missed, Missed{r.owner, off})
+		}
+		return true, false
+	case len(roots) == 1:
+		w.apart(Zero, roots[0], measure.Length(math.Round(rest/times[0])), Always, w.why(r))
+		return true, true
+	case len(roots) == 2 && math.Abs(times[0]+times[1]) < 1e-9:
+		w.apart(roots[1], roots[0], measure.Length(math.Round(rest/times[0])), Always, w.why(r))
+		return true, true
+	}
+	return false, false
+}
+
+// across gives how far q is from p along each axis, where that is known, and
+// the axes where it is not.
+func (w *work) across(p, q Point) (d [3]measure.Length, unknown []int) {
+	for a := range 3 {
+		v, tied := w.between(p[a], q[a])
+		if !tied {
+			unknown = append(unknown, a)
+		}
+		d[a] = v
+	}
+	return d, unknown
+}
+
+func (w *work) whyPoint(owner int, p, q Point) []int {
+	var set []int
+	if owner != Always {
+		set = []int{owner}
+	}
+	for a := range 3 {
+		if _, tied := w.between(p[a], q[a]); tied {
+			set = union(set, w.explain(p[a], q[a]))
+		}
+	}
+	return set
+}
+
+func (w *work) tryDistance(r *rule) (done, moved bool) {
+	p, q := r.p[0], r.p[1]
+	d, unknown := w.across(p, q)
+	switch len(unknown) {
+	case 0:
+		is := measure.Point{}.Distance(measure.Point(d))
+		if off := r.by - is; off.Abs() > w.slack(r.owner) {
+			w.clash, w.clashOff, w.coarse = w.whyPoint(r.owner, p, q), off, true
+		} else if off.Abs() > exact && r.owner != Always {
+			w.missed = append(w.missed, Missed{r.owner, off})
+		}
+		return true, false
+	case 1:
+		a := unknown[0]
+		var squared float64
+		for b := range 3 {
+			if b != a {
+				squared += float64(d[b]) * float64(d[b])
+			}
+		}
+		far := float64(r.by)
+		if left := far*far - squared; left >= 0 {
+			by := math.Sqrt(left)
+			if w.guessed(q[a])-w.guessed(p[a]) < 0 {
+				by = -by
+			}
+			w.apart(p[a], q[a], measure.Length(math.Round(by)), Always, w.whyPoint(r.owner, p, q))
+			return true, true
+		}
+		w.clash, w.coarse = w.whyPoint(r.owner, p, q), true
+		w.clashOff = r.by - measure.Length(math.Sqrt(squared))
+		return true, false
+	}
+	return false, false
+}
+
+// tryToward turns into sums once the way is known.
+func (w *work) tryToward(r *rule) (done, moved bool) {
+	p, q, m := r.p[0], r.p[1], r.p[2]
+	d, unknown := w.across(p, q)
+	if len(unknown) > 0 {
+		return false, false
+	}
+	u := measure.Point{}.Toward(measure.Point(d))
+	for a := range 3 {
+		line := &rule{kind: sum, owner: r.owner, terms: []Term{{m[a], 1}, {p[a], -1}}}
+		if math.Abs(u[a]) > 1e-12 {
+			line.terms = append(line.terms, Term{r.a, -u[a]})
+		}
+		w.more = append(w.more, line)
+	}
+	return true, true
+}
