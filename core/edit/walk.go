@@ -160,9 +160,12 @@ func (w *Walk) step(e *editor, from string, c Course, last bool) (Done, error) {
 		}
 	}
 	until := w.Until
-	if to, ok := strings.CutPrefix(strings.ToLower(strings.TrimSpace(c.Rest)), "to "); ok && until == "" {
-		until = strings.TrimSpace(c.Rest)[3:]
-		_ = to
+	if rest := strings.TrimSpace(c.Rest) + " "; len(rest) >= 3 && strings.EqualFold(rest[:3], "to ") && until == "" {
+		if until = strings.TrimSpace(rest[3:]); until == "" {
+			return Done{}, refuse("name a joint or a plane, as in right to j7", "run to what?")
+		}
+	} else if size, to, ok := strings.Cut(rest, " to "); ok && until == "" && !strings.Contains(to, "top") {
+		return Done{}, refuse("leave one of them out: right "+size+", or right to "+strings.TrimSpace(to), "a length, and what it is to end at, at once")
 	}
 	e.opened(from) // a capped end that goes on is no end any more
 	dir := c.Dir.Unit()

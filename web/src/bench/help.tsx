@@ -36,9 +36,21 @@ const groups: [string, [string, string][]][] = [
       ["up right 12 cut", "Two directions: a slope of 45°"],
       ["right up@30 4 ft", "30° from right toward up"],
       ["up 15 x3", "Three times on end"],
+      ["right to j7", "As far as a joint, which it meets, or level with it"],
+      ["up to =shelf", "As far as a plane that has a name"],
+      ["j1: up 12", "From another joint than the one picked"],
       ["Enter", "Run it and go on from its far end"],
       ["Shift Enter", "Run it and stay"],
       ["↑ ↓", "The lines before"],
+    ],
+  ],
+  [
+    "When it asks what gives way",
+    [
+      ["1 – 9", "That answer"],
+      ["↑ ↓, Enter", "From answer to answer; take it"],
+      ["Esc", "Leave everything as it was"],
+      ["Ctrl Z", "Undo brings the question back"],
     ],
   ],
   [

@@ -95,7 +95,7 @@ export function WalkLine({ frame, joint, part, gesture, way, onWay }: Props) {
           <input type="checkbox" className="box" checked={capped} onChange={(e) => setCapped(e.target.checked)} /> cap its end
         </label>
         <span id={`${id}-how`} className="text-ink-2">
-          then <em>clear, outside, cut, visible</em> or <em>top</em>; two directions slope at 45°; <em>hoop right 96 rise 24</em> springs one; <em>bend up 20, right 24, radius 6</em> is bent by heat; <kbd>x3</kbd> repeats; <em>capped</em> closes the end; <kbd>Shift</kbd> stays here
+          then <em>clear, outside, cut, visible</em> or <em>top</em>; two directions slope at 45°; <em>hoop right 96 rise 24</em> springs one; <em>bend up 20, right 24, radius 6</em> is bent by heat; <kbd>x3</kbd> repeats; <em>capped</em> closes the end; <em>right to j7</em> goes as far as that; <kbd>Shift</kbd> stays here
         </span>
       </div>
       <Refused gesture={gesture} kinds={["walk", "begin"]} />
