@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"errors"
 	"slices"
 	"testing"
 
@@ -119,4 +120,41 @@ func TestASizeOfAGroupHoldsInEveryUse(t *testing.T) {
 	h.lines("arm 1/" + end + ": up 10")
 	h.sound(t)
 	assert.Equal(t, 2, count(h.sorted(), "12"), "%v", h.cuts())
+}
+
+// A copy that comes within a socket's depth of something is asked about, as a
+// line is.
+func TestACopyThatComesCloseIsAskedAbout(t *testing.T) {
+	draw := func() *hand {
+		h := draws(t, "3/4", "right 20", "j1: up 10 cut", "right 9 3/4 capped")
+		require.NoError(t, h.do(&edit.Group{Name: "arm", Joints: []string{"j1", "j3", "j4"}}))
+		return h
+	}
+	turn := &edit.Mirror{Part: "arm 1", Axis: measure.X, About: "arm 1/j4"}
+	h := draw()
+	q := asked(t, h.do(turn))
+	assert.Contains(t, q.What, "arm 2/j1 comes close to j2")
+	require.NoError(t, h.do(turn, q.Options[1].ID, "apart arm 2/j4 arm 1/j4"))
+	assert.Len(t, h.plan().Frames[0].Points(), 7, "apart")
+	h = draw()
+	err := h.do(turn, q.Options[0].ID)
+	q = asked(t, err)
+	assert.Contains(t, q.What, "cannot hold together")
+	for _, o := range q.Options {
+		h, answers := draw(), []string{"meet arm 2/j1 j2", o.ID}
+		err := h.do(turn, answers...)
+		for range 5 {
+			var more *edit.Question
+			if !errors.As(err, &more) {
+				break
+			}
+			answers = append(answers, more.Options[0].ID)
+			err = h.do(turn, answers...)
+		}
+		require.NoError(t, err, o.Label)
+		assert.LessOrEqual(t, len(h.plan().Frames[0].Points()), 6, o.Label)
+		for _, f := range h.plan().Findings {
+			assert.NotEqual(t, "sizes-contradict", f.Code, "%s: %s", o.Label, f.Text)
+		}
+	}
 }

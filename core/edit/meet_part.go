@@ -1,0 +1,217 @@
+package edit
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+)
+
+// meetPart lets what a part brought meet what stands where it came to stand:
+// joints become one, and pipes that its joints came to lie on are split. A pipe
+// that was there and that the part brought as well is there once. What comes
+// within a socket's depth of something is asked about, one after the other,
+// since what meets decides which fittings stand there.
+func (e *editor) meetPart(scope int, part string) error {
+	if err := e.rest(); err != nil {
+		return err
+	}
+	for range 50 {
+		if err := e.meetJoints(scope, part, [2]string{}); err != nil {
+			return err
+		}
+		x, y, off := e.nearest(scope, part)
+		if x == "" {
+			break
+		}
+		if !e.answered(meets(x, y)) {
+			return &Question{What: fmt.Sprintf("%s comes close to %s (%s): are they to meet?", x, y, tape(off)),
+				Options: []Option{{meets(x, y), "They meet, and choose what gives way"}, {apart(x, y), "Stay apart, as they are"}}}
+		}
+		if err := e.meetJoints(scope, part, [2]string{x, y}); err != nil {
+			return err
+		}
+		if _, err := e.settle(); err != nil { // what gives way decides what meets next
+			return err
+		}
+	}
+	return e.meetPipes(scope, part)
+}
+
+func meets(x, y string) string { return fmt.Sprintf("meet %s %s", x, y) }
+func apart(x, y string) string { return fmt.Sprintf("apart %s %s", x, y) }
+
+// inside says whether an id is of a part, or of a copy of it.
+func inside(part, id string) bool {
+	return id == part || strings.HasPrefix(id, part+"/") || strings.HasPrefix(id, part+"#")
+}
+
+// nearest gives joints of which one is a part's and the other is not, that
+// stand within a socket's depth of each other and were not said to stay apart.
+func (e *editor) nearest(scope int, part string) (x, y string, off measure.Length) {
+	g := e.view.Graph
+	for i := range g.Nodes {
+		reach := socketOf(biggest(e, i))
+		for k := range g.Nodes {
+			u, v := g.Nodes[i].ID, g.Nodes[k].ID
+			if !inside(part, u) || inside(part, v) || len(g.Nodes[i].Pipes) == 0 || len(g.Nodes[k].Pipes) == 0 {
+				continue
+			}
+			d := e.view.Points[i].Distance(e.view.Points[k])
+			if d <= layout.TapeStep || d > reach || x != "" && d >= off || e.joined(i, k) || e.answered(apart(u, v)) {
+				continue
+			}
+			if _, ok := e.ref(scope, v); !ok {
+				continue
+			}
+			x, y, off = u, v, d
+		}
+	}
+	return x, y, off
+}
+
+// meetJoints makes joints one that stand at one place, of which at least one is
+// a part's; and a pair that is to meet though it stands apart.
+func (e *editor) meetJoints(scope int, part string, pair [2]string) error {
+	inPart := func(id string) bool { return inside(part, id) }
+	g := e.view.Graph
+	met := make([]int, len(g.Nodes)) // which joints became one
+	for i := range met {
+		met[i] = i
+	}
+	one := func(i int) int {
+		for met[i] != i {
+			i = met[i]
+		}
+		return i
+	}
+	names := make([]string, len(g.Nodes)) // what each goes by now
+	for i := range names {
+		names[i] = g.Nodes[i].ID
+	}
+	for i := range g.Nodes {
+		for k := range i {
+			u, v := g.Nodes[i].ID, g.Nodes[k].ID
+			if one(i) == one(k) || !inPart(u) && !inPart(v) || inPart(u) && inPart(v) && !differentCopies(part, u, v) {
+				continue
+			}
+			if e.view.Points[i].Distance(e.view.Points[k]) > layout.TapeStep && pair != [2]string{u, v} && pair != [2]string{v, u} {
+				continue
+			}
+			x, y := names[one(k)], names[one(i)]
+			if inPart(x) && !inPart(y) {
+				x, y = y, x // what stood there first is kept
+			}
+			keep, ok1 := e.ref(scope, x)
+			drop, ok2 := e.ref(scope, y)
+			if !ok1 || !ok2 {
+				continue
+			}
+			e.open(e.def(scope), keep, drop)
+			e.tell("%s meets %s", y, x)
+			def, stays := e.def(scope), x
+			if def.Joint(keep) != nil { // one of the definition's own goes into the part's
+				keep, drop, stays = drop, keep, y
+			}
+			e.doc.Unite(def, keep, drop)
+			met[one(k)] = one(i)
+			names[one(i)] = stays
+		}
+	}
+	// a pipe that the part brought along as well is there once
+	e.once(scope, part, g, one)
+	return e.look()
+}
+
+// meetPipes splits pipes of a definition that joints of a part came to lie on.
+func (e *editor) meetPipes(scope int, part string) error {
+	inPart := func(id string) bool { return inside(part, id) }
+	for again := true; again; {
+		again = false
+		for i := range e.view.Graph.Nodes {
+			id := e.view.Graph.Nodes[i].ID
+			ref, in := e.ref(scope, id)
+			if !in || !inPart(id) || len(e.view.Graph.Nodes[i].Pipes) == 0 {
+				continue
+			}
+			for _, p := range e.def(scope).Pipes {
+				k := e.view.Graph.Edge(join(e.path(scope), p.ID))
+				if k < 0 || p.From == ref || p.To == ref || !e.runsThrough(k, e.view.Points[i], layout.TapeStep) {
+					continue
+				}
+				e.splitAt(scope, p.ID, ref)
+				e.open(e.def(scope), ref)
+				e.tell("%s meets the pipe %s", id, p.ID)
+				again = true
+				break
+			}
+			if again {
+				// the two halves may be pipes that the part brought as well
+				if _, err := e.solve(e.doc); err != nil {
+					e.onceApart(scope, part)
+				}
+				if err := e.look(); err != nil {
+					return err
+				}
+				break
+			}
+		}
+	}
+	return nil
+}
+
+// once takes pipes of a definition away that a part brought as well; one gives
+// what stands for joints that became one.
+func (e *editor) once(scope int, part string, g *frame.Graph, one func(int) int) {
+	def, path := e.def(scope), e.path(scope)
+	for _, p := range slices.Clone(def.Pipes) {
+		k := g.Edge(join(path, p.ID))
+		if k < 0 || p.Path != frame.Straight {
+			continue
+		}
+		u, v := one(g.Edges[k].Ends[0]), one(g.Edges[k].Ends[1])
+		if u == v || slices.ContainsFunc(g.Edges, func(x frame.Edge) bool {
+			a, b := one(x.Ends[0]), one(x.Ends[1])
+			inPart := strings.HasPrefix(x.ID, part+"/") || strings.HasPrefix(x.ID, part+"#")
+			return inPart && x.Path == frame.Straight && (a == u && b == v || a == v && b == u)
+		}) {
+			e.tell("%s is there already", p.ID)
+			e.told(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
+		}
+	}
+}
+
+// onceApart does the same where a pipe has just been split: by the names that
+// its halves end at.
+func (e *editor) onceApart(scope int, part string) {
+	def, path, g := e.def(scope), e.path(scope), e.view.Graph
+	for _, p := range slices.Clone(def.Pipes) {
+		u, v := g.Node(join(path, p.From)), g.Node(join(path, p.To))
+		if p.Path != frame.Straight || u < 0 || v < 0 {
+			continue
+		}
+		for _, x := range g.Edges {
+			inPart := strings.HasPrefix(x.ID, part+"/") || strings.HasPrefix(x.ID, part+"#")
+			if inPart && x.Path == frame.Straight && (x.Ends == [2]int{u, v} || x.Ends == [2]int{v, u}) {
+				e.tell("%s is there already", p.ID)
+				e.told(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
+				break
+			}
+		}
+	}
+}
+
+// differentCopies says whether two joints are of different copies of an array.
+func differentCopies(part, x, y string) bool {
+	a, ok1 := strings.CutPrefix(x, part+"#")
+	b, ok2 := strings.CutPrefix(y, part+"#")
+	if !ok1 || !ok2 {
+		return false
+	}
+	a, _, _ = strings.Cut(a, "/")
+	b, _, _ = strings.Cut(b, "/")
+	return a != b
+}
