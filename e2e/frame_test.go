@@ -220,7 +220,7 @@ func TestACutLengthDrivesTheSize(t *testing.T) {
 	d.axe("the question")
 	d.until("an answer has the focus", `() => document.activeElement?.className === "answer"`)
 	d.keys(input.ArrowDown, input.ArrowDown)
-	d.until("the post", `() => /20 centre to centre of p2 gives way: \d/.test(document.activeElement?.innerText)`)
+	d.until("the post", `() => /20 centre to centre of p2 gives way: it becomes \d/.test(document.activeElement?.innerText)`)
 	d.keys(input.Enter)
 	d.gone("What gives way?")
 	d.see("cut 44″")

@@ -37,6 +37,23 @@ func TestShots(t *testing.T) {
 			p.frame(input.ArrowDown, input.ArrowDown)
 			p.see("From ")
 		}},
+		{"question", "/new", "From nothing", 1280, 800, false, func(p *window) {
+			p.focus("From nothing")
+			p.keys(input.Enter)
+			p.turning()
+			d := &drawer{window: p}
+			for n, course := range []string{"right 48 cut", "j1: up 24 cut", "right 48 cut", "j2: near 12 cut capped", "j1: near 12 cut capped"} {
+				d.line(course, n+1)
+			}
+			p.keys(input.Escape)
+			p.frame(input.KeyW)
+			p.until("the line has the focus", `() => document.activeElement?.matches("[data-walk]")`)
+			d.retype("j2: up 23 1/2 cut")
+			p.keys(input.Enter)
+			p.see("ends close")
+			p.keys(input.Enter)
+			p.see("cannot hold together")
+		}},
 		{"closing", at("Ring gate screen") + "/frame", "Does it close?", 1280, 800, false, func(p *window) {
 			p.turning()
 			p.press("Check a list")

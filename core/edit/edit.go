@@ -147,6 +147,7 @@ func refuse(hint, what string, args ...any) *Refusal {
 // cannot hold together, or could be meant in more than one way. It is an error;
 // the gesture is made again with the chosen option among its answers.
 type Question struct {
+	Title   string   `json:"title"`
 	What    string   `json:"what"`
 	Options []Option `json:"options"`
 }
@@ -155,6 +156,7 @@ type Question struct {
 type Option struct {
 	ID    string `json:"id"`
 	Label string `json:"label"`
+	Pipe  string `json:"pipe,omitempty"` // of the frame as it is, that it is about
 }
 
 func (q *Question) Error() string { return q.What }

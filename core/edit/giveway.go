@@ -68,7 +68,7 @@ func optionID(p layout.Party) string { return strings.TrimSpace(p.Kind + " " + p
 
 // question asks what gives way, with what becomes of each.
 func (e *editor) question(c *layout.Clash) error {
-	q := &Question{What: fmt.Sprintf("%s cannot hold together (%s)", listed(c.Words), tape(c.Off.Abs()))}
+	q := &Question{Title: "What gives way?", What: fmt.Sprintf("%s cannot hold together (%s)", listed(c.Words), tape(c.Off.Abs()))}
 	order := make([]int, len(c.Parties))
 	for i := range order {
 		order[i] = i
@@ -92,18 +92,26 @@ func (e *editor) question(c *layout.Clash) error {
 		trial := &editor{doc: e.doc.Clone(), unit: e.unit, solve: e.solve, view: e.view, was: e.was, clashed: e.clashed, alias: e.alias}
 		label := c.Words[i] + " gives way"
 		if p.Kind == "pipe" {
-			label = strings.Fields(c.Words[i])[0] + " slopes"
+			label = c.Pipes[i] + " slopes"
 		}
 		if trial.give(c, i) == nil {
 			for _, g := range trial.gave {
 				if g.Size == p.ID {
-					label += ": " + g.Now
+					label += ": it becomes " + g.Now
 				}
 			}
 		}
-		q.Options = append(q.Options, Option{ID: optionID(p), Label: label})
+		q.Options = append(q.Options, Option{ID: optionID(p), Label: label, Pipe: e.known(c.Pipes[i])})
 	}
 	return q
+}
+
+// known is a pipe that the frame had before the gesture; "" for a new one.
+func (e *editor) known(pipe string) string {
+	if pipe != "" && e.was.Graph.Edge(pipe) >= 0 {
+		return pipe
+	}
+	return ""
 }
 
 func listed(words []string) string {

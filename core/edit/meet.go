@@ -53,6 +53,7 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 			if e.answered("meet " + m.name) {
 				asked = len(ask)
 			}
+			m.off = off // by how much what was typed does not reach it
 			ask = append(ask, m)
 		}
 	}
@@ -65,7 +66,7 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 		return e.met(done, scope, pipe, size, *along)
 	}
 	if len(ask) > 0 && !e.answered("apart") {
-		q := &Question{What: fmt.Sprintf("It ends close to %s: is it to meet it?", ask[0].name)}
+		q := &Question{Title: "Does it meet?", What: fmt.Sprintf("It ends close to %s (%s): is it to meet it?", ask[0].name, tape(ask[0].off))}
 		for _, m := range ask {
 			q.Options = append(q.Options, Option{ID: "meet " + m.name, Label: "Meet " + m.name + ", and choose what gives way"})
 		}

@@ -17,6 +17,7 @@ import (
 type Clash struct {
 	Parties []Party        `json:"parties"`
 	Words   []string       `json:"words"` // of each
+	Pipes   []string       `json:"pipes"` // that each is about; "" for what is about none
 	Off     measure.Length `json:"off"`   // by how much the last is off where it gives way
 }
 
@@ -84,6 +85,7 @@ func (s *solver) clashes() {
 		for _, o := range c.Owners {
 			out.Parties = append(out.Parties, s.owners[o])
 			out.Words = append(out.Words, s.PartyWords(s.owners[o]))
+			out.Pipes = append(out.Pipes, s.pipeOf(s.owners[o]))
 		}
 		s.out.Clashes = append(s.out.Clashes, out)
 		s.note(s.clashFinding(&out))
@@ -132,6 +134,14 @@ func (s *solver) subject(p Party) []string {
 		}
 	}
 	return out
+}
+
+// pipeOf gives the pipe that a party is about, where it is about one.
+func (s *solver) pipeOf(p Party) string {
+	if about := s.subject(p); len(about) == 1 && s.g.Edge(about[0]) >= 0 {
+		return about[0]
+	}
+	return ""
 }
 
 var axisRuns = [3]string{"straight across", "straight in depth", "straight up"}

@@ -204,8 +204,8 @@ func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
 	for _, o := range q.Options {
 		labels[o.ID] = o.Label
 	}
-	assert.Equal(t, `23 1/2 cut of p4 gives way: 24" cut length`, labels["size s4"])
-	assert.Equal(t, `24 cut of p2 gives way: 23 1/2" cut length`, labels["size s2"])
+	assert.Equal(t, `23 1/2 cut of p4 gives way: it becomes 24" cut length`, labels["size s4"])
+	assert.Equal(t, `24 cut of p2 gives way: it becomes 23 1/2" cut length`, labels["size s2"])
 	assert.Equal(t, "p3 slopes", labels["pipe p3"])
 
 	require.NoError(t, h.do(post, "meet j4", "size s2"))

@@ -725,6 +725,7 @@ export interface components {
         EditOption: {
             id: string;
             label: string;
+            pipe?: string;
         };
         EditPlace: {
             group: string;
@@ -734,6 +735,7 @@ export interface components {
         };
         EditQuestion: {
             options: components["schemas"]["EditOption"][];
+            title: string;
             what: string;
         };
         EditReach: {

@@ -3,12 +3,15 @@ import type { Gesture } from "../desk/use-gesture";
 import { Dialog } from "../ui/dialog";
 
 /** Sizes and reasons that cannot hold together: what gives way? Answered by mouse, by the arrows and Enter, or by the option's number. */
-export function Ask({ asks }: { asks: NonNullable<Gesture["asks"]> }) {
+export function Ask({ asks, onPipe }: { asks: NonNullable<Gesture["asks"]>; /** the pipe that an answer is about */ onPipe: (id: string | undefined) => void }) {
   const { question, choose } = asks;
   const first = useRef<HTMLButtonElement>(null);
-  useEffect(() => first.current?.focus(), []);
+  useEffect(() => {
+    onPipe(undefined);
+    first.current?.focus();
+  }, [onPipe]);
   return (
-    <Dialog title="What gives way?" onClose={() => choose(undefined)}>
+    <Dialog beside title={question.title} onClose={() => choose(undefined)}>
       <p className="mb-2">{question.what}</p>
       {/* biome-ignore lint/a11y/useSemanticElements: a set of answers, not of fields */}
       <div
@@ -27,7 +30,7 @@ export function Ask({ asks }: { asks: NonNullable<Gesture["asks"]> }) {
         }}
       >
         {question.options.map((o, i) => (
-          <button key={o.id} ref={i === 0 ? first : undefined} type="button" className="answer" onClick={() => choose(o.id)}>
+          <button key={o.id} ref={i === 0 ? first : undefined} type="button" className="answer" onFocus={() => onPipe(o.pipe)} onPointerEnter={() => onPipe(o.pipe)} onClick={() => choose(o.id)}>
             <span className="answer-key">{i + 1}</span> {o.label}
           </button>
         ))}

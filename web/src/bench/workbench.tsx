@@ -77,6 +77,7 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
   const style = (project.style || "inches") as Style;
   const starters = useQuery({ queryKey: ["starters"], queryFn: () => ask(api.GET("/api/starters")), staleTime: Number.POSITIVE_INFINITY }).data;
   const [picked, setPicked] = useState<Picked>();
+  const [about, setAbout] = useState<string>(); // the pipe that an answer to a question is about
   const [open, setOpen] = useState<"help" | "commands">();
   const [perspective, flipPerspective] = useSwitch("perspective");
   const [flat, flipFlat] = useSwitch("flat");
@@ -169,7 +170,7 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
                   of={planned.of}
                   lens={lens}
                   starters={starters}
-                  picked={picked}
+                  picked={gesture.asks && about ? { is: "pipe", id: about } : picked}
                   onPick={setPicked}
                   onAct={act}
                   onFix={onFix}
@@ -263,7 +264,7 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
       </main>
       {plan && <Tape plan={plan} before={before} last={desk.history?.last} style={style} old={planned.old} onShow={onShow} onFix={onFix} />}
       <Suspense>
-        {gesture.asks && <Ask key={gesture.asks.question.what} asks={gesture.asks} />}
+        {gesture.asks && <Ask key={gesture.asks.question.what} asks={gesture.asks} onPipe={setAbout} />}
         {open === "help" && <Help onClose={() => setOpen(undefined)} />}
         {open === "commands" && <Commands commands={commands} onClose={() => setOpen(undefined)} />}
       </Suspense>
