@@ -74,6 +74,13 @@ func holds(t require.TestingT, before *frame.Document, h *hand, done edit.Done) 
 	}
 }
 
+// anySize is the id of one of a document's sizes, or of none.
+func anySize(t *rapid.T, d *frame.Document) string {
+	ids := []string{"none"}
+	d.EachSize(func(_ *frame.Definition, s *frame.Size) { ids = append(ids, s.ID) })
+	return rapid.SampledFrom(ids).Draw(t, "size id")
+}
+
 // Whatever gestures are made, in whatever order, with whatever in them: each
 // is refused with a reason or gives a document that can be planned, every id
 // once, and the one before is as it was.
@@ -110,7 +117,7 @@ func TestAnyGesturesLeaveAFrameThatCanBePlanned(t *testing.T) {
 				return fmt.Sprintf("%d%s", rapid.SampledFrom([]int{0, 1, 3, 10, 10, 20}).Draw(t, "length"), rapid.SampledFrom([]string{"", "", " cut", " clear", " outside", " visible", " slot", " top"}).Draw(t, "meaning"))
 			}
 			var e edit.Gesture
-			switch rapid.IntRange(0, 29).Draw(t, "gesture") {
+			switch rapid.IntRange(0, 33).Draw(t, "gesture") {
 			case 0, 1, 2, 3, 4:
 				way := rapid.SampledFrom([]string{"right", "left", "up", "down", "near", "away", "up right", "left down", "right up@30"}).Draw(t, "way")
 				e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", "", place.Path}).Draw(t, "in"), Course: way + " " + length()}
@@ -164,6 +171,14 @@ func TestAnyGesturesLeaveAFrameThatCanBePlanned(t *testing.T) {
 				e = &edit.Unique{Part: part()}
 			case 29:
 				e = &edit.Turn{Part: part(), About: axis, By: float64(rapid.SampledFrom([]int{90, 180, 30}).Draw(t, "by"))}
+			case 30:
+				e = &edit.Restore{Kind: rapid.SampledFrom([]string{"size", "pipe", "reason", "hat"}).Draw(t, "kind"), ID: anySize(t, h.doc)}
+			case 31:
+				e = &edit.Reach{ID: anySize(t, h.doc), Foot: rapid.SampledFrom([]string{"", joint()}).Draw(t, "foot"), To: rapid.SampledFrom([]string{"", joint()}).Draw(t, "to")}
+			case 32:
+				e = &edit.Size{ID: anySize(t, h.doc), Length: rapid.SampledFrom([]string{"", "8", "12 cut", "nonsense"}).Draw(t, "size")}
+			case 33:
+				e = &edit.Size{Ends: [2]string{joint(), joint()}, Length: length()}
 			}
 			before := h.doc
 			doc, done, err := settled(t, before, e)

@@ -183,6 +183,9 @@ func (w *Size) change(e *editor) (Done, error) {
 	if err != nil {
 		return Done{}, err
 	}
+	if !old.Stood {
+		e.gave = append(e.gave, Gave{Size: old.ID, Was: old.Says(), Now: s.Says(), Words: "typed instead"})
+	}
 	old.Value, old.Text, old.Unit, old.Meaning, old.Stood, old.Gave, old.Rank = s.Value, s.Text, s.Unit, s.Meaning, false, nil, e.doc.NextRank()
 	done.Label = fmt.Sprintf("Size %s", old.Says())
 	return done, nil
