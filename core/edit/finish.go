@@ -14,7 +14,10 @@ func (e *editor) finish() error {
 	if err := e.rest(); err != nil {
 		return err
 	}
-	for range 40 {
+	for round := 0; ; round++ {
+		if round == 12 {
+			return refuse("make it in two steps", "what this leaves without a place cannot be held where it stood")
+		}
 		held, err := e.hold()
 		if err != nil {
 			return err

@@ -235,14 +235,14 @@ func (e *editor) anchorName(u *frame.Use) string {
 	if len(g.Joints) > 0 {
 		return g.Joints[0].ID
 	}
-	for i := range g.Uses {
-		id := g.Uses[i].ID
-		if g.Uses[i].Array != nil {
-			id += "#1"
-		}
-		return id + "/" + e.anchorName(&g.Uses[i])
+	if len(g.Uses) == 0 {
+		return ""
 	}
-	return ""
+	id := g.Uses[0].ID
+	if g.Uses[0].Array != nil {
+		id += "#1"
+	}
+	return id + "/" + e.anchorName(&g.Uses[0])
 }
 
 // wholly says whether a use stands on a plane: with the joint it is taken by.

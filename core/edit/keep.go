@@ -90,21 +90,24 @@ func (e *editor) common(n, m int) int {
 // hold gives whatever lost its place a size, or a placement, that keeps it as
 // it stood. It reports whether anything was to be held.
 func (e *editor) hold() (any bool, err error) {
-	for range 200 {
-		if len(e.view.Free) == 0 {
-			return any, nil
+	for i := 0; i < len(e.view.Free); {
+		n, before, told := len(e.view.Free), e.doc.Clone(), len(e.also)
+		if i > 0 || !e.placed() {
+			e.keep(&e.view.Free[i])
 		}
-		any = true
-		if !e.placed() {
-			e.keep(&e.view.Free[0])
-		}
-		n := len(e.view.Free)
 		if err := e.look(); err != nil {
 			return any, err
 		}
-		if len(e.view.Free) >= n && n > 0 && len(e.view.Free) > 3*len(e.view.Graph.Nodes) {
-			break
+		if len(e.view.Free) < n {
+			any, i = true, 0
+			continue
 		}
+		// it held nothing: another one may
+		e.doc, e.also = before, e.also[:told]
+		if err := e.look(); err != nil {
+			return any, err
+		}
+		i++
 	}
 	return any, nil
 }

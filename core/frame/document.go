@@ -1,6 +1,7 @@
 package frame
 
 import (
+	"encoding/json"
 	"strings"
 
 	"sturdyelbow/core/catalog"
@@ -280,13 +281,26 @@ type Merge struct {
 	Drop string `json:"drop" ref:"joint"`
 }
 
+// Planes are the named planes of each axis.
+type Planes [3][]Plane
+
+// MarshalJSON writes an axis without any as an empty list: those who read it
+// expect three lists.
+func (p Planes) MarshalJSON() ([]byte, error) {
+	lists := [3][]Plane{}
+	for a := range p {
+		lists[a] = append([]Plane{}, p[a]...)
+	}
+	return json.Marshal(lists)
+}
+
 // Definition is a sub-assembly, or the whole frame.
 type Definition struct {
 	ID      string       `json:"id,omitempty"`
 	Name    string       `json:"name,omitempty"`
 	Size    catalog.Size `json:"size,omitempty"`
 	Mode    Mode         `json:"mode,omitempty"`
-	Planes  [3][]Plane   `json:"planes,omitzero"` // named ones, of each axis
+	Planes  Planes       `json:"planes,omitzero"` // named ones, of each axis
 	Joints  []Joint      `json:"joints,omitempty"`
 	Pipes   []Pipe       `json:"pipes,omitempty"`
 	Sizes   []Size       `json:"sizes,omitempty"`

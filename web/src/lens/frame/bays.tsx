@@ -142,6 +142,7 @@ const sizeOf = (sizes: Size[], m: Mark, before?: Mark) => {
 
 function Row({ axis, m, before, after, sizes, style, gesture, part, alone }: Pick<AxisProps, "axis" | "style" | "gesture" | "part" | "onPick" | "sizes"> & { m: Mark; before?: Mark; after?: Mark; alone: boolean }) {
   const { direct, other } = sizeOf(sizes, m, before);
+  const [naming, setNaming] = useState(false);
   const own = part || undefined;
   const even = m.planes.find((p) => p.even?.length)?.even?.map((r) => r.replace(/^=/, ""));
   const like = m.planes.find((p) => p.like)?.like;
@@ -184,6 +185,9 @@ function Row({ axis, m, before, after, sizes, style, gesture, part, alone }: Pic
                     A tee half-way in every pipe to the next
                   </DropdownMenu.Item>
                 )}
+                <DropdownMenu.Item className="menu-item" onSelect={() => setNaming(true)}>
+                  {m.key.startsWith("=") ? "Give it another name" : "Give it a name"}
+                </DropdownMenu.Item>
                 {!alone && (
                   <DropdownMenu.Item
                     className="menu-item"
@@ -201,6 +205,19 @@ function Row({ axis, m, before, after, sizes, style, gesture, part, alone }: Pic
           </DropdownMenu.Root>
         )}
       </span>
+      {naming && (
+        <LineField
+          label={`What ${m.name} is called`}
+          placeholder="shelf"
+          press="Name it"
+          note="what is level with it stays level; up to =shelf runs a pipe that far"
+          onRun={async (name) => {
+            const done = await gesture.run({ name: { in: own, axis, plane: m.key, name } }, { keep: true });
+            if (done) setNaming(false);
+            return done;
+          }}
+        />
+      )}
       {m.planes.slice(1).map((p) => (
         <span key={p.ref} className="mark-also">
           {p.name} only happens to stand there

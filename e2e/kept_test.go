@@ -1,0 +1,57 @@
+package e2e_test
+
+import (
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+)
+
+// Posts of one length stand at one mark, and only happen to: one press keeps
+// them level, a name is given to the plane, and a line runs as far as it.
+func TestAPlaneIsKeptLevelAndNamed(t *testing.T) {
+	w := open(t)
+	d := w.blank()
+	d.line("right 48 cut", 1)
+	d.line("j1: up 24 cut", 2)
+	d.line("j2: up 24 cut", 3)
+	d.see("only happens to stand there")
+	d.press("Keep them level")
+	d.gone("only happens to stand there")
+	d.press("More for j3, In height, from below")
+	d.press("Give it a name")
+	d.fill("What j3 is called", "shelf")
+	d.see("shelf")
+	d.line("j1: near 12 cut", 4)
+	d.line("j5: up to =shelf", 5)
+	d.until("it ends level with the others", `() => [...document.querySelectorAll('[data-plane="=shelf"]')].some(e => /3 joints/.test(e.innerText))`)
+	d.axe("a named plane")
+}
+
+// What gave way is told, offered back when what it gave way to has gone, and
+// holds again by one press.
+func TestWhatGaveWayIsOfferedBack(t *testing.T) {
+	w := open(t)
+	d := w.blank()
+	d.line("right 48 cut", 1)
+	d.line("j1: up 24 cut", 2)
+	d.line("right 48 cut", 3)
+	d.keys(input.Escape, input.KeyW)
+	d.until("the line has the focus", `() => document.activeElement?.matches("[data-walk]")`)
+	d.retype("j2: up 23 1/2 cut")
+	d.keys(input.Enter)
+	d.see("Does it meet?")
+	d.keys(input.Digit1)
+	d.see("What gives way?")
+	d.axe("the question beside the frame")
+	d.until("the second answer", `() => /24 cut of p2 gives way/.test(document.querySelector(".answer:nth-child(2)")?.innerText)`)
+	d.keys(input.Digit2)
+	d.gone("What gives way?")
+	d.has("up 23 1/2 cut", 4)
+	d.until("the tape tells what gave way", `() => /24 cut of p2 → 23 1.2. cut length, gave way to 23 1.2 cut of p4/.test(document.querySelector(".tape-last")?.innerText)`)
+	d.frame(input.Escape, input.ArrowRight, input.ArrowRight, input.ArrowRight, input.ArrowRight)
+	d.until("the last post is picked", `() => [...document.querySelectorAll(".thing")].some(e => / pipe p4,/.test(e.innerText))`)
+	d.keys(input.Delete)
+	d.press("24 cut length of p2 holds again")
+	d.frame(input.Escape, input.ArrowRight, input.ArrowRight, input.ArrowRight)
+	d.until("it is 24 again", `() => [...document.querySelectorAll(".thing")].some(e => / pipe p2,/.test(e.innerText) && /cut 24″/.test(e.innerText))`)
+}
