@@ -102,13 +102,28 @@ func (w *work) trySum(r *rule) (done, moved bool) {
 		}
 		return true, false
 	case len(roots) == 1:
-		w.apart(Zero, roots[0], measure.Length(math.Round(rest/times[0])), Always, w.why(r))
+		v, off := w.named(r, roots[0])
+		w.apart(Zero, v, measure.Length(math.Round(rest/times[0]))+off, Always, w.why(r))
 		return true, true
 	case len(roots) == 2 && math.Abs(times[0]+times[1]) < 1e-9:
-		w.apart(roots[1], roots[0], measure.Length(math.Round(rest/times[0])), Always, w.why(r))
+		v, off := w.named(r, roots[0])
+		u, from := w.named(r, roots[1])
+		w.apart(u, v, measure.Length(math.Round(rest/times[0]))+off-from, Always, w.why(r))
 		return true, true
 	}
 	return false, false
+}
+
+// named gives the coordinate of a group that a sum names, and how far it stands
+// beyond the group's root. What the sum decides is tied to that one: a way to
+// another one of the group goes on by what ties the two.
+func (w *work) named(r *rule, root Var) (Var, measure.Length) {
+	for _, t := range r.terms {
+		if at, off := w.find(t.Of); at == root {
+			return t.Of, off
+		}
+	}
+	return root, 0
 }
 
 // across gives how far q is from p along each axis, where that is known, and
