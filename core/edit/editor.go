@@ -26,6 +26,7 @@ type editor struct {
 	view      *View // of the document as it was when it was last looked at
 	was       *View // of the document as it was given
 	clashed   map[string]bool
+	heights   []string // sizes that were typed just now, which may be heights from the floor
 	answers   []string
 	also      []string
 	gave      []Gave
@@ -212,19 +213,11 @@ func along(d measure.Dir) (a measure.Axis, sign float64, ok bool) {
 
 // centre is a size that keeps a distance of centres as it stands.
 func (e *editor) centre(v measure.Length) frame.Size {
-	style := measure.InInches
-	if e.doc.Units == measure.Millimetres {
-		style = measure.Metric
-	}
-	unit := measure.Inches
-	if style == measure.Metric {
-		unit = measure.Millimetres
-	}
-	text := v.Format(style, 0)
-	if l, err := measure.Parse(text, measure.Reading{Unit: unit}); err != nil || l != v || v%measure.SixtyFourth != 0 && style == measure.InInches {
+	text := v.Tape(e.unit)
+	if l, err := measure.Parse(text, measure.Reading{}); err != nil || l != v {
 		text = "" // no tape shows it as it is
 	}
-	return frame.Size{Value: v, Meaning: frame.Centre, Text: text, Unit: unit}
+	return frame.Size{Value: v, Meaning: frame.Centre, Text: text, Unit: e.unit}
 }
 
 // reachOf is how far the bodies at an end of a pipe can move it, with a socket

@@ -36,6 +36,9 @@ func (e *editor) finish() error {
 	if err := e.runsOn(); err != nil {
 		return err
 	}
+	if err := e.stands(); err != nil {
+		return err
+	}
 	e.offerBack()
 	e.passed()
 	return e.sound()

@@ -156,12 +156,26 @@ func TestAGroupIsBroughtFromAnotherProject(t *testing.T) {
 	b := other.do(edit.Edit{Gesture: &edit.Walk{From: hub, Course: "away 12 capped"}}).Joint
 	other.do(edit.Edit{Gesture: &edit.Group{Name: "foot", Joints: []string{hub, a, b}}})
 
+	use := other.plan().Frames[0].Parts[0].Path
+	other.do(edit.Edit{Gesture: &edit.Tolerance{Pipes: []string{use + "/p1"}, Class: frame.Trim}})
+	other.do(edit.Edit{Gesture: &edit.Envelope{Name: "arm", Kind: frame.Reach, Joint: use + "/" + a, Say: "40"}})
+	other.do(edit.Edit{Gesture: &edit.Envelope{Name: "hall door", Kind: frame.Doorway, Say: "36"}})
+	other.doc.Holds = []frame.Hold{{Kind: catalog.Cap, Mode: frame.Slip, Reason: "come off to drain"}, {Joint: use + "/" + hub, Mode: frame.Pinned}}
+
 	h := nothing(t)
 	j := h.begin()
 	top := h.walk(j, "up 30 capped")
 	h.do(edit.Edit{Gesture: &edit.Bring{From: *other.doc, Group: "foot", On: j}})
 	assert.Equal(t, 1, h.kinds()[catalog.Tee], "its hub is the post's: %v", h.kinds())
 	assert.Equal(t, catalog.Size("1"), h.pipe("foot 1/p1").Size)
+	assert.Equal(t, frame.Trim, h.pipe("foot 1/p1").Class)
+	held := map[frame.Mode]int{}
+	for _, i := range h.plan().Frames[0].Insertions {
+		held[i.Mode]++
+	}
+	assert.Equal(t, map[frame.Mode]int{frame.Cemented: 1, frame.Slip: 3, frame.Pinned: 3}, held, "its two caps slip and a bushing under the pin, not the post's cap; its hub is the post's now")
+	require.Len(t, h.doc.Envelopes, 1, "a check of the whole of that frame is none of the foot's")
+	assert.Equal(t, "foot 1/"+a, h.doc.Envelopes[0].Joint)
 	h.do(edit.Edit{Gesture: &edit.Bring{From: *other.doc, Group: "foot", On: top}})
 	assert.Len(t, h.doc.Groups, 2, "a second one gets a name of its own")
 	// held at its hub there, though its stations begin at its front: so it is here

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -68,7 +69,8 @@ func optionID(p layout.Party) string { return strings.TrimSpace(p.Kind + " " + p
 
 // question asks what gives way, with what becomes of each.
 func (e *editor) question(c *layout.Clash) error {
-	q := &Question{Title: "What gives way?", What: fmt.Sprintf("%s cannot hold together (%s)", listed(c.Words), tape(c.Off.Abs()))}
+	words := e.worded(c)
+	q := &Question{Title: "What gives way?", What: fmt.Sprintf("%s cannot hold together (%s)", listed(words), c.Off.Abs().Tape(e.unit))}
 	order := make([]int, len(c.Parties))
 	for i := range order {
 		order[i] = i
@@ -90,9 +92,9 @@ func (e *editor) question(c *layout.Clash) error {
 			continue
 		}
 		trial := &editor{doc: e.doc.Clone(), unit: e.unit, solve: e.solve, view: e.view, was: e.was, clashed: e.clashed, alias: e.alias}
-		label := c.Words[i] + " gives way"
+		label := words[i] + " gives way"
 		if p.Kind == "pipe" {
-			label = c.Pipes[i] + " slopes"
+			label = cmp.Or(e.known(c.Pipes[i]), "the new pipe") + " slopes"
 		}
 		if trial.give(c, i) == nil {
 			for _, g := range trial.gave {
@@ -114,16 +116,28 @@ func (e *editor) known(pipe string) string {
 	return ""
 }
 
+// worded gives the words of what cannot hold together. A pipe that the gesture
+// draws has no name yet that its builder has seen: it is the new one.
+func (e *editor) worded(c *layout.Clash) []string {
+	words := slices.Clone(c.Words)
+	for i, pipe := range c.Pipes {
+		if pipe == "" || e.known(pipe) != "" {
+			continue
+		}
+		if of, ok := strings.CutSuffix(words[i], " of "+pipe); ok {
+			words[i] = of + " of the new pipe"
+		} else if way, ok := strings.CutPrefix(words[i], pipe+" "); ok {
+			words[i] = "the new pipe " + way
+		}
+	}
+	return words
+}
+
 func listed(words []string) string {
 	if n := len(words); n > 1 {
 		return strings.Join(words[:n-1], ", ") + " and " + words[n-1]
 	}
 	return strings.Join(words, "")
-}
-
-// tape is a length as a tape shows it.
-func tape(l measure.Length) string {
-	return l.Round(measure.SixtyFourth).Format(measure.InInches, 0)
 }
 
 // give lets one of a set that cannot hold together give way to the others.
@@ -185,7 +199,7 @@ func (e *editor) giveWay(p layout.Party, words string, g *frame.Gave) error {
 func (e *editor) now(id string) string {
 	for _, z := range e.view.Sizes {
 		if z.ID == id {
-			return strings.TrimSpace(tape(z.Out) + " " + layout.Words(z.Is))
+			return strings.TrimSpace(z.Out.Tape(z.Unit) + " " + layout.Words(z.Is))
 		}
 	}
 	return ""

@@ -186,7 +186,8 @@ type Place struct {
 	On    string `json:"on"`             // the joint that its anchor stands on
 	Name  string `json:"name,omitempty"` // of the use
 
-	anchor *[3]frame.Ref // that the group is held at; as its other uses are where it is not given
+	anchor *[3]frame.Ref     // that the group is held at; as its other uses are where it is not given
+	placed func(path string) // told where it stands, before it meets anything
 }
 
 var _ = register[Place]("place")
@@ -226,6 +227,9 @@ func (w *Place) on(e *editor) (Done, error) {
 		return Done{}, err
 	}
 	path := join(e.path(scope), u.ID)
+	if w.placed != nil {
+		w.placed(path)
+	}
 	done := Done{Label: fmt.Sprintf("Another %s at %s", cmp.Or(g.Name, g.ID), w.On), Part: path, Also: e.everywhere(scope)}
 	return done, e.meetPart(scope, path)
 }

@@ -216,5 +216,5 @@ func (e *editor) keep(f *layout.Free) {
 	s := e.centre(d)
 	s.Axis, s.From, s.To, s.Stood = frame.AxisName(int(a)), frame.Ref(lo), frame.Ref(hi), true
 	e.doc.AddSize(def, s)
-	e.tell("%s to %s stays as it stood: %s", lo, hi, tape(s.Value))
+	e.tell("%s to %s stays as it stood: %s", lo, hi, s.Value.Tape(s.Unit))
 }

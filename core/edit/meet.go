@@ -66,7 +66,7 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 		return e.met(done, scope, pipe, size, *along)
 	}
 	if len(ask) > 0 && !e.answered("apart") {
-		q := &Question{Title: "Does it meet?", What: fmt.Sprintf("It ends close to %s (%s): is it to meet it?", ask[0].name, tape(ask[0].off))}
+		q := &Question{Title: "Does it meet?", What: fmt.Sprintf("It ends close to %s (%s): is it to meet it?", ask[0].name, ask[0].off.Tape(e.unit))}
 		for _, m := range ask {
 			q.Options = append(q.Options, Option{ID: "meet " + m.name, Label: "Meet " + m.name + ", and choose what gives way"})
 		}
@@ -246,7 +246,7 @@ func (e *editor) outer(scope int, pipe string) {
 				s = &def.Sizes[k]
 			}
 		}
-		e.gave = append(e.gave, Gave{Size: s.ID, Was: was + " of " + pipe, Now: tape(c.Value) + " centre to centre, " + p.From + " to " + p.To, Words: "is split"})
+		e.gave = append(e.gave, Gave{Size: s.ID, Was: was + " of " + pipe, Now: c.Value.Tape(c.Unit) + " centre to centre, " + p.From + " to " + p.To, Words: "is split"})
 	}
 	for k := range def.Sizes { // along an axis it measures to the pipe's ends: to their centres from now on
 		s := &def.Sizes[k]
@@ -256,7 +256,7 @@ func (e *editor) outer(scope int, pipe string) {
 		was := s.Says()
 		c := e.centre(long)
 		s.Value, s.Text, s.Unit, s.Meaning, s.Pipe = c.Value, c.Text, c.Unit, c.Meaning, ""
-		e.gave = append(e.gave, Gave{Size: s.ID, Was: was + " of " + pipe, Now: tape(c.Value) + " centre to centre", Words: "is split"})
+		e.gave = append(e.gave, Gave{Size: s.ID, Was: was + " of " + pipe, Now: c.Value.Tape(c.Unit) + " centre to centre", Words: "is split"})
 	}
 }
 

@@ -28,7 +28,7 @@ func (e *editor) meetPart(scope int, part string) error {
 			break
 		}
 		if !e.answered(meets(x, y)) {
-			return &Question{Title: "Do they meet?", What: fmt.Sprintf("%s comes close to %s (%s): are they to meet?", x, y, tape(off)),
+			return &Question{Title: "Do they meet?", What: fmt.Sprintf("%s comes close to %s (%s): are they to meet?", x, y, off.Tape(e.unit)),
 				Options: []Option{{ID: meets(x, y), Label: "They meet, and choose what gives way"}, {ID: apart(x, y), Label: "Stay apart, as they are"}}}
 		}
 		if err := e.meetJoints(scope, part, [2]string{x, y}); err != nil {

@@ -52,7 +52,7 @@ func (w *Split) on(e *editor) (Done, error) {
 		}
 		long := e.view.Points[ends[0]].Distance(e.view.Points[ends[1]])
 		if s.Value <= 0 || s.Value >= long {
-			return Done{}, refuse(fmt.Sprintf("write less than its %s from centre to centre", tape(long)), "%s is not on the pipe", s.Value)
+			return Done{}, refuse(fmt.Sprintf("write less than its %s from centre to centre", long.Tape(e.unit)), "%s is not on the pipe", s.Value.Typed(s.Text, s.Unit))
 		}
 		size, words = &s, "at "+w.Length
 	}

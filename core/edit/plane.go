@@ -41,6 +41,14 @@ func (e *editor) axis(in string, a measure.Axis, plane frame.Ref) (scope, at int
 	return scope, at, nil
 }
 
+// axisTwice finds two planes of one axis.
+func (e *editor) axisTwice(in string, a measure.Axis, p, q frame.Ref) (scope, i, k int, err error) {
+	if scope, i, err = e.axis(in, a, p); err == nil {
+		_, k, err = e.axis(in, a, q)
+	}
+	return scope, i, k, err
+}
+
 func (w *Bay) on(e *editor) (Done, error) {
 	scope, at, err := e.axis(w.In, w.Axis, w.Plane)
 	if err != nil {
@@ -144,7 +152,7 @@ func (w *Bay) height(e *editor, scope, at int, s frame.Size, done Done) (Done, e
 			return done, nil
 		}
 	}
-	e.doc.AddSize(def, s)
+	e.heights = append(e.heights, e.doc.AddSize(def, s))
 	return done, nil
 }
 
@@ -219,7 +227,7 @@ func (w *Bay) pull(e *editor, scope, at int, done Done) (Done, error) {
 			was := s.Says()
 			e.pullTo(s, by)
 			e.gave = append(e.gave, Gave{Size: id, Was: was, Now: s.Says(), Words: "pulled"})
-			done.Label = fmt.Sprintf("%s pulled to %s", me.Name, tape(s.Value))
+			done.Label = fmt.Sprintf("%s pulled to %s", me.Name, s.Value.Tape(s.Unit))
 		}
 		w.bystanders(e, scope, at)
 		return done, nil
@@ -283,11 +291,7 @@ type Level struct {
 var _ = register[Level]("level")
 
 func (w *Level) on(e *editor) (Done, error) {
-	scope, i, err := e.axis(w.In, w.Axis, w.Of)
-	if err != nil {
-		return Done{}, err
-	}
-	_, k, err := e.axis(w.In, w.Axis, w.To)
+	scope, i, k, err := e.axisTwice(w.In, w.Axis, w.Of, w.To)
 	if err != nil {
 		return Done{}, err
 	}
@@ -352,11 +356,7 @@ type Even struct {
 var _ = register[Even]("even")
 
 func (w *Even) on(e *editor) (Done, error) {
-	scope, lo, err := e.axis(w.In, w.Axis, w.From)
-	if err != nil {
-		return Done{}, err
-	}
-	_, hi, err := e.axis(w.In, w.Axis, w.To)
+	scope, lo, hi, err := e.axisTwice(w.In, w.Axis, w.From, w.To)
 	if err != nil {
 		return Done{}, err
 	}

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -83,7 +84,7 @@ func some(t *rapid.T, most int) (h *hand, made []edit.Edit) {
 			g = &edit.Split{Pipe: rapid.SampledFrom(h.doc.Root.Pipes).Draw(t, "pipe").ID, Length: rapid.SampledFrom([]string{"", "4", "5 cut"}).Draw(t, "at")}
 		default:
 			way := rapid.SampledFrom([]string{"right", "left", "up", "down", "away", "near", "up right", "right away"}).Draw(t, "way")
-			long := rapid.SampledFrom([]string{"10 cut", "10 cut", "20 cut", "10", "12 clear", "14 outside"}).Draw(t, "long")
+			long := rapid.SampledFrom([]string{"10 cut", "10 cut", "20 cut", "10", "12 clear", "14 outside", "9 visible", "8 slot", "30 top"}).Draw(t, "long")
 			g = &edit.Walk{From: joint(), Course: way + " " + long}
 		}
 		e := edit.Edit{Gesture: g}
@@ -126,9 +127,20 @@ func TestAPartIsWhatItWas(t *testing.T) {
 		h.try(&edit.Link{Kind: frame.Tie, On: []string{pipe(), pipe()}})
 		h.try(&edit.Tolerance{Pipes: []string{pipe()}, Class: frame.Trim})
 		h.try(&edit.Envelope{Name: "car", Kind: frame.Inside, Say: "40 x 30 x 30"})
-		h.doc.Holds = []frame.Hold{{Joint: h.doc.Root.Pipes[0].From, Mode: frame.Slip}}
+		held := frame.Hold{Mode: frame.Slip}
+		switch rapid.IntRange(0, 2).Draw(t, "held by") {
+		case 0:
+			held.Kind = rapid.SampledFrom([]catalog.Kind{"coupling", "tee", "elbow"}).Draw(t, "kind")
+		case 1:
+			held.Joint = h.doc.Root.Pipes[0].From
+		}
+		h.doc.Holds = []frame.Hold{held}
 		h.doc.Followed = []string{pipe()}
 		want := look(t, h.doc)
+		other := nothing(t)
+		other.begin()
+		require.True(t, other.try(&edit.Bring{From: *h.doc, On: "j1"}), "%v", other.err)
+		require.Equal(t, want, look(t, other.doc), "brought to an empty frame")
 		var joints []string
 		for _, j := range h.doc.Root.Joints {
 			if rapid.Bool().Draw(t, "in") {
@@ -265,7 +277,7 @@ func TestTheOrderOfLinesDoesNotMatter(t *testing.T) {
 		names := []string{"j1"}
 		for k := range rapid.IntRange(2, 8).Draw(t, "lines") {
 			l := line{rapid.SampledFrom(names).Draw(t, "from"), fmt.Sprintf("n%d", k),
-				rapid.SampledFrom([]string{"right", "left", "up", "down", "away", "near", "up right"}).Draw(t, "way") + " " + rapid.SampledFrom([]string{"10 cut", "20 cut", "10", "12 clear", "14 outside"}).Draw(t, "long")}
+				rapid.SampledFrom([]string{"right", "left", "up", "down", "away", "near", "up right"}).Draw(t, "way") + " " + rapid.SampledFrom([]string{"10 cut", "20 cut", "10", "12 clear", "14 outside", "9 visible", "8 slot", "30 top"}).Draw(t, "long")}
 			lines, names = append(lines, l), append(names, l.to)
 		}
 		draw := func(lines []line) (*hand, bool) {

@@ -2,6 +2,7 @@ package edit
 
 import (
 	"fmt"
+	"slices"
 
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
@@ -47,6 +48,39 @@ func (w *Reach) on(e *editor) (Done, error) {
 	return done, nil
 }
 
+// stands binds a height that was typed just now to what stands lowest once
+// everything is in its place: the fitting that the line made may hang lower
+// than all that was there before it.
+func (e *editor) stands() error {
+	for range 4 { // what is bound anew moves, and something else may stand lowest then
+		bound := false
+		for i := range e.view.Sizes {
+			z := &e.view.Sizes[i]
+			now := e.doc.SizeOf(z.ID)
+			if z.Foot == "" || now == nil || !slices.Contains(e.heights, z.ID) || e.hangs(e.view, z) <= 0 {
+				continue
+			}
+			scope, err := e.scope(z.Scope)
+			if err != nil {
+				return err
+			}
+			if ref, ok := e.ref(scope, e.view.Graph.Nodes[e.view.Lowest].ID); ok && ref != now.Foot {
+				now.Foot, bound = ref, true
+			}
+		}
+		if !bound {
+			return nil
+		}
+		if err := e.look(); err != nil {
+			return err
+		}
+		if _, err := e.settle(); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
 // passed tells, and offers, where a gesture put a body beyond one that an
 // outside size of the frame, or a height, was bound to when it was typed: the
 // size holds as typed, and is no longer of the whole.
@@ -66,7 +100,7 @@ func (e *editor) passed() {
 		case z.Foot != "":
 			if e.hangs(e.was, old) <= layout.TapeStep && e.hangs(e.view, z) > layout.TapeStep {
 				joint := e.view.Graph.Nodes[e.view.Lowest].ID
-				e.tell("%s is measured from what stands at %s; %s reaches %s lower", said, z.Foot, joint, tape(e.hangs(e.view, z)))
+				e.tell("%s is measured from what stands at %s; %s reaches %s lower", said, z.Foot, joint, e.hangs(e.view, z).Tape(e.unit))
 				e.offers = append(e.offers, Offer{Label: "Measure it from the floor as it is now", Edit: Edit{Gesture: &Reach{ID: z.ID, Foot: joint}}})
 			}
 		case z.Is == frame.Outside && z.Axis >= 0:
@@ -76,7 +110,7 @@ func (e *editor) passed() {
 					continue
 				}
 				joint := e.view.Graph.Nodes[e.view.Outmost[z.Axis][k]].ID
-				e.tell("%s holds between the bodies it was typed for; %s reaches %s beyond", said, joint, tape(over[k]))
+				e.tell("%s holds between the bodies it was typed for; %s reaches %s beyond", said, joint, over[k].Tape(e.unit))
 				way := &Reach{ID: z.ID, To: joint}
 				if word == "from" {
 					way = &Reach{ID: z.ID, From: joint}

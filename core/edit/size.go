@@ -111,6 +111,7 @@ func (e *editor) instead(old *frame.Size, s frame.Size) {
 		s.Axis, s.From, s.To = old.Axis, old.From, old.To
 	}
 	*old = s
+	e.heights = append(e.heights, old.ID)
 }
 
 // between sizes the distance of two joints: along the axis that they lie on.
@@ -188,6 +189,7 @@ func (w *Size) change(e *editor) (Done, error) {
 	}
 	old.Value, old.Text, old.Unit, old.Meaning, old.Stood, old.Gave, old.Rank = s.Value, s.Text, s.Unit, s.Meaning, false, nil, e.doc.NextRank()
 	done.Label = fmt.Sprintf("Size %s", old.Says())
+	e.heights = append(e.heights, old.ID)
 	return done, nil
 }
 

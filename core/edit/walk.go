@@ -190,6 +190,9 @@ func (w *Walk) step(e *editor, from string, c Course, last bool) (Done, error) {
 		size.Pipe = pipe
 	}
 	sizeID := e.doc.AddSize(def, size)
+	if foot != "" {
+		e.heights = append(e.heights, sizeID)
+	}
 	path := e.path(scope)
 	done := Done{Joint: join(path, id), Pipe: join(path, pipe), Also: e.everywhere(scope)}
 	return e.meet(done, scope, id, pipe, sizeID)

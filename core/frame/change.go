@@ -252,11 +252,7 @@ func (d *Document) DropMerges(def *Definition, use string) {
 
 // Says is a size as its builder says it: 24 cut.
 func (s *Size) Says() string {
-	text := s.Text
-	if text == "" {
-		text = s.Value.String()
-	}
-	return strings.TrimSpace(text + " " + meaningWord[s.Meaning])
+	return strings.TrimSpace(s.Value.Typed(s.Text, s.Unit) + " " + meaningWord[s.Meaning])
 }
 
 var meaningWord = map[Meaning]string{Centre: "centre to centre", Outside: "outside", Clear: "clear", TopOfPipe: "to the top of the pipe", TopOfCap: "to the top of the cap", Slot: "between the bodies", Visible: "visible", Cut: "cut"}

@@ -95,8 +95,9 @@ func (d *Document) RenameUse(def *Definition, from, to string) {
 }
 
 // Import takes a definition of another document, with the groups and parts of
-// its own that it is made of, and gives the id that it has here.
-func (d *Document) Import(from *Document, main Definition) string {
+// its own that it is made of. It gives the id that it has here, and those of
+// the groups by the ids that they have there.
+func (d *Document) Import(from *Document, main Definition) (id string, groups map[string]string) {
 	for _, c := range from.Parts {
 		if !slices.ContainsFunc(d.Parts, func(o catalog.Custom) bool { return o.ID == c.ID }) {
 			d.SetPart(c)
@@ -125,5 +126,64 @@ func (d *Document) Import(from *Document, main Definition) string {
 		d.AddGroup(def, true)
 		return def.ID
 	}
-	return take(main)
+	return take(main), names
+}
+
+// ImportSaid takes over what another document says of a part by its path: how
+// exactly its pipes must be cut and what must be reached from them, with how its
+// joints are held, none of it by the kind of fitting. part is its path there, "" for the whole of that frame,
+// whose checks come as well; path is its path here, and groups are as
+// [Document.Import] gives them. It gives the names of the checks that came.
+func (d *Document) ImportSaid(from *Document, holds []Hold, part, path string, groups map[string]string) (checks []string) {
+	here := func(ref string) (string, bool) {
+		if part == "" {
+			return join(path, ref), true
+		}
+		rest, in := strings.CutPrefix(ref, part+"/")
+		return join(path, rest), in
+	}
+	for _, t := range from.Tolerances {
+		if pipe, in := here(t.Pipe); in {
+			t.Pipe = pipe
+			d.SetTolerance(t)
+		}
+	}
+	for _, h := range holds {
+		in := true
+		switch {
+		case h.Joint != "":
+			if h.Joint, in = here(h.Joint); in && h.Pipe != "" {
+				h.Pipe, in = here(h.Pipe)
+			}
+		case h.Use == part && part != "":
+			h.Use = path
+		case h.Use != "":
+			h.Use, in = here(h.Use)
+		case h.Group != "":
+			h.Group, in = groups[h.Group], groups[h.Group] != ""
+		default:
+			h.Use = path
+		}
+		if in {
+			d.Holds = append(d.Holds, h)
+		}
+	}
+	for _, v := range from.Envelopes {
+		in := part == ""
+		if v.Joint != "" {
+			v.Joint, in = here(v.Joint)
+		}
+		taken := func(id string) bool {
+			return slices.ContainsFunc(d.Envelopes, func(o Envelope) bool { return o.ID == id })
+		}
+		if !in || slices.Contains(d.Envelopes, v) {
+			continue
+		}
+		if taken(v.ID) {
+			v.ID = Free(v.ID+" ", taken)
+		}
+		d.SetEnvelope(v)
+		checks = append(checks, v.ID)
+	}
+	return checks
 }

@@ -42,6 +42,9 @@ func (h *Hold) scope() string {
 	return "set for the whole frame"
 }
 
+// Why says, in words, why it counts: its reason, or what it counts for.
+func (h *Hold) Why() string { return cmp.Or(h.Reason, h.scope()) }
+
 func (d *Document) checkHolds(ps *Problems) {
 	for i, h := range d.Holds {
 		where := fmt.Sprintf("/holds/%d", i)
@@ -72,7 +75,7 @@ func (g *Graph) Hold(kindOf func(joint int) catalog.Kind) (changed bool) {
 			held := ed.drawn[s]
 			for k := len(g.Doc.Holds) - 1; k >= 0; k-- {
 				if h := &g.Doc.Holds[k]; g.counts(h, n, ed.ID, kindOf) {
-					held = Held{Mode: h.Mode, Reason: cmp.Or(h.Reason, h.scope()), Seat: g.Doc.Seat(h.Mode)}
+					held = Held{Mode: h.Mode, Reason: h.Why(), Seat: g.Doc.Seat(h.Mode)}
 					break
 				}
 			}

@@ -94,7 +94,7 @@ func (s *solver) clashes() {
 		p := s.owners[m.Owner]
 		s.out.Near = append(s.out.Near, NearMiss{p, m.By})
 		s.note(finding.Finding{Code: "closes-nearly", Severity: finding.Note, Subject: s.subject(p),
-			Text: fmt.Sprintf("%s is off by %s, less than a step of the tape: all is cut as typed", s.PartyWords(p), m.By.Abs()), Hint: "the joints take it up"})
+			Text: fmt.Sprintf("%s is off by %s, less than a step of the tape: all is cut as typed", s.PartyWords(p), m.By.Abs().Tape(s.g.Doc.Units)), Hint: "the joints take it up"})
 	}
 	s.freed()
 }
@@ -102,7 +102,7 @@ func (s *solver) clashes() {
 func (s *solver) clashFinding(c *Clash) finding.Finding {
 	last := len(c.Parties) - 1
 	f := finding.Finding{Code: "sizes-contradict", Severity: finding.Stop, Subject: s.subject(c.Parties[last]),
-		Text: fmt.Sprintf("%s cannot hold with %s (%s): the last said gives way", c.Words[last], strings.Join(c.Words[:last], ", "), c.Off.Abs().Round(measure.SixtyFourth)),
+		Text: fmt.Sprintf("%s cannot hold with %s (%s): the last said gives way", c.Words[last], strings.Join(c.Words[:last], ", "), c.Off.Abs().Tape(s.g.Doc.Units)),
 		Hint: "choose what gives way"}
 	return f
 }

@@ -22,8 +22,7 @@ func Words(m frame.Meaning) string { return words[m] }
 
 // Said is a size as it was said, with what it is of: 24 cut length of p2.
 func Said(z *Size) string {
-	text := cmp.Or(z.Text, z.Value.Round(measure.SixtyFourth).Format(measure.InInches, 0))
-	said := strings.TrimSpace(z.Label + " " + text + " " + words[z.Is])
+	said := strings.TrimSpace(z.Label + " " + z.Value.Typed(z.Text, z.Unit) + " " + words[z.Is])
 	switch {
 	case z.Pipe != "":
 		return said + " of " + z.Pipe

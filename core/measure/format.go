@@ -51,6 +51,32 @@ func (l Length) Format(style Style, step Length) string {
 	return s + " mm"
 }
 
+// Tape prints the length as a tape of a unit shows it: to the nearest 1/64 of
+// an inch, or to the nearest tenth of a millimetre.
+func (l Length) Tape(unit Unit) string {
+	if unit == Millimetres {
+		return l.Format(Metric, Millimetre/10)
+	}
+	return l.Format(InInches, SixtyFourth)
+}
+
+// Typed gives a length as its builder wrote it. A bare number of millimetres
+// gets its unit, which inches go without; where nothing was written it is what
+// a tape shows.
+func (l Length) Typed(text string, unit Unit) string {
+	if text == "" {
+		return l.Tape(unit)
+	}
+	if unit != Millimetres {
+		return text
+	}
+	in, err := Parse(text, Reading{Unit: Inches})
+	if mm, err2 := Parse(text, Reading{Unit: Millimetres}); err == nil && err2 == nil && in == mm {
+		return text
+	}
+	return text + " mm"
+}
+
 // String prints inches to the nearest 1/64, with a "≈" when that rounds.
 func (l Length) String() string {
 	r := l.Round(SixtyFourth)

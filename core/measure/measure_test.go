@@ -88,6 +88,19 @@ func anyLength(t *rapid.T) measure.Length {
 }
 
 // parse(print(x, step)) = round(x, step), in every style and for every step.
+func TestALengthAsTyped(t *testing.T) {
+	l := measure.Inch*23 + measure.Inch/2
+	assert.Equal(t, `23 1/2"`, l.Tape(measure.Inches))
+	assert.Equal(t, "596.9 mm", l.Tape(measure.Millimetres))
+	assert.Equal(t, `1/64"`, (measure.Inch / 100).Tape(measure.Inches), "the nearest that a tape shows")
+	assert.Equal(t, "23.5", l.Typed("23.5", measure.Inches))
+	assert.Equal(t, "596.9 mm", l.Typed("596.9", measure.Millimetres), "a bare number gets its unit")
+	for _, own := range []string{"59.69 cm", "23 1/2 in", `1' 11 1/2"`} {
+		assert.Equal(t, own, l.Typed(own, measure.Millimetres))
+	}
+	assert.Equal(t, "596.9 mm", l.Typed("", measure.Millimetres), "nobody typed it")
+}
+
 func TestPrintThenParse(t *testing.T) {
 	steps := []measure.Length{measure.Inch / 16, measure.Inch / 8, measure.Inch / 32, measure.Inch / 64, measure.Inch / 1000,
 		measure.Millimetre, measure.Millimetre / 2, measure.Inch, 0}

@@ -24,6 +24,7 @@ import (
 type hand struct {
 	t    require.TestingT
 	doc  *frame.Document
+	unit measure.Unit // of bare numbers; the document's own where it is missing
 	last edit.Done
 	gave []edit.Gave
 }
@@ -64,7 +65,7 @@ func (h *hand) line(text string) error {
 }
 
 func (h *hand) do(g edit.Gesture, answers ...string) error {
-	doc, done, err := plan.Edit(h.doc, edit.Edit{Gesture: g, Answers: answers}, nil)
+	doc, done, err := plan.Edit(h.doc, edit.Edit{Gesture: g, Unit: h.unit, Answers: answers}, nil)
 	if err != nil {
 		return err
 	}
@@ -187,6 +188,21 @@ func TestABareNumberKeepsItsUnit(t *testing.T) {
 	assert.Equal(t, measure.Millimetres, s.Unit)
 }
 
+// What is typed in millimetres is asked about and answered in them.
+func TestMillimetresAreAnsweredInMillimetres(t *testing.T) {
+	h := draws(t, "3/4")
+	h.unit = measure.Millimetres
+	h.lines("right 1200 cut", "j1: up 600 cut", "right 1200 cut")
+	post := &edit.Walk{From: "j2", Course: "up 590 cut"}
+	q := asked(t, h.do(post, "meet j4"))
+	assert.Contains(t, q.What, "600 mm cut of p2")
+	assert.Contains(t, q.What, "(10 mm)")
+	assert.Contains(t, q.Options[0].Label, "590 mm cut of the new pipe gives way: it becomes 600 mm cut length")
+	require.NoError(t, h.do(post, "meet j4", "size s2"))
+	assert.Equal(t, edit.Gave{Size: "s2", Was: "600 mm cut of p2", Now: "590 mm cut length", Words: "gave way to 590 mm cut of p4"}, h.gave[0])
+	assert.Equal(t, "600 mm cut length of p2 is 590 mm: it gave way to 590 mm cut of p4", h.finding("gave-way").Text)
+}
+
 // Two posts of unlike cuts and a bar between their tops: what gives way is
 // asked, with both values, and what was chosen is kept and shown.
 func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
@@ -198,13 +214,13 @@ func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
 	require.NoError(t, draw().do(post, "apart"))
 	q = asked(t, h.do(post, "meet j4"))
 	assert.Contains(t, q.What, "24 cut of p2")
-	assert.Contains(t, q.What, "23 1/2 cut of p4")
+	assert.Contains(t, q.What, "23 1/2 cut of the new pipe")
 	assert.Contains(t, q.What, "(1/2\")")
 	labels := map[string]string{}
 	for _, o := range q.Options {
 		labels[o.ID] = o.Label
 	}
-	assert.Equal(t, `23 1/2 cut of p4 gives way: it becomes 24" cut length`, labels["size s4"])
+	assert.Equal(t, `23 1/2 cut of the new pipe gives way: it becomes 24" cut length`, labels["size s4"])
 	assert.Equal(t, `24 cut of p2 gives way: it becomes 23 1/2" cut length`, labels["size s2"])
 	assert.Equal(t, "p3 slopes", labels["pipe p3"])
 
@@ -307,6 +323,27 @@ func TestABodyThatPassesASizeIsTold(t *testing.T) {
 	h.sound(t)
 	assert.Equal(t, 24*measure.Inch, wide().Round(measure.SixtyFourth))
 	assert.Equal(t, "6", h.cuts()["p5"])
+}
+
+// A height is measured from what stands on the floor once its line is drawn:
+// the elbow that the line makes hangs lower than the pipe that lay there.
+func TestAHeightIsFromTheFloorThatItsLineMakes(t *testing.T) {
+	tall := func(h *hand) measure.Length { return h.plan().Frames[0].Overall[2].Size }
+	for _, lines := range [][]string{
+		{"right 10 cut", "up 30 top"},
+		{"right 10 cut", "right 10 cut", "j2: up 30 top"},
+		{"right 10 cut", "up 30 top", "j2: right 10 cut"},
+	} {
+		h := draws(t, "3/4", lines...)
+		assert.Equal(t, 30*measure.Inch, tall(h), "%v", lines)
+		h.sound(t)
+	}
+	// typed anew it is from the floor as it is now
+	h := draws(t, "3/4", "right 10 cut", "up 30 top", "j2: down 6 cut")
+	assert.Greater(t, tall(h), 35*measure.Inch)
+	require.NoError(t, h.do(&edit.Size{ID: "s2", Length: "36"}))
+	assert.Equal(t, 36*measure.Inch, tall(h))
+	assert.Equal(t, "6", h.cuts()["p3"])
 }
 
 // A typed cut is what is cut: the list prints it to the tape's step and shows

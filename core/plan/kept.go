@@ -44,7 +44,7 @@ func gaveWay(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
 		if z.Pipe != "" {
 			subject = []string{z.Pipe}
 		}
-		is := z.Out.Round(measure.SixtyFourth).Format(measure.InInches, 0)
+		is := z.Out.Tape(z.Unit)
 		fs = append(fs, given(subject, fmt.Sprintf("%s is %s", layout.Said(z), is), z.Gave, z.Freed,
 			edit.Restore{Kind: "size", ID: z.ID}, &edit.Size{ID: z.ID}))
 	}
@@ -90,7 +90,7 @@ func passed(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
 			continue
 		}
 		joint := g.Nodes[s.Lowest].ID
-		is := (z.Out + lower).Round(measure.SixtyFourth).Format(measure.InInches, 0)
+		is := (z.Out + lower).Tape(z.Unit)
 		fs = append(fs, finding.Finding{Code: "size-passed", Severity: finding.Question, Subject: []string{joint},
 			Text:  fmt.Sprintf("%s is measured from what stands at %s; %s stands lower, and from there it is %s", layout.Said(z), z.Foot, joint, is),
 			Hint:  "it holds as you typed it; say where it is measured from",

@@ -55,7 +55,8 @@ function Bring({ joint, gesture }: Pick<LensProps, "gesture"> & { joint: Joint }
     queryFn: async () => {
       const p = await ask(api.GET("/api/projects/{id}", { params: { path: { id } } }));
       const kept = await ask(api.POST("/api/edit", { body: { project: p.project, edit: { keep: {} } } }));
-      return kept.project.frame;
+      // how its joints are held is kept beside the frame
+      return kept.project.frame && { ...kept.project.frame, holds: kept.project.holds };
     },
   });
   const groups = other.data?.groups ?? [];
