@@ -123,17 +123,20 @@ func (e *editor) joinCopies(u *frame.Use, path string) (changed bool) {
 	return changed
 }
 
-// runsOn refuses what would leave a pipe less than no room.
+// runsOn refuses what would leave a pipe less than no room, or a sprung or bent
+// one no way between its ends.
 func (e *editor) runsOn() error {
+	hints := map[string]string{"turned-round": "write a larger size: the bodies at both ends take that much"}
+	hints["zero-length"], hints["no-curve"] = hints["turned-round"], "make the pipe longer first, or its ends less far apart"
 	had := map[string]bool{}
 	for _, f := range e.was.Findings {
-		if f.Code == "turned-round" || f.Code == "zero-length" {
+		if hints[f.Code] != "" {
 			had[f.Subject[0]] = true
 		}
 	}
 	for _, f := range e.view.Findings {
-		if (f.Code == "turned-round" || f.Code == "zero-length") && !had[f.Subject[0]] {
-			return refuse("write a larger size: the bodies at both ends take that much", "%s", f.Text)
+		if hint := hints[f.Code]; hint != "" && !had[f.Subject[0]] {
+			return refuse(hint, "%s", f.Text)
 		}
 	}
 	return nil

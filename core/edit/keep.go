@@ -118,12 +118,10 @@ func (e *editor) placed() bool {
 	if len(f) < 3 || !slices.Equal(f[0].Nodes, f[1].Nodes) || !slices.Equal(f[1].Nodes, f[2].Nodes) || f[0].Scope != f[1].Scope || f[1].Scope != f[2].Scope {
 		return false
 	}
-	free := f[0].Nodes
-	from := e.heldNode(free)
+	from, to := e.holder(&f[0])
 	if from < 0 {
 		return false
 	}
-	to := free[0]
 	scope := e.common(from, to)
 	a, ok1 := e.ref(scope, e.view.Graph.Nodes[from].ID)
 	b, ok2 := e.ref(scope, e.view.Graph.Nodes[to].ID)
@@ -131,20 +129,38 @@ func (e *editor) placed() bool {
 		return false
 	}
 	e.doc.AddReason(e.def(scope), frame.Reason{Kind: frame.Placed, Of: frame.Ref(b), From: frame.Ref(a), By: e.stoodApart(scope, from, to)})
-	e.tell("the part at %s is by itself: it keeps its place from %s", b, a)
+	if e.joined(from, to) {
+		e.tell("%s keeps its place from %s", b, a)
+	} else {
+		e.tell("the part at %s is by itself: it keeps its place from %s", b, a)
+	}
 	return true
+}
+
+// holder gives the joint that joints which move freely are best held from, and
+// which of them: the ends of a pipe where one joins them, so that it keeps its
+// length; -1 where there is none.
+func (e *editor) holder(f *layout.Free) (from, to int) {
+	from, to = e.heldNode(f.Nodes), f.Nodes[0]
+	loose := e.loose()
+	held := false // the other end is
+	for _, n := range f.Nodes {
+		for _, pe := range e.view.Graph.Nodes[n].Pipes {
+			o := e.view.Graph.Edges[pe.Pipe].Ends[1-pe.End]
+			if slices.Contains(f.Nodes, o) || e.view.Graph.Nodes[o].Scope != f.Scope || e.view.Graph.Nodes[n].Scope != f.Scope || held && loose[o] {
+				continue
+			}
+			from, to, held = o, n, !loose[o]
+		}
+	}
+	return from, to
 }
 
 // heldNode gives a joint that is not among those that move freely and that is
 // held itself, as near to them as parts go: of the same copy of a part before
 // one outside it; -1 where there is none.
 func (e *editor) heldNode(free []int) int {
-	loose := map[int]bool{}
-	for i := range e.view.Free {
-		for _, n := range e.view.Free[i].Nodes {
-			loose[n] = true
-		}
-	}
+	loose := e.loose()
 	best, depth := -1, -1
 	for n := range e.view.Graph.Nodes {
 		if slices.Contains(free, n) || loose[n] {
@@ -165,6 +181,17 @@ func (e *editor) heldNode(free []int) int {
 	return -1
 }
 
+// loose gives the joints that move freely along some axis.
+func (e *editor) loose() map[int]bool {
+	all := map[int]bool{}
+	for i := range e.view.Free {
+		for _, n := range e.view.Free[i].Nodes {
+			all[n] = true
+		}
+	}
+	return all
+}
+
 // depth is how many parts a scope is inside of.
 func (e *editor) depth(scope int) (d int) {
 	for ; scope > 0; scope = e.view.Graph.Scopes[scope].Parent {
@@ -175,16 +202,7 @@ func (e *editor) depth(scope int) (d int) {
 
 // keep gives joints that move freely along one axis a size as it stood.
 func (e *editor) keep(f *layout.Free) {
-	from, to := e.heldNode(f.Nodes), f.Nodes[0]
-	// best between the ends of a pipe
-	for _, n := range f.Nodes {
-		for _, pe := range e.view.Graph.Nodes[n].Pipes {
-			o := e.view.Graph.Edges[pe.Pipe].Ends[1-pe.End]
-			if !slices.Contains(f.Nodes, o) && e.view.Graph.Nodes[o].Scope == f.Scope && e.view.Graph.Nodes[n].Scope == f.Scope {
-				from, to = o, n
-			}
-		}
-	}
+	from, to := e.holder(f)
 	if from < 0 {
 		return
 	}

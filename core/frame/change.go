@@ -2,6 +2,7 @@ package frame
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 	"strings"
 
@@ -253,6 +254,22 @@ func (d *Document) DropMerges(def *Definition, use string) {
 // Says is a size as its builder says it: 24 cut.
 func (s *Size) Says() string {
 	return strings.TrimSpace(s.Value.Typed(s.Text, s.Unit) + " " + meaningWord[s.Meaning])
+}
+
+// Says is a reason as its builder would say it, of places by the names given;
+// "" for one that only keeps a part where it is.
+func (t *Reason) Says(of, from, to string) string {
+	switch t.Kind {
+	case Level:
+		return of + " level with " + to
+	case Share:
+		return fmt.Sprintf("%s spread between %s and %s", of, from, to)
+	case Alike:
+		return fmt.Sprintf("%s as far from %s as it is %s", of, from, map[string]string{"x": "wide", "y": "deep", "z": "high"}[t.LikeAxis])
+	case Line, Toward:
+		return fmt.Sprintf("%s in line from %s", of, from)
+	}
+	return ""
 }
 
 var meaningWord = map[Meaning]string{Centre: "centre to centre", Outside: "outside", Clear: "clear", TopOfPipe: "to the top of the pipe", TopOfCap: "to the top of the cap", Slot: "between the bodies", Visible: "visible", Cut: "cut"}

@@ -1,7 +1,9 @@
 package frame
 
 import (
+	"fmt"
 	"slices"
+	"strings"
 )
 
 // prune takes away what refers to something that is gone, until nothing does,
@@ -57,8 +59,12 @@ func (d *Document) prune() (gone []Removed) {
 				t.Gave = nil
 				bad := !sound(def, t.refs)
 				t.Gave = g
-				if bad {
-					gone = append(gone, Removed{Kind: "tie", ID: t.ID})
+				if bad { // what it was said of is still there: it is news
+					words := ""
+					if d.Names(def, PlaceRef, string(t.Of)) {
+						words = t.Says(bareName(t.Of), bareName(t.From), bareName(t.To))
+					}
+					gone = append(gone, Removed{"tie", t.ID, words})
 				}
 				return bad
 			})
@@ -73,7 +79,13 @@ func (d *Document) prune() (gone []Removed) {
 		}
 		again = len(gone) > n
 	}
-	d.Tolerances = slices.DeleteFunc(d.Tolerances, func(t Tolerance) bool { return !d.Names(&d.Root, PipeRef, t.Pipe) })
+	d.Tolerances = slices.DeleteFunc(d.Tolerances, func(t Tolerance) bool {
+		bad := !d.Names(&d.Root, PipeRef, t.Pipe)
+		if bad {
+			gone = append(gone, Removed{"class", t.Pipe, fmt.Sprintf("%s as %s", t.Pipe, t.Class)})
+		}
+		return bad
+	})
 	d.Envelopes = slices.DeleteFunc(d.Envelopes, func(e Envelope) bool {
 		bad := e.Joint != "" && !d.Names(&d.Root, JointRef, e.Joint)
 		if bad {
@@ -100,6 +112,9 @@ func (d *Document) prune() (gone []Removed) {
 	}
 	return gone
 }
+
+// bareName is what a builder calls a joint or a plane.
+func bareName(r Ref) string { return strings.TrimPrefix(string(r), "=") }
 
 // eachGave shows all that gave way in a definition.
 func (def *Definition) eachGave(visit func(g *Gave)) {

@@ -191,19 +191,10 @@ func (s *solver) PartyWords(p Party) string {
 
 func (s *solver) reasonWords(t *frame.Tied) string {
 	of, from, to := s.name(t.Of, t.Reason.Of), s.name(t.From, t.Reason.From), s.name(t.To, t.Reason.To)
-	switch t.Kind {
-	case frame.Level:
-		return of + " level with " + to
-	case frame.Share:
-		return fmt.Sprintf("%s spread between %s and %s", of, from, to)
-	case frame.Alike:
-		return fmt.Sprintf("%s as far from %s as it is %s", of, from, map[string]string{"x": "wide", "y": "deep", "z": "high"}[t.LikeAxis])
-	case frame.Line, frame.Toward:
-		return fmt.Sprintf("%s in line from %s", of, from)
-	case frame.Placed:
+	if t.Kind == frame.Placed {
 		return fmt.Sprintf("%s placed from %s", of, from)
 	}
-	return t.ID
+	return cmp.Or(t.Says(of, from, to), t.ID)
 }
 
 // freed lists what nothing holds, by the axes of the scope of its first joint.
