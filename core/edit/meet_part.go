@@ -129,6 +129,7 @@ func (e *editor) meetJoints(scope int, part string, pair [2]string) error {
 // meetPipes splits pipes of a definition that joints of a part came to lie on.
 func (e *editor) meetPipes(scope int, part string) error {
 	inPart := func(id string) bool { return inside(part, id) }
+	met := map[string]int{}
 	for again := true; again; {
 		again = false
 		for i := range e.view.Graph.Nodes {
@@ -141,6 +142,9 @@ func (e *editor) meetPipes(scope int, part string) error {
 				k := e.view.Graph.Edge(join(e.path(scope), p.ID))
 				if k < 0 || p.From == ref || p.To == ref || !e.runsThrough(k, e.view.Points[i], layout.TapeStep) {
 					continue
+				}
+				if met[id]++; met[id] > 3 { // one pipe each way; more lie along each other, and never come to rest
+					return refuse("take away what it lies along first, or put it elsewhere", "%s comes to lie along the pipe %s", part, p.ID)
 				}
 				e.splitAt(scope, p.ID, ref)
 				e.open(e.def(scope), ref)

@@ -318,7 +318,7 @@ func (e *editor) mentioned(def *frame.Definition, id string) (yes bool) {
 			yes = yes || keeps(string(def.Uses[i].At[0]), string(def.Uses[i].At[1]), string(def.Uses[i].At[2]))
 		}
 		for i := range def.Reasons {
-			yes = yes || def.Reasons[i].Kind != frame.Level && keeps(string(def.Reasons[i].From), string(def.Reasons[i].To), string(def.Reasons[i].LikeFrom), string(def.Reasons[i].LikeTo))
+			yes = yes || def.Reasons[i].Kind != frame.Level && def.Reasons[i].Kind != frame.Placed && keeps(string(def.Reasons[i].From), string(def.Reasons[i].To), string(def.Reasons[i].LikeFrom), string(def.Reasons[i].LikeTo))
 		}
 		for _, v := range e.doc.Envelopes {
 			path, name, _ := frame.Ref(v.Joint).Parts()

@@ -34,7 +34,7 @@ func (e *editor) axis(in string, a measure.Axis, plane frame.Ref) (scope, at int
 	at = e.place(scope).Find(a, plane)
 	switch {
 	case at < 0:
-		return 0, 0, refuse("name a joint that stands on it, or its name", "there is no plane %q on the %s axis", strings.TrimPrefix(string(plane), "="), a)
+		return 0, 0, refuse("name a joint that stands on it, or its name", "there is no plane %q on the %s axis", plane.Bare(), a)
 	case e.place(scope).Planes[a][at].Copied:
 		return 0, 0, refuse("change the pitch of the array", "%q is a copy's", plane)
 	}
@@ -253,7 +253,7 @@ func (w *Bay) pull(e *editor, scope, at int, done Done) (Done, error) {
 	for _, r := range slices.Clone(def.Reasons) {
 		if (r.Kind == frame.Share || r.Kind == frame.Alike) && onPlane(me, r.Of) && (r.Axis == "" || r.Axis == w.Axis.String()) {
 			e.doc.DropReason(r.ID)
-			e.tell("%s is not spread evenly any more", me.Name)
+			e.tell("%s goes", r.Said())
 		}
 	}
 	s := e.centre(me.At - all[at-1].At + w.Pull)
@@ -299,7 +299,7 @@ func (w *Level) on(e *editor) (Done, error) {
 		return Done{}, refuse("pick another one", "they are level already")
 	}
 	e.doc.AddReason(e.def(scope), frame.Reason{Kind: frame.Level, Axis: w.Axis.String(), Of: w.Of, To: w.To})
-	return Done{Label: fmt.Sprintf("%s level with %s", strings.TrimPrefix(string(w.Of), "="), strings.TrimPrefix(string(w.To), "=")), Also: e.everywhere(scope)}, nil
+	return Done{Label: fmt.Sprintf("%s level with %s", w.Of.Bare(), w.To.Bare()), Also: e.everywhere(scope)}, nil
 }
 
 // Name names a plane; what is on it stays level because somebody said so.
@@ -388,6 +388,9 @@ func (w *Even) on(e *editor) (Done, error) {
 		}
 		for _, r := range slices.Clone(def.Reasons) {
 			if i > lo && i < hi && (r.Kind == frame.Share || r.Kind == frame.Alike) && r.Axis == w.Axis.String() && onPlane(&all[i], r.Of) {
+				if r.Kind != frame.Share || !onPlane(&all[lo], r.From) || !onPlane(&all[hi], r.To) {
+					e.tell("%s goes", r.Said())
+				}
 				e.doc.DropReason(r.ID)
 			}
 		}

@@ -203,6 +203,7 @@ func TestAnyGesturesLeaveAFrameThatCanBePlanned(t *testing.T) {
 				h.doc = doc
 				made++
 				holds(t, before, h, done)
+				nothingLost(t, before, h.doc, e, done)
 			case errors.As(err, &nonsense):
 				data, _ := json.Marshal(before)
 				text, _ := json.Marshal(edit.Edit{Gesture: e})

@@ -57,6 +57,18 @@ func (w *Repeat) on(e *editor) (Done, error) {
 		}
 		array.Pitch = &s
 	}
+	if was != nil && was.Pitch != nil && !was.Pitch.Stood {
+		gave := Gave{Size: was.Pitch.ID, Was: was.Pitch.Says() + " from copy to copy", Words: "taken away with the copies"}
+		switch {
+		case array != nil && array.Joined != nil:
+			gave.Words = "the copies are joined"
+		case array != nil:
+			gave.Now, gave.Words = array.Pitch.Says(), "typed instead"
+		}
+		if array == nil || array.Pitch != was.Pitch {
+			e.gave = append(e.gave, gave)
+		}
+	}
 	name := u.ID
 	// the first copy of an array has a number of its own
 	switch {

@@ -272,6 +272,9 @@ func (t *Reason) Says(of, from, to string) string {
 	return ""
 }
 
+// Said is a reason in the words of its own definition.
+func (t *Reason) Said() string { return t.Says(t.Of.Bare(), t.From.Bare(), t.To.Bare()) }
+
 var meaningWord = map[Meaning]string{Centre: "centre to centre", Outside: "outside", Clear: "clear", TopOfPipe: "to the top of the pipe", TopOfCap: "to the top of the cap", Slot: "between the bodies", Visible: "visible", Cut: "cut"}
 
 // axisNames are the axes as the document names them.

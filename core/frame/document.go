@@ -60,6 +60,9 @@ type Ref string
 // OnPlane is the reference to a named plane of a definition.
 func OnPlane(id string) Ref { return Ref("=" + id) }
 
+// Bare is what a builder calls the joint or the plane.
+func (r Ref) Bare() string { return strings.TrimPrefix(string(r), "=") }
+
 // Parts gives the path of the use that a reference leads into, the name there,
 // and whether it is a plane's.
 func (r Ref) Parts() (path, name string, plane bool) {

@@ -3,7 +3,6 @@ package frame
 import (
 	"fmt"
 	"slices"
-	"strings"
 )
 
 // prune takes away what refers to something that is gone, until nothing does,
@@ -62,7 +61,7 @@ func (d *Document) prune() (gone []Removed) {
 				if bad { // what it was said of is still there: it is news
 					words := ""
 					if d.Names(def, PlaceRef, string(t.Of)) {
-						words = t.Says(bareName(t.Of), bareName(t.From), bareName(t.To))
+						words = t.Said()
 					}
 					gone = append(gone, Removed{"tie", t.ID, words})
 				}
@@ -112,9 +111,6 @@ func (d *Document) prune() (gone []Removed) {
 	}
 	return gone
 }
-
-// bareName is what a builder calls a joint or a plane.
-func bareName(r Ref) string { return strings.TrimPrefix(string(r), "=") }
 
 // eachGave shows all that gave way in a definition.
 func (def *Definition) eachGave(visit func(g *Gave)) {

@@ -40,7 +40,8 @@ type planeKey struct {
 type lineOf struct {
 	long constraint.Var
 	sign float64
-	axis int // of the set of axes it runs along; -1: a slope
+	axis int // of its set of axes that it runs along; -1: a slope
+	axes int // the set, which may be another one than that of a size's own scope
 }
 
 // Party is something that can give way: a size, the way a pipe runs, a reason,
@@ -331,8 +332,8 @@ func (q *equations) line(owner, scope, from, to int, dir measure.Dir) {
 		if d[runs[0]] < 0 {
 			sign = -1
 		}
-		q.lines[[2]int{from, to}] = lineOf{sign: sign, axis: runs[0]}
-		q.lines[[2]int{to, from}] = lineOf{sign: -sign, axis: runs[0]}
+		q.lines[[2]int{from, to}] = lineOf{sign: sign, axis: runs[0], axes: axes}
+		q.lines[[2]int{to, from}] = lineOf{sign: -sign, axis: runs[0], axes: axes}
 		return
 	}
 	long := q.sys.Var()

@@ -92,7 +92,7 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 			from, to = find(z.From), find(z.To)
 		case z.Axis == "":
 			p, q := s.sizeEnds(z)
-			if l, ok := s.lines[[2]int{p, q}]; ok && l.axis == k {
+			if l, ok := s.lines[[2]int{p, q}]; ok && l.axis == k && l.axes == s.axesOf[scope] {
 				from, to = find(frame.Where{Node: p}), find(frame.Where{Node: q})
 			}
 		}

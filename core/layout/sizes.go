@@ -52,8 +52,7 @@ func (s *solver) sizes() {
 			c := s.between(z, p, q).Total()
 			switch l, straight := s.lines[[2]int{p, q}]; {
 			case straight && l.axis >= 0:
-				axes := s.axesOf[z.Scope]
-				s.sys.Apart(owner, s.node(p, axes)[l.axis], s.node(q, axes)[l.axis], c.Scale(l.sign))
+				s.sys.Apart(owner, s.node(p, l.axes)[l.axis], s.node(q, l.axes)[l.axis], c.Scale(l.sign))
 			case straight:
 				s.sys.Apart(owner, constraint.Zero, l.long, c)
 			default:

@@ -133,7 +133,7 @@ export function PipeCard({ pipe: p, frame, style, gesture, onPick }: LensProps &
         </button>
       </div>
       <div className="mt-2 grid gap-2">
-        <LineField label="Make it" placeholder={`${text(p.cut, style, 16)} cut`} press="Set" onRun={(t) => gesture.run({ size: { pipe: p.pipe, length: t } }, { keep: true })} note="a round cut in, the size that comes out; say cut, visible or centre" />
+        {!p.path && <LineField label="Make it" placeholder={`${text(p.cut, style, 16)} cut`} press="Set" onRun={(t) => gesture.run({ size: { pipe: p.pipe, length: t } }, { keep: true })} note="a round cut in, the size that comes out; say cut, visible or centre" />}
         <Said pipe={p} frame={frame} style={style} gesture={gesture} />
         <LineField label="Split it at" placeholder="half" press="Split" mayBeEmpty onRun={(t) => gesture.run({ split: { pipe: p.pipe, length: t || undefined } })} note={`from ${p.from}; left empty, in the middle`} />
         <BowField pipe={p} style={style} gesture={gesture} />
