@@ -26,7 +26,8 @@ type editor struct {
 	view      *View // of the document as it was when it was last looked at
 	was       *View // of the document as it was given
 	clashed   map[string]bool
-	heights   []string // sizes that were typed just now, which may be heights from the floor
+	yielded   map[string]bool // what gave way in the document as it was given
+	heights   []string        // sizes that were typed just now, which may be heights from the floor
 	answers   []string
 	also      []string
 	gave      []Gave
@@ -36,7 +37,7 @@ type editor struct {
 }
 
 func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
-	e := &editor{doc: d.Clone(), unit: cmp.Or(ed.Unit, d.Units, measure.Inches), solve: solve, answers: ed.Answers, clashed: map[string]bool{}}
+	e := &editor{doc: d.Clone(), unit: cmp.Or(ed.Unit, d.Units, measure.Inches), solve: solve, answers: ed.Answers, clashed: map[string]bool{}, yielded: yielded(d)}
 	if err := e.look(); err != nil {
 		return nil, err
 	}

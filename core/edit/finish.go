@@ -33,10 +33,13 @@ func (e *editor) finish() error {
 	if err := e.rejoin(); err != nil {
 		return err
 	}
-	if err := e.runsOn(); err != nil {
+	if err := e.stands(); err != nil {
 		return err
 	}
-	if err := e.stands(); err != nil {
+	if err := e.holdsAgain(); err != nil {
+		return err
+	}
+	if err := e.runsOn(); err != nil {
 		return err
 	}
 	e.offerBack()

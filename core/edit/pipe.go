@@ -221,11 +221,19 @@ func (e *editor) dropJoint(def *frame.Definition, id string) {
 			e.told(e.dropPipe(def, p.ID))
 		}
 	}
+	var asked []string // the pipes at it are asked to go with it; those that come to it in another copy are not
+	for _, p := range def.Pipes {
+		if p.From == id || p.To == id {
+			asked = append(asked, p.ID)
+		}
+	}
 	var gone []frame.Removed
 	for _, r := range e.doc.DropJoint(def, id) {
-		if r.Kind != "pipe" { // the pipes at it are asked to go with it
-			gone = append(gone, r)
+		if i := slices.Index(asked, r.ID); r.Kind == "pipe" && i >= 0 {
+			asked = slices.Delete(asked, i, i+1)
+			continue
 		}
+		gone = append(gone, r)
 	}
 	e.told(gone)
 }

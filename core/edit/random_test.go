@@ -74,6 +74,13 @@ func holds(t require.TestingT, before *frame.Document, h *hand, done edit.Done) 
 			require.Equal(t, z.Value, cut[z.Pipe], "%s: %s is what is cut of %s", z.ID, z.Text, z.Pipe)
 		}
 	}
+	for _, part := range p.Frames[0].Parts { // in every copy of a group
+		for _, s := range h.doc.Group(part.Group).Sizes {
+			if got, there := cut[part.Path+"/"+s.Pipe]; there && s.Pipe != "" && s.Meaning == frame.Cut && s.Gave == nil && h.doc.Group(part.Group).Pipe(s.Pipe).Path != frame.Bent {
+				require.LessOrEqual(t, (got - s.Value).Abs(), off, "%s: %s is what is cut of %s/%s", s.ID, s.Text, part.Path, s.Pipe)
+			}
+		}
+	}
 	told := map[string]bool{}
 	for _, g := range done.Gave {
 		told[g.Size] = true

@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -279,14 +280,11 @@ func (w *Walk) toJoint(e *editor, scope, n, m int, ref, to string, dir measure.D
 }
 
 func (w *Walk) sizeOf(e *editor, scope int) catalog.Size {
-	if w.Size != "" {
-		return w.Size
-	}
-	if of := e.view.Graph.Scopes[scope].Of; of != "" && e.doc.Group(of).Size != "" {
-		return e.doc.Group(of).Size
-	}
-	return e.doc.Size
+	return cmp.Or(w.Size, e.usual(scope))
 }
+
+// usual is the size of a scope's pipes that say none.
+func (e *editor) usual(scope int) catalog.Size { return cmp.Or(e.def(scope).Size, e.doc.Size) }
 
 // Join runs a pipe between two joints. Where they lie along an axis it keeps
 // them in line from then on.
@@ -324,6 +322,9 @@ func (w *Join) on(e *editor) (Done, error) {
 		return Done{}, refuse("use a nominal size such as 3/4", "no pipe size %q", w.Size)
 	}
 	p := frame.Pipe{From: refs[0], To: refs[1], Size: w.Size}
+	if at := e.sizeAt(nodes[:]...); w.Size == "" && at != e.usual(scope) {
+		p.Size = at // as the pipes that it joins
+	}
 	local := e.place(scope).Local(e.view.Points[nodes[1]]).Sub(e.place(scope).Local(e.view.Points[nodes[0]]))
 	p.Dir = straight(local)
 	id := e.doc.AddPipe(e.def(scope), p)
@@ -334,6 +335,21 @@ func (w *Join) on(e *editor) (Done, error) {
 		return Done{}, err
 	}
 	return e.through(done, scope, id, "")
+}
+
+// sizeAt is the size of all pipes at some joints, where they are of one size.
+func (e *editor) sizeAt(nodes ...int) (size catalog.Size) {
+	for _, n := range nodes {
+		for _, pe := range e.view.Graph.Nodes[n].Pipes {
+			switch s := e.view.Graph.Edges[pe.Pipe].Size; {
+			case size == "":
+				size = s
+			case size != s:
+				return ""
+			}
+		}
+	}
+	return size
 }
 
 // straight is the direction of a way that runs along an axis but for what no

@@ -268,6 +268,26 @@ func (h *hand) finding(code string) finding.Finding {
 	return all[i]
 }
 
+// A rack's first leg makes its side longer than the other one, and something
+// gives way; once the leg on the other side stands both are even, and what gave
+// way holds again as it was typed, with a word.
+func TestWhatGaveWayHoldsAgainWhenBothSidesAreEven(t *testing.T) {
+	for _, way := range []string{"pipe p8", "size s3", "size s6"} {
+		h := draws(t, "3/4", "away 4 cut", "away 16 cut", "away 4 cut", "j1: right 16 cut", "away 4 cut", "away 16 cut", "away 4 cut", "left 16 cut")
+		want := h.cuts()
+		require.NoError(t, h.do(&edit.Walk{From: "j2", Course: "down 7 cut capped"}, way))
+		h.finding("gave-way")
+		h.lines("j6: down 7 cut capped")
+		require.Len(t, h.last.Also, 1, "%v", h.last.Also)
+		assert.Contains(t, h.last.Also[0], "holds again")
+		for p, cut := range want {
+			assert.Equal(t, cut, h.cuts()[p], "%s after %s", p, way)
+		}
+		h.sound(t)
+		assert.False(t, slices.ContainsFunc(h.plan().Findings, func(f finding.Finding) bool { return f.Code == "gave-way" }), way)
+	}
+}
+
 // Where there is no gesture that could ask, as when a fitting was measured in
 // the shop, the one said first holds and the finding gives the choices.
 func TestAContradictionWithoutAGestureGivesItsChoices(t *testing.T) {
@@ -323,6 +343,16 @@ func TestABodyThatPassesASizeIsTold(t *testing.T) {
 	h.sound(t)
 	assert.Equal(t, 24*measure.Inch, wide().Round(measure.SixtyFourth))
 	assert.Equal(t, "6", h.cuts()["p5"])
+}
+
+// A pipe between two joints is of the size of the pipes that it joins.
+func TestAPipeBetweenJointsIsOfTheirSize(t *testing.T) {
+	h := draws(t, "3/4", "right 20 cut of 1-1/2", "j1: up 10 cut of 1-1/2", "j2: up 10 cut of 1-1/2", "join j3 j4")
+	for _, p := range h.plan().Frames[0].Pipes {
+		assert.Equal(t, catalog.Size("1-1/2"), p.Size, p.Pipe)
+	}
+	h = draws(t, "3/4", "right 20 cut", "j1: up 10 cut of 1-1/2", "j2: up 10 cut of 1/2", "join j3 j4")
+	assert.Equal(t, catalog.Size("3/4"), h.plan().Frames[0].Pipes[3].Size, "they differ: the frame's own")
 }
 
 // A height is measured from what stands on the floor once its line is drawn:

@@ -8,14 +8,14 @@ import type { DeskOf } from "./use-desk";
 export type Kind = Exclude<keyof Edit, "unit" | "answers" | "$schema">;
 
 export interface Gesture {
-  /** Makes a gesture on the frame as it is when its turn comes; what is picked stays picked with keep. Nothing is given back when it is refused. */
-  run: (edit: Edit, o?: { keep?: boolean }) => Promise<Done | undefined>;
+  /** Makes a gesture on the frame as it is when its turn comes; what is picked stays picked with keep, and at is the id of the field that asks, which shows a refusal itself. Nothing is given back when it is refused. */
+  run: (edit: Edit, o?: { keep?: boolean; at?: string }) => Promise<Done | undefined>;
   /** A gesture that goes on: each replaces the one before it, from the same beginning, as one step. */
   pull: (edit: Edit, on: string) => void;
   /** Ends what goes on. */
   drop: () => void;
   /** Why the last one was refused. */
-  refused?: { kind: Kind; what: string };
+  refused?: { kind: Kind; what: string; at?: string };
   /** What the last one waits for: an option chosen, or nothing to let it be. */
   asks?: { question: Question; choose: (option: string | undefined) => void };
   /** What the last one did besides what was asked for, and what may be wanted next. */
@@ -50,16 +50,16 @@ export function useGesture(desk: DeskOf, onDone: (d: Done, keep: boolean) => voi
     [current],
   );
 
-  const refuse = useCallback((edit: Edit, e: unknown) => {
+  const refuse = useCallback((edit: Edit, e: unknown, at?: string) => {
     const what = e instanceof Refusal ? (Object.values(e.places)[0] ?? e.message) : "The server does not answer. Nothing was changed.";
-    setRefused({ kind: kindOf(edit), what: what.charAt(0).toUpperCase() + what.slice(1) });
+    setRefused({ kind: kindOf(edit), at, what: what.charAt(0).toUpperCase() + what.slice(1) });
   }, []);
 
   // what was answered, so that undoing it asks again
   const answered = useRef<{ before: Project; after: Project; edit: Edit; keep: boolean }>(undefined);
 
   const run = useCallback(
-    (asked: Edit, o?: { keep?: boolean }) => {
+    (asked: Edit, o?: { keep?: boolean; at?: string }) => {
       const turn = async () => {
         let edit = asked;
         for (let n = 0; n < tries + (edit.answers?.length ?? 0); n++) {
@@ -84,7 +84,7 @@ export function useGesture(desk: DeskOf, onDone: (d: Done, keep: boolean) => voi
             told.current(a.done, o?.keep ?? false);
             return a.done;
           } catch (e) {
-            refuse(edit, e);
+            refuse(edit, e, o?.at);
             return undefined;
           }
         }

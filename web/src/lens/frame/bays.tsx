@@ -8,7 +8,7 @@ import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import type { LensProps } from "../lens";
 import { LineField } from "./line-field";
-import { Refused } from "./refused";
+import { Refused, Sorry } from "./refused";
 
 const axisWords = ["Across, left to right", "In depth, near to away", "In height, from below"];
 
@@ -35,7 +35,7 @@ export function Bays({ frame, style, gesture, part, onPart, marked, onMark, ...r
 function Between({ frame, gesture, marked }: Pick<LensProps, "frame" | "gesture" | "marked">) {
   const [a, b] = marked.filter((m) => frame.joints.some((j) => j.id === m));
   if (marked.length !== 2 || !a || !b) return null;
-  return <LineField label={`${a} to ${b}`} placeholder="48 outside" press="Set" onRun={(t) => gesture.run({ size: { ends: [a, b], length: t } }, { keep: true })} note="what it contradicts is asked about" />;
+  return <LineField label={`${a} to ${b}`} placeholder="48 outside" press="Set" gesture={gesture} keep edit={(t) => ({ size: { ends: [a, b], length: t } })} note="what it contradicts is asked about" />;
 }
 
 type AxisProps = Pick<LensProps, "style" | "gesture" | "onPick" | "picked" | "marked" | "onMark"> & { axis: number; all: Mark[]; sizes: Size[]; part: string };
@@ -97,23 +97,6 @@ function Another({
 }) {
   const [like, setLike] = useState("");
   const chosen = own.find((m) => m.key === like) ?? last;
-  const run = async (length: string) => {
-    const done = await gesture.run(
-      {
-        insert: {
-          in: part || undefined,
-          axis,
-          after: last.key,
-          like: chosen.key,
-          length: length || undefined,
-          rails: marked.length > 0 ? marked : undefined,
-        },
-      },
-      { keep: true },
-    );
-    if (done) onMark([]);
-    return done;
-  };
   return (
     <div className="flex flex-wrap items-start gap-2">
       <div className="min-w-64 flex-1">
@@ -122,7 +105,10 @@ function Another({
           placeholder={own.length > 1 ? "as far as the last" : "46 clear"}
           press="Add"
           mayBeEmpty={own.length > 1}
-          onRun={run}
+          gesture={gesture}
+          keep
+          edit={(length) => ({ insert: { in: part || undefined, axis, after: last.key, like: chosen.key, length: length || undefined, rails: marked.length > 0 ? marked : undefined } })}
+          onDone={() => onMark([])}
           note={marked.length > 0 ? `beyond ${last.name}, with a pipe from each marked joint` : own.length > 1 ? `beyond ${last.name}, joined as in the last bay` : `beyond ${last.name}; mark the joints from which pipes are to run`}
         />
       </div>
@@ -166,7 +152,7 @@ function Row({ axis, m, before, after, sizes, style, gesture, part, alone }: Pic
               <Icon name="more" size={18} />
             </DropdownMenu.Trigger>
             <DropdownMenu.Portal>
-              <DropdownMenu.Content align="end" sideOffset={2} collisionPadding={8} className="menu" aria-label={`What stands at ${m.name}`}>
+              <DropdownMenu.Content align="end" sideOffset={2} collisionPadding={8} className="menu" onCloseAutoFocus={(e) => naming && e.preventDefault()} aria-label={`What stands at ${m.name}`}>
                 <DropdownMenu.Item className="menu-item" onSelect={() => void gesture.run({ insert: { in: own, axis, after: m.key, like: m.key } }, { keep: true })}>
                   {after ? "Another like it, half-way to the next" : "Another bay like the last"}
                 </DropdownMenu.Item>
@@ -211,11 +197,12 @@ function Row({ axis, m, before, after, sizes, style, gesture, part, alone }: Pic
           placeholder="shelf"
           press="Name it"
           note="what is level with it stays level; up to =shelf runs a pipe that far"
-          onRun={async (name) => {
-            const done = await gesture.run({ name: { in: own, axis, plane: m.key, name } }, { keep: true });
-            if (done) setNaming(false);
-            return done;
-          }}
+          gesture={gesture}
+          keep
+          takesFocus
+          edit={(name) => ({ name: { in: own, axis, plane: m.key, name } })}
+          onDone={() => setNaming(false)}
+          onLeave={() => setNaming(false)}
         />
       )}
       {m.planes.slice(1).map((p) => (
@@ -235,6 +222,7 @@ function BayField({ axis, mark, before, said, style, gesture, part }: { axis: nu
   const id = useId();
   const shown = said ? `${text(said.out, style, 64)} ${short[said.meaning] ?? said.meaning}` : `${text(mark.at - before.at, style, 64)} centre`;
   const [typed, setTyped] = useState<string>();
+  const why = typed !== undefined && gesture.refused?.at === id ? gesture.refused.what : undefined;
   const save = async () => {
     if (typed === undefined || typed.trim() === "" || typed === shown) {
       setTyped(undefined);
@@ -250,7 +238,7 @@ function BayField({ axis, mark, before, said, style, gesture, part }: { axis: nu
             length: typed.replaceAll("″", '"').replaceAll("′", "'").replaceAll("⁄", "/"),
           },
         },
-        { keep: true },
+        { keep: true, at: id },
       )
     )
       setTyped(undefined);
@@ -267,6 +255,8 @@ function BayField({ axis, mark, before, said, style, gesture, part }: { axis: nu
         autoComplete="off"
         spellCheck={false}
         disabled={mark.copied}
+        aria-invalid={why !== undefined}
+        aria-describedby={why && `${id}-why`}
         onFocus={(e) => e.target.select()}
         onChange={(e) => setTyped(e.target.value)}
         onBlur={() => void save()}
@@ -281,6 +271,7 @@ function BayField({ axis, mark, before, said, style, gesture, part }: { axis: nu
       <span className="text-xs whitespace-nowrap text-ink-2">
         c-c <Len nm={mark.at - before.at} style={style} step={32} />
       </span>
+      {why && <Sorry id={`${id}-why`} what={why} />}
     </>
   );
 }

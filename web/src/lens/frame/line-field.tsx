@@ -1,23 +1,45 @@
-import { useId, useState } from "react";
+import { useEffect, useId, useRef, useState } from "react";
+import type { Done, Edit } from "../../api/client";
+import type { LensProps } from "../lens";
+import { Sorry } from "./refused";
 
-interface Props {
+interface Props extends Pick<LensProps, "gesture"> {
   label: string;
   placeholder: string;
   press: string;
   note?: string;
   mayBeEmpty?: boolean;
-  /** Clears the field when it gives something back. */
-  onRun: (text: string) => Promise<unknown>;
+  /** It came into view because it was asked for. */
+  takesFocus?: boolean;
+  /** What is picked stays picked. */
+  keep?: boolean;
+  /** The gesture that a line means, or why it means none. */
+  edit: (line: string) => Edit | string;
+  onDone?: (d: Done) => void;
+  /** Escape was pressed: it need not be there any more. */
+  onLeave?: () => void;
 }
 
-/** A line to type and a button that does it. */
-export function LineField({ label, placeholder, press, note, mayBeEmpty, onRun }: Props) {
+/** A line to type and a button that does it. What is refused stays in the field, with the reason under it. */
+export function LineField({ label, placeholder, press, note, mayBeEmpty, takesFocus, keep, edit, onDone, onLeave, gesture }: Props) {
   const id = useId();
   const [line, setLine] = useState("");
+  const [sorry, setSorry] = useState<string>();
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (takesFocus) input.current?.focus();
+  }, [takesFocus]);
   const run = async () => {
     if (!line.trim() && !mayBeEmpty) return;
-    if (await onRun(line.trim())) setLine("");
+    const e = edit(line.trim());
+    setSorry(typeof e === "string" ? e : undefined);
+    if (typeof e === "string") return;
+    const done = await gesture.run(e, { keep, at: id });
+    if (!done) return;
+    setLine("");
+    onDone?.(done);
   };
+  const why = sorry ?? (gesture.refused?.at === id ? gesture.refused.what : undefined);
   return (
     <div className="line-field">
       <label htmlFor={id} className="font-semibold">
@@ -25,22 +47,31 @@ export function LineField({ label, placeholder, press, note, mayBeEmpty, onRun }
       </label>
       <input
         id={id}
+        ref={input}
         className="field"
         value={line}
         placeholder={placeholder}
         autoComplete="off"
         spellCheck={false}
+        aria-invalid={why !== undefined}
+        aria-describedby={why && `${id}-why`}
         onChange={(e) => setLine(e.target.value)}
         onKeyDown={(e) => {
-          if (e.key !== "Enter") return;
+          if (e.key === "Enter") void run();
+          else if (e.key === "Escape" && onLeave) onLeave();
+          else return;
           e.preventDefault();
-          void run();
+          e.stopPropagation();
         }}
       />
       <button type="button" className="btn btn-small" disabled={!line.trim() && !mayBeEmpty} onClick={() => void run()}>
         {press}
       </button>
       {note && <span className="line-note">{note}</span>}
+      {why && <Sorry id={`${id}-why`} what={why} />}
     </div>
   );
 }
+
+/** An angle as it is typed: 20, 20°, −15. */
+export const angleOf = (text: string) => (/^[-−]?\d+([.,]\d+)?\s*°?$/.test(text) ? Number(text.replace("−", "-").replace(",", ".").replace("°", "")) : undefined);

@@ -7,7 +7,7 @@ import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
 import type { LensProps } from "../lens";
 import { pipeSizes } from "../sizes";
-import { LineField } from "./line-field";
+import { LineField, angleOf } from "./line-field";
 import { Refused } from "./refused";
 
 type Link = PlanFrame["links"][number];
@@ -37,7 +37,7 @@ export function Links(props: LensProps & { joint?: Joint; pipe?: Pipe }) {
       </Head>
       {frame.links.length === 0 && !making && <p className="text-sm text-ink-2">What holds together without a socket: a bolt to fold on, a leg that slides, wheels on an axle, ties, clips.</p>}
       {making && <NewLink {...props} onMade={() => setMaking(false)} />}
-      {free && <LineField label={`Slide a pipe out of ${joint.id}`} placeholder="10" press="Slide" onRun={(t) => gesture.run({ slide: { joint: joint.id, say: t } })} note="how far it shows; holes every 2: 10 pitch 2; the size that fits best is taken" />}
+      {free && <LineField label={`Slide a pipe out of ${joint.id}`} placeholder="10" press="Slide" gesture={gesture} edit={(t) => ({ slide: { joint: joint.id, say: t } })} note="how far it shows; holes every 2: 10 pitch 2; the size that fits best is taken" />}
       <ul className="mt-1 grid gap-2">
         {frame.links.map((l) => (
           <li key={l.id} className="link-row">
@@ -101,7 +101,7 @@ function Turning({ l, style, gesture }: { l: Link } & LensProps) {
           {h.parts[0]} meets {h.parts[1]} after {Math.abs(h.angle)}°
         </p>
       ))}
-      <LineField label="Folds by" placeholder="60" press="Fold" onRun={(t) => gesture.run({ link: { id: l.id, fold: Number(t.replace("°", "")) || 0 } }, { keep: true })} note="degrees; with a minus the other way" />
+      <LineField label="Folds by" placeholder="60" press="Fold" gesture={gesture} keep edit={(t) => (angleOf(t) === undefined ? "Write an angle in degrees, as in 60" : { link: { id: l.id, fold: angleOf(t) } })} note="degrees; with a minus the other way" />
     </>
   );
 }

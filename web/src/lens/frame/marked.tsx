@@ -33,7 +33,7 @@ export function Marked({ frame, gesture, marked, onMark, part }: LensProps & { p
             Run a pipe between them
           </button>
         )}
-        <LineField label="Group them as" placeholder="foot" press="Group" onRun={(name) => gesture.run({ group: { in: part || undefined, name, joints: known } }).then(clear)} note="a part that can be repeated, mirrored and used again" />
+        <LineField label="Group them as" placeholder="foot" press="Group" gesture={gesture} edit={(name) => ({ group: { in: part || undefined, name, joints: known } })} onDone={clear} note="a part that can be repeated, mirrored and used again" />
         {mirrors && (
           <div className="flex flex-wrap items-center gap-2 text-sm">
             <span className="font-semibold">The same on the other side of</span>

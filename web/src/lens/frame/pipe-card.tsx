@@ -15,7 +15,7 @@ const ways = [["", "turns freely"], ["up", "held up"], ["down", "held down"], ["
 function BowField({ pipe: p, style, gesture }: { pipe: Pipe; style: LensProps["style"]; gesture: LensProps["gesture"] }) {
   const [leave, setLeave] = useState<[string, string]>(["", ""]);
   const sprung = p.path === "sprung";
-  const run = (say: string) => gesture.run({ bow: { pipe: p.pipe, say, leave } }, { keep: true });
+  const bow = (say: string) => ({ bow: { pipe: p.pipe, say, leave } });
   return (
     <details className="more" open={sprung}>
       <summary>{sprung ? "Sprung" : p.path === "bent" ? "Bent by heat" : "Bow it, as a hoop"}</summary>
@@ -25,13 +25,13 @@ function BowField({ pipe: p, style, gesture }: { pipe: Pipe; style: LensProps["s
           {sprung && p.strain ? <>: its outer side is stretched <strong>{(100 * p.strain).toFixed(2)} %</strong>, easy up to 0.80 %, never over 1.10 %</> : null}
         </p>
       ) : null}
-      <LineField label="Spring it" placeholder="rise 24" press="Spring" onRun={run} note="rise 24, rise 24 under, or of 10 ft: its length, and the rise that comes out" />
+      <LineField label="Spring it" placeholder="rise 24" press="Spring" gesture={gesture} keep edit={bow} note="rise 24, rise 24 under, or of 10 ft: its length, and the rise that comes out" />
       <div className="mt-2 flex flex-wrap items-center gap-2 text-sm">
         {([0, 1] as const).map((k) => (
           <Pick key={k} label={`How ${k === 0 ? p.from : p.to} holds it`} className="w-36" value={leave[k]} options={ways} onChange={(w) => setLeave(k === 0 ? [w, leave[1]] : [leave[0], w])} />
         ))}
         {p.path && (
-          <button type="button" className="btn btn-small" onClick={() => void run("")}>
+          <button type="button" className="btn btn-small" onClick={() => void gesture.run(bow(""), { keep: true })}>
             Straight again
           </button>
         )}
@@ -66,7 +66,7 @@ function Exactness({ pipe: p, alike, style, gesture }: { pipe: Pipe; alike: stri
           </span>
         )}
       </div>
-      {p.class === "on-frame" && <LineField label="Measured" placeholder={text(p.cut, style, 16)} press="Take it" onRun={(t) => gesture.run({ class: { pipes: [p.pipe], class: "on-frame", measured: t } }, { keep: true })} note="between what it goes into, sockets included" />}
+      {p.class === "on-frame" && <LineField label="Measured" placeholder={text(p.cut, style, 16)} press="Take it" gesture={gesture} keep edit={(t) => ({ class: { pipes: [p.pipe], class: "on-frame", measured: t } })} note="between what it goes into, sockets included" />}
     </>
   );
 }
@@ -133,9 +133,9 @@ export function PipeCard({ pipe: p, frame, style, gesture, onPick }: LensProps &
         </button>
       </div>
       <div className="mt-2 grid gap-2">
-        {!p.path && <LineField label="Make it" placeholder={`${text(p.cut, style, 16)} cut`} press="Set" onRun={(t) => gesture.run({ size: { pipe: p.pipe, length: t } }, { keep: true })} note="a round cut in, the size that comes out; say cut, visible or centre" />}
+        {!p.path && <LineField label="Make it" placeholder={`${text(p.cut, style, 16)} cut`} press="Set" gesture={gesture} keep edit={(t) => ({ size: { pipe: p.pipe, length: t } })} note="a round cut in, the size that comes out; say cut, visible or centre" />}
         <Said pipe={p} frame={frame} style={style} gesture={gesture} />
-        <LineField label="Split it at" placeholder="half" press="Split" mayBeEmpty onRun={(t) => gesture.run({ split: { pipe: p.pipe, length: t || undefined } })} note={`from ${p.from}; left empty, in the middle`} />
+        <LineField label="Split it at" placeholder="half" press="Split" mayBeEmpty gesture={gesture} edit={(t) => ({ split: { pipe: p.pipe, length: t || undefined } })} note={`from ${p.from}; left empty, in the middle`} />
         <BowField pipe={p} style={style} gesture={gesture} />
         <Exactness pipe={p} alike={frame.pipes.filter((o) => o.letter === p.letter).map((o) => o.pipe)} style={style} gesture={gesture} />
         <div className="flex items-center gap-2 text-sm">

@@ -3,7 +3,7 @@ import type { Joint } from "../../api/client";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import type { LensProps } from "../lens";
-import { LineField } from "./line-field";
+import { LineField, angleOf } from "./line-field";
 import { Refused } from "./refused";
 
 /** Shapes that are more than a walk: rings, and how the whole frame stands. */
@@ -46,7 +46,8 @@ export function Shapes({ frame, project, gesture, joint, part }: LensProps & { j
           label={across ? "Across the flats" : "Each side"}
           placeholder={across ? "36 outside" : "12 cut"}
           press="Draw it"
-          onRun={(t) => gesture.run({ ring: { in: part || undefined, on: joint?.id, sides: n, square: Number(square), spokes: spokes || undefined, ...(across ? { across: t } : { side: t }) } })}
+          gesture={gesture}
+          edit={(t) => ({ ring: { in: part || undefined, on: joint?.id, sides: n, square: Number(square), spokes: spokes || undefined, ...(across ? { across: t } : { side: t }) } })}
           note={joint ? `it begins at ${joint.id}` : "it begins where the frame begins"}
         />
         {frame.joints.length > 0 && (
@@ -55,9 +56,11 @@ export function Shapes({ frame, project, gesture, joint, part }: LensProps & { j
             placeholder={stance ? `${stance.by}°` : "upright"}
             press="Tilt"
             mayBeEmpty
-            onRun={(t) => {
-              const by = Number.parseFloat(t);
-              return gesture.run({ stand: { turns: Number.isFinite(by) && by !== 0 ? [{ about: 0, by }] : [] } }, { keep: true });
+            gesture={gesture}
+            keep
+            edit={(t) => {
+              const by = t === "" ? 0 : angleOf(t);
+              return by === undefined ? "Write an angle in degrees, as in 12" : { stand: { turns: by === 0 ? [] : [{ about: 0, by }] } };
             }}
             note="degrees, its top leaning toward you; empty stands it upright"
           />
