@@ -34,10 +34,14 @@ func (e *editor) holdsAgain() error {
 	for _, def := range e.doc.Definitions() {
 		for i := range def.Sizes {
 			s := &def.Sizes[i]
-			if s.Gave == nil || !e.yielded[optionID(layout.Party{Kind: "size", ID: s.ID, Group: def.ID})] || !e.isAsSaid(s.ID) {
+			if s.Gave == nil || !e.yielded[optionID(layout.Party{Kind: "size", ID: s.ID, Group: def.ID})] {
 				continue
 			}
-			if err := e.again(&s.Gave, s.Says()); err != nil {
+			z := e.stated(s.ID)
+			if z == nil || (z.Out-z.Value).Abs() > asSaid {
+				continue
+			}
+			if err := e.again(&s.Gave, layout.Said(z)); err != nil {
 				return err
 			}
 		}
@@ -69,14 +73,14 @@ func (e *editor) again(gave **frame.Gave, words string) error {
 	return nil
 }
 
-// isAsSaid says whether a size is what it was said to be.
-func (e *editor) isAsSaid(id string) bool {
+// stated gives a size as it came out; nil where the frame has none of that id.
+func (e *editor) stated(id string) *layout.Size {
 	for i := range e.view.Sizes {
-		if z := &e.view.Sizes[i]; z.ID == id {
-			return (z.Out - z.Value).Abs() <= asSaid
+		if e.view.Sizes[i].ID == id {
+			return &e.view.Sizes[i]
 		}
 	}
-	return false
+	return nil
 }
 
 // runsAsSaid says whether a pipe runs the way it was drawn, in every copy of

@@ -197,10 +197,8 @@ func (e *editor) giveWay(p layout.Party, words string, g *frame.Gave) error {
 
 // now is what a size has become, in its own meaning.
 func (e *editor) now(id string) string {
-	for _, z := range e.view.Sizes {
-		if z.ID == id {
-			return strings.TrimSpace(z.Out.Tape(z.Unit) + " " + layout.Words(z.Is))
-		}
+	if z := e.stated(id); z != nil {
+		return strings.TrimSpace(z.Out.Tape(z.Unit) + " " + layout.Words(z.Is))
 	}
 	return ""
 }

@@ -68,7 +68,11 @@ export function LineField({ label, placeholder, press, note, mayBeEmpty, takesFo
         {press}
       </button>
       {note && <span className="line-note">{note}</span>}
-      {why && <Sorry id={`${id}-why`} what={why} />}
+      {why && (
+        <div className="line-note">
+          <Sorry id={`${id}-why`} what={why} />
+        </div>
+      )}
     </div>
   );
 }
