@@ -62,10 +62,15 @@ func (m *mender) look(set []int, open []measure.Dir) {
 		}
 		m.c.nodes++
 		next := append(slices.Clone(set), w.pipe)
-		// as planned, where that is a change, is the first thing to try
-		if by, ok := m.planned(next); ok && m.worst(m.after(next, by)) < 0 {
-			m.keep(next, by)
-			continue
+		// as planned, where that is a change, is the first thing to try; what it
+		// leaves open may be the next piece's fault alone
+		if by, ok := m.planned(next); ok {
+			left := m.after(next, by)
+			if m.worst(left) < 0 {
+				m.keep(next, by)
+				continue
+			}
+			m.look(next, left)
 		}
 		by, ok := m.solve(next)
 		if !ok {

@@ -45,6 +45,13 @@ func (h *hand) do(e edit.Edit) edit.Done {
 	return done
 }
 
+// begun makes sure of a first joint.
+func (h *hand) begun() {
+	if len(h.doc.Root.Joints) == 0 {
+		h.begin()
+	}
+}
+
 func (h *hand) begin() string { return h.do(edit.Edit{Gesture: &edit.Begin{}}).Joint }
 
 func (h *hand) walk(from, course string) string {

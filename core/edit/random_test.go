@@ -63,7 +63,7 @@ func holds(t require.TestingT, before *frame.Document, h *hand, done edit.Done) 
 	}
 	off := measure.Length(1000) // a micrometre
 	if slices.ContainsFunc(p.Findings, func(f finding.Finding) bool { return f.Code == "closes-nearly" }) {
-		off = layout.TapeStep // a loop closes within a step of the tape, and that is a note
+		off += layout.TapeStep // a loop closes within a step of the tape, and that is a note
 	}
 	for _, z := range p.Frames[0].Sizes {
 		if z.Gave != "" {
@@ -102,6 +102,112 @@ func anySize(t *rapid.T, d *frame.Document) string {
 	return rapid.SampledFrom(ids).Draw(t, "size id")
 }
 
+// anyGesture is some gesture on a frame, with whatever in it; a careful one
+// names only what is there, where there is any.
+func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
+	may := func(all []string, not string) []string {
+		if careful && len(all) > 0 {
+			return all
+		}
+		return append(all, not)
+	}
+	longs := []int{0, 1, 3, 10, 10, 20}
+	if careful {
+		longs = []int{3, 10, 10, 20}
+	}
+	p := h.plan().Frames[0]
+	var joints, pipes, parts []string
+	for _, j := range p.Joints {
+		joints = append(joints, j.ID)
+	}
+	for _, e := range p.Pipes {
+		pipes = append(pipes, e.Pipe)
+	}
+	for _, part := range p.Parts {
+		parts = append(parts, part.Path)
+	}
+	joint := func() string { return rapid.SampledFrom(may(joints, "nowhere")).Draw(t, "joint") }
+	pipe := func() string { return rapid.SampledFrom(may(pipes, "none")).Draw(t, "pipe") }
+	part := func() string { return rapid.SampledFrom(may(parts, "")).Draw(t, "part") }
+	place := p.Places[rapid.IntRange(0, len(p.Places)-1).Draw(t, "place")]
+	axis := measure.Axis(rapid.IntRange(0, 2).Draw(t, "axis"))
+	plane := func() frame.Ref {
+		var ids []string
+		for _, s := range place.Planes[axis] {
+			ids = append(ids, string(s.Ref))
+		}
+		return frame.Ref(rapid.SampledFrom(may(ids, "attic")).Draw(t, "plane"))
+	}
+	length := func() string {
+		return fmt.Sprintf("%d%s", rapid.SampledFrom(longs).Draw(t, "length"), rapid.SampledFrom([]string{"", "", " cut", " clear", " outside", " visible", " slot", " top"}).Draw(t, "meaning"))
+	}
+	var e edit.Gesture
+	switch rapid.IntRange(0, 33).Draw(t, "gesture") {
+	case 0, 1, 2, 3, 4:
+		way := rapid.SampledFrom([]string{"right", "left", "up", "down", "near", "away", "up right", "left down", "right up@30"}).Draw(t, "way")
+		e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", "", place.Path}).Draw(t, "in"), Course: way + " " + length()}
+	case 5:
+		e = &edit.Join{From: joint(), To: joint()}
+	case 6:
+		e = &edit.Split{Pipe: pipe(), Length: rapid.SampledFrom([]string{"", "4"}).Draw(t, "at")}
+	case 7:
+		e = &edit.Delete{Pipes: []string{pipe()}}
+	case 8:
+		e = &edit.Delete{Joints: []string{joint()}}
+	case 9:
+		e = &edit.Bay{In: place.Path, Axis: axis, Plane: plane(), Length: length()}
+	case 10:
+		e = &edit.Bay{In: place.Path, Axis: axis, Plane: plane(), Pull: in(float64(rapid.IntRange(-12, 12).Draw(t, "pull")))}
+	case 11:
+		e = &edit.Insert{In: place.Path, Axis: axis, After: plane(), Like: rapid.SampledFrom([]frame.Ref{"", plane()}).Draw(t, "like"), Split: true}
+	case 12:
+		e = &edit.Remove{In: place.Path, Axis: axis, Plane: plane()}
+	case 13:
+		e = &edit.Group{In: place.Path, Name: "g", Joints: []string{joint(), joint()}}
+	case 14:
+		e = &edit.Repeat{Part: part(), Count: rapid.IntRange(1, 3).Draw(t, "count"), Axis: axis, Joined: rapid.Bool().Draw(t, "joined"), Pitch: length()}
+	case 15:
+		e = &edit.Mirror{Part: part(), Axis: axis, About: plane()}
+	case 16:
+		e = &edit.Even{In: place.Path, Axis: axis, From: plane(), To: plane()}
+	case 17:
+		e = &edit.Size{Pipe: pipe(), Length: length()}
+	case 18:
+		e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", place.Path}).Draw(t, "in"), Course: rapid.SampledFrom([]string{"hoop right 60 rise 12", "hoop away 40 of 4 ft staked", "hoop left 30 rise 20 upright", "bend up 20, right 24, radius 6", "bend near 9, up 9, left 9, radius 3"}).Draw(t, "course")}
+	case 19:
+		e = &edit.Bow{Pipe: pipe(), Say: rapid.SampledFrom([]string{"", "rise 4", "of 24", "rise 6 over"}).Draw(t, "say"), Leave: [2]string{rapid.SampledFrom([]string{"", "up", "right"}).Draw(t, "leave"), ""}}
+	case 20:
+		e = &edit.Link{Kind: rapid.SampledFrom(frame.LinkKinds()).Draw(t, "kind"), On: rapid.SampledFrom([][]string{{pipe()}, {pipe(), pipe()}, {joint(), joint()}, {pipe() + " at 3", joint()}}).Draw(t, "on"), Rod: "1/4", Fold: 40, Size: "1"}
+	case 21:
+		e = &edit.Slide{Joint: joint(), Say: length(), Size: "1/2"}
+	case 22:
+		e = &edit.Tolerance{Pipes: []string{pipe()}, Class: rapid.SampledFrom(frame.Classes()).Draw(t, "class")}
+	case 23:
+		e = &edit.Bring{From: *h.doc, On: joint()}
+	case 24:
+		e = &edit.Ungroup{Part: part()}
+	case 25:
+		e = &edit.Flip{Part: part(), Axis: axis}
+	case 26:
+		e = &edit.Level{In: place.Path, Axis: axis, Of: plane(), To: plane()}
+	case 27:
+		e = &edit.Name{In: place.Path, Axis: axis, Plane: plane(), Name: rapid.SampledFrom([]string{"shelf", "top"}).Draw(t, "name")}
+	case 28:
+		e = &edit.Unique{Part: part()}
+	case 29:
+		e = &edit.Turn{Part: part(), About: axis, By: float64(rapid.SampledFrom([]int{90, 180, 30}).Draw(t, "by"))}
+	case 30:
+		e = &edit.Restore{Kind: rapid.SampledFrom([]string{"size", "pipe", "reason", "hat"}).Draw(t, "kind"), ID: anySize(t, h.doc)}
+	case 31:
+		e = &edit.Reach{ID: anySize(t, h.doc), Foot: rapid.SampledFrom([]string{"", joint()}).Draw(t, "foot"), To: rapid.SampledFrom([]string{"", joint()}).Draw(t, "to")}
+	case 32:
+		e = &edit.Size{ID: anySize(t, h.doc), Length: rapid.SampledFrom([]string{"", "8", "12 cut", "nonsense"}).Draw(t, "size")}
+	case 33:
+		e = &edit.Size{Ends: [2]string{joint(), joint()}, Length: length()}
+	}
+	return e
+}
+
 // Whatever gestures are made, in whatever order, with whatever in them: each
 // is refused with a reason or gives a document that can be planned, every id
 // once, and the one before is as it was.
@@ -111,96 +217,7 @@ func TestAnyGesturesLeaveAFrameThatCanBePlanned(t *testing.T) {
 		h.begin()
 		made := 0
 		for range rapid.IntRange(1, 14).Draw(t, "gestures") {
-			p := h.plan().Frames[0]
-			var joints, pipes, parts []string
-			for _, j := range p.Joints {
-				joints = append(joints, j.ID)
-			}
-			for _, e := range p.Pipes {
-				pipes = append(pipes, e.Pipe)
-			}
-			for _, part := range p.Parts {
-				parts = append(parts, part.Path)
-			}
-			joint := func() string { return rapid.SampledFrom(append(joints, "nowhere")).Draw(t, "joint") }
-			pipe := func() string { return rapid.SampledFrom(append(pipes, "none")).Draw(t, "pipe") }
-			part := func() string { return rapid.SampledFrom(append(parts, "")).Draw(t, "part") }
-			place := p.Places[rapid.IntRange(0, len(p.Places)-1).Draw(t, "place")]
-			axis := measure.Axis(rapid.IntRange(0, 2).Draw(t, "axis"))
-			plane := func() frame.Ref {
-				ids := []string{"attic"}
-				for _, s := range place.Planes[axis] {
-					ids = append(ids, string(s.Ref))
-				}
-				return frame.Ref(rapid.SampledFrom(ids).Draw(t, "plane"))
-			}
-			length := func() string {
-				return fmt.Sprintf("%d%s", rapid.SampledFrom([]int{0, 1, 3, 10, 10, 20}).Draw(t, "length"), rapid.SampledFrom([]string{"", "", " cut", " clear", " outside", " visible", " slot", " top"}).Draw(t, "meaning"))
-			}
-			var e edit.Gesture
-			switch rapid.IntRange(0, 33).Draw(t, "gesture") {
-			case 0, 1, 2, 3, 4:
-				way := rapid.SampledFrom([]string{"right", "left", "up", "down", "near", "away", "up right", "left down", "right up@30"}).Draw(t, "way")
-				e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", "", place.Path}).Draw(t, "in"), Course: way + " " + length()}
-			case 5:
-				e = &edit.Join{From: joint(), To: joint()}
-			case 6:
-				e = &edit.Split{Pipe: pipe(), Length: rapid.SampledFrom([]string{"", "4"}).Draw(t, "at")}
-			case 7:
-				e = &edit.Delete{Pipes: []string{pipe()}}
-			case 8:
-				e = &edit.Delete{Joints: []string{joint()}}
-			case 9:
-				e = &edit.Bay{In: place.Path, Axis: axis, Plane: plane(), Length: length()}
-			case 10:
-				e = &edit.Bay{In: place.Path, Axis: axis, Plane: plane(), Pull: in(float64(rapid.IntRange(-12, 12).Draw(t, "pull")))}
-			case 11:
-				e = &edit.Insert{In: place.Path, Axis: axis, After: plane(), Like: rapid.SampledFrom([]frame.Ref{"", plane()}).Draw(t, "like"), Split: true}
-			case 12:
-				e = &edit.Remove{In: place.Path, Axis: axis, Plane: plane()}
-			case 13:
-				e = &edit.Group{In: place.Path, Name: "g", Joints: []string{joint(), joint()}}
-			case 14:
-				e = &edit.Repeat{Part: part(), Count: rapid.IntRange(1, 3).Draw(t, "count"), Axis: axis, Joined: rapid.Bool().Draw(t, "joined"), Pitch: length()}
-			case 15:
-				e = &edit.Mirror{Part: part(), Axis: axis, About: plane()}
-			case 16:
-				e = &edit.Even{In: place.Path, Axis: axis, From: plane(), To: plane()}
-			case 17:
-				e = &edit.Size{Pipe: pipe(), Length: length()}
-			case 18:
-				e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", place.Path}).Draw(t, "in"), Course: rapid.SampledFrom([]string{"hoop right 60 rise 12", "hoop away 40 of 4 ft staked", "hoop left 30 rise 20 upright", "bend up 20, right 24, radius 6", "bend near 9, up 9, left 9, radius 3"}).Draw(t, "course")}
-			case 19:
-				e = &edit.Bow{Pipe: pipe(), Say: rapid.SampledFrom([]string{"", "rise 4", "of 24", "rise 6 over"}).Draw(t, "say"), Leave: [2]string{rapid.SampledFrom([]string{"", "up", "right"}).Draw(t, "leave"), ""}}
-			case 20:
-				e = &edit.Link{Kind: rapid.SampledFrom(frame.LinkKinds()).Draw(t, "kind"), On: rapid.SampledFrom([][]string{{pipe()}, {pipe(), pipe()}, {joint(), joint()}, {pipe() + " at 3", joint()}}).Draw(t, "on"), Rod: "1/4", Fold: 40, Size: "1"}
-			case 21:
-				e = &edit.Slide{Joint: joint(), Say: length(), Size: "1/2"}
-			case 22:
-				e = &edit.Tolerance{Pipes: []string{pipe()}, Class: rapid.SampledFrom(frame.Classes()).Draw(t, "class")}
-			case 23:
-				e = &edit.Bring{From: *h.doc, On: joint()}
-			case 24:
-				e = &edit.Ungroup{Part: part()}
-			case 25:
-				e = &edit.Flip{Part: part(), Axis: axis}
-			case 26:
-				e = &edit.Level{In: place.Path, Axis: axis, Of: plane(), To: plane()}
-			case 27:
-				e = &edit.Name{In: place.Path, Axis: axis, Plane: plane(), Name: rapid.SampledFrom([]string{"shelf", "top"}).Draw(t, "name")}
-			case 28:
-				e = &edit.Unique{Part: part()}
-			case 29:
-				e = &edit.Turn{Part: part(), About: axis, By: float64(rapid.SampledFrom([]int{90, 180, 30}).Draw(t, "by"))}
-			case 30:
-				e = &edit.Restore{Kind: rapid.SampledFrom([]string{"size", "pipe", "reason", "hat"}).Draw(t, "kind"), ID: anySize(t, h.doc)}
-			case 31:
-				e = &edit.Reach{ID: anySize(t, h.doc), Foot: rapid.SampledFrom([]string{"", joint()}).Draw(t, "foot"), To: rapid.SampledFrom([]string{"", joint()}).Draw(t, "to")}
-			case 32:
-				e = &edit.Size{ID: anySize(t, h.doc), Length: rapid.SampledFrom([]string{"", "8", "12 cut", "nonsense"}).Draw(t, "size")}
-			case 33:
-				e = &edit.Size{Ends: [2]string{joint(), joint()}, Length: length()}
-			}
+			e := anyGesture(t, h, false)
 			before := h.doc
 			doc, done, err := settled(t, before, e)
 			var r *edit.Refusal
@@ -218,6 +235,29 @@ func TestAnyGesturesLeaveAFrameThatCanBePlanned(t *testing.T) {
 			default:
 				require.ErrorAs(t, err, &r)
 			}
+		}
+	})
+}
+
+// As many gestures as make a frame of some size, most of them possible: what
+// was typed holds through all of them, or is named.
+func TestLongWorkKeepsWhatWasTyped(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		h, _ := some(t, 10)
+		h.begun()
+		for range rapid.IntRange(4, 16).Draw(t, "gestures") {
+			e := anyGesture(t, h, true)
+			before := h.doc
+			doc, done, err := settled(t, before, e)
+			if err != nil {
+				continue
+			}
+			h.doc = doc
+			if len(h.plan().Frames[0].Pipes) > 80 {
+				return // more of the same
+			}
+			holds(t, before, h, done)
+			nothingLost(t, before, h.doc, e, done)
 		}
 	})
 }

@@ -122,7 +122,7 @@ func (s *solver) sizedAlong(z *frame.Stated, out Size) (Size, bool) {
 		if z.Foot >= 0 {
 			out.Foot = s.g.Nodes[z.Foot].ID
 			k, _ := s.along(z.Scope, a)
-			low = sign*s.found.At[s.node(z.Foot, s.axesOf[z.Scope])[k]] - s.bodies.Extent(z.Foot, s.up.Neg())
+			low = sign*s.found.At[s.node(z.Foot, s.axesOf[z.Scope])[k]] - s.bodies.Extent(z.Foot, d.Neg())
 		}
 		up := out.Value - out.Centre
 		out.Out = hi - low + up

@@ -87,15 +87,16 @@ func (s *solver) alongAxis(owner int, z *frame.Stated) {
 		}
 		return
 	}
-	if d := s.g.Scopes[z.Scope].Orient.Dir(a.Dir()); d.Dot(s.up) < 1-1e-9 {
-		s.note(finding.Finding{Code: "height-on-a-slope", Severity: finding.Stop, Subject: []string{z.ID},
-			Text: fmt.Sprintf("%s is a height from the floor, and its group leans", cmp.Or(z.Label, z.Says())), Hint: "measure it from a joint of the group"})
-		return
-	}
-	if z.Foot >= 0 {
+	d := s.g.Scopes[z.Scope].Orient.Dir(a.Dir())
+	if z.Foot >= 0 { // in the stance that it was typed in, however its part is turned since
 		foot := s.node(z.Foot, s.axesOf[z.Scope])
 		k, _ := s.along(z.Scope, a)
-		s.sys.Apart(owner, foot[k], to, sign*(c-s.bodies.Extent(z.Foot, s.up.Neg())))
+		s.sys.Apart(owner, foot[k], to, sign*(c-s.bodies.Extent(z.Foot, d.Neg())))
+		return
+	}
+	if d.Dot(s.up) < 1-1e-9 {
+		s.note(finding.Finding{Code: "height-on-a-slope", Severity: finding.Stop, Subject: []string{z.ID},
+			Text: fmt.Sprintf("%s is a height from the floor, and its group leans", cmp.Or(z.Label, z.Says())), Hint: "measure it from a joint of the group"})
 		return
 	}
 	s.sys.Apart(owner, constraint.Zero, to, sign*(s.base+c))
