@@ -88,16 +88,16 @@ func (w *work) newton() {
 			break
 		}
 	}
-	if off := largest(f); off > closeBy {
-		owner := Always
-		k := 0
-		for _, r := range w.wait {
-			n := map[ruleKind]int{sum: 1, distance: 1, toward: 3}[r.kind]
-			if largest(f[k:k+n]) > closeBy && r.owner > owner {
-				owner = r.owner
-			}
-			k += n
+	off, owner, k := 0.0, Always, 0
+	for _, r := range w.wait {
+		n := map[ruleKind]int{sum: 1, distance: 1, toward: 3}[r.kind]
+		by := math.Sqrt(squares(f[k : k+n])) // of a direction: how far beside it, whichever way
+		if off = max(off, by); by > closeBy && r.owner > owner {
+			owner = r.owner
 		}
+		k += n
+	}
+	if off > closeBy {
 		if owner == Always || off > float64(w.slack(owner)) {
 			w.clash, w.clashOff, w.coarse = w.everyone(), measure.Length(off), true
 		} else {

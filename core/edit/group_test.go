@@ -242,3 +242,50 @@ func TestAFrameStandsTilted(t *testing.T) {
 	h.do(edit.Edit{Gesture: &edit.Stand{}})
 	assert.Equal(t, over, h.plan().Frames[0].Overall)
 }
+
+// A height belongs to the stance that it was typed in: turning the part moves
+// no cut.
+func TestATurnedPartKeepsItsHeight(t *testing.T) {
+	other := nothing(t)
+	other.walk("", "right 10 cut")
+	other.walk("j2", "up 30 top")
+	cut := other.pipe("p2").Cut
+	h := nothing(t)
+	far := h.walk("", "near 40 cut")
+	part := h.do(edit.Edit{Gesture: &edit.Bring{From: *other.doc, On: far}}).Part
+	for _, turn := range []edit.Turn{{Part: part, About: measure.Y, By: 30}, {Part: part, About: measure.Y, By: 60}, {Part: part, About: measure.X, By: -45}} {
+		h.do(edit.Edit{Gesture: &turn})
+		assert.NotContains(t, h.codes(), "height-on-a-slope")
+		assert.Equal(t, cut, h.pipe(part+"/p2").Cut, "turned about %s by %g", turn.About, turn.By)
+	}
+}
+
+// A pitch is typed like any other size: what becomes of it is told.
+func TestAPitchThatGoesIsTold(t *testing.T) {
+	h := nothing(t)
+	h.walk("", "up 10 cut")
+	h.do(edit.Edit{Gesture: &edit.Group{Name: "post", Joints: []string{"j1", "j2"}}})
+	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1", Count: 3, Pitch: "20"}})
+	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1#1", Count: 3, Pitch: "24 clear"}})
+	require.Len(t, h.done.Gave, 1)
+	assert.Equal(t, edit.Gave{Size: "s2", Was: "20 centre to centre from copy to copy", Now: "24 clear", Words: "typed instead"}, h.done.Gave[0])
+	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1#1", Count: 5}})
+	assert.Empty(t, h.done.Gave, "the pitch stays")
+	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1#1", Count: 1}})
+	require.Len(t, h.done.Gave, 1)
+	assert.Equal(t, "24 clear from copy to copy", h.done.Gave[0].Was)
+}
+
+// A hoop is refused what it cannot do, whichever size says so.
+func TestAHoopKeepsAWay(t *testing.T) {
+	h := nothing(t)
+	h.walk("", "hoop right 40 of 5 ft")
+	span := h.doc.Root.Sizes[1].ID
+	r := h.refused(edit.Edit{Gesture: &edit.Size{ID: span, Length: "70"}})
+	assert.Contains(t, r.Hint, "longer first")
+	h.do(edit.Edit{Gesture: &edit.Size{ID: span, Length: "50"}})
+	h = nothing(t)
+	h.walk("", "bend up 20, right 24, radius 6")
+	r = h.refused(edit.Edit{Gesture: &edit.Size{Pipe: "p1", Length: "40"}})
+	assert.Contains(t, r.What, "its cut follows from its legs")
+}

@@ -69,7 +69,7 @@ func holds(t require.TestingT, before *frame.Document, h *hand, done edit.Done) 
 		if z.Gave != "" {
 			continue
 		}
-		require.LessOrEqual(t, (z.Out - z.Value).Abs(), off, "%s: %s %s of %s is %s", z.ID, z.Text, z.Is, z.Pipe, z.Out)
+		require.LessOrEqual(t, int64((z.Out - z.Value).Abs()), int64(off), "%s: %s %s of %s is %s", z.ID, z.Text, z.Is, z.Pipe, z.Out)
 		if z.Is == frame.Cut && z.Pipe != "" {
 			require.Equal(t, z.Value, cut[z.Pipe], "%s: %s is what is cut of %s", z.ID, z.Text, z.Pipe)
 		}
