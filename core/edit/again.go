@@ -1,6 +1,8 @@
 package edit
 
 import (
+	"slices"
+
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
@@ -9,19 +11,33 @@ import (
 // asSaid is how far something may be off that is as it was said.
 const asSaid = measure.Length(1000) // a micrometre
 
-// yielded lists what gave way in a document, by its option's id.
-func yielded(d *frame.Document) map[string]bool {
-	all := map[string]bool{}
+// gaveWay is something of a document that gave way: its party, the field that
+// says so, and its words.
+type gaveWay struct {
+	layout.Party
+	gave  **frame.Gave
+	words string
+}
+
+// gaveWays lists what gave way in a document.
+func gaveWays(d *frame.Document) (all []gaveWay) {
+	add := func(kind, id, group string, gave **frame.Gave, words string) {
+		if *gave != nil {
+			all = append(all, gaveWay{layout.Party{Kind: kind, ID: id, Group: group}, gave, words})
+		}
+	}
 	for _, def := range d.Definitions() {
 		for i := range def.Sizes {
-			if def.Sizes[i].Gave != nil {
-				all[optionID(layout.Party{Kind: "size", ID: def.Sizes[i].ID, Group: def.ID})] = true
-			}
+			s := &def.Sizes[i]
+			add("size", s.ID, def.ID, &s.Gave, s.Says())
 		}
 		for i := range def.Pipes {
-			if def.Pipes[i].Gave != nil {
-				all[optionID(layout.Party{Kind: "pipe", ID: def.Pipes[i].ID, Group: def.ID})] = true
-			}
+			p := &def.Pipes[i]
+			add("pipe", p.ID, def.ID, &p.Gave, p.ID+" straight")
+		}
+		for i := range def.Reasons {
+			r := &def.Reasons[i]
+			add("reason", r.ID, def.ID, &r.Gave, r.Said())
 		}
 	}
 	return all
@@ -30,47 +46,42 @@ func yielded(d *frame.Document) map[string]bool {
 // holdsAgain lets what gave way before this gesture hold again where it has
 // come to be just as it was said: the leg on one side of a rack made that side
 // longer, and the leg on the other side makes both even. Nothing moves by it.
+// It costs a solution for each that may.
 func (e *editor) holdsAgain() error {
-	for _, def := range e.doc.Definitions() {
-		for i := range def.Sizes {
-			s := &def.Sizes[i]
-			if s.Gave == nil || !e.yielded[optionID(layout.Party{Kind: "size", ID: s.ID, Group: def.ID})] {
-				continue
-			}
-			z := e.stated(s.ID)
+	for _, g := range gaveWays(e.doc) {
+		if !slices.ContainsFunc(e.yielded, func(p layout.Party) bool { return p == g.Party }) {
+			continue // it gave way just now
+		}
+		words := g.words
+		if g.Kind == "size" {
+			z := e.stated(g.ID)
 			if z == nil || (z.Out-z.Value).Abs() > asSaid {
 				continue
 			}
-			if err := e.again(&s.Gave, layout.Said(z)); err != nil {
+			words = layout.Said(z)
+		}
+		was, before := *g.gave, e.view
+		*g.gave = nil
+		if err := e.look(); err != nil {
+			return err
+		}
+		if e.differs(before) {
+			*g.gave = was
+			if err := e.look(); err != nil {
 				return err
 			}
+			continue
 		}
-		for i := range def.Pipes {
-			p := &def.Pipes[i]
-			if p.Gave == nil || !e.yielded[optionID(layout.Party{Kind: "pipe", ID: p.ID, Group: def.ID})] || !e.runsAsSaid(def, p) {
-				continue
-			}
-			if err := e.again(&p.Gave, p.ID+" straight"); err != nil {
-				return err
-			}
-		}
+		e.tell("%s holds again", words)
 	}
 	return nil
 }
 
-// again takes back that something gave way, unless it contradicts something.
-func (e *editor) again(gave **frame.Gave, words string) error {
-	was, clashes, near := *gave, len(e.view.Clashes), len(e.view.Near)
-	*gave = nil
-	if err := e.look(); err != nil {
-		return err
-	}
-	if len(e.view.Clashes) > clashes || len(e.view.Near) > near {
-		*gave = was
-		return e.look()
-	}
-	e.tell("%s holds again", words)
-	return nil
+// differs says whether something moved, or contradicts something, that did not
+// before.
+func (e *editor) differs(before *View) bool {
+	return len(e.view.Clashes) > len(before.Clashes) || len(e.view.Near) > len(before.Near) ||
+		!slices.EqualFunc(e.view.Points, before.Points, func(p, q measure.Point) bool { return p.Distance(q) <= asSaid })
 }
 
 // stated gives a size as it came out; nil where the frame has none of that id.
@@ -81,27 +92,4 @@ func (e *editor) stated(id string) *layout.Size {
 		}
 	}
 	return nil
-}
-
-// runsAsSaid says whether a pipe runs the way it was drawn, in every copy of
-// its definition.
-func (e *editor) runsAsSaid(def *frame.Definition, p *frame.Pipe) bool {
-	if p.Dir == nil {
-		return false
-	}
-	g, any := e.view.Graph, false
-	for i := range g.Edges {
-		x := &g.Edges[i]
-		if x.Drawn.ID != p.ID || g.Scopes[x.Scope].Of != def.ID {
-			continue
-		}
-		any = true
-		place := e.place(x.Scope)
-		from, to := place.Local(e.view.Points[x.Ends[0]]), place.Local(e.view.Points[x.Ends[1]])
-		way, long := p.Dir.Unit(), from.Distance(to)
-		if from.Along(way, long).Distance(to) > asSaid {
-			return false
-		}
-	}
-	return any
 }

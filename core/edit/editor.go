@@ -26,8 +26,8 @@ type editor struct {
 	view      *View // of the document as it was when it was last looked at
 	was       *View // of the document as it was given
 	clashed   map[string]bool
-	yielded   map[string]bool // what gave way in the document as it was given
-	heights   []string        // sizes that were typed just now, which may be heights from the floor
+	yielded   []layout.Party // what gave way in the document as it was given
+	heights   []string       // sizes that were typed just now, which may be heights from the floor
 	answers   []string
 	also      []string
 	gave      []Gave
@@ -37,9 +37,12 @@ type editor struct {
 }
 
 func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
-	e := &editor{doc: d.Clone(), unit: cmp.Or(ed.Unit, d.Units, measure.Inches), solve: solve, answers: ed.Answers, clashed: map[string]bool{}, yielded: yielded(d)}
+	e := &editor{doc: d.Clone(), unit: cmp.Or(ed.Unit, d.Units, measure.Inches), solve: solve, answers: ed.Answers, clashed: map[string]bool{}}
 	if err := e.look(); err != nil {
 		return nil, err
+	}
+	for _, g := range gaveWays(e.doc) {
+		e.yielded = append(e.yielded, g.Party)
 	}
 	e.was = e.view
 	for i := range e.view.Clashes {
