@@ -158,6 +158,9 @@ func TestAPartIsWhatItWas(t *testing.T) {
 		h.doc.Holds = []frame.Hold{held}
 		h.doc.Followed = []string{pipe()}
 		want := look(t, h.doc)
+		if strings.Contains(want, "turned-round") || strings.Contains(want, "zero-length") {
+			return // slip joints leave a pipe less than no room, and no gesture brings that anywhere
+		}
 		other := nothing(t)
 		other.begin()
 		require.True(t, other.try(&edit.Bring{From: *h.doc, On: "j1"}), "%v", other.err)
@@ -189,10 +192,16 @@ func TestAPartIsWhatItWas(t *testing.T) {
 		}
 		axis := measure.Axis(rapid.IntRange(0, 2).Draw(t, "axis"))
 		if h.try(&edit.Flip{Part: "part 1", Axis: axis}) {
-			if len(h.done.Gave) > 0 || slices.ContainsFunc(h.done.Also, func(a string) bool { return strings.Contains(a, " meets ") }) {
-				return // it came to lie on something else, and says so
+			meets := func() bool { // it came to lie on something else, and says so
+				return len(h.done.Gave) > 0 || slices.ContainsFunc(h.done.Also, func(a string) bool { return strings.Contains(a, " meets ") })
+			}
+			if meets() {
+				return
 			}
 			require.True(t, h.apart(&edit.Flip{Part: "part 1", Axis: axis}), "%v", h.err)
+			if meets() {
+				return // what a fitting had moved onto a pipe meets it when the part is set there anew
+			}
 			require.Equal(t, want, look(t, h.doc), "flipped twice")
 		}
 		if h.try(&edit.Repeat{Part: "part 1", Count: 2, Axis: axis, Pitch: "400"}) {
