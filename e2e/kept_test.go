@@ -19,6 +19,11 @@ func TestAPlaneIsKeptLevelAndNamed(t *testing.T) {
 	d.gone("only happens to stand there")
 	d.press("More for j3, In height, from below")
 	d.press("Give it a name")
+	d.until("its field has the focus", `() => document.activeElement?.labels?.[0]?.innerText === "What j3 is called"`)
+	d.retype("a/b")
+	d.keys(input.Enter)
+	d.until("why it is refused stands at the field", `() => /cannot be its name/.test(document.getElementById(document.activeElement.getAttribute("aria-describedby"))?.innerText)`)
+	d.axe("a refused name")
 	d.fill("What j3 is called", "shelf")
 	d.see("shelf")
 	d.line("j1: near 12 cut", 4)
@@ -54,4 +59,25 @@ func TestWhatGaveWayIsOfferedBack(t *testing.T) {
 	d.press("24 cut length of p2 holds again")
 	d.frame(input.Escape, input.ArrowRight, input.ArrowRight, input.ArrowRight)
 	d.until("it is 24 again", `() => [...document.querySelectorAll(".thing")].some(e => / pipe p2,/.test(e.innerText) && /cut 24″/.test(e.innerText))`)
+}
+
+// The first leg of a rack makes its side longer; with the leg on the other side
+// both are even, and what gave way holds again as it was typed.
+func TestARackOfLegsOneAfterTheOther(t *testing.T) {
+	w := open(t)
+	d := w.blank()
+	for i, line := range []string{"away 4 cut", "away 16 cut", "away 4 cut", "j1: right 16 cut", "away 4 cut", "away 16 cut", "away 4 cut", "left 16 cut"} {
+		d.line(line, i+1)
+	}
+	d.keys(input.Escape, input.KeyW)
+	d.until("the line has the focus", `() => document.activeElement?.matches("[data-walk]")`)
+	d.retype("j2: down 7 cut capped")
+	d.keys(input.Enter)
+	d.see("What gives way?")
+	d.keys(input.Digit3)
+	d.has("a leg", 9)
+	d.see("4 cut of p5 → 5\" cut length")
+	d.line("j6: down 7 cut capped", 10)
+	d.see("4 cut length of p5 holds again")
+	d.tapeIs("findings", "1") // a leg at one end: it tips
 }
