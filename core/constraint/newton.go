@@ -43,6 +43,20 @@ func (w *work) newton() {
 		}
 		rows += map[ruleKind]int{sum: 1, distance: 1, toward: 3}[r.kind]
 	}
+	// what can be held comes last: the last columns are those found free
+	helps := w.helpers()
+	slices.SortStableFunc(roots, func(a, b Var) int {
+		switch {
+		case helps[a] == helps[b]:
+			return 0
+		case helps[a]:
+			return -1
+		}
+		return 1
+	})
+	for i, root := range roots {
+		at[root] = i
+	}
 	x := make([]float64, len(roots))
 	for i, root := range roots {
 		at, ok := w.guess(root)
@@ -98,19 +112,73 @@ func (w *work) newton() {
 		k += n
 	}
 	if off > closeBy {
-		if owner == Always || off > float64(w.slack(owner)) {
-			w.clash, w.clashOff, w.coarse = w.everyone(), measure.Length(off), true
+		by := measure.Length(off)
+		if owner != Always { // what is off was shared out among all that take part
+			by = max(by, w.offWithout(owner))
+		}
+		if owner == Always || by > w.slack(owner) {
+			w.clash, w.clashOff, w.coarse = w.everyone(), by, true
 		} else {
-			w.missed = append(w.missed, Missed{owner, measure.Length(off)})
+			w.missed = append(w.missed, Missed{owner, by})
 		}
 	}
-	loose := looseColumns(slope, len(roots))
 	for i, root := range roots {
 		w.found[root] = measure.Length(math.Round(x[i]))
-		if loose[i] {
-			w.free[root] = true
+	}
+	for c, moves := range looseColumns(slope, len(roots)) {
+		w.free[roots[c]] = true
+		for i, by := range moves {
+			if i != c && math.Abs(by) > leastMove && !helps[roots[i]] {
+				w.moves[roots[c]] = append(w.moves[roots[c]], roots[i])
+			}
 		}
 	}
+}
+
+// leastMove is how far a coordinate moves with one that is free by 1 for it to
+// be said to move with it.
+const leastMove = 1e-4
+
+// offWithout is how far an owner's rules are off where all the others hold and
+// it does not count: the whole of what is amiss. It costs one more run.
+func (w *work) offWithout(owner int) measure.Length {
+	if w.measuring {
+		return 0
+	}
+	v := w.s.start(func(o int) bool { return w.in(o) && o != owner })
+	v.measuring = true
+	v.run()
+	if v.clash != nil {
+		return 0
+	}
+	return w.s.off(owner, v.result().At)
+}
+
+// off is how far the rules of an owner are off where things stand.
+func (s *System) off(owner int, at []measure.Length) (off measure.Length) {
+	for i := range s.rules {
+		r := &s.rules[i]
+		switch {
+		case r.owner != owner:
+		case r.kind == apart:
+			off = max(off, (at[r.b] - at[r.a] - r.by).Abs())
+		default:
+			f := r.off(func(v Var) float64 { return float64(at[v]) })
+			off = max(off, measure.Length(math.Sqrt(squares(f))))
+		}
+	}
+	return off
+}
+
+// helpers tells the roots of groups of which every coordinate is a helper.
+func (w *work) helpers() map[Var]bool {
+	all := map[Var]bool{}
+	for v := range w.s.vars {
+		root, _ := w.find(Var(v))
+		helps, seen := all[root]
+		all[root] = w.s.helper[Var(v)] && (!seen || helps)
+	}
+	return all
 }
 
 // everyone lists the owners that count.
@@ -217,14 +285,17 @@ func smallestStep(slope [][]float64, f []float64) []float64 {
 	return step
 }
 
-// looseColumns tells the unknowns that the rules leave free, by elimination.
-func looseColumns(slope [][]float64, n int) []bool {
+// looseColumns gives the unknowns that the rules leave free, each with how far
+// every unknown moves when it moves by 1 and the other free ones stay, by
+// elimination.
+func looseColumns(slope [][]float64, n int) map[int][]float64 {
 	m := make([][]float64, len(slope))
 	for i := range m {
 		m[i] = slices.Clone(slope[i])
 	}
-	loose, row := make([]bool, n), 0
+	loose, pivot := map[int][]float64{}, []int{} // the column of each row
 	for c := range n {
+		row := len(pivot)
 		p := -1
 		for r := row; r < len(m); r++ {
 			if math.Abs(m[r][c]) > 1e-6 && (p < 0 || math.Abs(m[r][c]) > math.Abs(m[p][c])) {
@@ -232,7 +303,7 @@ func looseColumns(slope [][]float64, n int) []bool {
 			}
 		}
 		if p < 0 {
-			loose[c] = true
+			loose[c] = make([]float64, n)
 			continue
 		}
 		m[row], m[p] = m[p], m[row]
@@ -242,7 +313,17 @@ func looseColumns(slope [][]float64, n int) []bool {
 				m[r][j] -= k * m[row][j]
 			}
 		}
-		row++
+		pivot = append(pivot, c)
+	}
+	for c, moves := range loose {
+		moves[c] = 1
+		for row := len(pivot) - 1; row >= 0; row-- {
+			sum := 0.0
+			for j := pivot[row] + 1; j < n; j++ {
+				sum += m[row][j] * moves[j]
+			}
+			moves[pivot[row]] = -sum / m[row][pivot[row]]
+		}
 	}
 	return loose
 }

@@ -18,6 +18,7 @@ func (s *System) Solve(without []int) *Result {
 		out[o] = true
 	}
 	var conflicts []Conflict
+	found := map[int]bool{} // losers of sets that several rules decide together
 	for {
 		w := s.run(func(o int) bool { return o == Always || !out[o] })
 		conflicts = append(conflicts, w.aside...)
@@ -26,6 +27,11 @@ func (s *System) Solve(without []int) *Result {
 		}
 		if w.clash == nil {
 			r := w.result()
+			for i := range conflicts {
+				if found[conflicts[i].Loser] { // with all that gave way out, it is off by
+					conflicts[i].Off = s.off(conflicts[i].Loser, r.At)
+				}
+			}
 			slices.SortStableFunc(conflicts, func(a, b Conflict) int { return a.Loser - b.Loser })
 			r.Conflicts = conflicts
 			return r
@@ -42,7 +48,7 @@ func (s *System) Solve(without []int) *Result {
 			return r
 		}
 		c.Loser = set[len(set)-1]
-		out[c.Loser] = true
+		out[c.Loser], found[c.Loser] = true, true
 		conflicts = append(conflicts, c)
 	}
 }
@@ -84,12 +90,15 @@ type work struct {
 	wait   []*rule
 	more   []*rule                // that others turned into
 	free   map[Var]bool           // roots that Newton's method left free
+	moves  map[Var][]Var          // the roots that move with each of them
 	found  map[Var]measure.Length // roots it placed, from Zero
 	in     func(owner int) bool
 
 	clash    []int // owners that cannot hold together
 	clashOff measure.Length
 	coarse   bool // clash may hold more than the smallest set
+
+	measuring bool // how far an owner is off that does not count
 }
 
 // edge joins two coordinates of one group, with those who say so.
@@ -99,11 +108,23 @@ type edge struct {
 }
 
 func (s *System) run(in func(owner int) bool) *work {
-	w := &work{s: s, in: in, found: map[Var]measure.Length{}, free: map[Var]bool{}}
+	w := s.start(in)
+	w.run()
+	return w
+}
+
+// start makes ready to run over the rules of the owners that count.
+func (s *System) start(in func(owner int) bool) *work {
+	w := &work{s: s, in: in, found: map[Var]measure.Length{}, free: map[Var]bool{}, moves: map[Var][]Var{}}
 	w.parent, w.off, w.size, w.link = make([]Var, s.vars), make([]measure.Length, s.vars), make([]int, s.vars), make([][]edge, s.vars)
 	for v := range w.parent {
 		w.parent[v], w.size[v] = Var(v), 1
 	}
+	return w
+}
+
+func (w *work) run() {
+	s := w.s
 	order := make([]int, len(s.rules))
 	for i := range order {
 		order[i] = i
@@ -114,7 +135,7 @@ func (s *System) run(in func(owner int) bool) *work {
 		for k < len(order) && s.rules[order[k]].owner == s.rules[order[i]].owner {
 			k++
 		}
-		if in(s.rules[order[i]].owner) {
+		if w.in(s.rules[order[i]].owner) {
 			w.owner(order[i:k])
 		}
 		i = k
@@ -123,7 +144,6 @@ func (s *System) run(in func(owner int) bool) *work {
 	if w.clash == nil && len(w.wait) > 0 {
 		w.newton()
 	}
-	return w
 }
 
 // owner takes in all rules of one owner, or none where one contradicts what
@@ -290,10 +310,12 @@ func (w *work) result() *Result {
 	n := w.s.vars
 	r := &Result{At: make([]measure.Length, n), Off: w.missed, Together: make([]int, n)}
 	groups := map[Var][]Var{}
+	all := map[Var][]Var{} // the coordinates of every root
 	var roots []Var
 	for v := range Var(n) {
 		root, off := w.find(v)
 		r.Together[v] = int(root)
+		all[root] = append(all[root], v)
 		switch f, placed := w.found[root]; {
 		case root == Zero:
 			r.At[v] = off
@@ -310,7 +332,11 @@ func (w *work) result() *Result {
 		}
 	}
 	for _, root := range roots {
-		r.Free = append(r.Free, groups[root])
+		group := groups[root]
+		for _, o := range w.moves[root] {
+			group = append(group, all[o]...)
+		}
+		r.Free = append(r.Free, group)
 	}
 	return r
 }

@@ -45,6 +45,7 @@ type System struct {
 	vars   int
 	rules  []rule
 	guess  map[Var]measure.Length
+	helper map[Var]bool
 	owners int
 	// Slack is how far a rule may be off and still count as held: it is then
 	// reported among [Result.Off] and moves nothing.
@@ -52,12 +53,21 @@ type System struct {
 }
 
 // New makes a system with nothing in it but [Zero].
-func New() *System { return &System{vars: 1, guess: map[Var]measure.Length{}} }
+func New() *System { return &System{vars: 1, guess: map[Var]measure.Length{}, helper: map[Var]bool{}} }
 
 // Var makes a coordinate.
 func (s *System) Var() Var {
 	s.vars++
 	return Var(s.vars - 1)
+}
+
+// Helper makes a coordinate that only serves to say a rule, as how far along a
+// slope something lies. Where rules leave one degree of freedom to it and to
+// others, the others are said to be free: they are what can be held.
+func (s *System) Helper() Var {
+	v := s.Var()
+	s.helper[v] = true
+	return v
 }
 
 // Point makes three coordinates.
@@ -111,7 +121,8 @@ type Result struct {
 	Conflicts []Conflict
 	Off       []Missed
 	// Free holds the coordinates that nothing ties to [Zero], in groups that
-	// move together.
+	// move together. Where several rules decide together, a coordinate may be in
+	// more than one.
 	Free [][]Var
 	// Together says which coordinates move together: two with the same number.
 	Together []int

@@ -32,6 +32,7 @@ type editor struct {
 	also      []string
 	gave      []Gave
 	offers    []Offer
+	asNow     bool              // what is held is held where it is, not where it stood
 	goesOnYet bool              // a line that repeats has not come to its end
 	alias     map[string]string // joints that go by another name now, and the one they had
 }

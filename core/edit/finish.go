@@ -30,6 +30,10 @@ func (e *editor) finish() error {
 			break
 		}
 	}
+	if len(e.view.Clashes) == 0 && len(e.view.Free) > len(e.was.Free) {
+		f := &e.view.Free[0]
+		return refuse("size it first, or make it in two steps", "this leaves nothing that says where %s stands", e.view.Graph.Nodes[f.Nodes[0]].ID)
+	}
 	if err := e.rejoin(); err != nil {
 		return err
 	}

@@ -24,6 +24,10 @@ func (e *editor) stood(n int) (measure.Point, bool) {
 // stoodApart is how far a joint stood from another before the gesture, along a
 // scope's own axes. Joints of a new copy stood as those of the others did.
 func (e *editor) stoodApart(scope, n, m int) measure.Point {
+	if e.asNow {
+		place := e.place(scope)
+		return place.Local(e.view.Points[m]).Sub(place.Local(e.view.Points[n]))
+	}
 	p, ok1 := e.stood(n)
 	q, ok2 := e.stood(m)
 	place := e.place(scope)
@@ -90,16 +94,22 @@ func (e *editor) common(n, m int) int {
 // hold gives whatever lost its place a size, or a placement, that keeps it as
 // it stood. It reports whether anything was to be held.
 func (e *editor) hold() (any bool, err error) {
-	for i := 0; i < len(e.view.Free); {
+	defer func() { e.asNow = false }()
+	for i := 0; i < 3*len(e.view.Free); {
 		n, before, told := len(e.view.Free), e.doc.Clone(), len(e.also)
-		if i > 0 || !e.placed() {
-			e.keep(&e.view.Free[i])
+		// where it stood contradicts what has moved since: where it is, then
+		e.asNow = i >= n
+		switch f := &e.view.Free[i%n]; {
+		case i >= 2*n: // one axis alone does not hold it: all of them do
+			e.placeFrom(f)
+		case i > 0 || !e.placed():
+			e.keep(f)
 		}
 		if err := e.look(); err != nil {
 			return any, err
 		}
 		if len(e.view.Free) < n {
-			any, i = true, 0
+			any, i, e.asNow = true, 0, false
 			continue
 		}
 		// it held nothing: another one may
@@ -118,7 +128,12 @@ func (e *editor) placed() bool {
 	if len(f) < 3 || !slices.Equal(f[0].Nodes, f[1].Nodes) || !slices.Equal(f[1].Nodes, f[2].Nodes) || f[0].Scope != f[1].Scope || f[1].Scope != f[2].Scope {
 		return false
 	}
-	from, to := e.holder(&f[0])
+	return e.placeFrom(&f[0])
+}
+
+// placeFrom ties joints that move freely by a placement, and says whether it could.
+func (e *editor) placeFrom(f *layout.Free) bool {
+	from, to := e.holder(f)
 	if from < 0 {
 		return false
 	}
@@ -204,11 +219,12 @@ func (e *editor) depth(scope int) (d int) {
 func (e *editor) keep(f *layout.Free) {
 	from, to := e.holder(f)
 	if from < 0 {
+		e.keepFromPlane(f)
 		return
 	}
 	scope := e.common(from, to)
 	// the axis in that scope's own axes
-	dir := e.view.Graph.Scopes[f.Scope].Orient.Dir(f.Axis.Dir())
+	dir := e.view.Graph.Scopes[e.view.Graph.Nodes[to].Scope].Orient.Dir(f.Way(to).Dir())
 	a, _, square := along(e.place(scope).Turned(dir))
 	u, ok1 := e.ref(scope, e.view.Graph.Nodes[from].ID)
 	v, ok2 := e.ref(scope, e.view.Graph.Nodes[to].ID)
@@ -222,17 +238,46 @@ func (e *editor) keep(f *layout.Free) {
 		e.tell("%s keeps its place from %s", v, u)
 		return
 	}
-	lo, hi, d := u, v, by[a]
+	e.keepAlong(def, a, u, v, by[a])
+}
+
+// keepFromPlane keeps joints along an axis from a named plane on which nothing
+// stands any more, where nothing else holds them.
+func (e *editor) keepFromPlane(f *layout.Free) {
+	def, a := e.def(f.Scope), f.Axis
+	to, ok := e.ref(f.Scope, e.view.Graph.Nodes[f.Nodes[0]].ID)
+	if !ok || len(def.Planes[a]) == 0 {
+		return
+	}
+	plane := frame.OnPlane(def.Planes[a][0].ID)
+	place := e.place(f.Scope)
+	for i := range e.was.Places {
+		if e.was.Places[i].Path == place.Path {
+			place = &e.was.Places[i]
+		}
+	}
+	k := place.Find(a, plane)
+	if k < 0 {
+		return
+	}
+	at, _ := e.stood(f.Nodes[0])
+	e.keepAlong(def, a, string(plane), to, place.Local(at)[a]-place.Planes[a][k].At)
+}
+
+// keepAlong keeps one place of a definition as far from another along an axis
+// as it stood: level with it, or by a size.
+func (e *editor) keepAlong(def *frame.Definition, a measure.Axis, u, v string, d measure.Length) {
+	lo, hi := u, v
 	if d < 0 {
 		lo, hi, d = v, u, -d
 	}
 	if d <= measure.Length(1000) {
 		e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: frame.AxisName(int(a)), Of: frame.Ref(hi), To: frame.Ref(lo)})
-		e.tell("%s stays level with %s", hi, lo)
+		e.tell("%s stays level with %s", frame.Ref(hi).Bare(), frame.Ref(lo).Bare())
 		return
 	}
 	s := e.centre(d)
 	s.Axis, s.From, s.To, s.Stood = frame.AxisName(int(a)), frame.Ref(lo), frame.Ref(hi), true
 	e.doc.AddSize(def, s)
-	e.tell("%s to %s stays as it stood: %s", lo, hi, s.Value.Tape(s.Unit))
+	e.tell("%s to %s stays as it stood: %s", frame.Ref(lo).Bare(), frame.Ref(hi).Bare(), s.Value.Tape(s.Unit))
 }

@@ -144,6 +144,8 @@ func (s *solver) pipeOf(p Party) string {
 	return ""
 }
 
+var axisSays = [3]string{"across", "in depth", "in height"}
+
 var axisRuns = [3]string{"straight across", "straight in depth", "straight up"}
 
 // PartyWords names what can give way as a builder would.
@@ -214,17 +216,20 @@ func (s *solver) freed() {
 				home = append(home, w)
 			}
 		}
-		slices.SortFunc(home, func(a, b where) int { return cmp.Compare(a.node, b.node) })
+		slices.SortFunc(home, func(a, b where) int { return cmp.Or(cmp.Compare(a.node, b.node), cmp.Compare(a.k, b.k)) })
 		for _, w := range home {
-			if f.Scope < 0 {
-				f.Scope = s.g.Nodes[w.node].Scope
-				for a := range 3 {
-					if k, _ := s.along(f.Scope, measure.Axis(a)); k == w.k {
-						f.Axis = measure.Axis(a)
-					}
+			scope, way := s.g.Nodes[w.node].Scope, measure.X
+			for a := range measure.Axis(3) {
+				if k, _ := s.along(scope, a); k == w.k {
+					way = a
 				}
 			}
-			f.Nodes = append(f.Nodes, w.node)
+			if f.Scope < 0 {
+				f.Scope, f.Axis = scope, way
+			}
+			if !slices.Contains(f.Nodes, w.node) {
+				f.Nodes, f.Ways = append(f.Nodes, w.node), append(f.Ways, way)
+			}
 		}
 		if len(f.Nodes) > 0 {
 			s.out.Free = append(s.out.Free, f)
@@ -233,4 +238,13 @@ func (s *solver) freed() {
 	slices.SortStableFunc(s.out.Free, func(a, b Free) int {
 		return cmp.Or(cmp.Compare(a.Nodes[0], b.Nodes[0]), cmp.Compare(a.Axis, b.Axis))
 	})
+	if len(s.out.Clashes) > 0 {
+		return // what gives way to another leaves others loose until it is chosen
+	}
+	for i := range s.out.Free { // a document from elsewhere: gestures leave nothing loose
+		f := &s.out.Free[i]
+		id := s.g.Nodes[f.Nodes[0]].ID
+		s.note(finding.Finding{Code: "nothing-holds", Severity: finding.Warn, Subject: []string{id},
+			Text: fmt.Sprintf("nothing says where %s stands %s", id, axisSays[f.Axis]), Hint: "type how far it is from another joint; until then it is where it happens to be"})
+	}
 }

@@ -203,7 +203,7 @@ func (q *equations) plane(scope, axis int, id string) constraint.Var {
 	key := planeKey{scope, axis, id}
 	v, ok := q.planes[key]
 	if !ok {
-		v = q.sys.Var()
+		v = q.sys.Helper()
 		q.planes[key] = v
 	}
 	return v
@@ -336,7 +336,7 @@ func (q *equations) line(owner, scope, from, to int, dir measure.Dir) {
 		q.lines[[2]int{to, from}] = lineOf{sign: -sign, axis: runs[0], axes: axes}
 		return
 	}
-	long := q.sys.Var()
+	long := q.sys.Helper()
 	for _, k := range runs {
 		q.sys.Sum(owner, 0, constraint.Term{Of: r[k], Times: 1}, constraint.Term{Of: p[k], Times: -1}, constraint.Term{Of: long, Times: -d[k]})
 	}
@@ -388,7 +388,7 @@ func (q *equations) reason(t *frame.Tied) {
 		}
 	}
 	if t.Kind == frame.Toward && t.Of.Node >= 0 && t.From.Node >= 0 && t.To.Node >= 0 {
-		far, at := q.sys.Var(), q.axesOf[t.Scope]
+		far, at := q.sys.Helper(), q.axesOf[t.Scope]
 		q.sys.Toward(owner, q.node(t.Of.Node, at), q.node(t.From.Node, at), q.node(t.To.Node, at), far)
 		q.lines[[2]int{t.From.Node, t.Of.Node}] = lineOf{long: far, sign: 1, axis: -1}
 		q.lines[[2]int{t.Of.Node, t.From.Node}] = lineOf{long: far, sign: 1, axis: -1}

@@ -99,12 +99,22 @@ type NearMiss struct {
 	Off measure.Length
 }
 
-// Free is joints that nothing holds along an axis of their scope's axes. They
-// move together.
+// Free is joints that nothing holds. They move together: the first of them along
+// an axis of its scope, each other one along the axis of its own scope that Ways
+// gives.
 type Free struct {
 	Scope int
 	Axis  measure.Axis // of that scope
 	Nodes []int
+	Ways  []measure.Axis
+}
+
+// Way is the axis, of its own scope, along which one of the joints moves.
+func (f *Free) Way(node int) measure.Axis {
+	if i := slices.Index(f.Nodes, node); i >= 0 {
+		return f.Ways[i]
+	}
+	return f.Axis
 }
 
 // rough stands in for the bodies before the first look at them, so that
