@@ -158,8 +158,8 @@ func TestAPartIsWhatItWas(t *testing.T) {
 		h.doc.Holds = []frame.Hold{held}
 		h.doc.Followed = []string{pipe()}
 		want := look(t, h.doc)
-		if strings.Contains(want, "turned-round") || strings.Contains(want, "zero-length") {
-			return // slip joints leave a pipe less than no room, and no gesture brings that anywhere
+		if strings.Contains(want, "turned-round") || strings.Contains(want, "zero-length") || strings.Contains(want, "too-short") {
+			return // there is no room for a pipe, and no gesture brings that anywhere
 		}
 		other := nothing(t)
 		other.begin()
