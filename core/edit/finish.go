@@ -133,8 +133,8 @@ func (e *editor) joinCopies(u *frame.Use, path string) (changed bool) {
 // runsOn refuses what would leave a pipe less than no room, or a sprung or bent
 // one no way between its ends.
 func (e *editor) runsOn() error {
-	hints := map[string]string{"turned-round": "write a larger size: the bodies at both ends take that much"}
-	hints["zero-length"], hints["no-curve"] = hints["turned-round"], "make the pipe longer first, or its ends less far apart"
+	larger := "write a larger size: the bodies at both ends take that much"
+	hints := map[string]string{"turned-round": larger, "zero-length": larger, "size-too-small": larger, "no-curve": "make the pipe longer first, or its ends less far apart"}
 	had := map[string]bool{}
 	for _, f := range e.was.Findings {
 		if hints[f.Code] != "" {
