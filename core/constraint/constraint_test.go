@@ -81,6 +81,59 @@ func TestSumsArePlaced(t *testing.T) {
 	assert.Empty(t, r.Free)
 }
 
+// slope says that q lies from p at 45 degrees, by a helper that it gives.
+func slope(s *constraint.System, owner int, p, q constraint.Point) constraint.Var {
+	long := s.Helper()
+	for a := range 2 {
+		s.Sum(owner, 0, constraint.Term{Of: q[a], Times: 1}, constraint.Term{Of: p[a], Times: -1}, constraint.Term{Of: long, Times: -math.Sqrt2 / 2})
+	}
+	s.Apart(owner, p[2], q[2], 0)
+	return long
+}
+
+// Along a slope of no length both coordinates are free together, and what hangs
+// on them with them; how far along it is, is nobody's to hold.
+func TestASlopeOfNoLengthIsLoose(t *testing.T) {
+	s := constraint.New()
+	p, q, r := s.Point(), s.Point(), s.Point()
+	for a := range 3 {
+		s.Apart(constraint.Always, constraint.Zero, p[a], 0)
+		s.Apart(1, q[a], r[a], inch)
+	}
+	long := slope(s, 0, p, q)
+	free := s.Solve(nil).Free
+	require.Len(t, free, 1)
+	assert.ElementsMatch(t, []constraint.Var{q[0], q[1], r[0], r[1]}, free[0])
+	assert.NotContains(t, free[0], long)
+}
+
+// A way of three slopes to a point that is 1/8 too far misses by the whole of
+// that: shared out among all of them it would look like less than a hair.
+func TestAMissIsJudgedWhole(t *testing.T) {
+	for _, by := range []measure.Length{inch / 8, inch / 100} {
+		s := constraint.New()
+		s.Slack = inch / 16
+		p, q, m, r := s.Point(), s.Point(), s.Point(), s.Point()
+		for a := range 3 {
+			s.Apart(constraint.Always, constraint.Zero, p[a], 0)
+			s.Sum(3, 0, constraint.Term{Of: q[a], Times: 2}, constraint.Term{Of: m[a], Times: -1}, constraint.Term{Of: p[a], Times: -1}) // half of the way
+		}
+		slope(s, 0, p, q)
+		slope(s, 1, q, m)
+		slope(s, 2, m, r)
+		s.Apart(4, p[0], r[0], 7*inch)
+		s.Apart(5, p[1], r[1], 7*inch+by)
+		got := s.Solve(nil)
+		if by > s.Slack {
+			require.Len(t, got.Conflicts, 1, "%s", by)
+			assert.Empty(t, got.Off)
+		} else {
+			assert.Empty(t, got.Conflicts, "%s", by)
+			require.Len(t, got.Off, 1)
+		}
+	}
+}
+
 // A triangle of 24, 32 and 40 stands on the side where it was guessed to.
 func TestATriangle(t *testing.T) {
 	for _, side := range []measure.Length{1, -1} {

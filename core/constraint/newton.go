@@ -1,6 +1,7 @@
 package constraint
 
 import (
+	"maps"
 	"math"
 	"slices"
 
@@ -102,26 +103,7 @@ func (w *work) newton() {
 			break
 		}
 	}
-	off, owner, k := 0.0, Always, 0
-	for _, r := range w.wait {
-		n := map[ruleKind]int{sum: 1, distance: 1, toward: 3}[r.kind]
-		by := math.Sqrt(squares(f[k : k+n])) // of a direction: how far beside it, whichever way
-		if off = max(off, by); by > closeBy && r.owner > owner {
-			owner = r.owner
-		}
-		k += n
-	}
-	if off > closeBy {
-		by := measure.Length(off)
-		if owner != Always { // what is off was shared out among all that take part
-			by = max(by, w.offWithout(owner))
-		}
-		if owner == Always || by > w.slack(owner) {
-			w.clash, w.clashOff, w.coarse = w.everyone(), by, true
-		} else {
-			w.missed = append(w.missed, Missed{owner, by})
-		}
-	}
+	w.judge(f, slope)
 	for i, root := range roots {
 		w.found[root] = measure.Length(math.Round(x[i]))
 	}
@@ -139,19 +121,72 @@ func (w *work) newton() {
 // be said to move with it.
 const leastMove = 1e-4
 
-// offWithout is how far an owner's rules are off where all the others hold and
-// it does not count: the whole of what is amiss. It costs one more run.
-func (w *work) offWithout(owner int) measure.Length {
-	if w.measuring {
-		return 0
+// judge says what of the waiting rules is off. Steps share a miss out among all
+// rules that take part in it; as one rule would have it alone, the others
+// holding, it is the sum of the squares over the largest share, which is what a
+// tape would find there. Rules that share no unknown are judged apart.
+func (w *work) judge(f []float64, slope [][]float64) {
+	type miss struct {
+		squares, most float64
+		owner         int
 	}
-	v := w.s.start(func(o int) bool { return w.in(o) && o != owner })
-	v.measuring = true
-	v.run()
-	if v.clash != nil {
-		return 0
+	found := map[int]*miss{} // by a row of the rules that hang together
+	part := rowsTogether(slope, len(f))
+	for k, i := 0, 0; i < len(w.wait); i++ {
+		r := w.wait[i]
+		n := map[ruleKind]int{sum: 1, distance: 1, toward: 3}[r.kind]
+		by := math.Sqrt(squares(f[k : k+n])) // of a direction: how far beside it, whichever way
+		if by > closeBy {
+			m := found[part[k]]
+			if m == nil {
+				m = &miss{owner: Always}
+				found[part[k]] = m
+			}
+			m.squares, m.most, m.owner = m.squares+by*by, max(m.most, by), max(m.owner, r.owner)
+		}
+		k += n
 	}
-	return w.s.off(owner, v.result().At)
+	for _, k := range slices.Sorted(maps.Keys(found)) {
+		m := found[k]
+		by := measure.Length(m.squares / m.most)
+		if m.owner != Always && by <= w.slack(m.owner) {
+			w.missed = append(w.missed, Missed{m.owner, by})
+		} else if w.clash == nil || by > w.clashOff {
+			w.clash, w.clashOff, w.coarse = w.everyone(), by, true
+		}
+	}
+}
+
+// rowsTogether numbers rows so that those that share an unknown, by way of
+// others too, have the same number.
+func rowsTogether(slope [][]float64, n int) []int {
+	part := make([]int, n)
+	for i := range part {
+		part[i] = i
+	}
+	find := func(i int) int {
+		for part[i] != i {
+			i = part[i]
+		}
+		return i
+	}
+	first := map[int]int{} // of each unknown: a row that it is in
+	for r := range slope {
+		for c, v := range slope[r] {
+			if math.Abs(v) < 1e-9 {
+				continue
+			}
+			if o, seen := first[c]; seen {
+				part[find(r)] = find(o)
+			} else {
+				first[c] = r
+			}
+		}
+	}
+	for i := range part {
+		part[i] = find(i)
+	}
+	return part
 }
 
 // off is how far the rules of an owner are off where things stand.

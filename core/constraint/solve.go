@@ -97,8 +97,6 @@ type work struct {
 	clash    []int // owners that cannot hold together
 	clashOff measure.Length
 	coarse   bool // clash may hold more than the smallest set
-
-	measuring bool // how far an owner is off that does not count
 }
 
 // edge joins two coordinates of one group, with those who say so.
@@ -108,23 +106,11 @@ type edge struct {
 }
 
 func (s *System) run(in func(owner int) bool) *work {
-	w := s.start(in)
-	w.run()
-	return w
-}
-
-// start makes ready to run over the rules of the owners that count.
-func (s *System) start(in func(owner int) bool) *work {
 	w := &work{s: s, in: in, found: map[Var]measure.Length{}, free: map[Var]bool{}, moves: map[Var][]Var{}}
 	w.parent, w.off, w.size, w.link = make([]Var, s.vars), make([]measure.Length, s.vars), make([]int, s.vars), make([][]edge, s.vars)
 	for v := range w.parent {
 		w.parent[v], w.size[v] = Var(v), 1
 	}
-	return w
-}
-
-func (w *work) run() {
-	s := w.s
 	order := make([]int, len(s.rules))
 	for i := range order {
 		order[i] = i
@@ -135,7 +121,7 @@ func (w *work) run() {
 		for k < len(order) && s.rules[order[k]].owner == s.rules[order[i]].owner {
 			k++
 		}
-		if w.in(s.rules[order[i]].owner) {
+		if in(s.rules[order[i]].owner) {
 			w.owner(order[i:k])
 		}
 		i = k
@@ -144,6 +130,7 @@ func (w *work) run() {
 	if w.clash == nil && len(w.wait) > 0 {
 		w.newton()
 	}
+	return w
 }
 
 // owner takes in all rules of one owner, or none where one contradicts what
