@@ -14,10 +14,20 @@ func (e *editor) finish() error {
 	if err := e.rest(); err != nil {
 		return err
 	}
-	for round := 0; ; round++ {
-		if round == 12 {
-			return refuse("make it in two steps", "what this leaves without a place cannot be held where it stood")
+	for _, step := range []func() error{e.balance, e.rejoin, e.stands, e.holdsAgain, e.nothingLoose, e.runsOn} {
+		if err := step(); err != nil {
+			return err
 		}
+	}
+	e.offerBack()
+	e.passed()
+	return e.sound()
+}
+
+// balance holds what lost its place and lets give way what was chosen to, until
+// there is neither.
+func (e *editor) balance() error {
+	for range 12 {
 		held, err := e.hold()
 		if err != nil {
 			return err
@@ -27,28 +37,19 @@ func (e *editor) finish() error {
 			return err
 		}
 		if !held && !settled {
-			break
+			return nil
 		}
 	}
-	if len(e.view.Clashes) == 0 && len(e.view.Free) > len(e.was.Free) {
-		f := &e.view.Free[0]
-		return refuse("size it first, or make it in two steps", "this leaves nothing that says where %s stands", e.view.Graph.Nodes[f.Nodes[0]].ID)
+	return refuse("make it in two steps", "what this leaves without a place cannot be held where it stood")
+}
+
+// nothingLoose refuses what would leave joints without a place that had one.
+func (e *editor) nothingLoose() error {
+	if len(e.view.Clashes) > 0 || len(e.view.Free) <= len(e.was.Free) {
+		return nil
 	}
-	if err := e.rejoin(); err != nil {
-		return err
-	}
-	if err := e.stands(); err != nil {
-		return err
-	}
-	if err := e.holdsAgain(); err != nil {
-		return err
-	}
-	if err := e.runsOn(); err != nil {
-		return err
-	}
-	e.offerBack()
-	e.passed()
-	return e.sound()
+	loose := e.view.Graph.Nodes[e.view.Free[0].Nodes[0]].ID
+	return refuse("size it first, or make it in two steps", "this leaves nothing that says where %s stands", loose)
 }
 
 // rest looks, and keeps everything where it stood that a change left without a

@@ -74,7 +74,7 @@ func (e *editor) stands() error {
 		if err := e.look(); err != nil {
 			return err
 		}
-		if _, err := e.settle(); err != nil {
+		if err := e.balance(); err != nil {
 			return err
 		}
 	}
