@@ -103,7 +103,7 @@ func (e *editor) passed() {
 				e.tell("%s is measured from what stands at %s; %s reaches %s lower", said, z.Foot, joint, e.hangs(e.view, z).Tape(e.unit))
 				e.offers = append(e.offers, Offer{Label: "Measure it from the floor as it is now", Edit: Edit{Gesture: &Reach{ID: z.ID, Foot: joint}}})
 			}
-		case z.Is == frame.Outside && z.Axis >= 0:
+		case z.Is == frame.Outside && z.Axis >= 0 && old.Axis == z.Axis:
 			over, before := beyond(e.view, z), beyond(e.was, old)
 			for k, word := range []string{"from", "to"} {
 				if over[k] <= layout.TapeStep || before[0] > layout.TapeStep || before[1] > layout.TapeStep {
