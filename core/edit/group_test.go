@@ -289,3 +289,35 @@ func TestAHoopKeepsAWay(t *testing.T) {
 	r = h.refused(edit.Edit{Gesture: &edit.Size{Pipe: "p1", Length: "40"}})
 	assert.Contains(t, r.What, "its cut follows from its legs")
 }
+
+// Whatever is deleted along a slope, what is left stands where it stood: both
+// coordinates of a slope without a size are free together.
+func TestWhatIsLeftOfASlopeStaysWhereItStood(t *testing.T) {
+	h := nothing(t)
+	h.walk("", "right away 10 cut")
+	far := h.walk("j2", "right away 10 cut")
+	h.walk("j1", "right 10 cut")
+	h.do(edit.Edit{Gesture: &edit.Split{Pipe: "p1"}})
+	at := func() measure.Point {
+		for _, j := range h.plan().Frames[0].Joints {
+			if j.ID == far {
+				return j.At
+			}
+		}
+		return measure.Point{}
+	}
+	before := at()
+	h.do(edit.Edit{Gesture: &edit.Delete{Joints: []string{"j2"}}})
+	assert.Less(t, before.Distance(at()), measure.Inch/100)
+	assert.NotContains(t, h.codes(), "nothing-holds")
+	assert.NotContains(t, h.codes(), "not-settled")
+	// a leg that slides keeps with the pipe that it slides in
+	h = nothing(t)
+	h.walk("", "right 10 cut")
+	far = h.walk("j2", "near 12 clear")
+	h.do(edit.Edit{Gesture: &edit.Slide{Joint: far, Say: "20", Size: "1/2"}})
+	before = at()
+	h.do(edit.Edit{Gesture: &edit.Size{ID: h.doc.Root.Sizes[1].ID, Length: ""}})
+	assert.Less(t, before.Distance(at()), measure.Inch/100)
+	assert.NotContains(t, h.codes(), "nothing-holds")
+}
