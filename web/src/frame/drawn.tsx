@@ -54,7 +54,8 @@ export function Drawn({ svg, frame, picked, tags, onPick, onFix, onRing }: Props
       ref={box}
       className="h-full w-full [&>svg]:h-full [&>svg]:w-full"
       onClick={(e) => {
-        const d = (e.target as Element).closest<SVGElement>("[data-insertion], [data-pipe], [data-joint], [data-letter]")?.dataset;
+        // what lies there now: the drawing may have been replaced since the press began
+        const d = (document.elementFromPoint(e.clientX, e.clientY) ?? (e.target as Element)).closest<SVGElement>("[data-insertion], [data-pipe], [data-joint], [data-letter]")?.dataset;
         if (d?.insertion && onRing) {
           const [joint = "", pipe = ""] = d.insertion.split("|");
           onRing({ joint, pipe, cemented: d.mode === "cemented" });
