@@ -204,6 +204,9 @@ func (e *editor) between(scope int, a measure.Axis, lo, hi *layout.Plane) string
 		}
 		if slices.Contains(lo.Joints, p.From) && slices.Contains(hi.Joints, p.To) || slices.Contains(lo.Joints, p.To) && slices.Contains(hi.Joints, p.From) {
 			i := e.view.Graph.Edge(join(e.path(scope), p.ID))
+			if i < 0 {
+				continue // another copy has it
+			}
 			if b, _, square := along(e.place(scope).Turned(e.leaves(frame.PipeEnd{Pipe: i}))); square && b == a {
 				return p.ID
 			}
