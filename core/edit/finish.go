@@ -5,6 +5,7 @@ import (
 
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
 )
 
 // finish leaves a changed document sound: nothing without a place, nothing that
@@ -27,6 +28,50 @@ func (e *editor) finish() error {
 // balance holds what lost its place and lets give way what was chosen to, until
 // there is neither.
 func (e *editor) balance() error {
+	for range 4 {
+		if err := e.rounds(); err != nil {
+			return err
+		}
+		if !e.ownWays() {
+			return nil
+		}
+		if err := e.look(); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// ownWays lets sizes that were typed for a pipe, and lay along an axis because
+// it did, go the pipe's own way where nothing keeps it along the axis: a cut is
+// that of the piece, whichever way it comes to run. It reports whether any does.
+func (e *editor) ownWays() (any bool) {
+	for sc := range e.view.Graph.Scopes {
+		def, place := e.def(sc), e.place(sc)
+		for i := range def.Sizes {
+			s := &def.Sizes[i]
+			a := frame.AxisOf(s.Axis)
+			if s.Pipe == "" || a < 0 || s.Gave != nil || s.Meaning != frame.Cut && s.Meaning != frame.Visible {
+				continue
+			}
+			p := def.Pipe(s.Pipe)
+			if p == nil || p.Path != frame.Straight || p.Dir != nil && p.Gave == nil {
+				continue
+			}
+			for b := range measure.Axis(3) {
+				from, to := place.Find(b, frame.Ref(p.From)), place.Find(b, frame.Ref(p.To))
+				if int(b) != a && from >= 0 && to >= 0 && from != to {
+					s.Axis, s.From, s.To, any = "", "", "", true
+					break
+				}
+			}
+		}
+	}
+	return any
+}
+
+// rounds holds and lets give way by turns.
+func (e *editor) rounds() error {
 	for range 12 {
 		held, err := e.hold()
 		if err != nil {

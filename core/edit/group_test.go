@@ -321,3 +321,17 @@ func TestWhatIsLeftOfASlopeStaysWhereItStood(t *testing.T) {
 	assert.Less(t, before.Distance(at()), measure.Inch/100)
 	assert.NotContains(t, h.codes(), "nothing-holds")
 }
+
+// A cut is that of the piece, whichever way it runs: an inner pipe that happened
+// to lie along an axis slopes once its place there has gone.
+func TestACutGoesThePipesOwnWay(t *testing.T) {
+	h := nothing(t)
+	h.walk("", "left 1")
+	h.walk("j2", "left 1")
+	h.do(edit.Edit{Gesture: &edit.Slide{Joint: "j1", Say: "10 visible", Size: "1/2"}})
+	h.walk("j1", "away 1")
+	h.walk("j5", "up right 1 clear")
+	h.do(edit.Edit{Gesture: &edit.Delete{Joints: []string{"j2"}}})
+	h.do(edit.Edit{Gesture: &edit.Size{Pipe: "p3", Length: "10"}})
+	assert.Equal(t, 10*measure.Inch, h.pipe("p3").Cut)
+}
