@@ -99,17 +99,27 @@ var shapes = []shape{
 }
 
 // JointKinds lists the kinds that join pipes round a centre, fewest ports first.
-func JointKinds() []Kind {
-	var ks []Kind
-	for _, s := range shapes {
-		ks = append(ks, s.kind)
+func JointKinds() []Kind { return jointKinds }
+
+var jointKinds = func() []Kind {
+	ks := make([]Kind, len(shapes)) // of no more room: what is appended is appended to a copy
+	for i, s := range shapes {
+		ks[i] = s.kind
 	}
 	return ks
-}
+}()
+
+var known = func() map[Kind]bool {
+	all := map[Kind]bool{Cap: true, Bushing: true, ReducingCoupling: true, Plug: true}
+	for _, k := range jointKinds {
+		all[k] = true
+	}
+	return all
+}()
 
 // Known says whether the catalog has the kind.
 func (k Kind) Known() bool {
-	return slices.Contains(JointKinds(), k) || slices.Contains([]Kind{Cap, Bushing, ReducingCoupling, Plug}, k)
+	return known[k]
 }
 
 type fittingKey struct {

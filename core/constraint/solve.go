@@ -222,34 +222,23 @@ func (w *work) explain(a, b Var) []int {
 		from Var
 		e    *edge
 	}
-	came := map[Var]step{a: {from: -1}}
+	came := make([]step, len(w.link)) // without an edge where it has not been
 	queue := []Var{a}
-	for len(queue) > 0 {
-		v := queue[0]
-		queue = queue[1:]
-		if v == b {
-			break
-		}
-		for i := range w.link[v] {
-			e := &w.link[v][i]
-			if _, seen := came[e.to]; !seen {
+	for i := 0; i < len(queue) && came[b].e == nil && a != b; i++ {
+		v := queue[i]
+		for k := range w.link[v] {
+			if e := &w.link[v][k]; e.to != a && came[e.to].e == nil {
 				came[e.to] = step{v, e}
 				queue = append(queue, e.to)
 			}
 		}
 	}
 	var set []int
-	for v := b; v != a; {
-		st, ok := came[v]
-		if !ok || st.e == nil {
-			break
-		}
-		for _, o := range st.e.owners {
-			set = with(set, o)
-		}
-		v = st.from
+	for v := b; v != a && came[v].e != nil; v = came[v].from {
+		set = append(set, came[v].e.owners...)
 	}
-	return set
+	slices.Sort(set)
+	return slices.Compact(set)
 }
 
 // with adds an owner to a sorted set.

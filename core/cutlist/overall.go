@@ -80,7 +80,7 @@ func (x *Extent) bows(g *frame.Graph, f *fitting.Result, curves []*curve.Curve, 
 func (x *Extent) chain(g *frame.Graph, f *fitting.Result, points []measure.Point, l *List, first, last int) {
 	a := x.Axis
 	x.Sum = x.Sum.Plus("body beyond the centre at "+g.Nodes[first].ID, f.Extent(first, a.Dir().Neg()))
-	steps := path(g, first, last, -1)
+	steps := newPaths(g).find(first, last, -1)
 	if steps == nil && first != last { // two parts that do not touch
 		x.Sum = x.Sum.Plus(fmt.Sprintf("%s to %s", g.Nodes[first].ID, g.Nodes[last].ID), points[last][a]-points[first][a])
 	}
@@ -101,29 +101,43 @@ func (x *Extent) chain(g *frame.Graph, f *fitting.Result, points []measure.Point
 	x.Sum = x.Sum.Plus("body beyond the centre at "+g.Nodes[last].ID, f.Extent(last, a.Dir()))
 }
 
-// path is the way with the fewest pipes between two joints that does not use
-// one of them; nil when there is none.
-func path(g *frame.Graph, from, to, without int) []walkStep {
-	came := make([]walkStep, len(g.Nodes))
-	back := make([]int, len(g.Nodes)) // the joint before, counted from 1; 0: not reached
-	back[from] = -1
-	queue := []int{from}
-	for len(queue) > 0 && back[to] == 0 {
-		n := queue[0]
-		queue = queue[1:]
-		for _, pe := range g.Nodes[n].Pipes {
-			if w, m := leave(g, pe); pe.Pipe != without && back[m] == 0 {
-				back[m], came[m] = n+1, w
-				queue = append(queue, m)
+// paths finds ways through a graph one after the other, and keeps the room it
+// needs between them.
+type paths struct {
+	g      *frame.Graph
+	came   []walkStep // the step that led to each joint
+	back   []int      // the joint before it
+	round  []int      // of the search that reached it last
+	search int
+	queue  []int
+}
+
+func newPaths(g *frame.Graph) *paths {
+	n := len(g.Nodes)
+	return &paths{g: g, came: make([]walkStep, n), back: make([]int, n), round: make([]int, n), queue: make([]int, 0, n)}
+}
+
+// find gives the way with the fewest pipes between two joints that does not use
+// one of them; nil when there is none. A negative without leaves none out.
+func (p *paths) find(from, to, without int) []walkStep {
+	p.search++
+	p.round[from] = p.search
+	p.queue = append(p.queue[:0], from)
+	for i := 0; i < len(p.queue) && p.round[to] != p.search; i++ {
+		n := p.queue[i]
+		for _, pe := range p.g.Nodes[n].Pipes {
+			if w, m := leave(p.g, pe); pe.Pipe != without && p.round[m] != p.search {
+				p.round[m], p.back[m], p.came[m] = p.search, n, w
+				p.queue = append(p.queue, m)
 			}
 		}
 	}
-	if back[to] == 0 {
+	if p.round[to] != p.search || from == to {
 		return nil
 	}
 	var steps []walkStep
-	for n := to; n != from; n = back[n] - 1 {
-		steps = append(steps, came[n])
+	for n := to; n != from; n = p.back[n] {
+		steps = append(steps, p.came[n])
 	}
 	slices.Reverse(steps)
 	return steps

@@ -262,9 +262,10 @@ func findLoops(g *frame.Graph) []Loop {
 		}
 		loops = append(loops, l)
 	}
+	ways := newPaths(g)
 	for e := range g.Edges {
 		if g.Edges[e].Path != frame.Sprung {
-			add(shortestRound(g, e))
+			add(ways.shortestRound(e))
 		}
 	}
 	for _, steps := range treeLoops(g) {
@@ -279,8 +280,9 @@ func leave(g *frame.Graph, pe frame.PipeEnd) (walkStep, int) {
 }
 
 // shortestRound gives the fewest-pipe loop through a pipe; nil when it is in none.
-func shortestRound(g *frame.Graph, pipe int) []walkStep {
-	back := path(g, g.Edges[pipe].Ends[1], g.Edges[pipe].Ends[0], pipe)
+func (p *paths) shortestRound(pipe int) []walkStep {
+	e := &p.g.Edges[pipe]
+	back := p.find(e.Ends[1], e.Ends[0], pipe)
 	if back == nil {
 		return nil
 	}

@@ -3,6 +3,7 @@ package edit
 import (
 	"encoding/json"
 	"fmt"
+	"reflect"
 	"slices"
 
 	"sturdyelbow/core/catalog"
@@ -17,8 +18,12 @@ type Gesture interface {
 	on(e *editor) (Done, error)
 }
 
-// gestures makes an empty gesture of each name.
-var gestures = map[string]func() Gesture{}
+// gestures makes an empty gesture of each name; names gives the name of each
+// type.
+var (
+	gestures = map[string]func() Gesture{}
+	names    = map[reflect.Type]string{}
+)
 
 // register names a gesture.
 func register[T any, G interface {
@@ -26,6 +31,7 @@ func register[T any, G interface {
 	Gesture
 }](name string) bool {
 	gestures[name] = func() Gesture { return G(new(T)) }
+	names[reflect.TypeFor[G]()] = name
 	return true
 }
 
@@ -49,10 +55,8 @@ type Edit struct {
 // MarshalJSON writes the gesture under its name.
 func (e Edit) MarshalJSON() ([]byte, error) {
 	m := map[string]any{}
-	for name, make := range gestures {
-		if fmt.Sprintf("%T", make()) == fmt.Sprintf("%T", e.Gesture) {
-			m[name] = e.Gesture
-		}
+	if name, known := names[reflect.TypeOf(e.Gesture)]; known {
+		m[name] = e.Gesture
 	}
 	if e.Unit != "" {
 		m["unit"] = e.Unit

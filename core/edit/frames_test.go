@@ -100,7 +100,7 @@ func TestTheDocumentCarriesEverything(t *testing.T) {
 		require.NoError(t, err)
 		var again frame.Document
 		require.NoError(t, json.Unmarshal(data, &again))
-		assert.Equal(t, *h.doc, again)
+		assert.Equal(t, *h.doc.Clone(), again)
 	}
 }
 

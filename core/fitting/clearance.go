@@ -31,7 +31,6 @@ func (a vec) dot(b vec) float64         { return a[0]*b[0] + a[1]*b[1] + a[2]*b[
 
 // cylinder is a solid with flat ends, in inches.
 type cylinder struct {
-	name   string
 	joint  int // -1 for a pipe
 	pipe   int // -1 for a fitting
 	a, d   vec // one end, and the unit direction to the other
@@ -41,10 +40,10 @@ type cylinder struct {
 }
 
 func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cylinder {
-	var cs []cylinder
+	cs := make([]cylinder, 0, 4*len(r.Joints)+len(r.g.Edges))
 	inch := func(p measure.Point) vec { return vec{p[0].Inches(), p[1].Inches(), p[2].Inches()} }
-	add := func(name string, joint, pipe int, from vec, d measure.Dir, start, end, diameter measure.Length) {
-		c := cylinder{name: name, joint: joint, pipe: pipe, d: vec(d), radius: diameter.Inches()/2 - clearTolerance/2}
+	add := func(joint, pipe int, from vec, d measure.Dir, start, end, diameter measure.Length) {
+		c := cylinder{joint: joint, pipe: pipe, d: vec(d), radius: diameter.Inches()/2 - clearTolerance/2}
 		c.a = from.plus(c.d, start.Inches())
 		c.length = (end - start).Inches()
 		far := c.a.plus(c.d, c.length)
@@ -63,9 +62,9 @@ func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cyli
 			switch {
 			case j.Kind == "" || !p.Known:
 			case j.Free():
-				add("the cap at "+j.ID, i, -1, inch(points[i]), p.Dir, -j.Beyond(), p.Takes(), p.Body)
+				add(i, -1, inch(points[i]), p.Dir, -j.Beyond(), p.Takes(), p.Body)
 			default:
-				add("the "+string(j.Kind)+" at "+j.ID, i, -1, inch(points[i]), p.Dir, 0, p.Face, p.Body)
+				add(i, -1, inch(points[i]), p.Dir, 0, p.Face, p.Body)
 			}
 		}
 	}
@@ -75,11 +74,11 @@ func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cyli
 		if c := curves[e]; c != nil {
 			ps := c.Sample(bowParts)
 			for i := 1; i < len(ps); i++ {
-				add("pipe "+ed.ID, -1, e, inch(ps[i-1]), ps[i-1].Toward(ps[i]), 0, ps[i-1].Distance(ps[i]), 2*r.radius[e])
+				add(-1, e, inch(ps[i-1]), ps[i-1].Toward(ps[i]), 0, ps[i-1].Distance(ps[i]), 2*r.radius[e])
 			}
 			continue
 		}
-		add("pipe "+ed.ID, -1, e, inch(a), a.Toward(b), from, to, 2*r.radius[e])
+		add(-1, e, inch(a), a.Toward(b), from, to, 2*r.radius[e])
 	}
 	return cs
 }
@@ -89,13 +88,17 @@ func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cyli
 // that are not straight; linked tells pipes that are meant to touch or to be in
 // each other, nil for none.
 func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve, linked func(a, b string) bool) []finding.Finding {
-	cs := r.cylinders(points, curves)
-	slices.SortStableFunc(cs, func(a, b cylinder) int { return cmp.Compare(a.lo[0], b.lo[0]) })
+	all := r.cylinders(points, curves)
+	cs := make([]*cylinder, len(all))
+	for i := range all {
+		cs[i] = &all[i]
+	}
+	slices.SortStableFunc(cs, func(a, b *cylinder) int { return cmp.Compare(a.lo[0], b.lo[0]) })
 	var fs []finding.Finding
 	told := map[[2]string]bool{}
 	for i := range cs {
 		for k := i + 1; k < len(cs) && cs[k].lo[0] < cs[i].hi[0]; k++ {
-			a, b := &cs[i], &cs[k]
+			a, b := cs[i], cs[k]
 			if a.lo[1] >= b.hi[1] || b.lo[1] >= a.hi[1] || a.lo[2] >= b.hi[2] || b.lo[2] >= a.hi[2] || r.related(a, b) {
 				continue
 			}
@@ -106,7 +109,8 @@ func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve, linke
 			if apart {
 				continue
 			}
-			names := [2]string{min(a.name, b.name), max(a.name, b.name)}
+			names := [2]string{r.named(a), r.named(b)}
+			slices.Sort(names[:])
 			if told[names] {
 				continue
 			}
@@ -122,6 +126,17 @@ func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve, linke
 		}
 	}
 	return fs
+}
+
+// named is what a builder calls the thing that a body is of.
+func (r *Result) named(c *cylinder) string {
+	switch {
+	case c.pipe >= 0:
+		return "pipe " + r.g.Edges[c.pipe].ID
+	case r.Joints[c.joint].Free():
+		return "the cap at " + r.Joints[c.joint].ID
+	}
+	return "the " + string(r.Joints[c.joint].Kind) + " at " + r.Joints[c.joint].ID
 }
 
 func (r *Result) subject(c *cylinder) string {

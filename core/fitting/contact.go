@@ -29,11 +29,12 @@ func (r *Result) Contacts(points []measure.Point, floor measure.Length) []Contac
 	for i := range r.Joints {
 		j := &r.Joints[i]
 		var lowest *Contact
+		own := len(all) // where this joint's contacts begin
 		for _, p := range j.lowPoints(points[i]) {
 			c := Contact{j.ID, p, max(0, p[2]-floor)}
 			if c.Gap <= resting {
 				c.Gap = 0
-				if !slices.Contains(all, c) {
+				if !slices.Contains(all[own:], c) {
 					all = append(all, c)
 				}
 			}

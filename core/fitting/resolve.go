@@ -124,6 +124,7 @@ func (w *work) take(f catalog.Fitting, of []int, off float64, dirs []measure.Dir
 	for i := range w.n.Pipes {
 		pipeOf[of[i]] = i
 	}
+	w.out.Ports = make([]Port, 0, len(f.Ports))
 	for p, fp := range f.Ports {
 		port := Port{Fill: Open, Dir: at[p], Known: known[p]}
 		if i := pipeOf[p]; i >= 0 {

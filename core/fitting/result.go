@@ -178,8 +178,15 @@ func (r *Result) Overall(points []measure.Point) (lo, hi measure.Point) {
 func (r *Result) Reseat(seat func(p *Port) float64) *Result {
 	n := *r
 	n.Joints = slices.Clone(r.Joints)
+	total := 0
 	for i := range n.Joints {
-		n.Joints[i].Ports = slices.Clone(n.Joints[i].Ports)
+		total += len(n.Joints[i].Ports)
+	}
+	ports := make([]Port, 0, total) // of all joints, one after the other
+	for i := range n.Joints {
+		begin := len(ports)
+		ports = append(ports, n.Joints[i].Ports...)
+		n.Joints[i].Ports = ports[begin:len(ports):len(ports)]
 		for k := range n.Joints[i].Ports {
 			if p := &n.Joints[i].Ports[k]; p.Fill == WithPipe {
 				p.Seat = seat(p)

@@ -10,6 +10,9 @@ import (
 	"sturdyelbow/core/measure"
 )
 
+// current is a document of this format, without the method that reads older ones.
+type current Document
+
 // UnmarshalJSON reads a document of this format or an older one, which it
 // brings up to date.
 func (d *Document) UnmarshalJSON(data []byte) error {

@@ -79,14 +79,3 @@ func TestHoldsThatMakeNoSense(t *testing.T) {
 	}
 	assert.Equal(t, []string{"/holds/0/mode", "/holds/1", "/holds/2/pipe"}, paths)
 }
-
-func TestACloneSharesNothing(t *testing.T) {
-	d := fence(3).Now()
-	d.Followed = []string{"posts#1/leg"}
-	c := d.Clone()
-	require.Equal(t, d, c)
-	c.Root.Uses[0].Array.Pitch.Value = 1
-	c.Groups[0].Pipes[0].ID = "other"
-	assert.NotEqual(t, c.Root.Uses[0].Array.Pitch.Value, d.Root.Uses[0].Array.Pitch.Value)
-	assert.Equal(t, "leg", d.Groups[0].Pipes[0].ID)
-}

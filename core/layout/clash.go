@@ -84,7 +84,7 @@ func (s *solver) clashes() {
 		out := Clash{Off: c.Off}
 		for _, o := range c.Owners {
 			out.Parties = append(out.Parties, s.owners[o])
-			out.Words = append(out.Words, s.PartyWords(s.owners[o]))
+			out.Words = append(out.Words, s.partyWords(s.owners[o]))
 			out.Pipes = append(out.Pipes, s.pipeOf(s.owners[o]))
 		}
 		s.out.Clashes = append(s.out.Clashes, out)
@@ -94,7 +94,7 @@ func (s *solver) clashes() {
 		p := s.owners[m.Owner]
 		s.out.Near = append(s.out.Near, NearMiss{p, m.By})
 		s.note(finding.Finding{Code: "closes-nearly", Severity: finding.Note, Subject: s.subject(p),
-			Text: fmt.Sprintf("%s is off by %s, less than a step of the tape: all is cut as typed", s.PartyWords(p), m.By.Abs().Tape(s.g.Doc.Units)), Hint: "the joints take it up"})
+			Text: fmt.Sprintf("%s is off by %s, less than a step of the tape: all is cut as typed", s.partyWords(p), m.By.Abs().Tape(s.g.Doc.Units)), Hint: "the joints take it up"})
 	}
 	s.freed()
 }
@@ -148,8 +148,20 @@ var axisSays = [3]string{"across", "in depth", "in height"}
 
 var axisRuns = [3]string{"straight across", "straight in depth", "straight up"}
 
-// PartyWords names what can give way as a builder would.
-func (s *solver) PartyWords(p Party) string {
+// partyWords names what can give way as a builder would.
+func (s *solver) partyWords(p Party) string {
+	if w, known := s.worded[p.key]; known {
+		return w
+	}
+	if s.worded == nil {
+		s.worded = map[string]string{}
+	}
+	w := s.wordParty(p)
+	s.worded[p.key] = w
+	return w
+}
+
+func (s *solver) wordParty(p Party) string {
 	switch p.Kind {
 	case "size":
 		for i := range s.g.Sizes {

@@ -84,6 +84,8 @@ type Solution struct {
 	Free     []Free
 	Places   []Place // of each scope of the graph
 	Findings []finding.Finding
+
+	solver *solver // until the account was given
 }
 
 // Typed is a cut length as it was typed for a pipe.
@@ -149,12 +151,23 @@ type solver struct {
 	base   measure.Length
 	up     measure.Dir // the frame's own
 	out    *Solution
+	worded map[string]string // what can give way, by its key, in words
 }
 
-// Solve puts every joint in its place. With nil bodies what stands at the
-// joints is rough; call again with the bodies found from the tangents, and with
-// what was found last, until nothing moves.
+// Solve puts every joint in its place and gives the account of it: [Locate], then
+// [Solution.Account].
 func Solve(g *frame.Graph, bodies Bodies, was *Solution) *Solution {
+	s := Locate(g, bodies, was)
+	s.Account()
+	return s
+}
+
+// Locate puts every joint in its place, and says no more than that: points,
+// lengths, tangents, curves, the floor and the outermost bodies. With nil bodies
+// what stands at the joints is rough; call again with the bodies found from the
+// tangents, and with what was found last, until nothing moves, and then ask for
+// the [Solution.Account].
+func Locate(g *frame.Graph, bodies Bodies, was *Solution) *Solution {
 	if bodies == nil {
 		bodies = rough{}
 	}
@@ -168,10 +181,21 @@ func Solve(g *frame.Graph, bodies Bodies, was *Solution) *Solution {
 	s.sizes()
 	s.solve()
 	s.place()
-	s.report()
-	s.clashes()
-	s.places()
+	s.out.solver = s
 	return s.out
+}
+
+// Account adds to a placed frame how each size came out and by which sum, what
+// cannot hold together, what nothing holds, the planes of each scope, and the
+// findings. It is asked for once, of the last placement: wording what is off
+// costs more than placing does.
+func (o *Solution) Account() {
+	if s := o.solver; s != nil {
+		o.solver = nil
+		s.report()
+		s.clashes()
+		s.places()
+	}
 }
 
 // worldAxis is the axis of the world that a direction runs along.

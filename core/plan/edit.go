@@ -53,19 +53,20 @@ func settle(d *frame.Document, c *catalog.Catalog) (g *frame.Graph, s *layout.So
 	if g, err = frame.Expand(d); err != nil {
 		return nil, nil, nil, false, err
 	}
-	s = layout.Solve(g, nil, nil)
+	s = layout.Locate(g, nil, nil)
 	for range settleRounds {
 		fits = fitting.Resolve(g, c, s.Tangents)
 		if g.Hold(func(joint int) catalog.Kind { return fits.Joints[joint].Kind }) {
 			fits = fitting.Resolve(g, c, s.Tangents) // what is set for a kind of fitting
 		}
-		next := layout.Solve(g, fits, s)
+		next := layout.Locate(g, fits, s)
 		settled = next.Base == s.Base && next.At(s)
 		s = next
 		if settled {
 			break
 		}
 	}
+	s.Account()
 	for j := range fits.Joints {
 		fits.Joints[j].At = s.Points[j]
 	}

@@ -1,9 +1,12 @@
 package plan
 
 import (
+	"cmp"
 	"encoding/json"
 	"fmt"
+	"iter"
 	"math"
+	"slices"
 
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/finding"
@@ -110,28 +113,60 @@ func standing(contacts []fitting.Contact, bare map[string]bool) (fs []finding.Fi
 }
 
 // footing is the least width of the points on which a frame rests, seen from
-// above.
+// above: the least, over the edges of their convex hull, of how far the hull
+// reaches from the edge. Its cost is n log n in the points and the square of the
+// hull's corners, of which even a ring of feet has few.
 func footing(rests []fitting.Contact) measure.Length {
-	wide := func(dx, dy float64) float64 {
-		lo, hi := math.Inf(1), math.Inf(-1)
-		for _, c := range rests {
-			v := float64(c.At[0])*dx + float64(c.At[1])*dy
-			lo, hi = min(lo, v), max(hi, v)
-		}
-		return hi - lo
-	}
+	hull := hullOf(rests)
 	least := math.Inf(1)
-	// the least width is square to a line through two of the points
-	for i := range rests {
-		for k := range i {
-			dx, dy := float64(rests[i].At[0]-rests[k].At[0]), float64(rests[i].At[1]-rests[k].At[1])
-			if n := math.Hypot(dx, dy); n > 0 {
-				least = min(least, wide(-dy/n, dx/n))
-			}
+	for i := range hull {
+		a, b := hull[i], hull[(i+1)%len(hull)]
+		long := math.Hypot(b[0]-a[0], b[1]-a[1])
+		if long == 0 {
+			continue
 		}
+		reach := 0.0
+		for _, c := range hull {
+			reach = max(reach, cross(a, b, c)/long)
+		}
+		least = min(least, reach)
 	}
 	if math.IsInf(least, 1) {
 		return 0
 	}
 	return measure.Length(least)
+}
+
+// spot is a point of the floor, seen from above, in nanometres.
+type spot [2]float64
+
+// cross is twice the area of a triangle, above zero where c lies left of the
+// way from a to b.
+func cross(a, b, c spot) float64 {
+	return (b[0]-a[0])*(c[1]-a[1]) - (b[1]-a[1])*(c[0]-a[0])
+}
+
+// hullOf gives the corners of the convex hull of points on the floor,
+// counter-clockwise, by the monotone chain of A. M. Andrew (1979). Points in one
+// line give its two ends.
+func hullOf(rests []fitting.Contact) []spot {
+	all := make([]spot, len(rests))
+	for i, c := range rests {
+		all[i] = spot{float64(c.At[0]), float64(c.At[1])}
+	}
+	slices.SortFunc(all, func(a, b spot) int { return cmp.Or(cmp.Compare(a[0], b[0]), cmp.Compare(a[1], b[1])) })
+	all = slices.Compact(all)
+	if len(all) < 3 {
+		return all
+	}
+	chain := func(points iter.Seq2[int, spot]) (half []spot) {
+		for _, p := range points {
+			for len(half) > 1 && cross(half[len(half)-2], half[len(half)-1], p) <= 0 {
+				half = half[:len(half)-1]
+			}
+			half = append(half, p)
+		}
+		return half[:len(half)-1] // the last begins the other half
+	}
+	return append(chain(slices.All(all)), chain(slices.Backward(all))...)
 }

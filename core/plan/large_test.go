@@ -2,11 +2,13 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
 
 	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 )
@@ -117,4 +119,49 @@ func TestADraftIsFeasibleAndSaysSo(t *testing.T) {
 			require.Equal(t, full.Totals, draft.Totals, "a small job is proven at once")
 		}
 	}
+}
+
+// row is n pipes one after the other along x, each with a typed size. wrong
+// further sizes lie over many of them, from the beginning of the row, and cannot
+// hold with them.
+func row(n, wrong int) frame.Document {
+	def := frame.Definition{Joints: []frame.Joint{{ID: "j0"}}}
+	for i := 1; i <= n; i++ {
+		from, to, id := fmt.Sprintf("j%d", i-1), fmt.Sprintf("j%d", i), fmt.Sprintf("p%d", i)
+		def.Joints = append(def.Joints, frame.Joint{ID: to})
+		def.Pipes = append(def.Pipes, frame.Pipe{ID: id, From: from, To: to, Dir: &measure.Dir{1, 0, 0}, Rank: i})
+		def.Sizes = append(def.Sizes, frame.Size{ID: id, Value: measure.FromInches(12 + float64(i)/8), Meaning: frame.Centre, Pipe: id, Rank: n + i})
+	}
+	for i := range wrong {
+		def.Sizes = append(def.Sizes, frame.Size{ID: fmt.Sprintf("over %d", i), Value: 5 * measure.Inch, Meaning: frame.Outside, Axis: "x", From: "j0", To: frame.Ref(fmt.Sprintf("j%d", n-i)), Rank: 2*n + 1 + i})
+	}
+	return frame.Document{Format: frame.Format, Name: "Row", Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Root: def}
+}
+
+func benchmarkFrame(b *testing.B, d frame.Document, want string) {
+	for range b.N {
+		p := &Plan{Step: DefaultStep}
+		f, err := p.frame(&d, nil, catalog.Typical(), 0)
+		if err != nil {
+			b.Fatal(err)
+		}
+		if want != "" && !slices.ContainsFunc(f.findings, func(f finding.Finding) bool { return f.Code == want }) {
+			b.Fatal("nothing of ", want)
+		}
+	}
+}
+
+// 160 pipes in a row, planned without purchase. The goal is 15 ms.
+func BenchmarkRow160(b *testing.B) { benchmarkFrame(b, row(160, 0), "") }
+
+// The same with 40 sizes over much of the row that cannot hold. The goal is 60 ms.
+func BenchmarkRow160Contradicted(b *testing.B) { benchmarkFrame(b, row(160, 40), "sizes-contradict") }
+
+// The same with 40 failing checks. The goal is 60 ms.
+func BenchmarkRow160Checked(b *testing.B) {
+	d := row(160, 0)
+	for i := range 40 {
+		d.Envelopes = append(d.Envelopes, frame.Envelope{ID: fmt.Sprintf("door %d", i), Kind: frame.Doorway, Size: [3]measure.Length{30 * measure.Inch, measure.Length(i+1) * measure.Inch / 64}})
+	}
+	benchmarkFrame(b, d, "envelope")
 }
