@@ -39,7 +39,7 @@ func (c *Custom) Problem() (what, hint string) {
 	}
 	for i, p := range c.Ports {
 		switch {
-		case p.Dir.Dot(p.Dir) == 0:
+		case !(p.Dir.Dot(p.Dir) >= 1e-12 && p.Dir.Dot(p.Dir) <= 1e12):
 			return fmt.Sprintf("port %d points nowhere", i+1), "give a direction such as right, or right up"
 		case p.Stop < 0 || p.Depth < 0 || p.Body < 0 || max(p.Stop, p.Depth, p.Body) > 10*measure.Foot:
 			return fmt.Sprintf("port %d has a size below zero or over 10 ft", i+1), "measure it again"

@@ -2,6 +2,7 @@ package frame
 
 import (
 	"fmt"
+	"maps"
 	"math"
 	"slices"
 	"strings"
@@ -17,7 +18,10 @@ type Problem struct {
 	Hint string `json:"hint"`
 }
 
-// Problems is every nonsense found; it is an error.
+// Problems is every nonsense found; it is an error. They come in the order in
+// which a document is written: its own fields, the frame's own definition, then
+// the groups, each list from its first; what only shows once the groups are put
+// in their places comes after that, and excess alone.
 type Problems []Problem
 
 func (ps *Problems) add(path, what, hint string) { *ps = append(*ps, Problem{path, what, hint}) }
@@ -41,12 +45,17 @@ func (d *Document) check(ps *Problems) {
 		ps.add("/size", fmt.Sprintf("unknown pipe size %q", d.Size), sizeHint)
 	}
 	checkMode(ps, "/mode", d.Mode, false)
-	for m, s := range d.Seats {
+	for _, m := range slices.Sorted(maps.Keys(d.Seats)) {
+		s := d.Seats[m]
 		checkMode(ps, "/seats", m, false)
 		if !(s > 0 && s <= 1) {
 			ps.add("/seats/"+string(m), "a seat outside 0 to 1", "it is the share of the socket the pipe goes in, like 0.85")
 		}
 	}
+	if d.Serial < 0 || d.Serial > maxRank {
+		ps.add("/serial", fmt.Sprintf("a serial number of %d", d.Serial), "leave it out")
+	}
+	checkPoint(ps, "/origin", d.Origin)
 	d.checkHolds(ps)
 	d.checkTolerances(ps)
 	d.checkEnvelopes(ps)
@@ -70,6 +79,8 @@ func (d *Document) check(ps *Problems) {
 		d.checkDefinition(ps, g, where, ids)
 	}
 }
+
+const directionHint = "give a direction such as 1, 0, 1"
 
 const sizeHint = "use a nominal size: 1/2, 3/4, 1, 1-1/4, 1-1/2, 2, 2-1/2, 3 or 4"
 
@@ -106,6 +117,13 @@ func (d *Document) checkDefinition(ps *Problems, def *Definition, where string, 
 			}
 		}
 		checkMode(ps, path+"/mode", j.Mode, true)
+		if j.Fitting != nil {
+			for k, spare := range j.Fitting.Spare {
+				if !direction(spare) {
+					ps.add(fmt.Sprintf("%s/fitting/spare/%d", path, k), "a direction of no length, or of one beyond telling", directionHint)
+				}
+			}
+		}
 		switch {
 		case j.ID == "":
 			ps.add(path+"/id", "a joint without an id", "give it one")
@@ -124,8 +142,9 @@ func (d *Document) checkDefinition(ps *Problems, def *Definition, where string, 
 		case p.ID == "":
 			ps.add(path+"/id", "a pipe without an id", "give it one")
 		case p.Dir != nil && !direction(*p.Dir):
-			ps.add(path+"/dir", "a direction of no length", "give a direction such as 1, 0, 1")
+			ps.add(path+"/dir", "a direction of no length, or of one beyond telling", directionHint)
 		}
+		checkRank(ps, path, p.Rank)
 		def.checkPath(ps, &p, path)
 		if p.AtEnd != nil {
 			for k := range p.AtEnd {
@@ -178,6 +197,7 @@ func (d *Document) checkDefinition(ps *Problems, def *Definition, where string, 
 			}
 		}
 		checkTurns(ps, path+"/turns", u.Turns)
+		checkRank(ps, path, u.Rank)
 	}
 }
 
@@ -263,9 +283,9 @@ func (d *Document) checkReason(ps *Problems, def *Definition, t *Reason, where s
 	if slices.Contains(need, "") {
 		ps.add(where, fmt.Sprintf("a tie %q of too few things", t.Kind), "name what it ties")
 	}
-	for name, r := range map[string]Ref{"of": t.Of, "from": t.From, "to": t.To} {
-		d.checkPlace(ps, def, r, axis, where+"/"+name)
-	}
+	d.checkPlace(ps, def, t.Of, axis, where+"/of")
+	d.checkPlace(ps, def, t.From, axis, where+"/from")
+	d.checkPlace(ps, def, t.To, axis, where+"/to")
 	d.checkPlace(ps, def, t.LikeFrom, AxisOf(t.LikeAxis), where+"/likeFrom")
 	d.checkPlace(ps, def, t.LikeTo, AxisOf(t.LikeAxis), where+"/likeTo")
 	switch {
@@ -273,24 +293,40 @@ func (d *Document) checkReason(ps *Problems, def *Definition, t *Reason, where s
 		ps.add(where+"/axis", fmt.Sprintf("no axis %q", t.Axis), "use x, y or z")
 	case t.Kind == Alike && AxisOf(t.LikeAxis) < 0:
 		ps.add(where+"/likeAxis", fmt.Sprintf("no axis %q", t.LikeAxis), "use x, y or z")
-	case t.Kind == Line && (t.Dir == nil || !direction(*t.Dir)):
-		ps.add(where+"/dir", "a direction of no length", "give a direction such as 1, 0, 1")
-	case t.Kind == Share && t.Share != 0 && (t.Part != 0 || t.Parts != 0 || !(math.Abs(t.Share) <= 1000)):
+	case t.Kind == Line && t.Dir == nil, t.Dir != nil && !direction(*t.Dir):
+		ps.add(where+"/dir", "a direction of no length, or of one beyond telling", directionHint)
+	case !(math.Abs(t.Share) <= 1000) || t.Kind == Share && t.Share != 0 && (t.Part != 0 || t.Parts != 0):
 		ps.add(where+"/share", fmt.Sprintf("a share of %g", t.Share), "use a share such as 0.5, without part and parts")
-	case t.Kind == Share && t.Share == 0 && (t.Part < 1 || t.Part >= t.Parts):
+	case t.Part < 0 || t.Parts < 0 || max(t.Part, t.Parts) > maxCopies+1 || t.Kind == Share && t.Share == 0 && (t.Part < 1 || t.Part >= t.Parts):
 		ps.add(where+"/part", fmt.Sprintf("part %d of %d", t.Part, t.Parts), "use a part from 1 to one less than the parts")
 	}
-	for a := range t.By {
-		if t.By[a].Abs() > measure.FrameLimit {
-			ps.add(where+"/by", "farther away than 1,000 ft", "check the units")
+	checkPoint(ps, where+"/by", t.By)
+	checkRank(ps, where, t.Rank)
+}
+
+// checkPoint checks that a point is not out of reach.
+func checkPoint(ps *Problems, where string, p measure.Point) {
+	for a := range p {
+		if p[a] > measure.FrameLimit || p[a] < -measure.FrameLimit {
+			ps.add(fmt.Sprintf("%s/%d", where, a), "farther away than 1,000 ft", "check the units")
 		}
 	}
 }
 
-// direction says whether a direction has a length.
+// maxRank is the largest number in an order of typing.
+const maxRank = 1_000_000_000
+
+func checkRank(ps *Problems, where string, rank int) {
+	if rank < -maxRank || rank > maxRank {
+		ps.add(where+"/rank", fmt.Sprintf("a rank of %d", rank), "leave it out")
+	}
+}
+
+// direction says whether a direction can be told: its length is from a
+// millionth to a million.
 func direction(d measure.Dir) bool {
-	n := d.Dot(d)
-	return n > 0 && !math.IsInf(n, 0) && !math.IsNaN(n)
+	n := math.Hypot(math.Hypot(d[0], d[1]), d[2])
+	return n >= 1e-6 && n <= 1e6
 }
 
 func checkTurns(ps *Problems, path string, turns []Turn) {
@@ -311,6 +347,8 @@ func checkMeaning(ps *Problems, where string, s *Size) {
 		ps.add(where+"/meaning", fmt.Sprintf("unknown meaning %q", s.Meaning), "use centre, outside, clear, top-of-pipe, top-of-cap, slot, visible or cut")
 	case s.Value < 0 || s.Value > measure.FrameLimit:
 		ps.add(where+"/value", "a size below zero or over 1,000 ft", "sizes are positive: name first what it is measured from")
+	case s.Rank < -maxRank || s.Rank > maxRank:
+		checkRank(ps, where, s.Rank)
 	case s.Unit != "" && s.Unit != measure.Inches && s.Unit != measure.Millimetres:
 		ps.add(where+"/unit", fmt.Sprintf("unknown unit %q", s.Unit), "use in or mm")
 	}

@@ -10,22 +10,18 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// Limits keep nonsense from filling the machine.
-const (
-	MaxJoints = 5000
-	maxCopies = 500
-	maxDepth  = 8
-)
-
 // Expand checks the document and flattens it. The error is a [Problems].
 func Expand(d *Document) (*Graph, error) {
 	var ps Problems
-	d.check(&ps)
+	d.checkExcess(&ps)
+	if len(ps) == 0 {
+		d.check(&ps)
+	}
 	if len(ps) > 0 {
 		return nil, ps
 	}
-	e := &expander{g: &Graph{Doc: d}, at: map[string]int{}, pipes: map[string]int{}, scopes: map[string]int{}, shared: map[int]bool{}, into: map[int]int{}, seen: map[string]bool{}}
-	e.define(&d.Root, Scope{Parent: -1, Orient: d.stands()}, "/root", d.Size, modeScope{cmp.Or(d.Root.Mode, d.Mode), "frame"}, 0)
+	e := &expander{g: &Graph{Doc: d}, at: map[string]int{}, pipes: map[string]int{}, scopes: map[string]int{}, shared: map[int]bool{}, into: map[int]int{}, seen: map[string]bool{}, held: map[*Definition][3]Ref{}}
+	e.define(&d.Root, Scope{Parent: -1, Orient: d.stands()}, "/root", d.Size, modeScope{cmp.Or(d.Root.Mode, d.Mode), "frame"})
 	if len(e.problems) == 0 {
 		e.finish()
 		e.g.Hold(nil)
@@ -45,6 +41,7 @@ type expander struct {
 	shared   map[int]bool    // nodes that two copies or parts have in common
 	into     map[int]int     // merged-away node → the one it went into
 	seen     map[string]bool // sizes that were stated once
+	held     map[*Definition][3]Ref // where each group is held by itself
 	problems Problems
 }
 
@@ -55,19 +52,12 @@ func join(path, id string) string {
 	return path + "/" + id
 }
 
-func (e *expander) define(def *Definition, s Scope, where string, size catalog.Size, mode modeScope, depth int) {
-	if depth > maxDepth {
-		e.problems.add(where, "groups inside groups too deep", "a group may not contain itself")
-		return
-	}
-	if len(e.g.Nodes) > MaxJoints {
-		return
-	}
+func (e *expander) define(def *Definition, s Scope, where string, size catalog.Size, mode modeScope) {
 	if def.Size != "" && s.Parent < 0 {
 		size = def.Size
 	}
 	scope := len(e.g.Scopes)
-	s.Planes, s.held = def.Planes, e.g.Doc.Held(def)
+	s.Planes, s.held = def.Planes, e.heldOf(def)
 	e.g.Scopes = append(e.g.Scopes, s)
 	e.scopes[s.Path] = scope
 	for i, j := range def.Joints {
@@ -85,10 +75,6 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 		}
 		e.g.Nodes = append(e.g.Nodes, n)
 	}
-	if len(e.g.Nodes) > MaxJoints {
-		e.problems.add(where, fmt.Sprintf("more than %d joints", MaxJoints), "plan it in parts")
-		return
-	}
 	for i := range def.Sizes {
 		e.size(&def.Sizes[i], scope)
 	}
@@ -96,7 +82,7 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 		e.tie(&def.Reasons[i], scope)
 	}
 	for i := range def.Uses {
-		e.use(def, &def.Uses[i], scope, fmt.Sprintf("%s/uses/%d", where, i), size, mode, depth)
+		e.use(def, &def.Uses[i], scope, fmt.Sprintf("%s/uses/%d", where, i), size, mode)
 	}
 	for i, p := range def.Pipes {
 		e.pipe(p, scope, fmt.Sprintf("%s/pipes/%d", where, i), size)
@@ -107,6 +93,23 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 	for i, m := range def.Merges {
 		e.merge(m, scope, fmt.Sprintf("%s/merges/%d", where, i))
 	}
+}
+
+// heldOf is [Document.Held], found once for each definition.
+func (e *expander) heldOf(def *Definition) [3]Ref {
+	at, known := e.held[def]
+	if !known {
+		at = e.g.Doc.Held(def)
+		e.held[def] = at
+	}
+	return at
+}
+
+// joint finds a joint by its path, or the one that it was merged into, while the
+// frame is put together.
+func (e *expander) joint(path string) (node int, ok bool) {
+	n, ok := e.at[path]
+	return e.kept(n), ok
 }
 
 func turned(f *Forced, o Orient) *Forced {
@@ -124,7 +127,7 @@ func turned(f *Forced, o Orient) *Forced {
 // Held is where a use of a definition is held when nothing else is said: at its
 // first plane of each axis, else at its first joint, else at that of a use in it.
 func (d *Document) Held(def *Definition) (at [3]Ref) {
-	first := d.firstJoint(def, 0)
+	first := d.firstJoint(def, map[string]bool{})
 	for a := range at {
 		at[a] = Ref(first)
 		if len(def.Planes[a]) > 0 {
@@ -135,17 +138,20 @@ func (d *Document) Held(def *Definition) (at [3]Ref) {
 }
 
 // firstJoint names a definition's first joint, of its uses where it has none of
-// its own; "" where there is none.
-func (d *Document) firstJoint(def *Definition, depth int) string {
-	if def == nil || depth > maxDepth {
-		return ""
-	}
+// its own; "" where there is none. Groups that were looked through in vain are
+// not looked through again.
+func (d *Document) firstJoint(def *Definition, vain map[string]bool) string {
 	if len(def.Joints) > 0 {
 		return def.Joints[0].ID
 	}
 	for i := range def.Uses {
 		u := &def.Uses[i]
-		if j := d.firstJoint(d.Group(u.Of), depth+1); j != "" {
+		g := d.Group(u.Of)
+		if g == nil || vain[u.Of] {
+			continue
+		}
+		vain[u.Of] = true
+		if j := d.firstJoint(g, vain); j != "" {
 			if u.Array != nil {
 				return u.ID + "#1/" + j
 			}
@@ -156,7 +162,7 @@ func (d *Document) firstJoint(def *Definition, depth int) string {
 }
 
 // use expands a use and the copies of an array.
-func (e *expander) use(in *Definition, u *Use, scope int, where string, size catalog.Size, mode modeScope, depth int) {
+func (e *expander) use(in *Definition, u *Use, scope int, where string, size catalog.Size, mode modeScope) {
 	def := e.g.Doc.Group(u.Of)
 	o := e.g.Scopes[scope].Orient.Times(u.orient())
 	size = cmp.Or(u.Size, def.Size, size)
@@ -175,8 +181,8 @@ func (e *expander) use(in *Definition, u *Use, scope int, where string, size cat
 			id = fmt.Sprintf("%s#%d", u.ID, k+1)
 		}
 		path := join(base, id)
-		e.define(def, Scope{Path: path, Of: u.Of, Use: u.ID, Parent: scope, Orient: o}, e.g.Doc.where(u.Of), size, mode, depth+1)
-		if len(e.problems) > 0 || len(e.g.Nodes) > MaxJoints {
+		e.define(def, Scope{Path: path, Of: u.Of, Use: u.ID, Parent: scope, Orient: o}, e.g.Doc.where(u.Of), size, mode)
+		if len(e.problems) > 0 {
 			return
 		}
 		if k == 0 {
@@ -338,7 +344,7 @@ func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
 		ed.Dir = &dir
 	}
 	for k, ref := range []string{p.From, p.To} {
-		n, ok := e.at[join(path, ref)]
+		n, ok := e.joint(join(path, ref))
 		if !ok {
 			e.problems.add(fmt.Sprintf("%s/%s", where, [2]string{"from", "to"}[k]), fmt.Sprintf("pipe %q: there is no joint %q", id, ref), "name a joint of this group or of a group used in it")
 			return
@@ -346,7 +352,7 @@ func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
 		ed.Ends[k] = n
 	}
 	for k, ref := range p.Via {
-		n, ok := e.at[join(path, ref)]
+		n, ok := e.joint(join(path, ref))
 		if !ok {
 			e.problems.add(fmt.Sprintf("%s/via/%d", where, k), fmt.Sprintf("pipe %q: there is no joint %q to bend round", id, ref), "name a joint of this group or of a group used in it")
 			return

@@ -8,21 +8,21 @@ import (
 
 // kept is the node that a node was merged into, itself if it was not.
 func (e *expander) kept(node int) int {
-	for {
-		to, merged := e.into[node]
-		if !merged {
-			return node
-		}
-		node = to
+	to, merged := e.into[node]
+	if !merged {
+		return node
 	}
+	to = e.kept(to)
+	e.into[node] = to
+	return to
 }
 
 // share makes the second joint of each pair in one copy the first of it in the
 // next.
 func (e *expander) share(before, after string, pairs [][2]string) {
 	for _, p := range pairs {
-		k, ok1 := e.at[join(before, p[1])]
-		d, ok2 := e.at[join(after, p[0])]
+		k, ok1 := e.joint(join(before, p[1]))
+		d, ok2 := e.joint(join(after, p[0]))
 		if ok1 && ok2 && k != d {
 			e.unite(k, d)
 			e.shared[k] = true
@@ -45,8 +45,8 @@ func (e *expander) once() {
 // merge redirects the dropped joint's name and pipes to the kept one.
 func (e *expander) merge(m Merge, scope int, where string) {
 	path := e.g.Scopes[scope].Path
-	keep, ok1 := e.at[join(path, m.Keep)]
-	drop, ok2 := e.at[join(path, m.Drop)]
+	keep, ok1 := e.joint(join(path, m.Keep))
+	drop, ok2 := e.joint(join(path, m.Drop))
 	switch {
 	case !ok1 || !ok2:
 		e.problems.add(where, fmt.Sprintf("there is no joint %q or no joint %q to merge", m.Keep, m.Drop), "name two joints of this group")
@@ -69,18 +69,6 @@ func (e *expander) unite(keep, drop int) {
 	k.mode, k.End = cmp.Or(k.mode, d.mode), cmp.Or(k.End, d.End)
 	d.On, d.gone, k.merged = nil, true, true
 	e.into[drop] = keep
-	for id, n := range e.at {
-		if n == drop {
-			e.at[id] = keep
-		}
-	}
-	for i := range e.g.Edges {
-		for s, n := range e.g.Edges[i].Ends {
-			if n == drop {
-				e.g.Edges[i].Ends[s] = keep
-			}
-		}
-	}
 }
 
 // finish drops merged-away joints, ties pipes to joints and settles how each
@@ -96,6 +84,11 @@ func (e *expander) finish() {
 		}
 	}
 	g.Nodes = kept
+	for i := range g.Edges {
+		for s := range g.Edges[i].Ends {
+			g.Edges[i].Ends[s] = e.kept(g.Edges[i].Ends[s])
+		}
+	}
 	was := slices.Clone(g.Edges)
 	e.once()
 	clear(e.pipes)

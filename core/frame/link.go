@@ -89,6 +89,9 @@ func (def *Definition) checkLinks(ps *Problems, where string) {
 			if (s.Pipe == "") == (s.Joint == "") {
 				ps.add(fmt.Sprintf("%s/on/%d", path, k), "a place that is neither on a pipe nor a joint", "name one of them")
 			}
+			if s.At < 0 || s.At > measure.FrameLimit {
+				ps.add(fmt.Sprintf("%s/on/%d/at", path, k), "a distance below zero or over 1,000 ft", "measure it from one of the pipe's ends")
+			}
 		}
 	}
 }

@@ -70,7 +70,12 @@ func (s *Spring) check(ps *Problems, pipe, path string) {
 		ps.add(path, fmt.Sprintf("how does pipe %q bow?", pipe), "give its length, its rise, or how it leaves its ends")
 		return
 	}
-	if s.Bow != nil && s.Bow.Dot(*s.Bow) == 0 {
-		ps.add(path+"/bow", "a direction of no length", "give a direction such as 0, 0, 1")
+	if s.Bow != nil && !direction(*s.Bow) {
+		ps.add(path+"/bow", "a direction of no length, or of one beyond telling", directionHint)
+	}
+	for k, d := range s.Leave {
+		if d != (measure.Dir{}) && !direction(d) {
+			ps.add(fmt.Sprintf("%s/leave/%d", path, k), "a direction of no length, or of one beyond telling", directionHint)
+		}
 	}
 }
