@@ -105,7 +105,7 @@ func planCommand() *cobra.Command {
 			}
 			shop := plan.Shop{Tools: []plan.Tool{{ID: "given", Name: "given kerf", Kerf: kerf}}}
 			fillShop(&shop, sticks)
-			p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 1}}, Tool: "given", Step: step, EndTrim: trim}, shop, plan.Work{})
+			p, err := plan.Make(c.Context(), plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 1}}, Tool: "given", Step: step, EndTrim: trim}, shop, plan.Work{})
 			if err != nil {
 				return failed(inFile(args[0], err))
 			}
@@ -168,7 +168,10 @@ func cutCommand() *cobra.Command {
 					prob.Offers = append(prob.Offers, stock.Offer{Material: d.Material, Length: s.length, Price: s.price, Priced: s.priced, Origin: stock.Shop})
 				}
 			}
-			ms := stock.Solve(prob)
+			ms, err := stock.Solve(c.Context(), prob)
+			if err != nil {
+				return err
+			}
 			out := c.OutOrStdout()
 			switch {
 			case f.summary:

@@ -1,6 +1,7 @@
 package edit_test
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"sync"
@@ -35,7 +36,7 @@ func nothing(t require.TestingT) *hand {
 func (h *hand) do(e edit.Edit) edit.Done {
 	before, err := json.Marshal(h.doc)
 	require.NoError(h.t, err)
-	doc, done, err := plan.Edit(h.doc, e, nil)
+	doc, done, err := plan.Edit(context.Background(), h.doc, e, nil)
 	require.NoError(h.t, err)
 	after, err := json.Marshal(h.doc)
 	require.NoError(h.t, err)
@@ -60,7 +61,7 @@ func (h *hand) walk(from, course string) string {
 
 // refused makes a gesture that cannot be made.
 func (h *hand) refused(e edit.Edit) *edit.Refusal {
-	_, _, err := plan.Edit(h.doc, e, nil)
+	_, _, err := plan.Edit(context.Background(), h.doc, e, nil)
 	var r *edit.Refusal
 	require.ErrorAs(h.t, err, &r)
 	require.NotEmpty(h.t, r.Hint)
@@ -68,7 +69,7 @@ func (h *hand) refused(e edit.Edit) *edit.Refusal {
 }
 
 func (h *hand) plan() *plan.Plan {
-	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "saw"}, shop(), plan.Work{})
+	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "saw"}, shop(), plan.Work{})
 	require.NoError(h.t, err)
 	return p
 }
@@ -128,7 +129,7 @@ func Example() {
 	doc := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
 	from := ""
 	for _, course := range []string{"right 46 clear x2", "up 30 cut"} {
-		next, done, err := plan.Edit(doc, edit.Edit{Gesture: &edit.Walk{From: from, Course: course}}, nil)
+		next, done, err := plan.Edit(context.Background(), doc, edit.Edit{Gesture: &edit.Walk{From: from, Course: course}}, nil)
 		if err != nil {
 			fmt.Println(err)
 			return
@@ -283,7 +284,7 @@ func TestFittingsAndEnds(t *testing.T) {
 
 // asks makes a gesture that cannot be made without a choice.
 func (h *hand) asks(g edit.Gesture) *edit.Question {
-	_, _, err := plan.Edit(h.doc, edit.Edit{Gesture: g}, nil)
+	_, _, err := plan.Edit(context.Background(), h.doc, edit.Edit{Gesture: g}, nil)
 	var q *edit.Question
 	require.ErrorAs(h.t, err, &q)
 	return q

@@ -1,6 +1,7 @@
 package edit_test
 
 import (
+	"context"
 	"encoding/json"
 	"testing"
 
@@ -123,7 +124,7 @@ func TestAWireframeBringsTheSameFrameBack(t *testing.T) {
 		assert.Empty(t, lost, name)
 		back, err := wireframe.Read(data)
 		require.NoError(t, err)
-		after, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *back, Copies: 1}}, Tool: "saw"}, shop(), plan.Work{})
+		after, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *back, Copies: 1}}, Tool: "saw"}, shop(), plan.Work{})
 		require.NoError(t, err)
 		assert.Equal(t, before.Fittings, after.Fittings, name)
 		require.Len(t, after.Cuts, len(before.Cuts), name)

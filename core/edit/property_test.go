@@ -2,6 +2,7 @@ package edit_test
 
 import (
 	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"maps"
@@ -22,7 +23,7 @@ import (
 // look is what a frame comes to, without names, letters and where it stands:
 // its pieces, fittings, sizes, links, checks, classes and holds.
 func look(t require.TestingT, d *frame.Document) string {
-	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "shear"}, shop(), plan.Work{})
+	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "shear"}, shop(), plan.Work{})
 	require.NoError(t, err)
 	f := &p.Frames[0]
 	var out []string
@@ -89,7 +90,7 @@ func some(t *rapid.T, most int) (h *hand, made []edit.Edit) {
 		}
 		e := edit.Edit{Gesture: g}
 		for range 6 {
-			doc, _, err := plan.Edit(h.doc, e, nil)
+			doc, _, err := plan.Edit(context.Background(), h.doc, e, nil)
 			var q *edit.Question
 			if errors.As(err, &q) {
 				e.Answers = append(e.Answers, q.Options[rapid.IntRange(0, len(q.Options)-1).Draw(t, "answer")].ID)
@@ -106,7 +107,7 @@ func some(t *rapid.T, most int) (h *hand, made []edit.Edit) {
 
 // try makes a gesture and says whether it was made; what it asks is no.
 func (h *hand) try(g edit.Gesture) bool {
-	doc, done, err := plan.Edit(h.doc, edit.Edit{Gesture: g}, nil)
+	doc, done, err := plan.Edit(context.Background(), h.doc, edit.Edit{Gesture: g}, nil)
 	if h.err = err; err != nil {
 		return false
 	}
@@ -119,7 +120,7 @@ func (h *hand) try(g edit.Gesture) bool {
 func (h *hand) apart(g edit.Gesture) bool {
 	e := edit.Edit{Gesture: g}
 	for {
-		doc, done, err := plan.Edit(h.doc, e, nil)
+		doc, done, err := plan.Edit(context.Background(), h.doc, e, nil)
 		var q *edit.Question
 		if !errors.As(err, &q) {
 			if h.err = err; err == nil {
@@ -379,18 +380,18 @@ func TestAGestureIsMadeAgainTheSame(t *testing.T) {
 		_, made := some(t, 6)
 		again := nothing(t)
 		for _, e := range made {
-			doc, _, err := plan.Edit(again.doc, e, nil)
+			doc, _, err := plan.Edit(context.Background(), again.doc, e, nil)
 			require.NoError(t, err)
 			again.doc = doc
 			if len(e.Answers) > 0 {
 				var q *edit.Question
-				_, _, err := plan.Edit(again.doc, edit.Edit{Gesture: &edit.Keep{}}, nil)
+				_, _, err := plan.Edit(context.Background(), again.doc, edit.Edit{Gesture: &edit.Keep{}}, nil)
 				require.False(t, errors.As(err, &q))
 			}
 		}
 		twice := nothing(t)
 		for _, e := range made {
-			doc, _, err := plan.Edit(twice.doc, e, nil)
+			doc, _, err := plan.Edit(context.Background(), twice.doc, e, nil)
 			require.NoError(t, err)
 			twice.doc = doc
 		}

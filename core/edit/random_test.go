@@ -1,6 +1,7 @@
 package edit_test
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -22,7 +23,7 @@ import (
 func settled(t *rapid.T, d *frame.Document, g edit.Gesture) (*frame.Document, edit.Done, error) {
 	e := edit.Edit{Gesture: g}
 	for range 12 {
-		doc, done, err := plan.Edit(d, e, nil)
+		doc, done, err := plan.Edit(context.Background(), d, e, nil)
 		var q *edit.Question
 		if !errors.As(err, &q) {
 			return doc, done, err

@@ -34,13 +34,13 @@ func Expand(d *Document) (*Graph, error) {
 
 type expander struct {
 	g        *Graph
-	at       map[string]int  // joint path → node
-	pipes    map[string]int  // pipe path → edge
-	scopes   map[string]int  // use path → scope
-	later    []func()        // what is looked up once every joint is known
-	shared   map[int]bool    // nodes that two copies or parts have in common
-	into     map[int]int     // merged-away node → the one it went into
-	seen     map[string]bool // sizes that were stated once
+	at       map[string]int         // joint path → node
+	pipes    map[string]int         // pipe path → edge
+	scopes   map[string]int         // use path → scope
+	later    []func()               // what is looked up once every joint is known
+	shared   map[int]bool           // nodes that two copies or parts have in common
+	into     map[int]int            // merged-away node → the one it went into
+	seen     map[string]bool        // sizes that were stated once
 	held     map[*Definition][3]Ref // where each group is held by itself
 	problems Problems
 }

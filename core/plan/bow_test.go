@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"context"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -18,7 +19,7 @@ func drawn(t *testing.T, size catalog.Size, edits ...edit.Edit) *frame.Document 
 	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: size, Mode: frame.Slip}
 	for _, e := range edits {
 		var err error
-		d, _, err = plan.Edit(d, e, nil)
+		d, _, err = plan.Edit(context.Background(), d, e, nil)
 		require.NoError(t, err)
 	}
 	return d
@@ -121,7 +122,7 @@ func TestAnEnvelopeTakesTheFoldedSize(t *testing.T) {
 	car := edit.Edit{Gesture: &edit.Envelope{Name: "car", Kind: frame.Inside, Say: "30 x 30 x 30"}}
 	for _, e := range []edit.Edit{open, car} {
 		var err error
-		d, _, err = plan.Edit(d, e, nil)
+		d, _, err = plan.Edit(context.Background(), d, e, nil)
 		require.NoError(t, err)
 	}
 	e := planOf(t, d, nil).Frames[0].Envelopes[0]

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"context"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -18,7 +19,7 @@ import (
 func TestThePlanFollowsWhatWasMeasured(t *testing.T) {
 	d := rack(t)
 	make := func(s plan.Shop) *plan.Plan {
-		p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw"}, s, plan.Work{})
+		p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw"}, s, plan.Work{})
 		require.NoError(t, err)
 		return p
 	}

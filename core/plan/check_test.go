@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"context"
 	"slices"
 	"testing"
 
@@ -20,14 +21,14 @@ func rack(t *testing.T) *frame.Document {
 	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
 	for _, e := range []edit.Edit{{Gesture: &edit.Walk{Course: "right 40"}}, {Gesture: &edit.Walk{From: "j2", Course: "up 30"}}, {Gesture: &edit.Walk{From: "j3", Course: "left 40"}}, {Gesture: &edit.Join{From: "j4", To: "j1"}}} {
 		var err error
-		d, _, err = plan.Edit(d, e, nil)
+		d, _, err = plan.Edit(context.Background(), d, e, nil)
 		require.NoError(t, err)
 	}
 	return d
 }
 
 func planOf(t *testing.T, d *frame.Document, given map[string]measure.Length) *plan.Plan {
-	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1, Given: given}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1, Given: given}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
 	require.NoError(t, err)
 	return p
 }
@@ -60,7 +61,7 @@ func TestAListIsCheckedAgainstTheFrame(t *testing.T) {
 	assert.True(t, p.Frames[0].Check.Closed)
 	p = planOf(t, d, map[string]measure.Length{"gone": 12 * measure.Inch})
 	assert.Equal(t, []string{"gone"}, p.Frames[0].Check.Unknown)
-	_, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1, Given: map[string]measure.Length{"p1": -1}}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	_, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1, Given: map[string]measure.Length{"p1": -1}}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
 	assert.ErrorContains(t, err, "/job/frames/0/given/p1")
 }
 
@@ -68,7 +69,7 @@ func TestClassesOfTolerance(t *testing.T) {
 	d := rack(t)
 	set := func(e edit.Tolerance) {
 		var err error
-		d, _, err = plan.Edit(d, edit.Edit{Gesture: &e}, nil)
+		d, _, err = plan.Edit(context.Background(), d, edit.Edit{Gesture: &e}, nil)
 		require.NoError(t, err)
 	}
 	was := planOf(t, d, nil)
@@ -100,11 +101,11 @@ func TestClassesOfTolerance(t *testing.T) {
 	assert.Empty(t, d.Tolerances)
 	// a pipe that goes takes its class along
 	set(edit.Tolerance{Pipes: []string{"p3"}, Class: frame.Rough})
-	d, _, err := plan.Edit(d, edit.Edit{Gesture: &edit.Delete{Pipes: []string{"p3"}}}, nil)
+	d, _, err := plan.Edit(context.Background(), d, edit.Edit{Gesture: &edit.Delete{Pipes: []string{"p3"}}}, nil)
 	require.NoError(t, err)
 	assert.Empty(t, d.Tolerances)
 	for _, bad := range []edit.Tolerance{{Class: frame.Rough}, {Pipes: []string{"p9"}, Class: frame.Rough}, {Pipes: []string{"p1"}, Class: "fine"}, {Pipes: []string{"p1"}, Class: frame.Trim, Measured: "12"}, {Pipes: []string{"p1"}, Class: frame.Trim, Extra: "x"}} {
-		_, _, err := plan.Edit(d, edit.Edit{Gesture: &bad}, nil)
+		_, _, err := plan.Edit(context.Background(), d, edit.Edit{Gesture: &bad}, nil)
 		assert.Error(t, err)
 	}
 }
@@ -116,7 +117,7 @@ func TestADescribedBuildIsTheBudget(t *testing.T) {
 	p := planOf(t, d, nil)
 	cut := p.Frames[0].Pipes[0].Cut
 	have := reading.Read("8 3/4\" elbows, 2 tees\n4 pieces at "+cut.Format(measure.InInches, 0)+"\n1 10 ft stick of 3/4 pipe\n2 three-ways", "3/4")
-	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw", Have: have}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw", Have: have}, plan.ExampleShop(), plan.Work{})
 	require.NoError(t, err)
 	b := p.Budget
 	require.NotNil(t, b)
@@ -142,7 +143,7 @@ func TestAFrameThatRocksSaysByHowMuch(t *testing.T) {
 		d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
 		for _, w := range []edit.Walk{{Course: "right 20"}, {From: "j2", Course: "away 20"}, {From: "j1", Course: "down 4 capped"}, {From: "j2", Course: "down 4 capped"}, {From: "j3", Course: "down " + short + " capped"}} {
 			var err error
-			d, _, err = plan.Edit(d, edit.Edit{Gesture: &w}, nil)
+			d, _, err = plan.Edit(context.Background(), d, edit.Edit{Gesture: &w}, nil)
 			require.NoError(t, err)
 		}
 		all := codes(planOf(t, d, nil))

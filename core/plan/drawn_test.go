@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"slices"
@@ -65,7 +66,7 @@ func (h *hand) line(text string) error {
 }
 
 func (h *hand) do(g edit.Gesture, answers ...string) error {
-	doc, done, err := plan.Edit(h.doc, edit.Edit{Gesture: g, Unit: h.unit, Answers: answers}, nil)
+	doc, done, err := plan.Edit(context.Background(), h.doc, edit.Edit{Gesture: g, Unit: h.unit, Answers: answers}, nil)
 	if err != nil {
 		return err
 	}
@@ -83,7 +84,7 @@ func (h *hand) cuts() map[string]string {
 }
 
 func (h *hand) plan() *plan.Plan {
-	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "shear"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "shear"}, plan.ExampleShop(), plan.Work{})
 	require.NoError(h.t, err)
 	return p
 }
@@ -180,7 +181,7 @@ func values(m map[string]string) func(yield func(string) bool) {
 // stays one whatever they are shown in later.
 func TestABareNumberKeepsItsUnit(t *testing.T) {
 	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
-	d, _, err := plan.Edit(d, edit.Edit{Gesture: &edit.Walk{Course: "right 700"}, Unit: measure.Millimetres}, nil)
+	d, _, err := plan.Edit(context.Background(), d, edit.Edit{Gesture: &edit.Walk{Course: "right 700"}, Unit: measure.Millimetres}, nil)
 	require.NoError(t, err)
 	s := d.Root.Sizes[0]
 	assert.Equal(t, 700*measure.Millimetre, s.Value)

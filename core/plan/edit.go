@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"context"
+
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/fitting"
@@ -10,14 +12,14 @@ import (
 
 // Edit makes a builder's gesture on a copy of a document, with the fittings and
 // seats as the shop measured them; nil stands for typical ones. The error is an [*edit.Refusal], a [Nonsense], or a
-// [frame.Problems].
-func Edit(d *frame.Document, e edit.Edit, shop *Shop) (*frame.Document, edit.Done, error) {
+// [frame.Problems], or the context's when it ends first.
+func Edit(ctx context.Context, d *frame.Document, e edit.Edit, shop *Shop) (*frame.Document, edit.Done, error) {
 	c, err := shop.catalog()
 	if err != nil {
 		return nil, edit.Done{}, err
 	}
 	return edit.Apply(d, e, func(d *frame.Document) (*edit.View, error) {
-		g, s, _, _, err := settle(shop.seated(d), c)
+		g, s, _, _, err := settle(ctx, shop.seated(d), c)
 		if err != nil {
 			return nil, err
 		}
@@ -26,12 +28,12 @@ func Edit(d *frame.Document, e edit.Edit, shop *Shop) (*frame.Document, edit.Don
 }
 
 // Choices lists the fittings that could stand at a joint of a document.
-func Choices(d *frame.Document, joint string, shop *Shop) ([]fitting.Choice, error) {
+func Choices(ctx context.Context, d *frame.Document, joint string, shop *Shop) ([]fitting.Choice, error) {
 	c, err := shop.catalog()
 	if err != nil {
 		return nil, err
 	}
-	g, _, fits, _, err := settle(shop.seated(d), c)
+	g, _, fits, _, err := settle(ctx, shop.seated(d), c)
 	if err != nil {
 		return nil, err
 	}
@@ -48,13 +50,16 @@ const settleRounds = 12
 
 // settle puts a document's parts in their places: positions ask how far
 // bodies reach, and fittings which way the pipes run.
-func settle(d *frame.Document, c *catalog.Catalog) (g *frame.Graph, s *layout.Solution, fits *fitting.Result, settled bool, err error) {
+func settle(ctx context.Context, d *frame.Document, c *catalog.Catalog) (g *frame.Graph, s *layout.Solution, fits *fitting.Result, settled bool, err error) {
 	c = c.WithParts(d.Parts)
 	if g, err = frame.Expand(d); err != nil {
 		return nil, nil, nil, false, err
 	}
 	s = layout.Locate(g, nil, nil)
 	for range settleRounds {
+		if err = ctx.Err(); err != nil {
+			return nil, nil, nil, false, err
+		}
 		fits = fitting.Resolve(g, c, s.Tangents)
 		if g.Hold(func(joint int) catalog.Kind { return fits.Joints[joint].Kind }) {
 			fits = fitting.Resolve(g, c, s.Tangents) // what is set for a kind of fitting

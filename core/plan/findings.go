@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"slices"
@@ -38,7 +39,7 @@ func roomTrials(pipes int) int { return min(48, max(6, 6000/max(1, pipes))) }
 // offerRoom gives pieces that are too short a fix: a stated size along the
 // pipe that, made larger by what is missing, lets both faces touch. It is
 // tried before it is offered.
-func (p *Plan) offerRoom(f *planned, d *frame.Document, c *catalog.Catalog, index int) {
+func (p *Plan) offerRoom(ctx context.Context, f *planned, d *frame.Document, c *catalog.Catalog, index int) {
 	trials, most := 0, roomTrials(len(f.graph.Edges))
 	for i := range f.findings {
 		n := &f.findings[i]
@@ -51,7 +52,7 @@ func (p *Plan) offerRoom(f *planned, d *frame.Document, c *catalog.Catalog, inde
 			if !f.alongAxis(pc, s.Axis) || trials >= most {
 				continue
 			}
-			if value := p.room(s, pc, d, c, &trials, most); value > 0 {
+			if value := p.room(ctx, s, pc, d, c, &trials, most); value > 0 {
 				n.Fixes = append(n.Fixes, fix(strings.TrimSpace(fmt.Sprintf("Make %s %s", s.Label, value)), fmt.Sprintf("/frames/%d/document/sizes/%s", index, s.ID), value.Format(measure.InInches, 0)))
 				break
 			}
@@ -62,13 +63,13 @@ func (p *Plan) offerRoom(f *planned, d *frame.Document, c *catalog.Catalog, inde
 // room finds the least value of a stated size, in 16ths, at which a piece is
 // no longer too short; 0 when the size does not help. A piece that takes but a
 // part of the change, as one of several equal bays, needs so much more.
-func (p *Plan) room(s *layout.Size, pc *cutlist.Piece, d *frame.Document, c *catalog.Catalog, trials *int, most int) measure.Length {
+func (p *Plan) room(ctx context.Context, s *layout.Size, pc *cutlist.Piece, d *frame.Document, c *catalog.Catalog, trials *int, most int) measure.Length {
 	const step = measure.Inch / 16
 	at := func(value measure.Length) *cutlist.Piece {
 		*trials++
 		changed := d.Clone()
 		changed.SizeOf(s.ID).Value = value
-		g, err := p.solve(changed, c)
+		g, err := p.solve(ctx, changed, c)
 		if err != nil {
 			return nil
 		}

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"os"
@@ -63,7 +64,7 @@ func TestGoldenCases(t *testing.T) {
 			require.NoError(t, json.Unmarshal(data, &want))
 			job := readCase(t, name)
 			for kerf, text := range map[measure.Length]string{0: "0.0", measure.Inch / 8: "0.125"} {
-				p, err := plan.Make(job, bareShop(kerf, 120*measure.Inch), plan.Work{})
+				p, err := plan.Make(context.Background(), job, bareShop(kerf, 120*measure.Inch), plan.Work{})
 				require.NoError(t, err)
 				s := p.Summarize()
 				if assert.Len(t, s.Pieces, len(want.Pieces)) {
@@ -102,7 +103,7 @@ func TestSameJobSameBytes(t *testing.T) {
 		job.Tool = "saw"
 		var first []byte
 		for range 3 {
-			p, err := plan.Make(job, plan.ExampleShop(), plan.Work{})
+			p, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
 			require.NoError(t, err)
 			data, err := json.Marshal(p)
 			require.NoError(t, err)
@@ -121,7 +122,7 @@ func BenchmarkCase(b *testing.B) {
 		shop := plan.ExampleShop()
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
-				if _, err := plan.Make(job, shop, plan.Work{}); err != nil {
+				if _, err := plan.Make(context.Background(), job, shop, plan.Work{}); err != nil {
 					b.Fatal(err)
 				}
 			}
@@ -132,7 +133,7 @@ func BenchmarkCase(b *testing.B) {
 func Example() {
 	doc, _ := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[48,0,0],"c":[48,0,30]},
 		"pipes":[["a","b"],["b","c"]],"ends":{"a":"cap","c":"cap"}}`))
-	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 2}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 2}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
 	if err != nil {
 		fmt.Println(err)
 		return

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"testing"
@@ -53,7 +54,7 @@ func BenchmarkFrameOf500(b *testing.B) {
 	d := lattice(17, 16)
 	for range b.N {
 		p := &Plan{Step: DefaultStep}
-		f, err := p.frame(&d, nil, catalog.Typical(), 0)
+		f, err := p.frame(context.Background(), &d, nil, catalog.Typical(), 0)
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -73,7 +74,7 @@ func BenchmarkFrameOf500(b *testing.B) {
 func BenchmarkFirstPurchaseOf500(b *testing.B) {
 	job := Job{Frames: []FrameUse{{Document: lattice(17, 16), Copies: 1}}, Tool: "saw"}
 	for range b.N {
-		p, err := Draft(job, ExampleShop(), Work{})
+		p, err := Draft(context.Background(), job, ExampleShop(), Work{})
 		if err != nil || p.Totals.Sticks == 0 {
 			b.Fatal(err)
 		}
@@ -84,7 +85,7 @@ func BenchmarkFirstPurchaseOf500(b *testing.B) {
 func BenchmarkProofOf500(b *testing.B) {
 	job := Job{Frames: []FrameUse{{Document: lattice(17, 16), Copies: 1}}, Tool: "saw"}
 	for range b.N {
-		if _, err := Make(job, ExampleShop(), Work{}); err != nil {
+		if _, err := Make(context.Background(), job, ExampleShop(), Work{}); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -95,9 +96,9 @@ func BenchmarkProofOf500(b *testing.B) {
 func TestADraftIsFeasibleAndSaysSo(t *testing.T) {
 	for _, n := range []int{2, 5, 9} {
 		job := Job{Frames: []FrameUse{{Document: lattice(n, n), Copies: 1}}, Tool: "saw"}
-		full, err := Make(job, ExampleShop(), Work{})
+		full, err := Make(context.Background(), job, ExampleShop(), Work{})
 		require.NoError(t, err)
-		draft, err := Draft(job, ExampleShop(), Work{})
+		draft, err := Draft(context.Background(), job, ExampleShop(), Work{})
 		require.NoError(t, err)
 		require.GreaterOrEqual(t, draft.Totals.Sticks*10, full.Totals.Sticks*9)
 		require.GreaterOrEqual(t, draft.Bill.Total, full.Bill.Total)
@@ -141,7 +142,7 @@ func row(n, wrong int) frame.Document {
 func benchmarkFrame(b *testing.B, d frame.Document, want string) {
 	for range b.N {
 		p := &Plan{Step: DefaultStep}
-		f, err := p.frame(&d, nil, catalog.Typical(), 0)
+		f, err := p.frame(context.Background(), &d, nil, catalog.Typical(), 0)
 		if err != nil {
 			b.Fatal(err)
 		}

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"context"
 	"encoding/json"
 	"testing"
 
@@ -135,7 +136,7 @@ func TestTheFixForTooLongAPipeIsALongerStick(t *testing.T) {
 	require.NoError(t, json.Unmarshal(offered[0].Edits[0].Value, &l))
 	shop := plan.ExampleShop()
 	shop.Stock = append(shop.Stock, l)
-	mended, err := plan.Make(build(t, "jump", map[string]starter.Answer{"width": {Text: "15 ft"}}), shop, plan.Work{})
+	mended, err := plan.Make(context.Background(), build(t, "jump", map[string]starter.Answer{"width": {Text: "15 ft"}}), shop, plan.Work{})
 	require.NoError(t, err)
 	assert.NotContains(t, codes(mended), "no-stock")
 	assert.Contains(t, codes(mended), "stick-without-price", "and it is said that the new length has no price yet")

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"slices"
 
@@ -20,20 +21,20 @@ import (
 const DefaultStep = measure.Inch / 16
 
 // Make plans a job with what the shop sells and what has been bought. The
-// error is a [Nonsense]; anything that can be planned at all is a plan with
-// findings.
-func Make(job Job, shop Shop, work Work) (*Plan, error) {
-	return plans(job, shop, work, false)
+// error is a [Nonsense], or the context's when it ends first; anything that can
+// be planned at all is a plan with findings.
+func Make(ctx context.Context, job Job, shop Shop, work Work) (*Plan, error) {
+	return plans(ctx, job, shop, work, false)
 }
 
 // Draft is [Make] with a first feasible purchase where the best one takes long
 // to find: [Plan.Improving] then says that the whole plan is still to come. A small
 // job is planned as a whole.
-func Draft(job Job, shop Shop, work Work) (*Plan, error) {
-	return plans(job, shop, work, true)
+func Draft(ctx context.Context, job Job, shop Shop, work Work) (*Plan, error) {
+	return plans(ctx, job, shop, work, true)
 }
 
-func plans(job Job, shop Shop, work Work, draft bool) (*Plan, error) {
+func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool) (*Plan, error) {
 	if n := job.check(&shop, &work); len(n) > 0 {
 		return nil, n
 	}
@@ -45,13 +46,16 @@ func plans(job Job, shop Shop, work Work, draft bool) (*Plan, error) {
 	p.Tool, _ = shop.tool(job.Tool)
 	var nonsense Nonsense
 	for i := range job.Frames {
-		f, err := p.frame(shop.seated(&job.Frames[i].Document), job.Frames[i].Given, c, i)
+		f, err := p.frame(ctx, shop.seated(&job.Frames[i].Document), job.Frames[i].Given, c, i)
 		if ps, bad := err.(frame.Problems); bad {
 			for _, q := range ps {
 				q.Path = fmt.Sprintf("/job/frames/%d/document%s", i, q.Path)
 				nonsense = append(nonsense, q)
 			}
 			continue
+		}
+		if err != nil {
+			return nil, err
 		}
 		f.Copies = job.Frames[i].Copies
 		p.Findings = append(p.Findings, f.findings...)
@@ -65,7 +69,9 @@ func plans(job Job, shop Shop, work Work, draft bool) (*Plan, error) {
 	p.join(c)
 	p.budget(job.Have, c)
 	p.figures(&shop, c)
-	p.purchase(&job, &shop, &work, draft)
+	if err := p.purchase(ctx, &job, &shop, &work, draft); err != nil {
+		return nil, err
+	}
 	p.cautions()
 	finding.Sort(p.Findings)
 	return p, nil
@@ -77,12 +83,12 @@ type planned struct {
 }
 
 // frame plans one frame of the job and looks for fixes of what it found.
-func (p *Plan) frame(d *frame.Document, given map[string]measure.Length, c *catalog.Catalog, index int) (planned, error) {
-	f, err := p.solve(d, c)
+func (p *Plan) frame(ctx context.Context, d *frame.Document, given map[string]measure.Length, c *catalog.Catalog, index int) (planned, error) {
+	f, err := p.solve(ctx, d, c)
 	if err != nil {
 		return f, err
 	}
-	p.offerRoom(&f, d, c, index)
+	p.offerRoom(ctx, &f, d, c, index)
 	f.check(given, p.Step, func(cuts []measure.Length) []Seated { return f.seatedFrom(cuts, states(c)) }, index)
 	for k := range f.findings {
 		f.findings[k].Frame = index
@@ -90,9 +96,9 @@ func (p *Plan) frame(d *frame.Document, given map[string]measure.Length, c *cata
 	return f, nil
 }
 
-func (p *Plan) solve(d *frame.Document, c *catalog.Catalog) (planned, error) {
+func (p *Plan) solve(ctx context.Context, d *frame.Document, c *catalog.Catalog) (planned, error) {
 	c = c.WithParts(d.Parts)
-	g, s, fits, settled, err := settle(d, c)
+	g, s, fits, settled, err := settle(ctx, d, c)
 	if err != nil {
 		return planned{}, err
 	}

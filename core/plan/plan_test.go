@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"context"
 	"strings"
 	"testing"
 
@@ -29,7 +30,7 @@ func build(t require.TestingT, id string, answers map[string]starter.Answer) pla
 }
 
 func make1(t require.TestingT, job plan.Job) *plan.Plan {
-	p, err := plan.Make(job, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
 	require.NoError(t, err)
 	return p
 }
@@ -184,7 +185,7 @@ func TestNonsenseNamesThePlace(t *testing.T) {
 	} {
 		job, shop, work := build(t, "jump", nil), plan.ExampleShop(), plan.Work{}
 		spoil(&job, &shop, &work)
-		_, err := plan.Make(job, shop, work)
+		_, err := plan.Make(context.Background(), job, shop, work)
 		var n plan.Nonsense
 		if assert.ErrorAs(t, err, &n, path) {
 			assert.True(t, strings.HasPrefix(n[0].Path, path), "%s: %s", path, n[0].Path)
@@ -194,10 +195,10 @@ func TestNonsenseNamesThePlace(t *testing.T) {
 
 func TestBoughtSticksAndRackGoFirst(t *testing.T) {
 	job, shop := build(t, "jump", nil), plan.ExampleShop()
-	before, err := plan.Make(job, shop, plan.Work{})
+	before, err := plan.Make(context.Background(), job, shop, plan.Work{})
 	require.NoError(t, err)
 	shop.Rack = []plan.Offcut{{Size: "3/4", Length: 54 * measure.Inch, Count: 1}}
-	after, err := plan.Make(job, shop, plan.Work{Bought: []plan.Offcut{{Size: "3/4", Length: 120 * measure.Inch, Count: 1}}})
+	after, err := plan.Make(context.Background(), job, shop, plan.Work{Bought: []plan.Offcut{{Size: "3/4", Length: 120 * measure.Inch, Count: 1}}})
 	require.NoError(t, err)
 	assert.Less(t, after.Pipe[0].Stock.Bought, before.Pipe[0].Stock.Bought)
 	assert.Less(t, after.Bill.Total, before.Bill.Total)
@@ -206,11 +207,11 @@ func TestBoughtSticksAndRackGoFirst(t *testing.T) {
 func TestSticksWithoutAPriceAreNotLeftOutInSilence(t *testing.T) {
 	job, shop := build(t, "jump", map[string]starter.Answer{"rest": {Text: "fixed"}}), plan.ExampleShop()
 	shop.Stock = append(shop.Stock, plan.StockLength{Length: 20 * measure.Foot})
-	p, err := plan.Make(job, shop, plan.Work{})
+	p, err := plan.Make(context.Background(), job, shop, plan.Work{})
 	require.NoError(t, err)
 	assert.Contains(t, codes(p), "stick-without-price")
 	shop.Prices = cost.Book{}
-	p, err = plan.Make(job, shop, plan.Work{})
+	p, err = plan.Make(context.Background(), job, shop, plan.Work{})
 	require.NoError(t, err)
 	assert.NotContains(t, codes(p), "stick-without-price", "without any prices all lengths are weighed by their length")
 	assert.NotEmpty(t, p.Bill.Unpriced)
@@ -231,7 +232,7 @@ func BenchmarkStarter(b *testing.B) {
 		shop := plan.ExampleShop()
 		b.Run(s.ID, func(b *testing.B) {
 			for b.Loop() {
-				if _, err := plan.Make(job, shop, plan.Work{}); err != nil {
+				if _, err := plan.Make(context.Background(), job, shop, plan.Work{}); err != nil {
 					b.Fatal(err)
 				}
 			}

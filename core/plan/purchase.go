@@ -2,6 +2,7 @@ package plan
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"slices"
 	"strconv"
@@ -153,7 +154,7 @@ const smallJob = 80
 // draftNodes bounds the search for a first purchase.
 const draftNodes = 4000
 
-func (p *Plan) purchase(job *Job, shop *Shop, work *Work, draft bool) {
+func (p *Plan) purchase(ctx context.Context, job *Job, shop *Shop, work *Work, draft bool) error {
 	prob := stock.Problem{Kerf: p.Tool.Kerf, EndTrim: job.EndTrim, Tidy: true, Margin: max(p.Tool.Kerf, finestSaw)}
 	var of []int // the cut that each demand is for
 	for i, g := range p.Cuts {
@@ -169,7 +170,10 @@ func (p *Plan) purchase(job *Job, shop *Shop, work *Work, draft bool) {
 	}
 	p.Totals.Proven = true
 	var wants []cost.Want
-	materials := stock.Solve(prob)
+	materials, err := stock.Solve(ctx, prob)
+	if err != nil {
+		return err
+	}
 	p.waitLast(materials, of)
 	for _, m := range materials {
 		t := PipeTotal{Size: catalog.Size(m.Key), Stock: m}
@@ -193,8 +197,8 @@ func (p *Plan) purchase(job *Job, shop *Shop, work *Work, draft bool) {
 	}
 	p.sawFrom(materials, of)
 	p.Improving = draft // it is tidied, and set beside other tools, with the whole plan
-	p.compare(prob, shop, materials, draft)
 	p.Bill = shop.Prices.Add(append(wants, p.otherWants()...))
+	return p.compare(ctx, prob, shop, materials, draft)
 }
 
 // waitLast puts the pieces that wait to be measured at the end of their
@@ -287,7 +291,7 @@ func (p *Plan) otherWants() (wants []cost.Want) {
 }
 
 // compare counts the sticks for every tool; tools with one kerf buy alike.
-func (p *Plan) compare(prob stock.Problem, shop *Shop, chosen []stock.Material, draft bool) {
+func (p *Plan) compare(ctx context.Context, prob stock.Problem, shop *Shop, chosen []stock.Material, draft bool) error {
 	prob.Tidy, prob.Nodes = false, compareNodes
 	solved := map[measure.Length][]stock.Material{p.Tool.Kerf: chosen}
 	for _, t := range shop.Tools {
@@ -297,7 +301,10 @@ func (p *Plan) compare(prob stock.Problem, shop *Shop, chosen []stock.Material, 
 		}
 		if !ok {
 			prob.Kerf = t.Kerf
-			ms = stock.Solve(prob)
+			var err error
+			if ms, err = stock.Solve(ctx, prob); err != nil {
+				return err
+			}
 			solved[t.Kerf] = ms
 		}
 		c := ToolCount{ID: t.ID, Name: t.Name, Kerf: t.Kerf, Chosen: t.ID == p.Tool.ID, Priced: true, Proven: true}
@@ -307,6 +314,7 @@ func (p *Plan) compare(prob stock.Problem, shop *Shop, chosen []stock.Material, 
 		}
 		p.Tools = append(p.Tools, c)
 	}
+	return nil
 }
 
 // cautions are the usual ones that apply to this job.

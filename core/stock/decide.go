@@ -85,6 +85,9 @@ func (d *decision) fits(must int, allowed int64) bool {
 	}
 	d.budget -= cost
 	d.in.spent += cost
+	if d.in.stopped() {
+		d.budget = -1
+	}
 	slices.SortStableFunc(choices, func(a, b choice) int {
 		switch {
 		case a.waste != b.waste:

@@ -49,6 +49,17 @@ type instance struct {
 	spent   int
 	relaxed relaxed
 	ways    int // to fill one stick, looked at
+	done    <-chan struct{}
+}
+
+// stopped says that nobody waits for the answer any more.
+func (in *instance) stopped() bool {
+	select {
+	case <-in.done:
+		return true
+	default:
+		return false
+	}
 }
 
 func newInstance(p *Problem, key string, m *Material) *instance {

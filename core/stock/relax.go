@@ -59,6 +59,9 @@ func (in *instance) relax() relaxed {
 	y := make([]float64, rows)
 	u := make([]float64, rows)
 	for range 60 + 12*rows {
+		if in.stopped() {
+			break
+		}
 		for j := range rows {
 			y[j] = 0
 			for i := range rows {

@@ -2,6 +2,7 @@ package stock
 
 import (
 	"cmp"
+	"context"
 	"slices"
 
 	"sturdyelbow/core/measure"
@@ -105,8 +106,9 @@ type Material struct {
 // DefaultNodes bounds a search when the problem does not.
 const DefaultNodes = 150_000
 
-// Solve plans each material by itself, in the order in which they appear.
-func Solve(p Problem) []Material {
+// Solve plans each material by itself, in the order in which they appear. The
+// error is the context's, when it ends before the answer is there.
+func Solve(ctx context.Context, p Problem) ([]Material, error) {
 	if p.Nodes == 0 {
 		p.Nodes = DefaultNodes
 	}
@@ -118,14 +120,18 @@ func Solve(p Problem) []Material {
 	}
 	out := make([]Material, len(keys))
 	for i, k := range keys {
-		out[i] = solveMaterial(&p, k)
+		out[i] = solveMaterial(ctx, &p, k)
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
 	}
-	return out
+	return out, nil
 }
 
-func solveMaterial(p *Problem, key string) Material {
+func solveMaterial(ctx context.Context, p *Problem, key string) Material {
 	m := Material{Key: key}
 	in := newInstance(p, key, &m)
+	in.done = ctx.Done()
 	sol := in.solve()
 	m.Nodes, m.Proven = in.spent, sol.proven
 	if p.Tidy {

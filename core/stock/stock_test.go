@@ -1,6 +1,7 @@
 package stock_test
 
 import (
+	"context"
 	"fmt"
 	"testing"
 
@@ -30,9 +31,27 @@ func shop(lengths ...float64) (os []stock.Offer) {
 	return os
 }
 
+// solve is a plan that nobody stops.
+func solve(p stock.Problem) []stock.Material {
+	ms, err := stock.Solve(context.Background(), p)
+	if err != nil {
+		panic(err)
+	}
+	return ms
+}
+
+// A plan that nobody waits for any more ends without an answer.
+func TestAStoppedPlanEnds(t *testing.T) {
+	ctx, stop := context.WithCancel(context.Background())
+	stop()
+	ms, err := stock.Solve(ctx, stock.Problem{Demands: demands(map[float64]int{24: 200, 18: 100}), Offers: shop(60)})
+	require.ErrorIs(t, err, context.Canceled)
+	assert.Nil(t, ms)
+}
+
 // First-fit-decreasing, what people do by hand, takes four sticks here.
 func Example() {
-	ms := stock.Solve(stock.Problem{
+	ms := solve(stock.Problem{
 		Demands: demands(map[float64]int{24: 2, 18: 1, 15: 2, 12: 4, 7: 4, 2: 2}),
 		Offers:  shop(60), Kerf: measure.Inch / 8,
 	})
@@ -140,7 +159,7 @@ func TestLeastCostThenFewestSticksAgainstBruteForce(t *testing.T) {
 			}
 			p.Demands = append(p.Demands, stock.Demand{Material: "pipe", Length: in(float64(rapid.IntRange(16, 59*8).Draw(t, "eighths")) / 8), Count: n})
 		}
-		m := stock.Solve(p)[0]
+		m := solve(p)[0]
 		verify(t, p, m)
 		cost, sticks := brute(p)
 		got := int64(m.Bought)
@@ -162,12 +181,12 @@ func TestLeastCostThenFewestSticksAgainstBruteForce(t *testing.T) {
 func TestKerfDecides(t *testing.T) {
 	// five 24s from a 120: exactly, with a shear; not with any saw
 	p := stock.Problem{Demands: demands(map[float64]int{24: 5}), Offers: shop(120)}
-	m := stock.Solve(p)[0]
+	m := solve(p)[0]
 	assert.Equal(t, 1, m.Count)
 	assert.Equal(t, measure.Length(0), m.Slack)
 	assert.Equal(t, 4, m.Cuts, "used to the end: the last cut is saved")
 	p.Kerf = measure.Inch / 32
-	assert.Equal(t, 2, stock.Solve(p)[0].Count)
+	assert.Equal(t, 2, solve(p)[0].Count)
 }
 
 func TestRackGoesFirstAndCostsNothing(t *testing.T) {
@@ -178,7 +197,7 @@ func TestRackGoesFirstAndCostsNothing(t *testing.T) {
 			stock.Offer{Material: "pipe", Length: in(170), Count: 1, Origin: stock.Rack}),
 		Kerf: measure.Inch / 8,
 	}
-	m := stock.Solve(p)[0]
+	m := solve(p)[0]
 	verify(t, p, m)
 	assert.Empty(t, m.TooLong, "130 fits the long offcut")
 	assert.Equal(t, 1, m.Count, "55 takes one 50, the rest of the 170 the 30, one stick the other 50")
@@ -187,27 +206,27 @@ func TestRackGoesFirstAndCostsNothing(t *testing.T) {
 
 func TestTooLongIsSaid(t *testing.T) {
 	p := stock.Problem{Demands: demands(map[float64]int{130: 2, 20: 1}), Offers: shop(120, 60)}
-	m := stock.Solve(p)[0]
+	m := solve(p)[0]
 	assert.Equal(t, []int{0}, m.TooLong)
 	assert.Equal(t, 1, m.Count)
 	assert.Equal(t, in(60), m.Bought, "the rest is still planned, at the least length")
-	none := stock.Solve(stock.Problem{Demands: demands(map[float64]int{20: 1})})
+	none := solve(stock.Problem{Demands: demands(map[float64]int{20: 1})})
 	assert.Equal(t, []int{0}, none[0].TooLong)
 }
 
 func TestUnpricedOfferIsPassedOverWhenOthersHavePrices(t *testing.T) {
 	os := shop(120, 60)
 	os[0].Priced, os[0].Price = true, 500
-	m := stock.Solve(stock.Problem{Demands: demands(map[float64]int{20: 1}), Offers: os})[0]
+	m := solve(stock.Problem{Demands: demands(map[float64]int{20: 1}), Offers: os})[0]
 	assert.Equal(t, measure.Money(500), m.Cost)
 	assert.True(t, m.Priced)
 }
 
 func TestTidyKeepsThePurchaseAndLengthensTheLeftover(t *testing.T) {
 	p := stock.Problem{Demands: demands(map[float64]int{35: 4, 22: 3, 11: 6, 9: 2}), Offers: shop(120), Kerf: measure.Inch / 8}
-	plain := stock.Solve(p)[0]
+	plain := solve(p)[0]
 	p.Tidy = true
-	tidy := stock.Solve(p)[0]
+	tidy := solve(p)[0]
 	verify(t, p, tidy)
 	assert.Equal(t, plain.Count, tidy.Count)
 	assert.LessOrEqual(t, tidy.Cuts, plain.Cuts)
@@ -224,12 +243,12 @@ func TestTidyKeepsThePurchaseAndLengthensTheLeftover(t *testing.T) {
 // to spare: a tidy plan leaves the margin where it costs nothing.
 func TestTidyLeavesAMarginWhereItIsFree(t *testing.T) {
 	p := stock.Problem{Demands: demands(map[float64]int{40: 1, 30: 1, 20: 1, 18: 1}), Offers: shop(60), Tidy: true, Margin: measure.Inch}
-	m := stock.Solve(p)[0]
+	m := solve(p)[0]
 	verify(t, p, m)
 	assert.Equal(t, 2, m.Count)
 	assert.GreaterOrEqual(t, m.Slack, measure.Inch, "40+18 and 30+20, not 40+20")
 	p.Demands = demands(map[float64]int{40: 1, 20: 1})
-	m = stock.Solve(p)[0]
+	m = solve(p)[0]
 	assert.Equal(t, 1, m.Count, "never at the cost of a stick")
 	assert.Zero(t, m.Slack)
 }
@@ -239,7 +258,7 @@ func TestMaterialsStayApartAndOrderIsStable(t *testing.T) {
 		Demands: []stock.Demand{{Material: "rope", Length: in(30), Count: 3}, {Material: "pipe", Length: in(50), Count: 3}, {Material: "rope", Length: in(9), Count: 2}},
 		Offers:  append(shop(120), stock.Offer{Material: "rope", Length: in(100), Origin: stock.Shop}),
 	}
-	a, b := stock.Solve(p), stock.Solve(p)
+	a, b := solve(p), solve(p)
 	require.Len(t, a, 2)
 	assert.Equal(t, "rope", a[0].Key)
 	assert.Equal(t, a, b, "the same problem gives the same plan")
@@ -254,7 +273,7 @@ func TestLargeJobsEndWithinTheirNodes(t *testing.T) {
 		for range rapid.IntRange(10, 40).Draw(t, "classes") {
 			p.Demands = append(p.Demands, stock.Demand{Material: "pipe", Length: in(float64(rapid.IntRange(3*16, 70*16).Draw(t, "l")) / 16), Count: rapid.IntRange(1, 12).Draw(t, "n")})
 		}
-		m := stock.Solve(p)[0]
+		m := solve(p)[0]
 		verify(t, p, m)
 		require.LessOrEqual(t, m.BoundLength, m.Bought)
 		require.Less(t, m.Nodes, 5000+20000)
@@ -264,6 +283,6 @@ func TestLargeJobsEndWithinTheirNodes(t *testing.T) {
 func BenchmarkSolve(b *testing.B) {
 	p := stock.Problem{Demands: demands(map[float64]int{24: 2, 18: 1, 15: 2, 12: 4, 7: 4, 2: 2}), Offers: shop(60), Kerf: measure.Inch / 8}
 	for b.Loop() {
-		stock.Solve(p)
+		solve(p)
 	}
 }

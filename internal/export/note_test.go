@@ -2,6 +2,7 @@ package export_test
 
 import (
 	"bytes"
+	"context"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -24,10 +25,10 @@ func TestTheCutListSaysWhatIsSpecial(t *testing.T) {
 		{Gesture: &edit.Tolerance{Pipes: []string{"p1"}, Class: frame.Trim}}, {Gesture: &edit.Tolerance{Pipes: []string{"p2"}, Class: frame.OnFrame}},
 	} {
 		var err error
-		d, _, err = plan.Edit(d, e, nil)
+		d, _, err = plan.Edit(context.Background(), d, e, nil)
 		require.NoError(t, err)
 	}
-	p, err := plan.Make(plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
 	require.NoError(t, err)
 	var b bytes.Buffer
 	require.NoError(t, export.CutList(&b, p, measure.InInches))

@@ -1,6 +1,7 @@
 package project
 
 import (
+	"context"
 	"errors"
 	"maps"
 	"slices"
@@ -15,7 +16,7 @@ import (
 // Edit makes a builder's gesture on the project's frame and gives the project
 // that follows. A frame that a starter made is an ordinary one from then on:
 // its answers are the sizes it has.
-func (p *Project) Edit(e edit.Edit, shop *plan.Shop) (*Project, edit.Done, error) {
+func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop) (*Project, edit.Done, error) {
 	doc, err := p.Document()
 	if err != nil {
 		return nil, edit.Done{}, err
@@ -25,7 +26,7 @@ func (p *Project) Edit(e edit.Edit, shop *plan.Shop) (*Project, edit.Done, error
 	}
 	cut := slices.Sorted(maps.Keys(p.Given))
 	doc.Followed = slices.Clone(cut)
-	doc, done, err := plan.Edit(doc, e, shop)
+	doc, done, err := plan.Edit(ctx, doc, e, shop)
 	if err != nil {
 		return nil, edit.Done{}, err
 	}

@@ -1,6 +1,7 @@
 package project_test
 
 import (
+	"context"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -20,7 +21,7 @@ func TestAStarterIsAnOrdinaryFrameAfterwards(t *testing.T) {
 	p := project.Project{Name: "Gate", Units: measure.Inches, Tool: "saw", Starter: &project.Begun{ID: "jump", Answers: map[string]starter.Answer{"width": {Text: "4 ft"}}},
 		Holds: []frame.Hold{{Joint: "left/hub", Mode: frame.Slip}}}
 	before := planned(t, &p)
-	next, done, err := p.Edit(edit.Edit{Gesture: &edit.Walk{From: "left/hub", Course: "left 6"}}, nil)
+	next, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "left/hub", Course: "left 6"}}, nil)
 	require.NoError(t, err)
 	assert.Nil(t, next.Starter)
 	assert.NotNil(t, p.Starter, "the project given is not touched")
@@ -42,25 +43,25 @@ func TestAGestureTakesTypedSizesIn(t *testing.T) {
 	var err error
 	next := &p
 	for _, e := range []edit.Edit{{Gesture: &edit.Begin{}}, {Gesture: &edit.Walk{From: "j1", Course: "right 500"}}} {
-		next, _, err = next.Edit(e, nil)
+		next, _, err = next.Edit(context.Background(), e, nil)
 		require.NoError(t, err)
 	}
 	assert.Equal(t, 500*measure.Millimetre, planned(t, next).Frames[0].Pipes[0].Centre, "a bare number is what it is in the project")
 	path := next.Frame.Root.Sizes[0].ID
 	next.Sizes = map[string]starter.Answer{path: {Text: "700"}}
-	last, _, err := next.Edit(edit.Edit{Gesture: &edit.Walk{From: "j1", Course: "up 300"}}, nil)
+	last, _, err := next.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j1", Course: "up 300"}}, nil)
 	require.NoError(t, err)
 	assert.Empty(t, last.Sizes)
 	assert.Equal(t, 700*measure.Millimetre, planned(t, last).Frames[0].Pipes[0].Centre)
 	next.Sizes[path] = starter.Answer{Text: "seven"}
-	_, _, err = next.Edit(edit.Edit{Gesture: &edit.Walk{From: "j1", Course: "up 300"}}, nil)
+	_, _, err = next.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j1", Course: "up 300"}}, nil)
 	assert.ErrorAs(t, err, &project.SizeProblems{})
 }
 
 func planned(t *testing.T, p *project.Project) *plan.Plan {
 	job, err := p.Job()
 	require.NoError(t, err)
-	got, err := plan.Make(job, plan.ExampleShop(), plan.Work{})
+	got, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
 	require.NoError(t, err)
 	return got
 }

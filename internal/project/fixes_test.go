@@ -1,6 +1,7 @@
 package project_test
 
 import (
+	"context"
 	"encoding/json"
 	"testing"
 
@@ -19,7 +20,7 @@ import (
 func adopted(t *testing.T, p *project.Project) []finding.Finding {
 	job, err := p.Job()
 	require.NoError(t, err)
-	got, err := plan.Make(job, plan.ExampleShop(), plan.Work{})
+	got, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
 	require.NoError(t, err)
 	p.Adopt(&job.Frames[0].Document, got.Findings)
 	return got.Findings
@@ -87,7 +88,7 @@ func TestHoldsGoOverTheFrame(t *testing.T) {
 	p := project.Project{Starter: &project.Begun{ID: "jump"}, Holds: []frame.Hold{{Mode: frame.Slip}}, Tool: "saw"}
 	job, err := p.Job()
 	require.NoError(t, err)
-	got, err := plan.Make(job, plan.ExampleShop(), plan.Work{})
+	got, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
 	require.NoError(t, err)
 	assert.Zero(t, got.Totals.Cemented)
 	doc, err := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0]},"pipes":[["a","b"]]}`))

@@ -1,6 +1,7 @@
 package project_test
 
 import (
+	"context"
 	"encoding/json"
 	"testing"
 
@@ -19,7 +20,7 @@ import (
 func square(t *testing.T, unit measure.Unit) *project.Project {
 	p := &project.Project{Name: "Rack", Units: unit, Tool: "saw"}
 	for _, e := range []edit.Edit{{Gesture: &edit.Walk{Course: "right 1000 mm"}}, {Gesture: &edit.Walk{From: "j2", Course: "up 800 mm"}}, {Gesture: &edit.Walk{From: "j3", Course: "left 1000 mm"}}, {Gesture: &edit.Join{From: "j4", To: "j1"}}} {
-		next, _, err := p.Edit(e, nil)
+		next, _, err := p.Edit(context.Background(), e, nil)
 		require.NoError(t, err)
 		p = next
 	}
@@ -103,14 +104,14 @@ func TestAShopsSeatsStayInTheShop(t *testing.T) {
 	p := square(t, measure.Inches)
 	shop := plan.ExampleShop()
 	shop.Seats = map[frame.Mode]float64{frame.Cemented: 0.9}
-	next, _, err := p.Edit(edit.Edit{Gesture: &edit.Walk{From: "j4", Course: "up 12 cut"}}, &shop)
+	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j4", Course: "up 12 cut"}}, &shop)
 	require.NoError(t, err)
 	assert.Empty(t, next.Frame.Seats)
 	job, err := next.Job()
 	require.NoError(t, err)
-	with, err := plan.Make(job, shop, plan.Work{})
+	with, err := plan.Make(context.Background(), job, shop, plan.Work{})
 	require.NoError(t, err)
-	without, err := plan.Make(job, plan.ExampleShop(), plan.Work{})
+	without, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
 	require.NoError(t, err)
 	// two sockets of 0.719, a tenth of each left empty
 	assert.InDelta(t, -2*0.0719, (with.Frames[0].Pipes[0].Exact - without.Frames[0].Pipes[0].Exact).Inches(), 0.001)
@@ -121,7 +122,7 @@ func TestAShopsSeatsStayInTheShop(t *testing.T) {
 func TestAKeptFrameIsTheSame(t *testing.T) {
 	p := &project.Project{Units: measure.Inches, Tool: "saw", Starter: &project.Begun{ID: "sling"}}
 	before := planned(t, p)
-	next, _, err := p.Edit(edit.Edit{Gesture: &edit.Keep{}}, nil)
+	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Keep{}}, nil)
 	require.NoError(t, err)
 	assert.Nil(t, next.Starter)
 	after := planned(t, next)

@@ -1,6 +1,7 @@
 package project_test
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"testing"
@@ -36,7 +37,7 @@ func TestRetypedSizesKeepTheFrameAndItsFaults(t *testing.T) {
 	p := project.Project{Frame: doc, Sizes: map[string]starter.Answer{"s1": {Text: "4 ft", Meaning: frame.Outside}}, Tool: "saw"}
 	job, err := p.Job()
 	require.NoError(t, err)
-	got, err := plan.Make(job, plan.ExampleShop(), plan.Work{})
+	got, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
 	require.NoError(t, err)
 	assert.Equal(t, 48*measure.Inch, got.Frames[0].Overall[0].Size)
 	assert.Equal(t, 40*measure.Inch, doc.SizeOf("s1").Value, "the frame itself is not touched")
@@ -72,7 +73,7 @@ func TestDemoProjectsPlanWithoutFaults(t *testing.T) {
 		assert.Equal(t, d, *p)
 		job, err := p.Job()
 		require.NoError(t, err, d.Name)
-		got, err := plan.Make(job, plan.ExampleShop(), p.Work)
+		got, err := plan.Make(context.Background(), job, plan.ExampleShop(), p.Work)
 		require.NoError(t, err, d.Name)
 		assert.True(t, got.Totals.Proven, d.Name)
 		for _, f := range got.Findings {
@@ -90,7 +91,7 @@ func BenchmarkDemo(b *testing.B) {
 		shop := plan.ExampleShop()
 		b.Run(p.Name, func(b *testing.B) {
 			for b.Loop() {
-				if _, err := plan.Make(job, shop, plan.Work{}); err != nil {
+				if _, err := plan.Make(context.Background(), job, shop, plan.Work{}); err != nil {
 					b.Fatal(err)
 				}
 			}

@@ -90,7 +90,7 @@ func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, e
 	if r.Draft {
 		make = plan.Draft
 	}
-	p, err := make(job, *shop, r.Project.Work)
+	p, err := make(ctx, job, *shop, r.Project.Work)
 	if err != nil {
 		return job, nil, problem(err)
 	}
@@ -117,6 +117,10 @@ func (a *api) plan(ctx context.Context, in *body[PlanRequest]) (*body[PlanAnswer
 	}
 	return answer(out), nil
 }
+
+// nobodyWaits is the status of a request whose sender has gone; nobody reads it
+// but the log.
+const nobodyWaits = 499
 
 // problem words an error as problem+json with the place of each fault.
 func problem(err error) error {
@@ -178,6 +182,8 @@ func problem(err error) error {
 		for _, p := range doc {
 			add("body.project.frame"+strings.ReplaceAll(p.Path, "/", "."), p.What, p.Hint, nil)
 		}
+	case errors.Is(err, context.Canceled):
+		return huma.NewError(nobodyWaits, "nobody waits for this any more")
 	default:
 		return err
 	}
@@ -220,7 +226,11 @@ func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[[]stock.Mate
 			}
 		}
 	}
-	return answer(stock.Solve(p)), nil
+	cut, err := stock.Solve(ctx, p)
+	if err != nil {
+		return nil, err
+	}
+	return answer(cut), nil
 }
 
 // LengthsRequest is lengths as written.

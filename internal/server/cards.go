@@ -88,7 +88,7 @@ func (a *api) card(ctx context.Context, in *ProjectPath) (*body[Card], error) {
 		if err != nil {
 			return Card{}, err
 		}
-		return cardOf(p, shop), nil
+		return cardOf(ctx, p, shop)
 	})
 	if err != nil {
 		return nil, err
@@ -96,7 +96,9 @@ func (a *api) card(ctx context.Context, in *ProjectPath) (*body[Card], error) {
 	return answer(c), nil
 }
 
-func cardOf(p *project.Project, shop *plan.Shop) Card {
+// cardOf sums a project up. The error is the context's, when it ends first: what
+// cannot be planned has a card that says so.
+func cardOf(ctx context.Context, p *project.Project, shop *plan.Shop) (Card, error) {
 	c := Card{State: Waits, Style: p.Style, Copies: max(1, p.Copies), Starter: p.Template}
 	job, err := p.Job()
 	if err != nil {
@@ -104,12 +106,12 @@ func cardOf(p *project.Project, shop *plan.Shop) Card {
 		if errors.Is(err, project.ErrEmpty) {
 			c.Words = "no frame yet"
 		}
-		return c
+		return c, nil
 	}
-	made, err := plan.Make(withTool(job), *shop, p.Work)
+	made, err := plan.Make(ctx, withTool(job), *shop, p.Work)
 	if err != nil {
 		c.Words = "it cannot be planned as it stands"
-		return c
+		return c, ctx.Err()
 	}
 	c.State = Ready
 	for _, f := range made.Findings {
@@ -133,5 +135,5 @@ func cardOf(p *project.Project, shop *plan.Shop) Card {
 	}
 	c.Cost, c.Example, c.Unpriced, c.Sticks = made.Bill.Total, made.Bill.Example, len(made.Bill.Unpriced), made.Totals.Sticks
 	c.Drawing = drawing.Frame(f, drawing.Options{Plain: true})
-	return c
+	return c, nil
 }

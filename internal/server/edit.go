@@ -38,7 +38,7 @@ func (a *api) edit(ctx context.Context, in *body[EditRequest]) (*body[EditAnswer
 		}
 		shop = saved
 	}
-	next, done, err := in.Body.Project.Edit(in.Body.Edit, shop)
+	next, done, err := in.Body.Project.Edit(ctx, in.Body.Edit, shop)
 	var ask *edit.Question
 	if errors.As(err, &ask) {
 		return answer(EditAnswer{Project: in.Body.Project, Question: ask}), nil
@@ -64,7 +64,7 @@ func (a *api) choices(ctx context.Context, in *body[ChoicesRequest]) (*body[[]fi
 	if err != nil {
 		return nil, problem(err)
 	}
-	all, err := plan.Choices(doc, in.Body.Joint, shop)
+	all, err := plan.Choices(ctx, doc, in.Body.Joint, shop)
 	if err != nil {
 		return nil, problem(err)
 	}

@@ -29,7 +29,7 @@ var drawnStarters = sync.OnceValues(func() ([]DrawnStarter, error) {
 		if err != nil {
 			return nil, err
 		}
-		p, err := plan.Make(job, plan.ExampleShop(), plan.Work{})
+		p, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
 		if err != nil {
 			return nil, err
 		}
@@ -82,7 +82,7 @@ func (a *api) own(ctx context.Context, id string) (DrawnStarter, bool, error) {
 	if err != nil {
 		return s, true, nil //nolint:nilerr // a starter with a size that cannot be read has no picture
 	}
-	if plan, err := plan.Make(job, plan.ExampleShop(), plan.Work{}); err == nil {
+	if plan, err := plan.Make(ctx, job, plan.ExampleShop(), plan.Work{}); err == nil {
 		s.Drawing = drawing.Frame(&plan.Frames[0], drawing.Options{Plain: true})
 	}
 	return s, true, nil

@@ -58,7 +58,7 @@ func (a *api) together(ctx context.Context, in *body[TogetherRequest]) (*body[To
 		}
 		job = withTool(job)
 		out.Tool = job.Tool
-		made, err := plan.Make(job, *shop, work)
+		made, err := plan.Make(ctx, job, *shop, work)
 		if err != nil {
 			return nil, problem(err)
 		}
