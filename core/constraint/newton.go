@@ -30,19 +30,7 @@ func (w *work) newton() {
 	}
 	rows := 0
 	for _, r := range w.wait {
-		for _, t := range r.terms {
-			use(t.Of)
-		}
-		if r.kind == toward {
-			use(r.a)
-		}
-		n := map[ruleKind]int{distance: 2, toward: 3}[r.kind]
-		for _, p := range r.p[:n] {
-			for _, v := range p {
-				use(v)
-			}
-		}
-		rows += map[ruleKind]int{sum: 1, distance: 1, toward: 3}[r.kind]
+		r.each(use)
 	}
 	// what can be held comes last: the last columns are those found free
 	helps := w.helpers()
@@ -73,17 +61,56 @@ func (w *work) newton() {
 		}
 		return x[at[root]] + float64(off)
 	}
+	into := make([][]int, len(roots)) // the rules that each unknown is in
+	first := make([]int, 0, len(w.wait))
+	rows = 0
+	for i, r := range w.wait {
+		first = append(first, rows)
+		rows += r.rows()
+		r.each(func(v Var) {
+			if root, _ := w.find(v); root != Zero {
+				if l := into[at[root]]; len(l) == 0 || l[len(l)-1] != i {
+					into[at[root]] = append(l, i)
+				}
+			}
+		})
+	}
+	off := func(x []float64, i int) []float64 {
+		return w.wait[i].off(func(v Var) float64 { return value(x, v) })
+	}
 	residual := func(x []float64) []float64 {
 		f := make([]float64, 0, rows)
-		for _, r := range w.wait {
-			f = append(f, r.off(func(v Var) float64 { return value(x, v) })...)
+		for i := range w.wait {
+			f = append(f, off(x, i)...)
 		}
 		return f
+	}
+	// slopes says how each row changes with each unknown that it has in it
+	slopes := func(x, f []float64) [][]float64 {
+		slope := make([][]float64, len(f))
+		for r := range slope {
+			slope[r] = make([]float64, len(x))
+		}
+		for c := range x {
+			was := x[c]
+			x[c] += probe
+			for _, i := range into[c] {
+				for k, v := range off(x, i) {
+					slope[first[i]+k][c] = (v - f[first[i]+k]) / probe
+				}
+			}
+			x[c] = was
+		}
+		return slope
 	}
 	f := residual(x)
 	var slope [][]float64
 	for range newtonRounds {
-		slope = slopes(residual, x, f)
+		if !w.s.afford(rows, len(roots)) {
+			w.unfinished = true
+			break
+		}
+		slope = slopes(x, f)
 		if largest(f) <= closeBy/10 {
 			break
 		}
@@ -103,6 +130,12 @@ func (w *work) newton() {
 			break
 		}
 	}
+	if w.unfinished {
+		for i, root := range roots {
+			w.found[root] = measure.Length(math.Round(x[i]))
+		}
+		return
+	}
 	w.judge(f, slope)
 	for i, root := range roots {
 		w.found[root] = measure.Length(math.Round(x[i]))
@@ -113,6 +146,51 @@ func (w *work) newton() {
 			if i != c && math.Abs(by) > leastMove && !helps[roots[i]] {
 				w.moves[roots[c]] = append(w.moves[roots[c]], roots[i])
 			}
+		}
+	}
+}
+
+// MaxWork bounds what one system may cost to solve, in multiplications of Newton's
+// method, over all rounds and all sets that are tried: about two seconds. A frame
+// of 300 pipes that all slope takes a fifth of it.
+const MaxWork = 4_000_000_000
+
+// afford counts a round for so many rules and unknowns against [MaxWork]. It says
+// whether there is enough left.
+func (s *System) afford(rows, unknowns int) bool {
+	less, more := min(rows, unknowns), max(rows, unknowns)
+	cost := less * less * (less/3 + more)
+	if less > 1_000_000 || s.work+cost > MaxWork {
+		return false
+	}
+	s.work += cost
+	return true
+}
+
+// rows is how many equations a rule is.
+func (r *rule) rows() int {
+	if r.kind == toward {
+		return 3
+	}
+	return 1
+}
+
+// each shows every coordinate of a rule.
+func (r *rule) each(show func(Var)) {
+	for _, t := range r.terms {
+		show(t.Of)
+	}
+	n := 0
+	switch r.kind {
+	case distance:
+		n = 2
+	case toward:
+		n = 3
+		show(r.a)
+	}
+	for _, p := range r.p[:n] {
+		for _, v := range p {
+			show(v)
 		}
 	}
 }
@@ -134,7 +212,7 @@ func (w *work) judge(f []float64, slope [][]float64) {
 	part := rowsTogether(slope, len(f))
 	for k, i := 0, 0; i < len(w.wait); i++ {
 		r := w.wait[i]
-		n := map[ruleKind]int{sum: 1, distance: 1, toward: 3}[r.kind]
+		n := r.rows()
 		by := math.Sqrt(squares(f[k : k+n])) // of a direction: how far beside it, whichever way
 		if by > closeBy {
 			m := found[part[k]]
@@ -259,21 +337,6 @@ func apartOf(p, q [3]float64) float64 {
 
 // probe is how far a coordinate is moved to see what that does, in nanometres.
 const probe = 1000.0
-
-func slopes(residual func([]float64) []float64, x, f []float64) [][]float64 {
-	slope := make([][]float64, len(f))
-	for r := range slope {
-		slope[r] = make([]float64, len(x))
-	}
-	for c := range x {
-		moved := slices.Clone(x)
-		moved[c] += probe
-		for r, v := range residual(moved) {
-			slope[r][c] = (v - f[r]) / probe
-		}
-	}
-	return slope
-}
 
 // smallestStep gives the smallest change that undoes f as far as can be.
 func smallestStep(slope [][]float64, f []float64) []float64 {

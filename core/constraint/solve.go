@@ -66,7 +66,7 @@ func (s *System) smallest(set []int) []int {
 	}
 	set = slices.Clone(set)
 	for size := max(1, len(set)/4); size > 0; size /= 2 {
-		for i := 0; i < len(set); {
+		for i := 0; i < len(set) && s.work < MaxWork; {
 			rest := slices.Concat(set[:i], set[min(len(set), i+size):])
 			if fails(rest) {
 				set = rest
@@ -97,6 +97,8 @@ type work struct {
 	clash    []int // owners that cannot hold together
 	clashOff measure.Length
 	coarse   bool // clash may hold more than the smallest set
+
+	unfinished bool // finding the rest would cost more than [MaxWork]
 }
 
 // edge joins two coordinates of one group, with those who say so.
@@ -284,7 +286,7 @@ func (w *work) guess(v Var) (measure.Length, bool) {
 
 func (w *work) result() *Result {
 	n := w.s.vars
-	r := &Result{At: make([]measure.Length, n), Off: w.missed, Together: make([]int, n)}
+	r := &Result{At: make([]measure.Length, n), Off: w.missed, Together: make([]int, n), Unfinished: w.unfinished}
 	groups := map[Var][]Var{}
 	all := map[Var][]Var{} // the coordinates of every root
 	var roots []Var

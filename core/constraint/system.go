@@ -47,6 +47,7 @@ type System struct {
 	guess  map[Var]measure.Length
 	helper map[Var]bool
 	owners int
+	work   int // spent, of [MaxWork]
 	// Slack is how far a rule may be off and still count as held: it is then
 	// reported among [Result.Off] and moves nothing.
 	Slack measure.Length
@@ -124,6 +125,9 @@ type Result struct {
 	// move together. Where several rules decide together, a coordinate may be in
 	// more than one.
 	Free [][]Var
+	// Unfinished says that finding where everything stands would have cost more
+	// than [MaxWork]: what no rule places by itself is where it was guessed to be.
+	Unfinished bool
 	// Together says which coordinates move together: two with the same number.
 	Together []int
 }

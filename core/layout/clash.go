@@ -39,6 +39,7 @@ func (s *solver) solve() {
 		s.guessFrom(s.was)
 	}
 	s.found = s.sys.Solve(s.without)
+	s.out.Unfinished = s.found.Unfinished
 }
 
 // hint guesses with the sizes that gave way as if they still held. Of what
@@ -85,7 +86,7 @@ func (s *solver) clashes() {
 		for _, o := range c.Owners {
 			out.Parties = append(out.Parties, s.owners[o])
 			out.Words = append(out.Words, s.partyWords(s.owners[o]))
-			out.Pipes = append(out.Pipes, s.pipeOf(s.owners[o]))
+			out.Pipes = append(out.Pipes, s.aboutPipe(s.owners[o]))
 		}
 		s.out.Clashes = append(s.out.Clashes, out)
 		s.note(s.clashFinding(&out))
@@ -102,9 +103,21 @@ func (s *solver) clashes() {
 func (s *solver) clashFinding(c *Clash) finding.Finding {
 	last := len(c.Parties) - 1
 	f := finding.Finding{Code: "sizes-contradict", Severity: finding.Stop, Subject: s.subject(c.Parties[last]),
-		Text: fmt.Sprintf("%s cannot hold with %s (%s): the last said gives way", c.Words[last], strings.Join(c.Words[:last], ", "), c.Off.Abs().Tape(s.g.Doc.Units)),
+		Text: fmt.Sprintf("%s cannot hold with %s (%s): the last said gives way", c.Words[last], someOf(c.Words[:last]), c.Off.Abs().Tape(s.g.Doc.Units)),
 		Hint: "choose what gives way"}
 	return f
+}
+
+// MostParties is how many of what cannot hold together are named and offered,
+// the latest said first to be kept in the list: no one reads more.
+const MostParties = 24
+
+// someOf names the latest of many.
+func someOf(words []string) string {
+	if n := len(words) - MostParties; n > 0 {
+		return fmt.Sprintf("%d others and %s", n, strings.Join(words[n:], ", "))
+	}
+	return strings.Join(words, ", ")
 }
 
 // subject gives the pipes and joints that a party is about.
@@ -148,18 +161,27 @@ var axisSays = [3]string{"across", "in depth", "in height"}
 
 var axisRuns = [3]string{"straight across", "straight in depth", "straight up"}
 
-// partyWords names what can give way as a builder would.
-func (s *solver) partyWords(p Party) string {
-	if w, known := s.worded[p.key]; known {
-		return w
+// said is what is told of something that can give way.
+type said struct{ words, pipe string }
+
+// told looks it up once: in a large frame thousands of clashes may name it.
+func (s *solver) told(p Party) said {
+	t, known := s.worded[p.key]
+	if !known {
+		if s.worded == nil {
+			s.worded = map[string]said{}
+		}
+		t = said{s.wordParty(p), s.pipeOf(p)}
+		s.worded[p.key] = t
 	}
-	if s.worded == nil {
-		s.worded = map[string]string{}
-	}
-	w := s.wordParty(p)
-	s.worded[p.key] = w
-	return w
+	return t
 }
+
+// partyWords names what can give way as a builder would.
+func (s *solver) partyWords(p Party) string { return s.told(p).words }
+
+// aboutPipe gives the pipe that it is about, where it is about one.
+func (s *solver) aboutPipe(p Party) string { return s.told(p).pipe }
 
 func (s *solver) wordParty(p Party) string {
 	switch p.Kind {

@@ -84,6 +84,9 @@ type Solution struct {
 	Free     []Free
 	Places   []Place // of each scope of the graph
 	Findings []finding.Finding
+	// Unfinished says that so many slopes decide each other that finding where
+	// they run was given up: see [constraint.MaxWork].
+	Unfinished bool
 
 	solver *solver // until the account was given
 }
@@ -151,7 +154,7 @@ type solver struct {
 	base   measure.Length
 	up     measure.Dir // the frame's own
 	out    *Solution
-	worded map[string]string // what can give way, by its key, in words
+	worded map[string]said // of what can give way, by its key
 }
 
 // Solve puts every joint in its place and gives the account of it: [Locate], then

@@ -28,18 +28,24 @@ func Solve(a [][]float64, b []float64, least float64) (x []float64, ok bool) {
 			return nil, false
 		}
 		m[c], m[p] = m[p], m[c]
-		for r := range n {
-			if r == c {
+		for r := c + 1; r < n; r++ {
+			f := m[r][c] / m[c][c]
+			if f == 0 {
 				continue
 			}
-			f := m[r][c] / m[c][c]
-			for k := c; k <= n; k++ {
-				m[r][k] -= f * m[c][k]
+			from, to := m[c][c:], m[r][c:]
+			for k, v := range from {
+				to[k] -= f * v
 			}
 		}
 	}
-	for i := range n {
-		x = append(x, m[i][n]/m[i][i])
+	x = make([]float64, n)
+	for i := n - 1; i >= 0; i-- {
+		sum := m[i][n]
+		for k := i + 1; k < n; k++ {
+			sum -= m[i][k] * x[k]
+		}
+		x[i] = sum / m[i][i]
 	}
 	return x, true
 }

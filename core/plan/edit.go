@@ -65,9 +65,9 @@ func settle(ctx context.Context, d *frame.Document, c *catalog.Catalog) (g *fram
 			fits = fitting.Resolve(g, c, s.Tangents) // what is set for a kind of fitting
 		}
 		next := layout.Locate(g, fits, s)
-		settled = next.Base == s.Base && next.At(s)
+		settled = next.Base == s.Base && next.At(s) && !next.Unfinished
 		s = next
-		if settled {
+		if settled || s.Unfinished {
 			break
 		}
 	}

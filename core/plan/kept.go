@@ -21,7 +21,7 @@ func choices(fs []finding.Finding, s *layout.Solution) []finding.Finding {
 		}
 		c := &s.Clashes[k]
 		k++
-		for j := len(c.Parties) - 1; j >= 0; j-- {
+		for j := len(c.Parties) - 1; j >= max(0, len(c.Parties)-1-layout.MostParties); j-- {
 			p := c.Parties[j]
 			if p.Kind == "use" {
 				continue

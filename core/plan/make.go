@@ -121,7 +121,11 @@ func (p *Plan) solve(ctx context.Context, d *frame.Document, c *catalog.Catalog)
 	var checked []finding.Finding
 	f.Envelopes, checked = f.envelopes(d)
 	f.findings = slices.Concat(choices(s.Findings, s), gaveWay(g, s), passed(g, s), fits.Findings, l.Findings, links, checked, fits.Clearances(s.Points, s.Curves, f.linked), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(slices.Concat(f.Contacts, f.wheels()), f.bare()))
-	if !settled {
+	switch {
+	case s.Unfinished:
+		f.findings = append(f.findings, finding.Finding{Code: "not-settled", Severity: finding.Stop, Subject: []string{},
+			Text: "so many slopes decide each other that finding where they run was given up", Hint: "plan it in parts, or say which way more of the pipes run"})
+	case !settled:
 		f.findings = append(f.findings, finding.Finding{Code: "not-settled", Severity: finding.Warn, Subject: []string{},
 			Text: "the sizes and the fittings they lead to do not settle", Hint: "give one of the sloped parts a size centre to centre"})
 	}

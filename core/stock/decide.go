@@ -83,6 +83,9 @@ func (d *decision) fits(must int, allowed int64) bool {
 			choices = append(choices, choice{p, k})
 		}
 	}
+	if n := len(d.left); n > manyItems {
+		cost = cost * n / manyItems // each pattern is that much longer to write
+	}
 	d.budget -= cost
 	d.in.spent += cost
 	if d.in.stopped() {
@@ -133,6 +136,9 @@ func (d *decision) key() string {
 	}
 	return string(b)
 }
+
+// manyItems is how many different lengths a node may be about to count as one.
+const manyItems = 200
 
 // stepsPerNode is how many steps of listing patterns weigh as much as a node.
 const stepsPerNode = 32

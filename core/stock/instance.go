@@ -49,6 +49,7 @@ type instance struct {
 	spent   int
 	relaxed relaxed
 	ways    int // to fill one stick, looked at
+	looked  int // at partly filled sticks, by [instance.knapsack]
 	done    <-chan struct{}
 }
 

@@ -37,6 +37,7 @@ func (in *instance) knapsack(room int64, value []float64, count []int, nodes int
 		if n == len(order) || !exact {
 			return
 		}
+		in.looked++
 		if nodes--; nodes < 0 {
 			exact = false
 			return

@@ -23,6 +23,13 @@ type column struct {
 
 const (
 	pricingNodes = 40_000
+	// relaxMost is how many different lengths the relaxation is worked out for:
+	// beyond that its table alone would fill the machine, and the bound is by
+	// length.
+	relaxMost = 1500
+	// relaxWork bounds the steps of the relaxation, in multiplications: about a
+	// second. An early end leaves a weaker bound, still a safe one.
+	relaxWork = 1_500_000_000
 	epsilon      = 1e-9
 )
 
@@ -30,6 +37,9 @@ const (
 // most as many of a finite kind as there are, by revised simplex with column
 // generation.
 func (in *instance) relax() relaxed {
+	if len(in.items)+len(in.kinds)-in.endless > relaxMost {
+		return in.byLength()
+	}
 	m, kinds := len(in.items), len(in.kinds)
 	rows := m + kinds - in.endless
 	count := in.counts()
@@ -58,8 +68,9 @@ func (in *instance) relax() relaxed {
 	}
 	y := make([]float64, rows)
 	u := make([]float64, rows)
-	for range 60 + 12*rows {
-		if in.stopped() {
+	looked := in.looked
+	for round := range 60 + 12*rows {
+		if 4*rows*rows*round+8*(in.looked-looked) > relaxWork || in.stopped() {
 			break
 		}
 		for j := range rows {
@@ -109,6 +120,17 @@ func (in *instance) relax() relaxed {
 		r.price[i] = max(0, r.price[i])
 	}
 	in.safeBound(&r, count)
+	return r
+}
+
+// byLength is what stands for the relaxation where it would be too large: each
+// length is worth itself, and a stick all that it holds.
+func (in *instance) byLength() relaxed {
+	r := relaxed{price: make([]float64, len(in.items))}
+	for i := range r.price {
+		r.price[i] = float64(in.items[i].size)
+	}
+	in.safeBound(&r, in.counts())
 	return r
 }
 
