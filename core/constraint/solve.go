@@ -286,7 +286,7 @@ func (w *work) guess(v Var) (measure.Length, bool) {
 
 func (w *work) result() *Result {
 	n := w.s.vars
-	r := &Result{At: make([]measure.Length, n), Off: w.missed, Together: make([]int, n), Unfinished: w.unfinished}
+	r := &Result{At: make([]measure.Length, n), Off: w.missed, Together: make([]int, n), Unfinished: w.unfinished, Work: w.s.work}
 	groups := map[Var][]Var{}
 	all := map[Var][]Var{} // the coordinates of every root
 	var roots []Var

@@ -125,6 +125,7 @@ type Result struct {
 	// move together. Where several rules decide together, a coordinate may be in
 	// more than one.
 	Free [][]Var
+	Work int // that it cost, of [MaxWork]
 	// Unfinished says that finding where everything stands would have cost more
 	// than [MaxWork]: what no rule places by itself is where it was guessed to be.
 	Unfinished bool

@@ -39,7 +39,7 @@ func (s *solver) solve() {
 		s.guessFrom(s.was)
 	}
 	s.found = s.sys.Solve(s.without)
-	s.out.Unfinished = s.found.Unfinished
+	s.out.Unfinished, s.out.Work = s.found.Unfinished, s.found.Work
 }
 
 // hint guesses with the sizes that gave way as if they still held. Of what

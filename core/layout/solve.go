@@ -87,6 +87,7 @@ type Solution struct {
 	// Unfinished says that so many slopes decide each other that finding where
 	// they run was given up: see [constraint.MaxWork].
 	Unfinished bool
+	Work       int // that finding it cost, as [constraint.Result] counts it
 
 	solver *solver // until the account was given
 }

@@ -65,6 +65,7 @@ func settle(ctx context.Context, d *frame.Document, c *catalog.Catalog) (g *fram
 			fits = fitting.Resolve(g, c, s.Tangents) // what is set for a kind of fitting
 		}
 		next := layout.Locate(g, fits, s)
+		next.Work += s.Work
 		settled = next.Base == s.Base && next.At(s) && !next.Unfinished
 		s = next
 		if settled || s.Unfinished {

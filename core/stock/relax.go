@@ -30,7 +30,7 @@ const (
 	// relaxWork bounds the steps of the relaxation, in multiplications: about a
 	// second. An early end leaves a weaker bound, still a safe one.
 	relaxWork = 1_500_000_000
-	epsilon      = 1e-9
+	epsilon   = 1e-9
 )
 
 // relax solves min Σ weight × x over patterns with Σ take × x ≥ count, and at
