@@ -196,5 +196,13 @@ var _ = register[Keep]("keep")
 
 func (*Keep) on(*editor) (Done, error) { return Done{Label: "A frame of its own"}, nil }
 
+// LetGo drops what was done by hand to a starter's frame and is set aside: the
+// frame stays as it is.
+type LetGo struct{}
+
+var _ = register[LetGo]("letGo")
+
+func (*LetGo) on(*editor) (Done, error) { return Done{Label: "What was set aside let go"}, nil }
+
 // sizeWords names a pipe size.
 func sizeWords(s catalog.Size) string { return string(s) + " pipe" }

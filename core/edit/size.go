@@ -174,6 +174,9 @@ func (w *Size) change(e *editor) (Done, error) {
 	}
 	done := Done{Label: "Size " + old.Says()}
 	if strings.TrimSpace(w.Length) == "" {
+		if e.isPitch(w.ID) {
+			return Done{}, refuse("type another, or take the copies away", "copies stand so far apart")
+		}
 		e.gave = append(e.gave, Gave{Size: old.ID, Was: old.Says(), Words: "taken away"})
 		e.doc.DropSize(w.ID)
 		done.Label += " away"
@@ -194,6 +197,18 @@ func (w *Size) change(e *editor) (Done, error) {
 	done.Label = fmt.Sprintf("Size %s", old.Says())
 	e.heights = append(e.heights, old.ID)
 	return done, nil
+}
+
+// isPitch says whether a size is how far apart the copies of a part stand.
+func (e *editor) isPitch(id string) bool {
+	for _, def := range e.doc.Definitions() {
+		for i := range def.Uses {
+			if a := def.Uses[i].Array; a != nil && a.Pitch != nil && a.Pitch.ID == id {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // GiveWay chooses what gives way of some that cannot hold together.

@@ -19,7 +19,8 @@ import (
 // rather than an edit of what was stated.
 const Gesture = "/gesture"
 
-func gestureFix(label string, e edit.Edit) finding.Fix {
+// GestureFix is a fix that is a gesture.
+func GestureFix(label string, e edit.Edit) finding.Fix {
 	data, err := json.Marshal(e)
 	if err != nil {
 		panic(err) // plain values
@@ -34,8 +35,8 @@ func unsaid(a *fitting.Audit) (fs []finding.Finding) {
 			Text: fmt.Sprintf("%s open, and nobody said that it is on purpose", count(n, "pipe end is", "pipe ends are")),
 			Hint: "cap them, or say that they are free or over stakes: an open riser fills with rain",
 			Fixes: []finding.Fix{
-				gestureFix("Cap every open end", edit.Edit{Gesture: &edit.EndOf{All: true, End: frame.CappedEnd}}),
-				gestureFix("They are open on purpose", edit.Edit{Gesture: &edit.EndOf{All: true, End: frame.FreeEnd}}),
+				GestureFix("Cap every open end", edit.Edit{Gesture: &edit.EndOf{All: true, End: frame.CappedEnd}}),
+				GestureFix("They are open on purpose", edit.Edit{Gesture: &edit.EndOf{All: true, End: frame.FreeEnd}}),
 			}})
 	}
 	if n := len(a.Open); n > 0 {

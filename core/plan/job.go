@@ -9,6 +9,7 @@ import (
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cost"
+	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/reading"
@@ -21,6 +22,8 @@ type FrameUse struct {
 	// Given is what some pieces are or were cut to, by the pipe's path, against
 	// the plan.
 	Given map[string]measure.Length `json:"given,omitempty"`
+	// Told are findings of whoever made the document, to be told with the plan's.
+	Told []finding.Finding `json:"-"`
 }
 
 // Job is what is to be built.

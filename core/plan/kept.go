@@ -26,7 +26,7 @@ func choices(fs []finding.Finding, s *layout.Solution) []finding.Finding {
 			if p.Kind == "use" {
 				continue
 			}
-			fs[i].Fixes = append(fs[i].Fixes, gestureFix(c.Words[j]+" gives way", edit.Edit{Gesture: &edit.GiveWay{Kind: p.Kind, ID: p.ID, Group: p.Group}}))
+			fs[i].Fixes = append(fs[i].Fixes, GestureFix(c.Words[j]+" gives way", edit.Edit{Gesture: &edit.GiveWay{Kind: p.Kind, ID: p.ID, Group: p.Group}}))
 		}
 	}
 	return fs
@@ -65,14 +65,14 @@ func gaveWay(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
 func given(subject []string, what, to string, freed bool, back edit.Restore, forget edit.Gesture) finding.Finding {
 	f := finding.Finding{Code: "gave-way", Severity: finding.Note, Subject: subject,
 		Text: what + ": it gave way to " + to, Hint: "as you chose",
-		Fixes: []finding.Fix{gestureFix("Hold it again, and choose anew", edit.Edit{Gesture: &back})}}
+		Fixes: []finding.Fix{GestureFix("Hold it again, and choose anew", edit.Edit{Gesture: &back})}}
 	if freed {
 		f.Code, f.Severity = "may-hold-again", finding.Question
 		f.Text, f.Hint = what+": it gave way to "+to+", and some of that has gone", "is it to hold again as you typed it?"
 		f.Fixes[0].Label = "Hold it again"
 	}
 	if forget != nil {
-		f.Fixes = append(f.Fixes, gestureFix("Forget it", edit.Edit{Gesture: forget}))
+		f.Fixes = append(f.Fixes, GestureFix("Forget it", edit.Edit{Gesture: forget}))
 	}
 	return f
 }
@@ -94,7 +94,7 @@ func passed(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
 		fs = append(fs, finding.Finding{Code: "size-passed", Severity: finding.Question, Subject: []string{joint},
 			Text:  fmt.Sprintf("%s is measured from what stands at %s; %s stands lower, and from there it is %s", layout.Said(z), z.Foot, joint, is),
 			Hint:  "it holds as you typed it; say where it is measured from",
-			Fixes: []finding.Fix{gestureFix("Measure it from the floor as it is now", edit.Edit{Gesture: &edit.Reach{ID: z.ID, Foot: joint}})}})
+			Fixes: []finding.Fix{GestureFix("Measure it from the floor as it is now", edit.Edit{Gesture: &edit.Reach{ID: z.ID, Foot: joint}})}})
 	}
 	return fs
 }

@@ -85,7 +85,7 @@ func TestPartsNameTheUsesOfGroups(t *testing.T) {
 	for _, part := range p.Frames[0].Parts {
 		paths = append(paths, part.Path+" "+part.Group)
 	}
-	assert.Equal(t, []string{"post 1 post", "post 1/foot foot", "post 2 post", "post 2/foot foot"}, paths)
+	assert.Equal(t, []string{"left post", "left/foot foot", "right post", "right/foot foot"}, paths)
 }
 
 func fixes(p *plan.Plan, code string) (all []finding.Fix) {

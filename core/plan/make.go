@@ -58,6 +58,10 @@ func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool) (*Pla
 			return nil, err
 		}
 		f.Copies = job.Frames[i].Copies
+		for _, told := range job.Frames[i].Told {
+			told.Frame = i
+			f.findings = append(f.findings, told)
+		}
 		p.Findings = append(p.Findings, f.findings...)
 		p.Frames = append(p.Frames, f.Frame)
 	}

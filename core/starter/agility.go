@@ -2,6 +2,7 @@ package starter
 
 import (
 	"fmt"
+	"strconv"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
@@ -23,25 +24,24 @@ var weave = Starter{
 func row(a *answers, count, apart, height string, riser catalog.Size, end frame.End) frame.Document {
 	n := a.counts[count]
 	x := axis(origin("left"), at("1", beyond("left", 8)))
-	for k := 2; k <= n; k++ {
-		d := a.from(apart, numbered("", k-1)[1:])
-		if k > 2 {
-			d.Label, d.Prompt = "", ""
-		}
-		x.Stations = append(x.Stations, at(numbered("", k)[1:], d))
+	if n > 1 {
+		x.Stations = append(x.Stations, at("2", a.from(apart, "1")))
 	}
-	x.Stations = append(x.Stations, at("right", beyond(numbered("", n)[1:], 8)))
+	for k := 3; k <= n; k++ { // each as far from the one before it as the second from the first
+		x.Stations = append(x.Stations, station{ID: strconv.Itoa(k), Like: &like{From: strconv.Itoa(k - 1), Axis: measure.X, Of: "1", To: "2"}})
+	}
+	x.Stations = append(x.Stations, at("right", beyond(strconv.Itoa(n), 8)))
 	d := onto(x, axis(origin("mid")), axis(origin("base"), at("top", a.from(height, floor))))
 	d.use("left foot", "foot", "left", "mid", "base", "x", "mid", "z").use("right foot", "foot", "right", "mid", "base", "x", "mid", "z")
 	chain := []string{"left foot/hub"}
 	for k := 1; k <= n; k++ {
-		at := numbered("", k)[1:]
+		at := strconv.Itoa(k)
 		d.put(frame.OpenEnd, "base "+at, at, "mid", "base").put(end, "top "+at, at, "mid", "top")
 		chain = append(chain, "base "+at)
 	}
 	d.run(append(chain, "right foot/hub")...)
 	for k := 1; k <= n; k++ {
-		at := numbered("", k)[1:]
+		at := strconv.Itoa(k)
 		d.run("base "+at, "top "+at).last(func(p *frame.Pipe) {
 			p.Size = riser
 			p.AtEnd = &[2]frame.Insertion{{Mode: frame.Eased, Reason: "it lifts off to travel"}, {}}
@@ -103,6 +103,16 @@ var tunnel = Starter{
 	},
 }
 
+// between names the posts of a row of bays, from the left: those at the ends by
+// their side, which they keep when the bays become more or fewer.
+func between(bays int) []string {
+	all := []string{"left"}
+	for k := 1; k < bays; k++ {
+		all = append(all, numbered("post", k))
+	}
+	return append(all, "right")
+}
+
 var panel = Starter{
 	ID: "panel", Name: "Run panel for net", About: "A flat panel with uprights to tie a net to; several make a run.",
 	Prompts: append([]Prompt{
@@ -113,9 +123,10 @@ var panel = Starter{
 	}, sized("1/2", "Panels lean on each other and are carried a lot: light is good.", "")...),
 	build: func(a *answers) frame.Document {
 		n, m := a.counts["bays"], a.counts["rails"]
-		x, z := axis(origin("0"), at(numbered("", n)[1:], a.from("width", "0"))), axis(origin("bottom"), at("top", a.from("height", "bottom")))
+		x, z := axis(origin("left"), at("right", a.from("width", "left"))), axis(origin("bottom"), at("top", a.from("height", "bottom")))
+		posts := between(n)
 		for k := 1; k < n; k++ {
-			x.Stations = append(x.Stations, part(numbered("", k)[1:], "0", numbered("", n)[1:], k, n))
+			x.Stations = append(x.Stations, part(posts[k], "left", "right", k, n))
 		}
 		levels := []string{"bottom"}
 		for k := 1; k <= m; k++ {
@@ -124,8 +135,7 @@ var panel = Starter{
 		}
 		levels = append(levels, "top")
 		d := onto(x, axis(origin("y")), z)
-		for k := 0; k <= n; k++ {
-			post := numbered("", k)[1:]
+		for k, post := range posts {
 			var chain []string
 			for _, l := range levels {
 				d.put(frame.OpenEnd, post+" "+l, post, "y", l)
@@ -134,7 +144,7 @@ var panel = Starter{
 			d.run(chain...)
 			if k > 0 {
 				for _, l := range levels {
-					d.run(numbered("", k-1)[1:]+" "+l, post+" "+l)
+					d.run(posts[k-1]+" "+l, post+" "+l)
 				}
 			}
 		}

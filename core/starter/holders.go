@@ -2,6 +2,7 @@ package starter
 
 import (
 	"math"
+	"strconv"
 
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -37,13 +38,17 @@ var slots = Starter{
 		g.run("a front", "b front").run("a back", "b back")
 		d := onto(axis(origin("first")), axis(origin("front")), axis(origin("z")))
 		n := a.counts["slots"]
-		at, from := "first", "first"
+		at := "first"
 		for k := 1; k <= n; k++ {
 			id := numbered("slot", k)
 			if k > 1 {
 				// the next slot's near side stands so far from this one's far side
-				d.Axes[0].Stations = append(d.Axes[0].Stations, station{ID: id, At: pitch(a, from, k)})
-				at, from = id, id
+				st := station{ID: id, At: a.from("between", "slot 1/b")}
+				if k > 2 {
+					st = station{ID: id, Like: &like{From: at, Axis: measure.X, Of: "first", To: "slot 2"}}
+				}
+				d.Axes[0].Stations = append(d.Axes[0].Stations, st)
+				at = id
 			}
 			d.use(id, "slot", at, "front", "z")
 			if k > 1 {
@@ -53,23 +58,6 @@ var slots = Starter{
 		}
 		return frame.Document{Root: d.definition(), Groups: []frame.Definition{g.named("slot", "Slot")}}
 	},
-}
-
-// pitch is from one slot's near side to the next one's: the slot and what is
-// between, both in centre distances.
-func pitch(a *answers, from string, k int) *dimension {
-	thick, between := a.lengths["thick"], a.lengths["between"]
-	v := thick.Value + between.Value
-	for _, d := range []dimension{thick, between} {
-		if d.Meaning == frame.Clear {
-			v += a.od()
-		}
-	}
-	d := &dimension{Value: v, Meaning: frame.Centre, From: from}
-	if k == 2 {
-		d.Label = "From slot to slot"
-	}
-	return d
 }
 
 var trestle = Starter{
@@ -172,11 +160,8 @@ var figure = Starter{
 		length("foot", "Foot depth", "20", "A third of its height stands indoors; outdoors it wants stakes.", frame.Outside, frame.Centre),
 	}, sized("3/4", "3/4 carries a costume; 1 a coat.", "slip")...),
 	build: func(a *answers) frame.Document {
-		hip := a.from("hips", "spine")
-		hip.Value = hip.Value.Half()
-		near := *hip
-		near.Back = true
-		x := axis(origin("l shoulder"), at("r shoulder", a.from("shoulders", "l shoulder")), middle("spine", "l shoulder", "r shoulder"), at("left", again(&near)), at("right", again(hip)))
+		// the legs stand as far to both sides of the spine
+		x := axis(origin("l shoulder"), at("r shoulder", a.from("shoulders", "l shoulder")), middle("spine", "l shoulder", "r shoulder"), share("left", "right", "spine", 2), at("right", a.from("hips", "left")))
 		d := onto(x, axis(origin("mid")), axis(origin("base"), at("hip", a.from("hip", floor)), at("shoulder", a.from("shoulder", floor)), at("neck", a.from("height", floor))))
 		for _, s := range []string{"left", "right"} {
 			d.use(s, "foot", s, "mid", "base", "x", "mid", "z").put(frame.OpenEnd, s+" hip", s, "mid", "hip").run(s+"/hub", s+" hip")
@@ -198,18 +183,15 @@ var dividers = Starter{
 	build: func(a *answers) frame.Document {
 		n := a.counts["lanes"]
 		y := axis(origin("0"))
-		for k := 1; k <= n; k++ {
-			d := a.from("lane", numbered("", k-1)[1:])
-			if k > 1 {
-				again(d)
-			}
-			y.Stations = append(y.Stations, at(numbered("", k)[1:], d))
+		y.Stations = append(y.Stations, at("1", a.from("lane", "0")))
+		for k := 2; k <= n; k++ {
+			y.Stations = append(y.Stations, station{ID: strconv.Itoa(k), Like: &like{From: strconv.Itoa(k - 1), Axis: measure.Y, Of: "0", To: "1"}})
 		}
-		y.Stations = append(y.Stations, middle("first lane", "0", "1"), middle("last lane", numbered("", n-1)[1:], numbered("", n)[1:]))
+		y.Stations = append(y.Stations, middle("first lane", "0", "1"), middle("last lane", strconv.Itoa(n-1), strconv.Itoa(n)))
 		g := onto(axis(origin("x")), y, axis(origin("base"), at("top", a.from("height", floor))))
 		var chain []string
 		for k := 0; k <= n; k++ {
-			id := numbered("", k)[1:]
+			id := strconv.Itoa(k)
 			g.put(frame.OpenEnd, id, "x", id, "base").put(frame.CappedEnd, id+" top", "x", id, "top").run(id, id+" top")
 			chain = append(chain, id)
 			if k == 0 {

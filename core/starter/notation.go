@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -84,7 +85,7 @@ func (d *drawing) definition() frame.Definition {
 				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.Alike, Axis: axis, Of: of, From: frame.OnPlane(st.Like.From), LikeAxis: st.Like.Axis.String(), LikeFrom: frame.OnPlane(st.Like.Of), LikeTo: frame.OnPlane(st.Like.To)})
 			case st.At != nil:
 				s := st.At.size(axis + " " + st.ID)
-				s.Axis, s.Pipe, s.From, s.To = axis, st.At.Of, frame.OnPlane(st.At.From), of
+				s.Axis, s.Pipe, s.From, s.To = axis, st.At.Of, planeOf(st.At.From), of
 				if st.At.From == floor {
 					s.From = frame.Floor
 				} else if st.At.Back {
@@ -107,17 +108,29 @@ func (d *drawing) definition() frame.Definition {
 	return def
 }
 
+// planeOf is the reference to a plane, which may be in a use: slot 1/b.
+func planeOf(name string) frame.Ref {
+	if use, in, inside := strings.Cut(name, "/"); inside {
+		return frame.Ref(use + "/" + string(frame.OnPlane(in)))
+	}
+	return frame.OnPlane(name)
+}
+
 // size is a dimension as a size of the document, for which the place is still
 // to be given.
 func (d *dimension) size(id string) frame.Size {
 	return frame.Size{ID: id, Value: d.Value, Meaning: d.Meaning, Label: d.Label, Text: d.Text, Unit: d.Unit, Prompt: d.Prompt}
 }
 
+// firstRank is the rank of the first thing that a starter says. All that it says
+// ranks below zero: what a builder says comes after it, whatever the counts.
+const firstRank = -1_000_000
+
 // number gives everything that is said its id and its rank. A size that a
-// prompt asked for goes by the prompt's key, others by where they stand, so
-// that both stay when a count changes.
+// prompt asked for goes by the prompt's key, others and reasons by where they
+// stand, so that all stay when a count changes.
 func number(d *frame.Document) {
-	rank := 0
+	rank := firstRank
 	next := func() int { rank++; return rank }
 	taken := map[string]bool{}
 	d.EachSize(func(def *frame.Definition, s *frame.Size) {
@@ -128,11 +141,10 @@ func number(d *frame.Document) {
 		taken[s.ID] = true
 		s.Rank = next()
 	})
-	n := 0
 	for _, def := range d.Definitions() {
 		for i := range def.Reasons {
-			n++
-			def.Reasons[i].ID, def.Reasons[i].Rank = fmt.Sprintf("r%d", n), next()
+			r := &def.Reasons[i]
+			r.ID, r.Rank = fmt.Sprintf("%s %s %s", cmp.Or(def.ID, "frame"), r.Axis, r.Of.Bare()), next()
 		}
 		for i := range def.Uses {
 			def.Uses[i].Rank = next()

@@ -1,10 +1,6 @@
 package starter
 
-import (
-	"fmt"
-
-	"sturdyelbow/core/frame"
-)
+import "sturdyelbow/core/frame"
 
 var screen = Starter{
 	ID: "screen", Name: "Screen with feet", About: "A free-standing wall of bays and rails.",
@@ -36,17 +32,19 @@ func buildScreen(a *answers) frame.Document {
 	post.Axes = [3]axisStations{axis(origin("x")), axis(origin("y")), z}
 
 	root := drawing{Axes: [3]axisStations{
-		axis(origin("post 1"), at(fmt.Sprintf("post %d", bays+1), a.from("width", "post 1"))), axis(origin("y")), axis(origin("floor level"))}}
-	for k := 1; k <= bays+1; k++ {
-		id := fmt.Sprintf("post %d", k)
-		if k > 1 && k <= bays {
-			root.Axes[0].Stations = append(root.Axes[0].Stations, part(id, "post 1", fmt.Sprintf("post %d", bays+1), k-1, bays))
+		axis(origin("left"), at("right", a.from("width", "left"))), axis(origin("y")), axis(origin("floor level"))}}
+	posts := between(bays)
+	for k, id := range posts {
+		if k > 0 && k < bays {
+			root.Axes[0].Stations = append(root.Axes[0].Stations, part(id, "left", "right", k, bays))
 		}
 		root.Uses = append(root.Uses, frame.Use{ID: id, Of: "post", At: planes(id, "y", "floor level")})
-		if k > 1 {
-			for _, l := range all {
-				root.Pipes = append(root.Pipes, frame.Pipe{ID: fmt.Sprintf("%s bay %d", l, k-1), From: fmt.Sprintf("post %d/%s", k-1, l), To: id + "/" + l})
-			}
+		if k == 0 {
+			continue
+		}
+		for _, l := range all {
+			// a rail goes by both its posts: what is done to one between others is not done to it
+			root.Pipes = append(root.Pipes, frame.Pipe{ID: l + " " + posts[k-1] + "-" + id, From: posts[k-1] + "/" + l, To: id + "/" + l})
 		}
 	}
 	return frame.Document{Root: root.definition(), Groups: []frame.Definition{foot(a, "foot"), post.definition()}}

@@ -47,6 +47,10 @@ type Prompt struct {
 type Answer struct {
 	Text    string        `json:"text"`
 	Meaning frame.Meaning `json:"meaning,omitempty"`
+	// Of is the pipe that it is the length of, where the meaning is a cut length
+	// or bare pipe between two faces, by its name in the definition that the size
+	// is in.
+	Of string `json:"of,omitempty"`
 	// Unit is what a bare number meant when this was typed, so that a builder
 	// who changes to millimetres later does not change what was said before.
 	Unit measure.Unit `json:"unit,omitempty"`
@@ -126,6 +130,14 @@ func (s Starter) Build(unit measure.Unit, given map[string]Answer) (frame.Docume
 		d.Name = s.Name
 	}
 	number(&d)
+	d.EachSize(func(def *frame.Definition, z *frame.Size) {
+		if z.Prompt != "" && z.Pipe != "" && z.Pipe == given[z.Prompt].Of && !d.Names(def, frame.PipeRef, z.Pipe) {
+			a.refuse(z.Prompt, fmt.Sprintf("it was typed for the pipe %s, which is not there now", z.Pipe), "type it with another meaning")
+		}
+	})
+	if len(a.bad) > 0 {
+		return frame.Document{}, a.bad
+	}
 	return d, nil
 }
 
@@ -157,10 +169,15 @@ func (a *answers) take(p Prompt, g Answer, unit measure.Unit) {
 		if m == "" {
 			m = p.Meanings[0]
 		}
-		if !slices.Contains(p.Meanings, m) {
+		ofPipe := m == frame.Cut || m == frame.Visible
+		if !slices.Contains(p.Meanings, m) && (!ofPipe || g.Of == "") {
 			a.refuse(p.Key, fmt.Sprintf("%q is not a meaning of this size", m), "choose one of the meanings offered")
 		}
-		a.lengths[p.Key] = dimension{Value: l, Meaning: m, Label: p.Label, Text: g.Text, Unit: unit, Prompt: p.Key}
+		d := dimension{Value: l, Meaning: m, Label: p.Label, Text: g.Text, Unit: unit, Prompt: p.Key}
+		if ofPipe {
+			d.Of = g.Of
+		}
+		a.lengths[p.Key] = d
 	case Count:
 		n, err := strconv.Atoi(strings.TrimSpace(g.Text))
 		if err != nil || n < p.Least || n > p.Most {

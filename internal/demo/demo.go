@@ -23,7 +23,7 @@ var weave []byte
 // Projects are the club's projects, the one to be shown first last.
 func Projects() ([]project.Project, error) {
 	begun := func(name, id string, copies int, answers map[string]starter.Answer) project.Project {
-		return project.Project{Name: name, Units: measure.Inches, Style: measure.InInches, Starter: &project.Begun{ID: id, Answers: answers}, Copies: copies, Tool: "saw"}
+		return project.Project{Name: name, Units: measure.Inches, Style: measure.InInches, Starter: &starter.Begun{ID: id, Answers: answers}, Copies: copies, Tool: "saw"}
 	}
 	text := func(s string) starter.Answer { return starter.Answer{Text: s} }
 	means := func(s string, m frame.Meaning) starter.Answer { return starter.Answer{Text: s, Meaning: m} }

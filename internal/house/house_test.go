@@ -24,7 +24,7 @@ var above = map[string]string{
 	"layout":  "measure catalog frame why finding curve constraint",
 	"fitting": "measure catalog frame layout finding curve", "cutlist": "measure catalog frame layout fitting why finding curve linear",
 	"stock": "measure", "cost": "measure catalog", "joinery": "measure catalog frame fitting",
-	"starter": "measure catalog frame fit", "wireframe": "measure catalog frame",
+	"starter": "measure catalog frame fit layer", "layer": "measure catalog frame", "wireframe": "measure catalog frame",
 	"edit": "measure catalog frame layout fitting fit finding", "frametest": "measure catalog frame", "reading": "measure catalog", "fit": "measure catalog", "link": "measure catalog frame layout fitting fit why finding", "plan": "*",
 }
 

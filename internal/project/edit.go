@@ -14,38 +14,45 @@ import (
 )
 
 // Edit makes a builder's gesture on the project's frame and gives the project
-// that follows. A frame that a starter made is an ordinary one from then on:
-// its answers are the sizes it has.
+// that follows. Answers of a starter go on driving the frame, and what the
+// gesture did lies over it. The error may be an [*edit.Question].
 func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop) (*Project, edit.Done, error) {
-	doc, err := p.Document()
-	if err != nil {
+	made, err := p.made()
+	switch {
+	case errors.Is(err, ErrEmpty):
+		made.Document = Blank(p.Name, p.Units)
+	case err != nil:
 		return nil, edit.Done{}, err
 	}
 	if e.Unit == "" {
 		e.Unit = p.Units
 	}
+	doc := *made.Document
+	doc.Holds = slices.Concat(doc.Holds, p.Holds)
 	cut := slices.Sorted(maps.Keys(p.Given))
 	doc.Followed = slices.Clone(cut)
-	doc, done, err := plan.Edit(ctx, doc, e, shop)
+	after, done, err := plan.Edit(ctx, &doc, e, shop)
 	if err != nil {
 		return nil, edit.Done{}, err
 	}
-	next := *p
+	given, holds := p.Given, after.Holds
 	if len(cut) > 0 { // what pieces were cut to goes by the pipes' names of now
-		next.Given = map[string]starter.Answer{}
-		for i, id := range doc.Followed {
+		given = map[string]starter.Answer{}
+		for i, id := range after.Followed {
 			if id != "" {
-				next.Given[id] = p.Given[cut[i]]
+				given[id] = p.Given[cut[i]]
 			} else {
 				done.Also = append(done.Also, "what "+cut[i]+" was cut to goes with it")
 			}
 		}
 	}
-	doc.Followed = nil
-	next.Starter, next.Sizes = nil, nil
-	next.Holds, doc.Holds = doc.Holds, nil
-	next.Frame = doc
-	return &next, done, nil
+	after.Followed, after.Holds = nil, nil
+	next, err := p.follow(e, made, after, &done)
+	if err != nil {
+		return nil, edit.Done{}, err
+	}
+	next.Given, next.Holds = given, holds
+	return next, done, nil
 }
 
 // Document gives the frame as it is to be planned; an empty one where the

@@ -16,15 +16,16 @@ import (
 )
 
 // A project made from a starter is drawn on: what it was stays, sizes and
-// joints with it, and the starter asks no more.
-func TestAStarterIsAnOrdinaryFrameAfterwards(t *testing.T) {
-	p := project.Project{Name: "Gate", Units: measure.Inches, Tool: "saw", Starter: &project.Begun{ID: "jump", Answers: map[string]starter.Answer{"width": {Text: "4 ft"}}},
+// joints with it, and its answers go on driving it.
+func TestAStarterIsDrawnOn(t *testing.T) {
+	p := project.Project{Name: "Gate", Units: measure.Inches, Tool: "saw", Starter: &starter.Begun{ID: "jump", Answers: map[string]starter.Answer{"width": {Text: "4 ft"}}},
 		Holds: []frame.Hold{{Joint: "left/hub", Mode: frame.Slip}}}
 	before := planned(t, &p)
 	next, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "left/hub", Course: "left 6"}}, nil)
 	require.NoError(t, err)
-	assert.Nil(t, next.Starter)
-	assert.NotNil(t, p.Starter, "the project given is not touched")
+	require.NotNil(t, next.Starter)
+	assert.False(t, next.Starter.Own)
+	assert.Nil(t, p.Frame, "the project given is not touched")
 	assert.Equal(t, p.Holds, next.Holds)
 	after := planned(t, next)
 	assert.Len(t, after.Frames[0].Pipes, len(before.Frames[0].Pipes)+1)

@@ -52,7 +52,7 @@ func (p *Project) adopt(doc *frame.Document, f *finding.Fix) bool {
 				return false
 			}
 			e.Path = "/sizes/" + escape(id)
-			if p.Starter != nil {
+			if p.driven() && d.Rank < 0 { // the starter says it, and its answers are asked
 				if d.Prompt == "" {
 					return false
 				}

@@ -39,7 +39,7 @@ func firstFix(t *testing.T, fs []finding.Finding) finding.Edit {
 // A fix of a frame that follows from a starter answers the starter's prompt,
 // in inches whatever a bare number means there.
 func TestAFixAnswersThePrompt(t *testing.T) {
-	p := project.Project{Units: measure.Millimetres, Tool: "saw", Starter: &project.Begun{ID: "screen", Answers: map[string]starter.Answer{"low": {Text: "50"}}}}
+	p := project.Project{Units: measure.Millimetres, Tool: "saw", Starter: &starter.Begun{ID: "screen", Answers: map[string]starter.Answer{"low": {Text: "50"}}}}
 	e := firstFix(t, adopted(t, &p))
 	assert.Equal(t, "/starter/answers/low", e.Path)
 	var a starter.Answer
@@ -69,7 +69,7 @@ func TestAFixTypesTheSizeOver(t *testing.T) {
 
 // A fix with no place in the project is not offered; one of the shop stays.
 func TestAFixWithoutAPlaceIsDropped(t *testing.T) {
-	p := project.Project{Tool: "saw", Starter: &project.Begun{ID: "jump"}}
+	p := project.Project{Tool: "saw", Starter: &starter.Begun{ID: "jump"}}
 	job, err := p.Job()
 	require.NoError(t, err)
 	fs := []finding.Finding{{Fixes: []finding.Fix{
@@ -85,7 +85,7 @@ func TestAFixWithoutAPlaceIsDropped(t *testing.T) {
 // What the builder set counts over what the starter says, and leaves the
 // stored frame alone.
 func TestHoldsGoOverTheFrame(t *testing.T) {
-	p := project.Project{Starter: &project.Begun{ID: "jump"}, Holds: []frame.Hold{{Mode: frame.Slip}}, Tool: "saw"}
+	p := project.Project{Starter: &starter.Begun{ID: "jump"}, Holds: []frame.Hold{{Mode: frame.Slip}}, Tool: "saw"}
 	job, err := p.Job()
 	require.NoError(t, err)
 	got, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})

@@ -120,7 +120,7 @@ func TestAShopsSeatsStayInTheShop(t *testing.T) {
 
 // A frame that is kept is an ordinary one, the same in every cut.
 func TestAKeptFrameIsTheSame(t *testing.T) {
-	p := &project.Project{Units: measure.Inches, Tool: "saw", Starter: &project.Begun{ID: "sling"}}
+	p := &project.Project{Units: measure.Inches, Tool: "saw", Starter: &starter.Begun{ID: "sling"}}
 	before := planned(t, p)
 	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Keep{}}, nil)
 	require.NoError(t, err)

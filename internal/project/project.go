@@ -17,20 +17,13 @@ import (
 	"sturdyelbow/core/starter"
 )
 
-// Begun is the starter a frame is still made from; changing an answer makes
-// the frame anew.
-type Begun struct {
-	ID      string                    `json:"id"`
-	Answers map[string]starter.Answer `json:"answers"`
-}
-
 // Project is a builder's project.
 type Project struct {
 	Name    string          `json:"name"`
 	Units   measure.Unit    `json:"units"`             // of bare numbers
 	Style   measure.Style   `json:"style"`             // how lengths are shown
-	Starter *Begun          `json:"starter,omitempty"` // when set, the frame follows from its answers
-	Frame   *frame.Document `json:"frame,omitempty"`
+	Starter *starter.Begun  `json:"starter,omitempty"` // when set, the frame follows from its answers, or was begun from them
+	Frame   *frame.Document `json:"frame,omitempty"`   // as it was drawn, or as a gesture on it left it
 	// Sizes are sizes of Frame as they were typed over, by their id; they are read
 	// each time, so that what cannot be read is kept.
 	Sizes map[string]starter.Answer `json:"sizes,omitempty"`
@@ -112,35 +105,11 @@ var ErrEmpty = errors.New("the project has no frame yet: choose a starter or ope
 // Job gives what is to be planned. The error is a [starter.Problems], or
 // [ErrEmpty].
 func (p *Project) Job() (plan.Job, error) {
-	doc := p.Frame
-	if p.Starter != nil {
-		s, ok := starter.Find(p.Starter.ID)
-		if !ok {
-			return plan.Job{}, starter.Problems{{Key: "id", What: fmt.Sprintf("there is no starter %q", p.Starter.ID), Hint: "choose one of the list"}}
-		}
-		units := p.Units
-		if units == "" {
-			units = measure.Inches
-		}
-		d, err := s.Build(units, p.Starter.Answers)
-		if err != nil {
-			return plan.Job{}, err
-		}
-		if p.Name != "" {
-			d.Name = p.Name
-		}
-		doc = &d
+	made, err := p.made()
+	if err != nil {
+		return plan.Job{}, err
 	}
-	if doc == nil {
-		return plan.Job{}, ErrEmpty
-	}
-	if len(p.Sizes) > 0 && p.Starter == nil {
-		d, err := retyped(doc, p.Sizes)
-		if err != nil {
-			return plan.Job{}, err
-		}
-		doc = d
-	}
+	doc := made.Document
 	if len(p.Holds) > 0 {
 		d := *doc
 		d.Holds = slices.Concat(doc.Holds, p.Holds)
@@ -150,7 +119,7 @@ func (p *Project) Job() (plan.Job, error) {
 	if err != nil {
 		return plan.Job{}, err
 	}
-	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given}}, Tool: p.Tool, Step: p.Step, Have: p.Described.Items(doc.Size)}, nil
+	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given, Told: told(made)}}, Tool: p.Tool, Step: p.Step, Have: p.Described.Items(doc.Size)}, nil
 }
 
 // UnmarshalJSON reads a project. One from before format 3 named its sizes by

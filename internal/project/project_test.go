@@ -20,7 +20,7 @@ import (
 
 func Example() {
 	p := project.Project{Name: "Gate", Units: measure.Inches, Copies: 2, Tool: "saw",
-		Starter: &project.Begun{ID: "screen", Answers: map[string]starter.Answer{"width": {Text: "6 ft"}}}}
+		Starter: &starter.Begun{ID: "screen", Answers: map[string]starter.Answer{"width": {Text: "6 ft"}}}}
 	job, err := p.Job()
 	fmt.Println(job.Frames[0].Document.Name, job.Frames[0].Copies, err)
 	p.Starter.Answers["width"] = starter.Answer{Text: "6 fet"}
@@ -55,7 +55,7 @@ func TestRetypedSizesKeepTheFrameAndItsFaults(t *testing.T) {
 func TestEmptyProjectSaysSo(t *testing.T) {
 	_, err := (&project.Project{}).Job()
 	assert.ErrorIs(t, err, project.ErrEmpty)
-	_, err = (&project.Project{Starter: &project.Begun{ID: "castle"}}).Job()
+	_, err = (&project.Project{Starter: &starter.Begun{ID: "castle"}}).Job()
 	assert.Error(t, err)
 	_, err = project.Decode([]byte("{"))
 	assert.Error(t, err)

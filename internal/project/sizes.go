@@ -49,13 +49,18 @@ func (p *Project) given(unit measure.Unit) (map[string]measure.Length, error) {
 	return all, nil
 }
 
-// retyped gives a copy of a frame with some of its sizes typed over.
-func retyped(doc *frame.Document, sizes map[string]starter.Answer) (*frame.Document, error) {
+// retyped gives a copy of a frame with some of its sizes typed over. One that the
+// frame does not have is a problem where strict; it may have gone with an answer
+// of a starter.
+func retyped(doc *frame.Document, sizes map[string]starter.Answer, strict bool) (*frame.Document, error) {
 	d := doc.Clone()
 	var bad SizeProblems
 	for _, id := range slices.Sorted(maps.Keys(sizes)) {
 		a := sizes[id]
 		dim := d.SizeOf(id)
+		if dim == nil && !strict {
+			continue
+		}
 		if dim == nil {
 			bad = append(bad, starter.Problem{Key: id, What: "the frame has no such size", Hint: "take this change back"})
 			continue

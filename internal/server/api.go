@@ -70,6 +70,9 @@ type PlanRequest struct {
 type PlanAnswer struct {
 	Plan     plan.Plan `json:"plan"`
 	Drawings []string  `json:"drawings"` // SVG
+	// Repeats are the counts that can still be changed of a frame that was begun
+	// from a starter and is the builder's own now.
+	Repeats []starter.Repeat `json:"repeats"`
 }
 
 func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, error) {
@@ -109,7 +112,7 @@ func (a *api) plan(ctx context.Context, in *body[PlanRequest]) (*body[PlanAnswer
 		return nil, err
 	}
 	in.Body.Project.Adopt(&job.Frames[0].Document, p.Findings)
-	out := PlanAnswer{Plan: *p}
+	out := PlanAnswer{Plan: *p, Repeats: in.Body.Project.Repeats()}
 	for i := range p.Frames {
 		if in.Body.Draw {
 			out.Drawings = append(out.Drawings, drawing.Frame(&p.Frames[i], drawing.Options{Style: in.Body.Project.Style, Step: p.Step}))

@@ -25,7 +25,7 @@ type DrawnStarter struct {
 var drawnStarters = sync.OnceValues(func() ([]DrawnStarter, error) {
 	var all []DrawnStarter
 	for _, s := range starter.All() {
-		job, err := (&project.Project{Units: measure.Inches, Tool: "saw", Starter: &project.Begun{ID: s.ID}}).Job()
+		job, err := (&project.Project{Units: measure.Inches, Tool: "saw", Starter: &starter.Begun{ID: s.ID}}).Job()
 		if err != nil {
 			return nil, err
 		}

@@ -540,6 +540,7 @@ export interface components {
             insert?: components["schemas"]["EditInsert"];
             join?: components["schemas"]["EditJoin"];
             keep?: components["schemas"]["EditKeep"];
+            letGo?: components["schemas"]["EditLetGo"];
             level?: components["schemas"]["EditLevel"];
             link?: components["schemas"]["EditLink"];
             mirror?: components["schemas"]["EditMirror"];
@@ -677,6 +678,7 @@ export interface components {
             to: string;
         };
         EditKeep: Record<string, never>;
+        EditLetGo: Record<string, never>;
         EditLevel: {
             /** Format: int64 */
             axis: number;
@@ -1246,6 +1248,14 @@ export interface components {
             dry: number;
             size: string;
         };
+        LayerRecord: {
+            hangs?: boolean;
+            id?: string;
+            in?: string;
+            kind: string;
+            now?: unknown;
+            was?: unknown;
+        };
         LayoutDerived: {
             meaning: string;
             /** Format: int64 */
@@ -1381,6 +1391,7 @@ export interface components {
         PlanAnswer: {
             drawings: string[];
             plan: components["schemas"]["Plan"];
+            repeats: components["schemas"]["StarterRepeat"][];
         };
         PlanBalance: {
             /** Format: int64 */
@@ -1642,7 +1653,7 @@ export interface components {
             sizes?: {
                 [key: string]: components["schemas"]["StarterAnswer"];
             };
-            starter?: components["schemas"]["ProjectBegun"];
+            starter?: components["schemas"]["StarterBegun"];
             /** Format: int64 */
             step?: number;
             style: string;
@@ -1659,12 +1670,6 @@ export interface components {
         ProjectAsks: {
             about: string;
             prompts: components["schemas"]["ProjectAsk"][];
-        };
-        ProjectBegun: {
-            answers: {
-                [key: string]: components["schemas"]["StarterAnswer"];
-            };
-            id: string;
         };
         ProjectDescribed: {
             kinds?: {
@@ -1722,8 +1727,20 @@ export interface components {
         };
         StarterAnswer: {
             meaning?: string;
+            of?: string;
             text: string;
             unit?: string;
+        };
+        StarterBegun: {
+            answers: {
+                [key: string]: components["schemas"]["StarterAnswer"];
+            };
+            as?: {
+                [key: string]: components["schemas"]["StarterAnswer"];
+            };
+            aside?: components["schemas"]["LayerRecord"][];
+            id: string;
+            own?: boolean;
         };
         StarterOption: {
             label: string;
@@ -1741,6 +1758,19 @@ export interface components {
             most?: number;
             options?: components["schemas"]["StarterOption"][];
             thing?: boolean;
+            why: string;
+        };
+        StarterRepeat: {
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            gone: number;
+            key: string;
+            label: string;
+            /** Format: int64 */
+            least: number;
+            /** Format: int64 */
+            most: number;
             why: string;
         };
         StockMaterial: {

@@ -1,0 +1,156 @@
+package layer
+
+import (
+	"strings"
+
+	"sturdyelbow/core/frame"
+)
+
+// pieces numbers the joints of a frame so that those that pipes join have one
+// number, and says which numbers have a joint of the base among them.
+func pieces(g *frame.Graph, own func(node int) bool) (piece []int, based map[int]bool) {
+	piece = make([]int, len(g.Nodes))
+	for i := range piece {
+		piece[i] = i
+	}
+	var find func(i int) int
+	find = func(i int) int {
+		if piece[i] != i {
+			piece[i] = find(piece[i])
+		}
+		return piece[i]
+	}
+	for i := range g.Edges {
+		e := &g.Edges[i]
+		piece[find(e.Ends[0])] = find(e.Ends[1])
+	}
+	for i := range g.Bonds { // what is bolted or tied to the base hangs on it too
+		b := &g.Bonds[i]
+		for k := 1; k < len(b.On); k++ {
+			piece[find(at(g, b.On[0]))] = find(at(g, b.On[k]))
+		}
+	}
+	based = map[int]bool{}
+	for i := range piece {
+		piece[i] = find(i)
+		if own(i) {
+			based[piece[i]] = true
+		}
+	}
+	return piece, based
+}
+
+func at(g *frame.Graph, s frame.BondSpot) int {
+	if s.Node >= 0 {
+		return s.Node
+	}
+	return g.Edges[s.Pipe].Ends[0]
+}
+
+// standsOn gives the joint, or the use of the frame's own, that a node belongs to.
+func standsOn(g *frame.Graph, node int) key {
+	n := &g.Nodes[node]
+	sc := &g.Scopes[n.Scope]
+	if sc.Parent < 0 {
+		return key{"", Joint, n.ID}
+	}
+	for g.Scopes[sc.Parent].Parent >= 0 {
+		sc = &g.Scopes[sc.Parent]
+	}
+	return key{"", Use, sc.Use}
+}
+
+// hang marks what was added to the frame itself and hung on the base.
+func (l Layer) hang(base, now *frame.Document) {
+	g, err := frame.Expand(now)
+	if err != nil {
+		return
+	}
+	added := map[key]*Record{}
+	for i := range l {
+		if r := &l[i]; r.In == "" && r.Added() && (r.Kind == Joint || r.Kind == Use) {
+			added[r.key()] = r
+		}
+	}
+	if len(added) == 0 {
+		return
+	}
+	piece, based := pieces(g, func(n int) bool { return added[standsOn(g, n)] == nil })
+	for n := range g.Nodes {
+		if r := added[standsOn(g, n)]; r != nil && based[piece[n]] {
+			r.Hangs = true
+		}
+	}
+}
+
+// loose sets aside what was added and hung on the base, and hangs on nothing of
+// it now. It says whether there was anything.
+func (o *over) loose() bool {
+	g, err := frame.Expand(o.doc)
+	if err != nil {
+		return false
+	}
+	record := func(n int) *Record {
+		if i, ok := o.records[standsOn(g, n)]; ok && o.layer[i].Added() {
+			return &o.layer[i]
+		}
+		return nil
+	}
+	piece, based := pieces(g, func(n int) bool { return record(n) == nil })
+	hung := map[int]bool{}
+	for n := range g.Nodes {
+		if r := record(n); r != nil && r.Hangs {
+			hung[piece[n]] = true
+		}
+	}
+	found := false
+	for n := range g.Nodes {
+		if r := record(n); r != nil && hung[piece[n]] && !based[piece[n]] {
+			if i := o.records[r.key()]; !o.out[i] {
+				o.retreat(r.key())
+				found = true
+			}
+		}
+	}
+	return found
+}
+
+// Words names a thing of the layer as a builder would; "" for what only serves
+// others: planes, sizes, reasons.
+func (r *Record) Words() string {
+	name := r.ID
+	if r.In != "" {
+		name += " of " + r.In
+	}
+	switch r.Kind {
+	case Joint:
+		return r.jointWords(name)
+	case Pipe:
+		return "pipe " + name
+	case Use:
+		return name
+	case Link:
+		return "the link " + name
+	case Part:
+		return "the fitting " + name
+	case Envelope:
+		return "the check " + name
+	case Size:
+		if !r.Added() && !r.Gone() {
+			return "what was typed for " + name
+		}
+	}
+	return ""
+}
+
+func (r *Record) jointWords(name string) string {
+	if r.Added() || r.Gone() {
+		return name
+	}
+	for _, s := range [][2]string{{`"end":"stake"`, "the stake at "}, {`"end":"cap"`, "the cap at "}, {`"fitting":`, "the fitting chosen at "}} {
+		if strings.Contains(string(r.Now), s[0]) && !strings.Contains(string(r.Was), s[0]) {
+			return s[1] + name
+		}
+	}
+	return "what was said of " + name
+}

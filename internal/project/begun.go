@@ -1,0 +1,140 @@
+package project
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layer"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+	"sturdyelbow/core/starter"
+)
+
+// made gives the project's frame as it is now, with the sizes that were typed
+// over. The error is a [starter.Problems], a [SizeProblems] or [ErrEmpty].
+func (p *Project) made() (starter.Made, error) {
+	made := starter.Made{Document: p.Frame}
+	if p.Starter != nil {
+		m, err := p.Starter.Make(cmp.Or(p.Units, measure.Inches), p.Frame)
+		if err != nil {
+			return made, err
+		}
+		made = m
+		if d := *made.Document; p.Name != "" && d.Name != p.Name {
+			d.Name = p.Name
+			made.Document = &d
+		}
+	}
+	if made.Document == nil {
+		return made, ErrEmpty
+	}
+	if len(p.Sizes) > 0 {
+		d, err := retyped(made.Document, p.Sizes, p.Starter == nil)
+		if err != nil {
+			return made, err
+		}
+		made.Document = d
+	}
+	return made, nil
+}
+
+// driven says whether the answers of a starter drive the frame.
+func (p *Project) driven() bool { return p.Starter != nil && !p.Starter.Own }
+
+// told are findings about what was done by hand to a starter's frame and has no
+// place in it now.
+func told(made starter.Made) (fs []finding.Finding) {
+	if words := wordsOf(made.Aside); words != "" {
+		f := finding.Finding{Code: "set-aside", Severity: finding.Note, Subject: []string{},
+			Text: words + ": set aside, for there is nothing now that it hangs on", Hint: "it comes back with it"}
+		f.Fixes = []finding.Fix{plan.GestureFix("Let it go", edit.Edit{Gesture: &edit.LetGo{}})}
+		fs = append(fs, f)
+	}
+	if len(made.Lost) > 0 {
+		fs = append(fs, finding.Finding{Code: "starter-lost", Severity: finding.Note, Subject: []string{},
+			Text: strings.Join(made.Lost, ", ") + ": the starter has it, and what it would run to was taken away", Hint: "run it anew by hand if it is wanted"})
+	}
+	return fs
+}
+
+// wordsOf names what is set aside, the first few of it.
+func wordsOf(aside layer.Layer) string {
+	var all []string
+	for i := range aside {
+		if w := aside[i].Words(); w != "" && !slices.Contains(all, w) {
+			all = append(all, w)
+		}
+	}
+	if len(all) == 0 && len(aside) > 0 {
+		return "a size"
+	}
+	const most = 4
+	if n := len(all) - most; n > 0 {
+		all = append(all[:most], fmt.Sprintf("%d more", n))
+	}
+	return strings.Join(all, ", ")
+}
+
+// ownFrame is the answer by which a builder goes on with a frame of their own.
+const ownFrame = "own-frame"
+
+// follow gives the project that a gesture leaves, which made one document of
+// another. A gesture that contradicts an answer of a starter makes the frame the
+// builder's own, and asks before it does: the error is an [*edit.Question] then.
+func (p *Project) follow(e edit.Edit, made starter.Made, after *frame.Document, done *edit.Done) (*Project, error) {
+	next := *p
+	next.Sizes, next.Frame = nil, after
+	if p.Starter == nil {
+		return &next, nil
+	}
+	b := *p.Starter
+	switch e.Gesture.(type) {
+	case *edit.Keep:
+		b.Own = true
+	case *edit.LetGo:
+		made.Aside = nil
+	}
+	begun, byHand, against, err := b.After(cmp.Or(p.Units, measure.Inches), made, after)
+	if err != nil {
+		return nil, err
+	}
+	if len(against) > 0 {
+		if !slices.Contains(e.Answers, ownFrame) {
+			return nil, &edit.Question{Title: "Go on with a frame of your own?",
+				What:    fmt.Sprintf("This goes against what you answered for %s, so the starter cannot make it. The frame keeps every size that it has, and counts such as bays or hoops can still be changed", listed(against)),
+				Options: []edit.Option{{ID: ownFrame, Label: "Go on with a frame of my own"}}}
+		}
+		done.Also = append(done.Also, "it is a frame of your own now")
+	}
+	next.Starter, next.Frame = &begun, byHand
+	if begun.Own && len(begun.Aside) == 0 && len(next.Repeats()) == 0 {
+		next.Starter = nil // nothing of it is left
+	}
+	return &next, nil
+}
+
+// listed writes names one after the other: Width, Height and Bays.
+func listed(names []string) string {
+	if n := len(names) - 1; n > 0 {
+		return strings.Join(names[:n], ", ") + " and " + names[n]
+	}
+	return names[0]
+}
+
+// Repeats are the counts of a frame that was begun from a starter and is the
+// builder's own now.
+func (p *Project) Repeats() []starter.Repeat {
+	if p.Starter == nil || !p.Starter.Own {
+		return []starter.Repeat{}
+	}
+	made, err := p.made()
+	if err != nil {
+		return []starter.Repeat{}
+	}
+	return p.Starter.Repeats(cmp.Or(p.Units, measure.Inches), made.Document)
+}
