@@ -55,7 +55,7 @@ func (s *solver) runsAlong(z *frame.Stated) bool {
 // sized is a size as it came out; ok is false where it measures nothing.
 func (s *solver) sized(z *frame.Stated) (out Size, ok bool) {
 	scope := &s.g.Scopes[z.Scope]
-	out = Size{ID: z.ID, Label: z.Label, Prompt: z.Prompt, Value: z.Value, Text: z.Text, Unit: z.Unit, Is: z.Meaning, Scope: scope.Path, Stood: z.Stood, Also: []Derived{}}
+	out = Size{ID: z.ID, Label: z.Label, Prompt: z.Prompt, Value: z.Value, Text: z.Text, Unit: z.Unit, Is: z.Meaning, Scope: scope.Path, Stood: z.Stood, Starters: z.Rank < 0, Also: []Derived{}}
 	if z.Pipe >= 0 {
 		out.Pipe = s.g.Edges[z.Pipe].ID
 	}

@@ -55,6 +55,8 @@ type Size struct {
 	Out   measure.Length  `json:"out"`             // what it is, which differs where it gave way
 	Gave  string          `json:"gave,omitempty"`  // what it gave way to, in words
 	Freed bool            `json:"freed,omitempty"` // some of that has gone: it may hold again
+	// Starters says that a starter said it, and nobody typed it since.
+	Starters bool `json:"starters,omitempty"`
 }
 
 // Sloped stands for the axis of a size that runs along none of the world's.

@@ -14,6 +14,7 @@ export type Stick = S["StockStick"];
 export type Finding = S["Finding"];
 export type Starter = S["DrawnStarter"];
 export type Prompt = S["StarterPrompt"];
+export type Repeat = S["StarterRepeat"];
 export type Answer = S["StarterAnswer"];
 export type Size = S["LayoutSize"];
 export type StoredShop = S["StoredShop"];

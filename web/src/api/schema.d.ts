@@ -1299,6 +1299,7 @@ export interface components {
             prompt?: string;
             scope: string;
             span: number[];
+            starters?: boolean;
             stood?: boolean;
             sum: components["schemas"]["WhyTerm"][];
             text: string;

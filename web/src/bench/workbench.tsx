@@ -94,7 +94,7 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
     document.title = `${project.name || "Without a name"} · Sturdy Elbow`;
   }, [project.name]);
 
-  const targets = useMemo(() => targetsOf(project, starters, plan, planned.places), [project, starters, plan, planned.places]);
+  const targets = useMemo(() => targetsOf(project, starters, plan, planned.places, planned.repeats), [project, starters, plan, planned.places, planned.repeats]);
   const [marked, setMarked] = useState<string[]>([]);
   const [way, setWay] = useState<string>();
   const gesture = useGesture(desk, (d, keep) => {

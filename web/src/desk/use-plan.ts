@@ -1,9 +1,11 @@
 import { useEffect, useRef, useState } from "react";
-import { type Plan, type PlanAnswer, type Project, Refusal, type Shop } from "../api/client";
+import { type Plan, type PlanAnswer, type Project, Refusal, type Repeat, type Shop } from "../api/client";
 import type { Desk } from "./history";
 
 export interface Planned {
   plan?: Plan;
+  /** The counts that are left of a starter whose frame is the builder's own. */
+  repeats?: Repeat[];
   /** The desk that the plan is of. */
   of?: Desk;
   /** What is wrong, by the place's path in the request. */
@@ -62,7 +64,7 @@ export function usePlan(desk: Desk | undefined): Planned {
       await new Promise((go) => setTimeout(go, rest));
       if (l.want !== d || l.gone || better.signal.aborted) return;
       const a = await planOf(d, { signal: better.signal }).catch(() => undefined); // aborted, or asked again with the next change
-      if (a && l.want === d && !l.gone) setPlanned({ plan: a.plan, of: d, places: {}, old: false });
+      if (a && l.want === d && !l.gone) setPlanned({ plan: a.plan, repeats: a.repeats, of: d, places: {}, old: false });
     };
     const run = async () => {
       l.busy = true;
@@ -79,7 +81,7 @@ export function usePlan(desk: Desk | undefined): Planned {
         try {
           const a = await planOf(d, { draft: true });
           l.done = d;
-          setPlanned({ plan: a.plan, of: d, places: {}, old: false });
+          setPlanned({ plan: a.plan, repeats: a.repeats, of: d, places: {}, old: false });
           if (a.plan.improving) void improve(d);
         } catch (e) {
           if (e instanceof Refusal && e.status < 500) {

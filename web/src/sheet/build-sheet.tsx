@@ -182,7 +182,7 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
           <table>
             <tbody>
               {f.sizes
-                .filter((s) => s.label || project.frame)
+                .filter((s) => s.label || !s.starters)
                 .map((s) => (
                   <tr key={s.id}>
                     <td>{s.label || `${s.from} → ${s.to}, ${["wide", "deep", "high"][s.axis]}`}</td>

@@ -81,7 +81,7 @@ function endOf(frame: LensProps["frame"], j: Joint): string | undefined {
 function FittingMenu({ project, joint, gesture }: Pick<Props, "project" | "joint" | "gesture">) {
   const [open, setOpen] = useState(false);
   const choices = useQuery({
-    queryKey: ["choices", project.frame ?? project.starter, joint.id, project.sizes],
+    queryKey: ["choices", project.frame, project.starter, joint.id, project.sizes],
     queryFn: () => ask(api.POST("/api/choices", { body: { project, joint: joint.id } })),
     enabled: open,
   });

@@ -11,7 +11,7 @@ import { Contacts } from "../contacts";
 import type { LensProps, Subset } from "../lens";
 import { pipeSizes } from "../sizes";
 import { LengthField } from "./length-field";
-import { type Target, meaningsOf, unitOf } from "./targets";
+import { type Target, isDriven, meaningsOf, unitOf } from "./targets";
 
 /** How big will it be? What the builder states, and what follows. */
 export function SizeSheet(props: LensProps & { targets: Target[] }) {
@@ -63,7 +63,7 @@ export function Targets(props: TargetsProps) {
             onPick={props.onPick}
           />
         ))}
-        {props.project.frame && <FrameSettings {...props} />}
+        {props.project.frame && !isDriven(props.project) && <FrameSettings {...props} />}
         <Copies {...props} />
       </ul>
     </section>
@@ -154,7 +154,7 @@ function CentreNote({ size, style }: { size: Size; style: Style }) {
   );
 }
 
-/** Settings of a frame that came from a file. */
+/** Settings of a frame that no starter drives. */
 function FrameSettings({ project, desk }: TargetsProps) {
   const frame = project.frame;
   if (!frame) return null;

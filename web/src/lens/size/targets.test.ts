@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Plan, Project, Size } from "../../api/client";
-import { targetsOf } from "./targets";
+import { type Target, meaningsOf, targetsOf } from "./targets";
 
 const IN = 25_400_000;
 const size = (path: string, more: Partial<Size> = {}) => ({ id: path, label: "", axis: 0, from: "a", to: "b", value: 10 * IN, text: "10", meaning: "centre", centre: 10 * IN, sum: [], also: [], span: [0, 0], scope: "", ...more }) as unknown as Size;
@@ -35,6 +35,24 @@ describe("what the builder states about a frame", () => {
     const all = targetsOf(project({ sizes: { "/9": { text: "wide" } } }), undefined, undefined, { "body.project.sizes./9": "not a length" });
     expect(all).toHaveLength(1);
     expect(all[0]).toMatchObject({ key: "/9", answer: { text: "wide" }, error: "not a length" });
+  });
+
+  it("shows the sizes typed by hand beside a starter's prompts, and none that the starter has for itself", () => {
+    const starters = [{ id: "jump", prompts: [{ key: "width", label: "Width", input: "length", default: "48", meanings: ["clear"], why: "" }] }] as never;
+    const p = project({ starter: { id: "jump", answers: { width: { text: "72", meaning: "cut", of: "tie" } } }, frame: {} as never });
+    const all = targetsOf(p, starters, planOf(size("width", { prompt: "width", starters: true }), size("overhang", { starters: true }), size("s1", { pipe: "p9" })), {});
+    expect(all.map((t) => t.key)).toEqual(["width", "s1"]);
+    expect(meaningsOf(all[0] as Target).map(([m]) => m)).toEqual(["clear", "cut"]);
+    expect(all[1]?.set(p, { text: "9" })).toMatchObject({ sizes: { s1: { text: "9" } }, starter: p.starter });
+  });
+
+  it("keeps the counts of a starter whose frame is the builder's own, with how many there are", () => {
+    const p = project({ starter: { id: "screen", own: true, answers: { bays: { text: "3" }, width: { text: "96" } } }, frame: {} as never });
+    const [bays, width] = targetsOf(p, undefined, planOf(size("width", { prompt: "width", label: "Width" })), {}, [{ key: "bays", label: "Bays", why: "", count: 2, gone: 1, least: 1, most: 24 }]);
+    expect(bays?.answer.text).toBe("2");
+    expect(bays?.set(p, { text: "4" }).starter?.answers.bays?.text).toBe("5");
+    expect(bays?.set(p, { text: "four" }).starter?.answers.bays?.text).toBe("four");
+    expect(width?.set(p, { text: "90" }).sizes).toEqual({ width: { text: "90" } });
   });
 
   it("asks a starter's prompts, with what was answered or the default", () => {

@@ -1,4 +1,4 @@
-import type { Answer, Plan, Project, Prompt, Size, Starter } from "../../api/client";
+import type { Answer, Plan, Project, Prompt, Repeat, Size, Starter } from "../../api/client";
 import { type Style, meaning, text } from "../../lib/format";
 
 /** One thing the builder states: a size with its meaning, a count, a choice. */
@@ -16,22 +16,48 @@ export interface Target {
 
 const axes = ["wide", "deep", "high"];
 
-/** What the builder states about this project: the prompts of its starter, or the frame's own sizes. */
-export function targetsOf(project: Project, starters: Starter[] | undefined, plan: Plan | undefined, places: Record<string, string>): Target[] {
+/** Whether a starter's answers drive the frame. */
+export const isDriven = (p: Project) => p.starter !== undefined && !p.starter.own;
+
+/** Gives the project with another answer to a starter's prompt. */
+const withAnswer = (key: string) => (p: Project, a: Answer) => (p.starter ? { ...p, starter: { ...p.starter, answers: { ...p.starter.answers, [key]: a } } } : p);
+
+/** What the builder states about this project: the prompts of its starter with the sizes typed by hand beside them, or the frame's own sizes with the counts that are left of a starter. */
+export function targetsOf(project: Project, starters: Starter[] | undefined, plan: Plan | undefined, places: Record<string, string>, repeats: Repeat[] = []): Target[] {
   const sizes = plan?.frames[0]?.sizes ?? [];
-  if (project.starter) {
-    const { id, answers } = project.starter;
-    const prompts = starters?.find((s) => s.id === id)?.prompts ?? [];
-    return prompts.map((prompt) => ({
+  const { starter } = project;
+  if (starter && isDriven(project)) {
+    const prompts = starters?.find((s) => s.id === starter.id)?.prompts ?? [];
+    const asked: Target[] = prompts.map((prompt) => ({
       key: prompt.key,
       label: prompt.label,
       prompt,
-      answer: answers[prompt.key] ?? { text: prompt.default, meaning: prompt.meanings?.[0], unit: "in" },
+      answer: starter.answers[prompt.key] ?? { text: prompt.default, meaning: prompt.meanings?.[0], unit: "in" },
       sized: sizes.find((s) => s.prompt === prompt.key),
       error: places[`body.project.starter.answers.${prompt.key}`],
-      set: (p, a) => (p.starter ? { ...p, starter: { ...p.starter, answers: { ...p.starter.answers, [prompt.key]: a } } } : p),
+      set: withAnswer(prompt.key),
     }));
+    return [...asked, ...sizesOf(project, plan, sizes.filter((s) => !s.prompt && !s.starters), places)];
   }
+  return [...repeats.map((r) => repeatOf(project, r, places)), ...sizesOf(project, plan, sizes, places)];
+}
+
+/** A count that is left of a starter: how many there are, which is fewer than were answered where some were taken away by hand. */
+function repeatOf(project: Project, r: Repeat, places: Record<string, string>): Target {
+  const whole = (t: string) => /^\s*\d+\s*$/.test(t);
+  const text = project.starter?.answers[r.key]?.text ?? String(r.count + r.gone);
+  return {
+    key: r.key,
+    label: r.label,
+    prompt: { key: r.key, label: r.label, input: "count", default: String(r.count), least: r.least, most: r.most, why: r.why },
+    answer: { text: whole(text) ? String(Number(text) - r.gone) : text },
+    error: places[`body.project.starter.answers.${r.key}`],
+    set: (p, a) => withAnswer(r.key)(p, { ...a, text: whole(a.text) ? String(Number(a.text) + r.gone) : a.text }),
+  };
+}
+
+/** Sizes of the document, each with what was typed over it. */
+function sizesOf(project: Project, plan: Plan | undefined, sizes: Size[], places: Record<string, string>): Target[] {
   if (!plan)
     return Object.entries(project.sizes ?? {}).map(([path, answer]) => ({
       key: path,
@@ -68,4 +94,5 @@ export function asTyped(nm: number, style: Style): string {
 /** The step of the tape that a pull or a nudge keeps to, in nanometres. */
 export const tapeStep = (style: Style) => (style === "metric" ? 1_000_000 : 25_400_000 / 16);
 
-export const meaningsOf = (t: Target) => (t.prompt.meanings ?? []).map((m) => [m, meaning(m)] as const);
+/** The meanings to choose from: those that are offered, and the one that it was typed with. */
+export const meaningsOf = (t: Target) => [...new Set([...(t.prompt.meanings ?? []), ...(t.answer.meaning ? [t.answer.meaning] : [])])].map((m) => [m, meaning(m)] as const);
