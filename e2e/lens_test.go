@@ -381,7 +381,7 @@ func TestWhatWasSetOutlivesAChangeOfBays(t *testing.T) {
 	w := open(t)
 	p := w.window("/p/" + w.project("Ring gate screen") + "/joints")
 	p.turning()
-	p.press("post 4: leave dry")
+	p.press("post 2: leave dry")
 	p.changeIs("cemented / dry", "−13 cemented, +13 dry")
 	with := p.tape("cemented / dry")
 	p.lens("Size")

@@ -63,27 +63,36 @@ func (w *work) groups(r *rule) (roots []Var, times []float64, rest float64) {
 	return roots, times, rest
 }
 
+// rootsOf gives the group that each coordinate of a sum is in.
+func (w *work) rootsOf(r *rule) []Var {
+	roots := make([]Var, len(r.terms))
+	for i, t := range r.terms {
+		roots[i], _ = w.find(t.Of)
+	}
+	return roots
+}
+
 // why gives the owners that tie the coordinates of a sum to each other, or to
-// Zero, as they are.
-func (w *work) why(r *rule) []int {
+// Zero, as they were when they were in the groups given, by what was joined
+// before.
+func (w *work) why(r *rule, roots []Var, before int) []int {
 	var set []int
 	if r.owner != Always {
 		set = []int{r.owner}
 	}
 	first := map[Var]Var{}
 	lone := map[Var]float64{}
-	for _, t := range r.terms {
-		root, _ := w.find(t.Of)
-		lone[root] += t.Times
+	for i, t := range r.terms {
+		lone[roots[i]] += t.Times
 	}
-	for _, t := range r.terms {
-		root, _ := w.find(t.Of)
+	for i, t := range r.terms {
+		root := roots[i]
 		if root == Zero && math.Abs(lone[root]) > 1e-9 {
-			set = union(set, w.explain(Zero, t.Of))
+			set = union(set, w.explainBy(Zero, t.Of, before))
 			continue
 		}
 		if f, ok := first[root]; ok {
-			set = union(set, w.explain(f, t.Of))
+			set = union(set, w.explainBy(f, t.Of, before))
 		} else {
 			first[root] = t.Of
 		}
@@ -96,19 +105,19 @@ func (w *work) trySum(r *rule) (done, moved bool) {
 	switch {
 	case len(roots) == 0:
 		if off := measure.Length(math.Round(rest)); off.Abs() > w.slack(r.owner) {
-			w.clash, w.clashOff, w.coarse = w.why(r), off, true
+			w.clash, w.clashOff, w.coarse = w.why(r, w.rootsOf(r), w.joined), off, true
 		} else if off.Abs() > exact && r.owner != Always {
 			w.missed = append(w.missed, Missed{r.owner, off})
 		}
 		return true, false
 	case len(roots) == 1:
 		v, off := w.named(r, roots[0])
-		w.apart(Zero, v, measure.Length(math.Round(rest/times[0]))+off, Always, w.why(r))
+		w.apart(Zero, v, measure.Length(math.Round(rest/times[0]))+off, Always, &decided{rule: r, roots: w.rootsOf(r)})
 		return true, true
 	case len(roots) == 2 && math.Abs(times[0]+times[1]) < 1e-9:
 		v, off := w.named(r, roots[0])
 		u, from := w.named(r, roots[1])
-		w.apart(u, v, measure.Length(math.Round(rest/times[0]))+off-from, Always, w.why(r))
+		w.apart(u, v, measure.Length(math.Round(rest/times[0]))+off-from, Always, &decided{rule: r, roots: w.rootsOf(r)})
 		return true, true
 	}
 	return false, false
@@ -139,17 +148,27 @@ func (w *work) across(p, q Point) (d [3]measure.Length, unknown []int) {
 	return d, unknown
 }
 
-func (w *work) whyPoint(owner int, p, q Point) []int {
+// whyPoint gives the owners that tie two points along some axes, with the one
+// who says how far apart they are.
+func (w *work) whyPoint(owner int, p, q Point, axes []int, before int) []int {
 	var set []int
 	if owner != Always {
 		set = []int{owner}
 	}
-	for a := range 3 {
-		if _, tied := w.between(p[a], q[a]); tied {
-			set = union(set, w.explain(p[a], q[a]))
-		}
+	for _, a := range axes {
+		set = union(set, w.explainBy(p[a], q[a], before))
 	}
 	return set
+}
+
+// known are the axes that are not among the unknown ones.
+func known(unknown []int) (axes []int) {
+	for a := range 3 {
+		if !slices.Contains(unknown, a) {
+			axes = append(axes, a)
+		}
+	}
+	return axes
 }
 
 func (w *work) tryDistance(r *rule) (done, moved bool) {
@@ -159,7 +178,7 @@ func (w *work) tryDistance(r *rule) (done, moved bool) {
 	case 0:
 		is := measure.Point{}.Distance(measure.Point(d))
 		if off := r.by - is; off.Abs() > w.slack(r.owner) {
-			w.clash, w.clashOff, w.coarse = w.whyPoint(r.owner, p, q), off, true
+			w.clash, w.clashOff, w.coarse = w.whyPoint(r.owner, p, q, known(unknown), w.joined), off, true
 		} else if off.Abs() > exact && r.owner != Always {
 			w.missed = append(w.missed, Missed{r.owner, off})
 		}
@@ -178,10 +197,10 @@ func (w *work) tryDistance(r *rule) (done, moved bool) {
 			if w.guessed(q[a])-w.guessed(p[a]) < 0 {
 				by = -by
 			}
-			w.apart(p[a], q[a], measure.Length(math.Round(by)), Always, w.whyPoint(r.owner, p, q))
+			w.apart(p[a], q[a], measure.Length(math.Round(by)), Always, &decided{rule: r, axes: known(unknown)})
 			return true, true
 		}
-		w.clash, w.coarse = w.whyPoint(r.owner, p, q), true
+		w.clash, w.coarse = w.whyPoint(r.owner, p, q, known(unknown), w.joined), true
 		w.clashOff = r.by - measure.Length(math.Sqrt(squared))
 		return true, false
 	}

@@ -85,6 +85,7 @@ type work struct {
 	off    []measure.Length // from the parent
 	size   []int
 	link   [][]edge
+	joined int // how many edges there are
 	missed []Missed
 	aside  []Conflict // owners that gave way before any of their rules counted
 	wait   []*rule
@@ -101,10 +102,23 @@ type work struct {
 	unfinished bool // finding the rest would cost more than [MaxWork]
 }
 
-// edge joins two coordinates of one group, with those who say so.
+// edge joins two coordinates of one group, with those who say so: the owner of
+// a difference, or the rule that decided it from others.
 type edge struct {
-	to     Var
+	to      Var
+	owner   int
+	decided *decided
+	no      int // in the order in which they were joined
+}
+
+// decided is a difference that a rule among more coordinates decided, when so
+// much was known. Who says so is worked out when somebody asks, and once.
+type decided struct {
+	rule   *rule
+	roots  []Var // of a sum: the group that each of its terms was in then
+	axes   []int // of a distance: those along which it was known
 	owners []int
+	asked  bool
 }
 
 func (s *System) run(in func(owner int) bool) *work {
@@ -186,40 +200,40 @@ func (w *work) between(a, b Var) (measure.Length, bool) {
 	return ob - oa, ra == rb
 }
 
-// apart ties two coordinates. Others that say the same are kept as a shorter
-// way to explain it.
-func (w *work) apart(a, b Var, by measure.Length, owner int, more []int) {
+// apart ties two coordinates, as an owner says or as a rule decided. Others that
+// say the same are kept as a shorter way to explain it.
+func (w *work) apart(a, b Var, by measure.Length, owner int, d *decided) {
 	ra, oa := w.find(a)
 	rb, ob := w.find(b)
-	owners := more
-	if owner != Always {
-		owners = with(more, owner)
-	}
 	if ra == rb {
-		if d := by - (ob - oa); d.Abs() <= exact {
-			w.join(a, b, owners)
+		if d0 := by - (ob - oa); d0.Abs() <= exact {
+			w.join(a, b, owner, d)
 		} else if owner != Always {
-			w.missed = append(w.missed, Missed{owner, d})
+			w.missed = append(w.missed, Missed{owner, d0})
 		}
 		return
 	}
-	w.join(a, b, owners)
-	d := by + oa - ob // rb stands so far beyond ra
+	w.join(a, b, owner, d)
+	beyond := by + oa - ob // rb stands so far beyond ra
 	if w.size[ra] < w.size[rb] && ra != Zero || rb == Zero {
-		ra, rb, d = rb, ra, -d
+		ra, rb, beyond = rb, ra, -beyond
 	}
-	w.parent[rb], w.off[rb] = ra, d
+	w.parent[rb], w.off[rb] = ra, beyond
 	w.size[ra] += w.size[rb]
 }
 
-func (w *work) join(a, b Var, owners []int) {
-	w.link[a] = append(w.link[a], edge{b, owners})
-	w.link[b] = append(w.link[b], edge{a, owners})
+func (w *work) join(a, b Var, owner int, d *decided) {
+	w.link[a] = append(w.link[a], edge{b, owner, d, w.joined})
+	w.link[b] = append(w.link[b], edge{a, owner, d, w.joined})
+	w.joined++
 }
 
 // explain gives the owners along the shortest way between two coordinates that
 // move together.
-func (w *work) explain(a, b Var) []int {
+func (w *work) explain(a, b Var) []int { return w.explainBy(a, b, w.joined) }
+
+// explainBy is the same by what was joined before.
+func (w *work) explainBy(a, b Var, before int) []int {
 	type step struct {
 		from Var
 		e    *edge
@@ -229,7 +243,7 @@ func (w *work) explain(a, b Var) []int {
 	for i := 0; i < len(queue) && came[b].e == nil && a != b; i++ {
 		v := queue[i]
 		for k := range w.link[v] {
-			if e := &w.link[v][k]; e.to != a && came[e.to].e == nil {
+			if e := &w.link[v][k]; e.no < before && e.to != a && came[e.to].e == nil {
 				came[e.to] = step{v, e}
 				queue = append(queue, e.to)
 			}
@@ -237,10 +251,30 @@ func (w *work) explain(a, b Var) []int {
 	}
 	var set []int
 	for v := b; v != a && came[v].e != nil; v = came[v].from {
-		set = append(set, came[v].e.owners...)
+		e := came[v].e
+		if e.owner != Always {
+			set = append(set, e.owner)
+		}
+		if e.decided != nil {
+			set = append(set, w.whoDecided(e.decided, e.no)...)
+		}
 	}
 	slices.Sort(set)
 	return slices.Compact(set)
+}
+
+// whoDecided gives the owners by whom a rule decided a difference, by what was
+// joined before that.
+func (w *work) whoDecided(d *decided, before int) []int {
+	if !d.asked {
+		d.asked = true
+		if d.rule.kind == distance {
+			d.owners = w.whyPoint(d.rule.owner, d.rule.p[0], d.rule.p[1], d.axes, before)
+		} else {
+			d.owners = w.why(d.rule, d.roots, before)
+		}
+	}
+	return d.owners
 }
 
 // with adds an owner to a sorted set.
