@@ -301,7 +301,7 @@ func (w *work) guessed(v Var) measure.Length {
 
 // guess is the same, and whether anything was guessed of it or known.
 func (w *work) guess(v Var) (measure.Length, bool) {
-	if g, ok := w.s.guess[v]; ok {
+	if g, ok := w.s.guesses()[v]; ok {
 		return g, true
 	}
 	root, off := w.find(v)
@@ -309,7 +309,7 @@ func (w *work) guess(v Var) (measure.Length, bool) {
 		return off, true
 	}
 	for u := range w.parent {
-		if g, ok := w.s.guess[Var(u)]; ok {
+		if g, ok := w.s.guesses()[Var(u)]; ok {
 			if r, o := w.find(Var(u)); r == root {
 				return g - o + off, true
 			}

@@ -42,12 +42,13 @@ const (
 // System is coordinates and what was said of them. The zero value is not
 // ready; use [New].
 type System struct {
-	vars   int
-	rules  []rule
-	guess  map[Var]measure.Length
-	helper map[Var]bool
-	owners int
-	work   int // spent, of [MaxWork]
+	vars    int
+	rules   []rule
+	guess   map[Var]measure.Length
+	guessBy func() // to be called before guess is read
+	helper  map[Var]bool
+	owners  int
+	work    int // spent, of [MaxWork]
 	// Slack is how far a rule may be off and still count as held: it is then
 	// reported among [Result.Off] and moves nothing.
 	Slack measure.Length
@@ -76,6 +77,19 @@ func (s *System) Point() Point { return Point{s.Var(), s.Var(), s.Var()} }
 
 // Guess says where a coordinate stood, for where several places would do.
 func (s *System) Guess(v Var, at measure.Length) { s.guess[v] = at }
+
+// GuessBy gives guesses when the first is wanted: most systems are solved
+// without any.
+func (s *System) GuessBy(guesses func()) { s.guessBy = guesses }
+
+// guesses are those that were given, with those that were to be given late.
+func (s *System) guesses() map[Var]measure.Length {
+	if by := s.guessBy; by != nil {
+		s.guessBy = nil
+		by()
+	}
+	return s.guess
+}
 
 func (s *System) add(r rule) {
 	s.owners = max(s.owners, r.owner+1)

@@ -33,11 +33,13 @@ func (c *Clash) Key() string {
 // solve finds where everything stands. What gave way before is a first guess
 // where several places would do.
 func (s *solver) solve() {
-	if len(s.without) > 0 || s.was == nil {
-		s.hint()
-	} else {
-		s.guessFrom(s.was)
-	}
+	s.sys.GuessBy(func() {
+		if len(s.without) > 0 || s.was == nil {
+			s.hint()
+		} else {
+			s.guessFrom(s.was)
+		}
+	})
 	s.found = s.sys.Solve(s.without)
 	s.out.Unfinished, s.out.Work = s.found.Unfinished, s.found.Work
 }
