@@ -12,6 +12,7 @@ import (
 // places lists, for each scope, the planes that its joints stand on.
 func (s *solver) places() {
 	s.out.Places = make([]Place, len(s.g.Scopes))
+	s.gather()
 	for i := range s.g.Scopes {
 		sc, p := &s.g.Scopes[i], &s.out.Places[i]
 		p.Path, p.Group = sc.Path, sc.Of
@@ -22,12 +23,57 @@ func (s *solver) places() {
 	}
 }
 
-// within gives an id of the frame as it is named in a scope.
-func within(path, id string) (string, bool) {
-	if path == "" {
-		return id, true
+// member is a joint of a scope, by its name there.
+type member struct {
+	node  int
+	local string
+}
+
+// inScope is what belongs to one scope, those inside it included for joints.
+type inScope struct {
+	members        []member
+	sizes, reasons []int
+}
+
+// gather sorts joints, sizes and reasons by their scopes. A joint is in its own
+// scope and in every one around it; one that was merged, also in those of the
+// names that it had.
+func (s *solver) gather() {
+	s.in = make([]inScope, len(s.g.Scopes))
+	byPath := map[string]int{}
+	for i := range s.g.Scopes {
+		byPath[s.g.Scopes[i].Path] = i
 	}
-	return strings.CutPrefix(id, path+"/")
+	for n := range s.g.Nodes {
+		add := func(scope int, local string) {
+			l := &s.in[scope].members
+			if len(*l) == 0 || (*l)[len(*l)-1].node != n {
+				*l = append(*l, member{n, local})
+			}
+		}
+		name := func(id string) {
+			add(0, id)
+			for i := range id {
+				if id[i] == '/' {
+					if scope, ok := byPath[id[:i]]; ok {
+						add(scope, id[i+1:])
+					}
+				}
+			}
+		}
+		name(s.g.Nodes[n].ID)
+		for _, id := range s.g.Nodes[n].Names {
+			name(id)
+		}
+	}
+	for i := range s.g.Sizes {
+		in := &s.in[s.g.Sizes[i].Scope]
+		in.sizes = append(in.sizes, i)
+	}
+	for i := range s.g.Reasons {
+		in := &s.in[s.g.Reasons[i].Scope]
+		in.reasons = append(in.reasons, i)
+	}
 }
 
 func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
@@ -51,17 +97,12 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 			l.Ref, l.Name = frame.OnPlane(p.ID), p.ID
 		}
 	}
-	for n := range s.g.Nodes {
-		local, in := within(sc.Path, s.g.Nodes[n].ID)
-		for _, name := range s.g.Nodes[n].Names {
-			if !in {
-				local, in = within(sc.Path, name)
-			}
-		}
-		p, has := s.nodes[[2]int{n, s.axesOf[scope]}]
-		if !in || !has {
+	for _, m := range s.in[scope].members {
+		p, has := s.nodes[[2]int{m.node, s.axesOf[scope]}]
+		if !has {
 			continue
 		}
+		local := m.local
 		l := see(p[k])
 		if l.Ref == "" {
 			l.Ref, l.Name = frame.Ref(local), local
@@ -81,9 +122,9 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 		}
 		return -1
 	}
-	for i := range s.g.Sizes {
+	for _, i := range s.in[scope].sizes {
 		z := &s.g.Sizes[i]
-		if z.Scope != scope || z.Gave != nil {
+		if z.Gave != nil {
 			continue
 		}
 		from, to := -1, -1
@@ -109,9 +150,9 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 			}
 		}
 	}
-	for i := range s.g.Reasons {
+	for _, i := range s.in[scope].reasons {
 		t := &s.g.Reasons[i]
-		if t.Scope != scope || t.Axis != "" && t.Axis != frame.AxisName(int(a)) {
+		if t.Axis != "" && t.Axis != frame.AxisName(int(a)) {
 			continue
 		}
 		of, from, to := find(t.Of), find(t.From), find(t.To)

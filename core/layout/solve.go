@@ -157,6 +157,7 @@ type solver struct {
 	base   measure.Length
 	up     measure.Dir // the frame's own
 	out    *Solution
+	in     []inScope       // of each scope: what belongs to it
 	worded map[string]said // of what can give way, by its key
 }
 
