@@ -1,6 +1,10 @@
 package constraint
 
-import "sturdyelbow/core/measure"
+import (
+	"slices"
+
+	"sturdyelbow/core/measure"
+)
 
 // Var is a coordinate of a [System].
 type Var int
@@ -94,6 +98,13 @@ func (s *System) guesses() map[Var]measure.Length {
 func (s *System) add(r rule) {
 	s.owners = max(s.owners, r.owner+1)
 	s.rules = append(s.rules, r)
+}
+
+// Forget takes the rules of some owners away, and all guesses: the system is
+// ready to be solved anew. What was found before stays as it is.
+func (s *System) Forget(of func(owner int) bool) {
+	s.rules = slices.DeleteFunc(s.rules, func(r rule) bool { return of(r.owner) })
+	s.guess, s.guessBy, s.work = map[Var]measure.Length{}, nil, 0
 }
 
 // Apart says that b stands by beyond a.

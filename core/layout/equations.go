@@ -269,6 +269,13 @@ func (q *equations) reasons() {
 	}
 }
 
+// again makes the equations ready for another look at the same frame: all but
+// those of the sizes stay.
+func (q *equations) again() {
+	q.sys.Forget(func(owner int) bool { return owner >= 0 && q.owners[owner].Kind == "size" })
+	q.found = nil
+}
+
 // origin stands the frame's first plane of each axis, or its first joint, where
 // the document says.
 func (q *equations) origin(first constraint.Point) {

@@ -179,12 +179,17 @@ func Locate(g *frame.Graph, bodies Bodies, was *Solution) *Solution {
 		bodies = rough{}
 	}
 	s := &solver{bodies: bodies, was: was, up: g.Scopes[0].Orient.Dir(measure.Z.Dir())}
-	s.equations.g = g
 	if was != nil {
 		s.base = was.Base
 	}
 	s.out = &Solution{Floor: s.base, Base: s.base, Lowest: -1, Typed: map[int]Typed{}}
-	s.reasons()
+	if was != nil && was.solver != nil && was.solver.g == g { // only what sizes come to is another
+		s.equations = was.solver.equations
+		s.again()
+	} else {
+		s.equations.g = g
+		s.reasons()
+	}
 	s.sizes()
 	s.solve()
 	s.place()
