@@ -84,7 +84,8 @@ type work struct {
 	parent []Var
 	off    []measure.Length // from the parent
 	size   []int
-	link   [][]edge
+	edges  []edge
+	ends   [][2]int32 // of each coordinate: its first edge and its last, counted from 1; 0: none
 	joined int // how many edges there are
 	missed []Missed
 	aside  []Conflict // owners that gave way before any of their rules counted
@@ -108,7 +109,8 @@ type edge struct {
 	to      Var
 	owner   int
 	decided *decided
-	no      int // in the order in which they were joined
+	no      int   // in the order in which they were joined
+	next    int32 // the next edge of the same coordinate, counted from 1
 }
 
 // decided is a difference that a rule among more coordinates decided, when so
@@ -123,7 +125,8 @@ type decided struct {
 
 func (s *System) run(in func(owner int) bool) *work {
 	w := &work{s: s, in: in, found: map[Var]measure.Length{}, free: map[Var]bool{}, moves: map[Var][]Var{}}
-	w.parent, w.off, w.size, w.link = make([]Var, s.vars), make([]measure.Length, s.vars), make([]int, s.vars), make([][]edge, s.vars)
+	w.parent, w.off, w.size, w.ends = make([]Var, s.vars), make([]measure.Length, s.vars), make([]int, s.vars), make([][2]int32, s.vars)
+	w.edges = make([]edge, 0, 2*len(s.rules))
 	for v := range w.parent {
 		w.parent[v], w.size[v] = Var(v), 1
 	}
@@ -223,8 +226,16 @@ func (w *work) apart(a, b Var, by measure.Length, owner int, d *decided) {
 }
 
 func (w *work) join(a, b Var, owner int, d *decided) {
-	w.link[a] = append(w.link[a], edge{b, owner, d, w.joined})
-	w.link[b] = append(w.link[b], edge{a, owner, d, w.joined})
+	for _, way := range [][2]Var{{a, b}, {b, a}} {
+		w.edges = append(w.edges, edge{way[1], owner, d, w.joined, 0})
+		ends, at := &w.ends[way[0]], int32(len(w.edges))
+		if ends[0] == 0 {
+			ends[0] = at
+		} else {
+			w.edges[ends[1]-1].next = at
+		}
+		ends[1] = at
+	}
 	w.joined++
 }
 
@@ -238,12 +249,12 @@ func (w *work) explainBy(a, b Var, before int) []int {
 		from Var
 		e    *edge
 	}
-	came := make([]step, len(w.link)) // without an edge where it has not been
+	came := make([]step, len(w.ends)) // without an edge where it has not been
 	queue := []Var{a}
 	for i := 0; i < len(queue) && came[b].e == nil && a != b; i++ {
 		v := queue[i]
-		for k := range w.link[v] {
-			if e := &w.link[v][k]; e.no < before && e.to != a && came[e.to].e == nil {
+		for k := w.ends[v][0]; k > 0; k = w.edges[k-1].next {
+			if e := &w.edges[k-1]; e.no < before && e.to != a && came[e.to].e == nil {
 				came[e.to] = step{v, e}
 				queue = append(queue, e.to)
 			}

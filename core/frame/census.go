@@ -38,11 +38,12 @@ func (c *census) add(times int, o census) {
 
 // checkExcess counts what the frame comes to before anything of it is built,
 // and refuses groups that contain themselves, however many groups lie between,
-// and more than the limits. Its cost is linear in the document.
-func (d *Document) checkExcess(ps *Problems) {
+// and more than the limits. It gives the count of the frame itself. Its cost is
+// linear in the document.
+func (d *Document) checkExcess(ps *Problems) (all census) {
 	if len(d.Groups) > maxGroups {
 		ps.add("/groups", fmt.Sprintf("%d groups", len(d.Groups)), fmt.Sprintf("use at most %d", maxGroups))
-		return
+		return all
 	}
 	at := map[string]int{}
 	for i := len(d.Groups) - 1; i >= 0; i-- {
@@ -81,7 +82,8 @@ func (d *Document) checkExcess(ps *Problems) {
 		}
 		return c
 	}
-	all := count(&d.Root, "/root")
+	all = count(&d.Root, "/root")
+	inFrame := all
 	for i := range d.Groups { // what is used nowhere is read and checked all the same
 		if state[i] == 0 {
 			state[i] = counting
@@ -92,7 +94,7 @@ func (d *Document) checkExcess(ps *Problems) {
 	}
 	all.sayings = plus(all.sayings, 1, len(d.Holds)+len(d.Tolerances)+len(d.Envelopes))
 	if len(*ps) > 0 {
-		return
+		return all
 	}
 	for _, x := range []struct {
 		n, most int
@@ -105,4 +107,5 @@ func (d *Document) checkExcess(ps *Problems) {
 			ps.add("/root", fmt.Sprintf("more than %d %s", x.most, x.what), "plan it in parts")
 		}
 	}
+	return inFrame
 }

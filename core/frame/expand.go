@@ -13,14 +13,15 @@ import (
 // Expand checks the document and flattens it. The error is a [Problems].
 func Expand(d *Document) (*Graph, error) {
 	var ps Problems
-	d.checkExcess(&ps)
+	n := d.checkExcess(&ps)
 	if len(ps) == 0 {
 		d.check(&ps)
 	}
 	if len(ps) > 0 {
 		return nil, ps
 	}
-	e := &expander{g: &Graph{Doc: d}, at: map[string]int{}, pipes: map[string]int{}, scopes: map[string]int{}, shared: map[int]bool{}, into: map[int]int{}, seen: map[string]bool{}, held: map[*Definition][3]Ref{}}
+	g := &Graph{Doc: d, Nodes: make([]Node, 0, n.joints), Edges: make([]Edge, 0, n.pipes), Scopes: make([]Scope, 0, n.scopes)}
+	e := &expander{g: g, at: make(map[string]int, n.joints), pipes: make(map[string]int, n.pipes), scopes: make(map[string]int, n.scopes), shared: map[int]bool{}, into: map[int]int{}, seen: map[string]bool{}, held: map[*Definition][3]Ref{}}
 	e.define(&d.Root, Scope{Parent: -1, Orient: d.stands()}, "/root", d.Size, modeScope{cmp.Or(d.Root.Mode, d.Mode), "frame"})
 	if len(e.problems) == 0 {
 		e.finish()
