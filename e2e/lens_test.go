@@ -382,7 +382,7 @@ func TestWhatWasSetOutlivesAChangeOfBays(t *testing.T) {
 	p := w.window("/p/" + w.project("Ring gate screen") + "/joints")
 	p.turning()
 	p.press("post 2: leave dry")
-	p.changeIs("cemented / dry", "−13 cemented, +13 dry")
+	p.changeIs("cemented / dry", "−16 cemented, +16 dry")
 	with := p.tape("cemented / dry")
 	p.lens("Size")
 	p.write("Bays", "2")

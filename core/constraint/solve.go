@@ -86,7 +86,7 @@ type work struct {
 	size   []int
 	edges  []edge
 	ends   [][2]int32 // of each coordinate: its first edge and its last, counted from 1; 0: none
-	joined int // how many edges there are
+	joined int        // how many edges there are
 	missed []Missed
 	aside  []Conflict // owners that gave way before any of their rules counted
 	wait   []*rule

@@ -1,6 +1,8 @@
 package layer
 
 import (
+	"encoding/json"
+	"slices"
 	"strings"
 
 	"sturdyelbow/core/frame"
@@ -113,6 +115,33 @@ func (o *over) loose() bool {
 		}
 	}
 	return found
+}
+
+// Missing names the joints that pipes of the layer would run to and that a
+// document does not have, each once.
+func (l Layer) Missing(doc *frame.Document) (all []string) {
+	g, err := frame.Expand(doc)
+	if err != nil {
+		return nil
+	}
+	own := map[string]bool{}
+	for i := range l {
+		if l[i].Kind == Joint && l[i].In == "" {
+			own[l[i].ID] = true
+		}
+	}
+	for i := range l {
+		var p frame.Pipe
+		if l[i].Kind != Pipe || l[i].In != "" || json.Unmarshal(l[i].Now, &p) != nil {
+			continue
+		}
+		for _, joint := range []string{p.From, p.To} {
+			if joint != "" && !own[joint] && g.Node(joint) < 0 && !slices.Contains(all, joint) {
+				all = append(all, joint)
+			}
+		}
+	}
+	return all
 }
 
 // Words names a thing of the layer as a builder would; "" for what only serves

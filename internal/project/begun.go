@@ -49,9 +49,13 @@ func (p *Project) driven() bool { return p.Starter != nil && !p.Starter.Own }
 // told are findings about what was done by hand to a starter's frame and has no
 // place in it now.
 func told(made starter.Made) (fs []finding.Finding) {
-	if words := wordsOf(made.Aside); words != "" {
+	if len(made.Aside) > 0 {
+		words := wordsOf(made.Aside)
 		f := finding.Finding{Code: "set-aside", Severity: finding.Note, Subject: []string{},
-			Text: words + ": set aside, for there is nothing now that it hangs on", Hint: "it comes back with it"}
+			Text: "set aside for now: " + words, Hint: "what it hangs on is not there; it comes back with it"}
+		if missing := made.Aside.Missing(made.Document); len(missing) > 0 {
+			f.Hint = fmt.Sprintf("%s %s; it comes back with %s", few(missing), verb(len(missing), "is not there now", "are not there now"), verb(len(missing), "it", "them"))
+		}
 		f.Fixes = []finding.Fix{plan.GestureFix("Let it go", edit.Edit{Gesture: &edit.LetGo{}})}
 		fs = append(fs, f)
 	}
@@ -70,14 +74,26 @@ func wordsOf(aside layer.Layer) string {
 			all = append(all, w)
 		}
 	}
-	if len(all) == 0 && len(aside) > 0 {
-		return "a size"
+	if len(all) == 0 {
+		return "a size" // or what only serves others
 	}
+	return few(all)
+}
+
+// few names the first of many.
+func few(all []string) string {
 	const most = 4
 	if n := len(all) - most; n > 0 {
-		all = append(all[:most], fmt.Sprintf("%d more", n))
+		return strings.Join(all[:most], ", ") + fmt.Sprintf(" and %d more", n)
 	}
-	return strings.Join(all, ", ")
+	return listed(all)
+}
+
+func verb(n int, one, many string) string {
+	if n == 1 {
+		return one
+	}
+	return many
 }
 
 // ownFrame is the answer by which a builder goes on with a frame of their own.
@@ -106,7 +122,7 @@ func (p *Project) follow(e edit.Edit, made starter.Made, after *frame.Document, 
 	if len(against) > 0 {
 		if !slices.Contains(e.Answers, ownFrame) {
 			return nil, &edit.Question{Title: "Go on with a frame of your own?",
-				What:    fmt.Sprintf("This goes against what you answered for %s, so the starter cannot make it. The frame keeps every size that it has, and counts such as bays or hoops can still be changed", listed(against)),
+				What:    fmt.Sprintf("This goes against what you answered for %s, so the starter cannot make it. The frame keeps every size that it has, and counts such as bays or hoops can still be changed.", listed(against)),
 				Options: []edit.Option{{ID: ownFrame, Label: "Go on with a frame of my own"}}}
 		}
 		done.Also = append(done.Also, "it is a frame of your own now")

@@ -114,7 +114,7 @@ export function useGesture(desk: DeskOf, onDone: (d: Done, keep: boolean) => voi
           g.want = undefined;
           try {
             const a = await make(g.base, want);
-            if (a.question) setRefused({ kind: kindOf(want), what: `${a.question.what}: type the size, and choose what gives way` });
+            if (a.question) setRefused({ kind: kindOf(want), what: `${a.question.what.replace(/\.$/, "")}: type it in its field, and choose` });
             else {
               change(a.done.label, () => a.project, g.on);
               setRefused(undefined);
