@@ -177,7 +177,7 @@ func TestASectionThreeTimes(t *testing.T) {
 	d.write("Group them as", "section")
 	d.keys(input.Enter)
 	d.see("section 1")
-	d.press("Repeat, mirror or turn section 1")
+	d.press("Repeat, turn or mirror section 1")
 	d.press("Make the copies")
 	d.has("three sections", 17)
 	d.lens("Buy")

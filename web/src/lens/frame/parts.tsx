@@ -97,7 +97,7 @@ function PartRow({ part: p, copies, frame, gesture, onMark, marked }: Pick<LensP
         <button type="button" className="btn btn-small" onClick={() => onMark(all ? marked.filter((m) => !inside.includes(m)) : [...new Set([...marked, ...inside])])}>
           {all ? "Unmark" : "Mark"}
         </button>
-        <button type="button" className="btn btn-small" aria-expanded={open} aria-label={`Repeat, mirror or turn ${p.path}`} onClick={() => setOpen(!open)}>
+        <button type="button" className="btn btn-small" aria-expanded={open} aria-label={`Repeat, turn or mirror ${p.path}`} onClick={() => setOpen(!open)}>
           Repeat, turn <Icon name="chevron" size={14} />
         </button>
       </div>
