@@ -22,11 +22,11 @@ func Example() {
 	s := constraint.New()
 	s.Slack = inch / 16
 	left, right, top, end := s.Var(), s.Var(), s.Var(), s.Var()
-	s.Apart(constraint.Always, constraint.Zero, left, 0)
-	s.Apart(0, left, right, 0)        // the base
-	s.Apart(1, left, top, 24*inch)    // a post
-	s.Apart(2, right, end, 47*inch/2) // the other
-	s.Apart(3, top, end, 0)           // the bar
+	s.Difference(constraint.Always, constraint.Zero, left, 0)
+	s.Difference(0, left, right, 0)        // the base
+	s.Difference(1, left, top, 24*inch)    // a post
+	s.Difference(2, right, end, 47*inch/2) // the other
+	s.Difference(3, top, end, 0)           // the bar
 	r := s.Solve(nil)
 	fmt.Println(r.Conflicts[0].Loser, "of", r.Conflicts[0].Owners, "by", r.Conflicts[0].Off)
 	// Output: 3 of [0 1 2 3] by 1/2"
@@ -37,12 +37,12 @@ func TestAHairIsHeld(t *testing.T) {
 	s := constraint.New()
 	s.Slack = inch / 16
 	a, b := s.Var(), s.Var()
-	s.Apart(constraint.Always, constraint.Zero, a, 0)
-	s.Apart(0, a, b, 10*inch)
-	s.Apart(1, a, b, 10*inch+inch/32)
+	s.Difference(constraint.Always, constraint.Zero, a, 0)
+	s.Difference(0, a, b, 10*inch)
+	s.Difference(1, a, b, 10*inch+inch/32)
 	r := s.Solve(nil)
 	assert.Empty(t, r.Conflicts)
-	assert.Equal(t, []constraint.Missed{{Owner: 1, By: inch / 32}}, r.Off)
+	assert.Equal(t, []constraint.Residual{{Owner: 1, By: inch / 32}}, r.Off)
 	assert.Equal(t, 10*inch, r.At[b], "the first said holds to the nanometre")
 }
 
@@ -50,8 +50,8 @@ func TestAHairIsHeld(t *testing.T) {
 func TestWhatNothingTies(t *testing.T) {
 	s := constraint.New()
 	a, b, c := s.Var(), s.Var(), s.Var()
-	s.Apart(constraint.Always, constraint.Zero, a, 0)
-	s.Apart(0, b, c, inch)
+	s.Difference(constraint.Always, constraint.Zero, a, 0)
+	s.Difference(0, b, c, inch)
 	r := s.Solve(nil)
 	require.Len(t, r.Free, 1)
 	assert.ElementsMatch(t, []constraint.Var{b, c}, r.Free[0])
@@ -64,9 +64,9 @@ func TestWhatNothingTies(t *testing.T) {
 func TestSumsArePlaced(t *testing.T) {
 	s := constraint.New()
 	a, b, m, n := s.Var(), s.Var(), s.Var(), s.Var()
-	s.Apart(constraint.Always, constraint.Zero, a, 2*inch)
+	s.Difference(constraint.Always, constraint.Zero, a, 2*inch)
 	s.Sum(0, 0, constraint.Term{Of: m, Times: 3}, constraint.Term{Of: a, Times: -2}, constraint.Term{Of: b, Times: -1})
-	s.Apart(1, a, m, 5*inch) // the third is known: the end follows
+	s.Difference(1, a, m, 5*inch) // the third is known: the end follows
 	s.Sum(2, 40*inch, constraint.Term{Of: n, Times: 1}, constraint.Term{Of: b, Times: 1})
 	r := s.Solve(nil)
 	assert.Equal(t, 17*inch, r.At[b])
@@ -83,11 +83,11 @@ func TestSumsArePlaced(t *testing.T) {
 
 // slope says that q lies from p at 45 degrees, by a helper that it gives.
 func slope(s *constraint.System, owner int, p, q constraint.Point) constraint.Var {
-	long := s.Helper()
+	long := s.Auxiliary()
 	for a := range 2 {
 		s.Sum(owner, 0, constraint.Term{Of: q[a], Times: 1}, constraint.Term{Of: p[a], Times: -1}, constraint.Term{Of: long, Times: -math.Sqrt2 / 2})
 	}
-	s.Apart(owner, p[2], q[2], 0)
+	s.Difference(owner, p[2], q[2], 0)
 	return long
 }
 
@@ -97,8 +97,8 @@ func TestASlopeOfNoLengthIsLoose(t *testing.T) {
 	s := constraint.New()
 	p, q, r := s.Point(), s.Point(), s.Point()
 	for a := range 3 {
-		s.Apart(constraint.Always, constraint.Zero, p[a], 0)
-		s.Apart(1, q[a], r[a], inch)
+		s.Difference(constraint.Always, constraint.Zero, p[a], 0)
+		s.Difference(1, q[a], r[a], inch)
 	}
 	long := slope(s, 0, p, q)
 	free := s.Solve(nil).Free
@@ -115,14 +115,14 @@ func TestAMissIsJudgedWhole(t *testing.T) {
 		s.Slack = inch / 16
 		p, q, m, r := s.Point(), s.Point(), s.Point(), s.Point()
 		for a := range 3 {
-			s.Apart(constraint.Always, constraint.Zero, p[a], 0)
+			s.Difference(constraint.Always, constraint.Zero, p[a], 0)
 			s.Sum(3, 0, constraint.Term{Of: q[a], Times: 2}, constraint.Term{Of: m[a], Times: -1}, constraint.Term{Of: p[a], Times: -1}) // half of the way
 		}
 		slope(s, 0, p, q)
 		slope(s, 1, q, m)
 		slope(s, 2, m, r)
-		s.Apart(4, p[0], r[0], 7*inch)
-		s.Apart(5, p[1], r[1], 7*inch+by)
+		s.Difference(4, p[0], r[0], 7*inch)
+		s.Difference(5, p[1], r[1], 7*inch+by)
 		got := s.Solve(nil)
 		if by > s.Slack {
 			require.Len(t, got.Conflicts, 1, "%s", by)
@@ -140,13 +140,13 @@ func TestATriangle(t *testing.T) {
 		s := constraint.New()
 		p, q, top := s.Point(), s.Point(), s.Point()
 		for a := range 3 {
-			s.Apart(constraint.Always, constraint.Zero, p[a], 0)
+			s.Difference(constraint.Always, constraint.Zero, p[a], 0)
 		}
-		s.Apart(0, p[0], q[0], 40*inch)
+		s.Difference(0, p[0], q[0], 40*inch)
 		for _, a := range []int{1, 2} {
-			s.Apart(0, p[a], q[a], 0)
+			s.Difference(0, p[a], q[a], 0)
 		}
-		s.Apart(1, p[1], top[1], 0)
+		s.Difference(1, p[1], top[1], 0)
 		s.Distance(2, p, top, 24*inch)
 		s.Distance(3, q, top, 32*inch)
 		s.Guess(top[0], 10*inch)
@@ -159,12 +159,12 @@ func TestATriangle(t *testing.T) {
 	s := constraint.New()
 	p, q := s.Point(), s.Point()
 	for a := range 3 {
-		s.Apart(constraint.Always, constraint.Zero, p[a], 0)
-		s.Apart(0, p[a], q[a], inch)
+		s.Difference(constraint.Always, constraint.Zero, p[a], 0)
+		s.Difference(0, p[a], q[a], inch)
 	}
 	m, far := s.Point(), s.Var()
 	s.Toward(1, m, p, q, far)
-	s.Apart(2, constraint.Zero, far, 2*inch)
+	s.Difference(2, constraint.Zero, far, 2*inch)
 	s.Distance(3, p, m, 3*inch)
 	r := s.Solve(nil)
 	require.Len(t, r.Conflicts, 1)
@@ -216,7 +216,7 @@ func TestASmallestSetIsFound(t *testing.T) {
 			}
 			for i, r := range rules {
 				if len(r.terms) == 2 {
-					s.Apart(i, r.terms[1].Of, r.terms[0].Of, r.is)
+					s.Difference(i, r.terms[1].Of, r.terms[0].Of, r.is)
 				} else {
 					s.Sum(i, r.is, r.terms...)
 				}

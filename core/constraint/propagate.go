@@ -107,7 +107,7 @@ func (w *work) trySum(r *rule) (done, moved bool) {
 		if off := measure.Length(math.Round(rest)); off.Abs() > w.slack(r.owner) {
 			w.clash, w.clashOff, w.coarse = w.why(r, w.rootsOf(r), w.joined), off, true
 		} else if off.Abs() > exact && r.owner != Always {
-			w.missed = append(w.missed, Missed{r.owner, off})
+			w.missed = append(w.missed, Residual{r.owner, off})
 		}
 		return true, false
 	case len(roots) == 1:
@@ -180,7 +180,7 @@ func (w *work) tryDistance(r *rule) (done, moved bool) {
 		if off := r.by - is; off.Abs() > w.slack(r.owner) {
 			w.clash, w.clashOff, w.coarse = w.whyPoint(r.owner, p, q, known(unknown), w.joined), off, true
 		} else if off.Abs() > exact && r.owner != Always {
-			w.missed = append(w.missed, Missed{r.owner, off})
+			w.missed = append(w.missed, Residual{r.owner, off})
 		}
 		return true, false
 	case 1:

@@ -87,7 +87,7 @@ type work struct {
 	edges  []edge
 	ends   [][2]int32 // of each coordinate: its first edge and its last, counted from 1; 0: none
 	joined int        // how many edges there are
-	missed []Missed
+	missed []Residual
 	aside  []Conflict // owners that gave way before any of their rules counted
 	wait   []*rule
 	more   []*rule                // that others turned into
@@ -212,7 +212,7 @@ func (w *work) apart(a, b Var, by measure.Length, owner int, d *decided) {
 		if d0 := by - (ob - oa); d0.Abs() <= exact {
 			w.join(a, b, owner, d)
 		} else if owner != Always {
-			w.missed = append(w.missed, Missed{owner, d0})
+			w.missed = append(w.missed, Residual{owner, d0})
 		}
 		return
 	}

@@ -67,10 +67,10 @@ func (s *System) Var() Var {
 	return Var(s.vars - 1)
 }
 
-// Helper makes a coordinate that only serves to say a rule, as how far along a
+// Auxiliary makes a coordinate that only serves to say a rule, as how far along a
 // slope something lies. Where rules leave one degree of freedom to it and to
 // others, the others are said to be free: they are what can be held.
-func (s *System) Helper() Var {
+func (s *System) Auxiliary() Var {
 	v := s.Var()
 	s.helper[v] = true
 	return v
@@ -107,8 +107,8 @@ func (s *System) Forget(of func(owner int) bool) {
 	s.guess, s.guessBy, s.work = map[Var]measure.Length{}, nil, 0
 }
 
-// Apart says that b stands by beyond a.
-func (s *System) Apart(owner int, a, b Var, by measure.Length) {
+// Difference says that b stands by beyond a.
+func (s *System) Difference(owner int, a, b Var, by measure.Length) {
 	s.add(rule{kind: apart, owner: owner, a: a, b: b, by: by})
 }
 
@@ -135,8 +135,8 @@ type Conflict struct {
 	Off    measure.Length // by how much the loser is off where it gave way
 }
 
-// Missed is an owner that holds but for so much.
-type Missed struct {
+// Residual is an owner that holds but for so much.
+type Residual struct {
 	Owner int
 	By    measure.Length
 }
@@ -145,7 +145,7 @@ type Missed struct {
 type Result struct {
 	At        []measure.Length // of each coordinate
 	Conflicts []Conflict
-	Off       []Missed
+	Off       []Residual
 	// Free holds the coordinates that nothing ties to [Zero], in groups that
 	// move together. Where several rules decide together, a coordinate may be in
 	// more than one.

@@ -46,12 +46,12 @@ func TestAHoopClosesNoLoop(t *testing.T) {
 	assert.Equal(t, hoop.Cut, hoop.Sum.Total())
 	cs := cuts(b)
 	cs[4] += inch
-	r := cutlist.Check(b.g, b.s, b.f, b.l, cs, inch/16)
+	r := cutlist.CheckCuts(b.g, b.s, b.f, b.l, cs, inch/16)
 	assert.True(t, r.Closed)
 	assert.Empty(t, r.Levels)
 	require.Len(t, r.Pieces, 1)
 	cs[0] += inch
-	r = cutlist.Check(b.g, b.s, b.f, b.l, cs, inch/16)
+	r = cutlist.CheckCuts(b.g, b.s, b.f, b.l, cs, inch/16)
 	require.NotEmpty(t, r.Mends)
 	for _, m := range r.Mends {
 		assert.NotEqual(t, "hoop", m.Changes[0].Pipe, "and no hoop mends one")
@@ -78,7 +78,7 @@ func TestABentSideIsPartOfTheLoop(t *testing.T) {
 	assert.LessOrEqual(t, b.l.Loops[0].Off, inch/16+10)
 	cs := cuts(b)
 	cs[2] += inch
-	r := cutlist.Check(b.g, b.s, b.f, b.l, cs, inch/16)
+	r := cutlist.CheckCuts(b.g, b.s, b.f, b.l, cs, inch/16)
 	require.Len(t, r.Loops, 1)
 	assert.InDelta(t, 1, r.Loops[0].Residual[2].Abs().Inches(), 0.07, "its last leg runs up and down")
 	assert.InDelta(t, 0, r.Loops[0].Residual[0].Inches(), 0.07)

@@ -58,9 +58,9 @@ type Change struct {
 	To   measure.Length `json:"to"`
 }
 
-// Check puts a frame together from the cuts of a list: cuts holds one for each
+// CheckCuts puts a frame together from the cuts of a list: cuts holds one for each
 // pipe, the planned one where the list says nothing. step is the tape's.
-func Check(g *frame.Graph, s *layout.Solution, f *fitting.Result, l *List, cuts []measure.Length, step measure.Length) *Report {
+func CheckCuts(g *frame.Graph, s *layout.Solution, f *fitting.Result, l *List, cuts []measure.Length, step measure.Length) *Report {
 	c := &checker{g: g, s: s, f: f, l: l, step: max(step, measure.Inch/64), cuts: slices.Clone(cuts)}
 	c.loops = findLoops(g.Rigid())
 	r := &Report{Pieces: []Given{}, Loops: []Loop{}, Levels: []Level{}, Mends: []Mend{}}

@@ -13,7 +13,7 @@ import (
 )
 
 func check(b built, cs []measure.Length) *cutlist.Report {
-	return cutlist.Check(b.g, b.s, b.f, b.l, cs, inch/16)
+	return cutlist.CheckCuts(b.g, b.s, b.f, b.l, cs, inch/16)
 }
 
 const square = `{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0],"c":[40,0,30],"d":[0,0,30]},"pipes":[["a","b"],["b","c"],["c","d"],["d","a"]]}`

@@ -104,17 +104,17 @@ func (x *Extent) chain(g *frame.Graph, f *fitting.Result, points []measure.Point
 // paths finds ways through a graph one after the other, and keeps the room it
 // needs between them.
 type paths struct {
-	g      *frame.Graph
-	came   []walkStep // the step that led to each joint
-	back   []int      // the joint before it
-	round  []int      // of the search that reached it last
-	search int
-	queue  []int
+	g         *frame.Graph
+	reachedBy []walkStep // the step that led to each joint
+	back      []int      // the joint before it
+	round     []int      // of the search that reached it last
+	search    int
+	queue     []int
 }
 
 func newPaths(g *frame.Graph) *paths {
 	n := len(g.Nodes)
-	return &paths{g: g, came: make([]walkStep, n), back: make([]int, n), round: make([]int, n), queue: make([]int, 0, n)}
+	return &paths{g: g, reachedBy: make([]walkStep, n), back: make([]int, n), round: make([]int, n), queue: make([]int, 0, n)}
 }
 
 // find gives the way with the fewest pipes between two joints that does not use
@@ -127,7 +127,7 @@ func (p *paths) find(from, to, without int) []walkStep {
 		n := p.queue[i]
 		for _, pe := range p.g.Nodes[n].Pipes {
 			if w, m := leave(p.g, pe); pe.Pipe != without && p.round[m] != p.search {
-				p.round[m], p.back[m], p.came[m] = p.search, n, w
+				p.round[m], p.back[m], p.reachedBy[m] = p.search, n, w
 				p.queue = append(p.queue, m)
 			}
 		}
@@ -137,7 +137,7 @@ func (p *paths) find(from, to, without int) []walkStep {
 	}
 	var steps []walkStep
 	for n := to; n != from; n = p.back[n] {
-		steps = append(steps, p.came[n])
+		steps = append(steps, p.reachedBy[n])
 	}
 	slices.Reverse(steps)
 	return steps

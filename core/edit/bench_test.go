@@ -33,10 +33,10 @@ func BenchmarkGestureOn150Pipes(b *testing.B) {
 	}
 	b.Logf("%d pipes", len(p.Frames[0].Pipes))
 	for name, g := range map[string]edit.Gesture{
-		"walk":  &edit.Walk{From: "left/top", Course: "up 12 capped"},
+		"walk":  &edit.Walk{From: "left/top", Line: "up 12 capped"},
 		"split": &edit.Split{Pipe: "top left-post 1"},
 		"size":  &edit.Size{ID: "width", Length: "41 ft"},
-		"check": &edit.Envelope{Name: "door", Kind: frame.Doorway, Say: "32"},
+		"check": &edit.ClearanceCheck{Name: "door", Kind: frame.Doorway, Say: "32"},
 		"end":   &edit.EndOf{Joint: "left/foot/front", End: frame.StakedEnd},
 	} {
 		b.Run(name, func(b *testing.B) {

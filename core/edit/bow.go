@@ -53,7 +53,7 @@ func (w *Bow) on(e *editor) (Done, error) {
 			continue
 		}
 		if bowed {
-			e.gave = append(e.gave, Gave{Size: z.ID, Was: z.Says() + " of " + id, Now: w.Say, Words: "typed instead"})
+			e.gave = append(e.gave, GivenUp{Size: z.ID, Was: z.Says() + " of " + id, Now: w.Say, Words: "typed instead"})
 			e.doc.DropSize(z.ID)
 		}
 	}
@@ -81,7 +81,7 @@ func (w *Bow) on(e *editor) (Done, error) {
 
 // bows refuses a bow that the pipe cannot take.
 func (e *editor) bows(pipe string) error {
-	if err := e.look(); err != nil {
+	if err := e.resolve(); err != nil {
 		return err
 	}
 	if i := e.view.Graph.Edge(pipe); i >= 0 && e.view.Curves[i] == nil {
@@ -183,7 +183,7 @@ func (w *Walk) hoop(e *editor, text string) (Done, error) {
 	span.From, span.To, span.Rank = frame.Ref(ref), frame.Ref(j), rank
 	e.doc.AddSize(def, span)
 	if len(e.view.Graph.Nodes[n].Pipes) > 0 {
-		e.opened(w.From) // what was an end goes on
+		e.clearEnd(w.From) // what was an end goes on
 	} else if _, own, _, err := e.joint(w.From); err == nil && ends != frame.OpenEnd {
 		own.End = ends
 	}
@@ -204,8 +204,8 @@ func (e *editor) arrive(done Done, scope int, joint string) (Done, error) {
 			continue
 		}
 		e.def(scope).Joint(joint).End = frame.OpenEnd
-		e.doc.Unite(e.def(scope), ref, joint)
-		e.opened(g.Nodes[i].ID)
+		e.doc.MergeJoints(e.def(scope), ref, joint)
+		e.clearEnd(g.Nodes[i].ID)
 		done.Joint, done.Also = g.Nodes[i].ID, append(done.Also, "meets "+g.Nodes[i].ID)
 		break
 	}
@@ -245,7 +245,7 @@ func (w *Walk) bend(e *editor, text string) (Done, error) {
 		return Done{}, err
 	}
 	def, rank := e.def(scope), e.doc.NextRank()
-	e.opened(w.From)
+	e.clearEnd(w.From)
 	p := frame.Pipe{From: ref, Size: w.Size, Path: frame.Bent, Radius: r.Value, Rank: rank}
 	label := "A pipe bent once"
 	if n := len(legs) - 1; n > 1 {
@@ -291,7 +291,7 @@ func (e *editor) dropVia(def *frame.Definition, pipe string) {
 	for _, id := range via {
 		used := slices.ContainsFunc(def.Pipes, func(o frame.Pipe) bool { return o.From == id || o.To == id || slices.Contains(o.Via, id) })
 		if def.Joint(id) != nil && !used {
-			e.told(e.doc.DropJoint(def, id))
+			e.noteRemoved(e.doc.DropJoint(def, id))
 		}
 	}
 }
@@ -307,8 +307,8 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 		return Done{}, refuse("leave the length out: a hoop is split at its crown", "a hoop is not split at a distance")
 	}
 	line := place.Turned(from.Toward(to))
-	a, _, square := along(line)
-	up, _, upright := along(place.Turned(e.view.Graph.Edges[i].Bow.Toward))
+	a, _, square := axisAlong(line)
+	up, _, upright := axisAlong(place.Turned(e.view.Graph.Edges[i].Bow.Toward))
 	if !square || !upright || up == a {
 		return Done{}, refuse("stand its feet level, along an axis", "the crown of %s has no place of its own", w.Pipe)
 	}
@@ -331,14 +331,14 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 		if z.Meaning == frame.Centre {
 			size.ID, size.Value, size.Text, size.Unit = z.ID, z.Value, z.Text, z.Unit
 		} else {
-			e.gave = append(e.gave, Gave{Size: z.ID, Was: z.Says() + " of " + id, Now: "a rise of " + size.Text, Words: "is split at its crown"})
+			e.gave = append(e.gave, GivenUp{Size: z.ID, Was: z.Says() + " of " + id, Now: "a rise of " + size.Text, Words: "is split at its crown"})
 		}
 		e.doc.DropSize(z.ID)
 	}
 	feet := [2]string{pipe.From, pipe.To}
 	j := e.doc.AddJoint(def, frame.Joint{ID: w.Name})
 	across := 3 - a - up
-	e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(j), From: frame.Ref(feet[0]), To: frame.Ref(feet[1]), Part: 1, Parts: 2, Rank: rank})
+	e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(j), From: frame.Ref(feet[0]), To: frame.Ref(feet[1]), Part: 1, CustomFittings: 2, Rank: rank})
 	e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: across.String(), Of: frame.Ref(j), To: frame.Ref(feet[0]), Rank: rank})
 	size.Axis, size.From, size.To, size.Rank = up.String(), frame.Ref(feet[0]), frame.Ref(j), rank
 	if rise < 0 {

@@ -19,7 +19,7 @@ func tunnel(t require.TestingT) *hand {
 	h.doc.Size = "1/2"
 	h.walk("", "hoop right 120 rise 24 staked")
 	crown := h.do(edit.Edit{Gesture: &edit.Split{Pipe: "p1"}}).Joint
-	h.do(edit.Edit{Gesture: &edit.Group{Name: "hoop", Joints: []string{"j1", "j2", crown}}})
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "hoop", Joints: []string{"j1", "j2", crown}}})
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "hoop 1", Count: 5, Axis: measure.Y, Pitch: "36"}})
 	h.walk("hoop 1#1/"+crown, "away 36 x4")
 	return h
@@ -79,7 +79,7 @@ func TestAPipeBentByHeat(t *testing.T) {
 	assert.Empty(t, h.codes())
 	h.do(edit.Edit{Gesture: &edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 1), Length: "30"}})
 	assert.InDelta(t, 14+18+14+6*math.Pi, h.pipe("p1").Centre.Inches(), 0.001, "its corners stand on stations")
-	h.do(edit.Edit{Gesture: &edit.Group{Name: "handle", Joints: []string{"j1", "j4"}}})
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "handle", Joints: []string{"j1", "j4"}}})
 	require.Len(t, h.plan().Frames[0].Pipes, 1)
 	h.do(edit.Edit{Gesture: &edit.Delete{Pipes: []string{"handle 1/p1"}}})
 	assert.Empty(t, h.doc.Groups[0].Joints, "its corners go with it")
@@ -96,7 +96,7 @@ func TestBowsThatCannotBe(t *testing.T) {
 		assert.Contains(t, r.What, want, say)
 	}
 	for course, want := range map[string]string{"hoop up": "how far", "hoop right 60": "how far", "hoop right 60 rise": "", "bend up 20, right 20": "no radius", "bend up 20 radius 4": "one leg", "bend up 4, right 4, radius 9": "the leg"} {
-		r := h.refused(edit.Edit{Gesture: &edit.Walk{From: "j2", Course: course}})
+		r := h.refused(edit.Edit{Gesture: &edit.Walk{From: "j2", Line: course}})
 		assert.Contains(t, r.What, want, course)
 	}
 	h.refused(edit.Edit{Gesture: &edit.Bow{Pipe: "p1", Say: "rise 20", Toward: "right"}})

@@ -36,12 +36,12 @@ func (w *Bring) on(e *editor) (Done, error) {
 	}
 	name := cmp.Or(main.Name, main.ID)
 	id, groups := e.doc.Import(&w.From, main)
-	if err := e.look(); err != nil {
+	if err := e.resolve(); err != nil {
 		return Done{}, err
 	}
 	place := &Place{Group: id, On: w.On, placed: func(path string) {
 		for _, check := range e.doc.ImportSaid(&w.From, heldByKind(there.Graph), w.part(there.Graph), path, groups) {
-			e.tell("the check %s comes with it", check)
+			e.note("the check %s comes with it", check)
 		}
 	}}
 	if w.Group != "" { // it is held as it was held there
@@ -50,7 +50,7 @@ func (w *Bring) on(e *editor) (Done, error) {
 	}
 	for _, m := range frame.Modes() {
 		if w.From.Seat(m) != e.doc.Seat(m) {
-			e.tell("its joints seat as those of this frame do")
+			e.note("its joints seat as those of this frame do")
 			break
 		}
 	}
@@ -72,8 +72,8 @@ func (w *Bring) part(g *frame.Graph) string {
 // heldByKind gives a frame's holds with those that count for every fitting of a
 // kind said of the very pipe ends that they hold: in another frame they would
 // count for more.
-func heldByKind(g *frame.Graph) (all []frame.Hold) {
-	for _, h := range g.Doc.Holds {
+func heldByKind(g *frame.Graph) (all []frame.ModeRule) {
+	for _, h := range g.Doc.ModeRules {
 		if h.Kind == "" {
 			all = append(all, h)
 			continue
@@ -82,7 +82,7 @@ func heldByKind(g *frame.Graph) (all []frame.Hold) {
 			e := &g.Edges[i]
 			for end, held := range e.Held {
 				if held.Mode == h.Mode && held.Reason == h.Why() {
-					all = append(all, frame.Hold{Joint: g.Nodes[e.Ends[end]].ID, Pipe: e.ID, Mode: h.Mode, Reason: h.Reason})
+					all = append(all, frame.ModeRule{Joint: g.Nodes[e.Ends[end]].ID, Pipe: e.ID, Mode: h.Mode, Reason: h.Reason})
 				}
 			}
 		}

@@ -18,7 +18,7 @@ func TestAClassFollowsItsPipe(t *testing.T) {
 	b := h.walk(a, "right 20")
 	h.walk(b, "up 20")
 	h.do(edit.Edit{Gesture: &edit.Tolerance{Pipes: []string{"p1", "p2"}, Class: frame.Matched}})
-	h.do(edit.Edit{Gesture: &edit.Group{Name: "arm", Joints: []string{a, b}}})
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "arm", Joints: []string{a, b}}})
 	assert.Equal(t, frame.Matched, h.doc.Tolerance("arm 1/p1").Class)
 	assert.Equal(t, frame.Matched, h.doc.Tolerance("p2").Class)
 	assert.Len(t, h.doc.Tolerances, 2)
@@ -76,7 +76,7 @@ func TestAMirroredPartFoldsTheOtherWay(t *testing.T) {
 	h.do(edit.Edit{Gesture: &edit.Delete{Pipes: []string{"p2"}}})
 	h.do(edit.Edit{Gesture: &edit.Link{Kind: frame.Pivot, On: []string{"p1 at 10", "p3 at 10"}, Fold: 70}})
 	h.walk("j1", "right 60") // something to mirror about
-	h.do(edit.Edit{Gesture: &edit.Group{Name: "arm", Joints: []string{a, top, b, far}}})
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "arm", Joints: []string{a, top, b, far}}})
 	h.do(edit.Edit{Gesture: &edit.Mirror{Part: "arm 1", Axis: measure.X, About: h.plane("", measure.X, 1)}})
 	all := h.plan().Frames[0].Links
 	require.Len(t, all, 2)
@@ -90,7 +90,7 @@ func TestAHoopInAGroupIsOneHoop(t *testing.T) {
 	h := nothing(t)
 	h.doc.Size = "1/2"
 	h.walk("", "hoop right 120 rise 20 staked")
-	h.do(edit.Edit{Gesture: &edit.Group{Name: "hoop", Joints: []string{"j1", "j2"}}})
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "hoop", Joints: []string{"j1", "j2"}}})
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "hoop 1", Count: 3, Axis: measure.Y, Pitch: "30"}})
 	require.Len(t, h.plan().Frames[0].Pipes, 3)
 	h.do(edit.Edit{Gesture: &edit.Split{Pipe: "hoop 1#2/p1"}})

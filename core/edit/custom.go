@@ -33,7 +33,7 @@ func (w *Custom) on(e *editor) (Done, error) {
 				}
 			}
 		}
-		e.doc.DropPart(id)
+		e.doc.DropCustomFitting(id)
 		return Done{Label: fmt.Sprintf("%s taken away", id)}, nil
 	}
 	c := catalog.Custom{ID: id, Source: strings.TrimSpace(w.Source), Size: w.Size}
@@ -57,6 +57,6 @@ func (w *Custom) on(e *editor) (Done, error) {
 	if what, hint := c.Problem(); what != "" {
 		return Done{}, &Refusal{What: what, Hint: hint}
 	}
-	e.doc.SetPart(c)
+	e.doc.SetCustomFitting(c)
 	return Done{Label: fmt.Sprintf("Part %s", id)}, nil
 }

@@ -102,17 +102,17 @@ func (e *Edit) UnmarshalJSON(data []byte) error {
 
 // Done is what a gesture made.
 type Done struct {
-	Label  string   `json:"label"`           // in the builder's words, for undo
-	Joint  string   `json:"joint,omitempty"` // what to go on from
-	Pipe   string   `json:"pipe,omitempty"`
-	Part   string   `json:"part,omitempty"`   // a use's path
-	Also   []string `json:"also,omitempty"`   // what it did besides, in words
-	Gave   []Gave   `json:"gave,omitempty"`   // sizes that do not hold any more as they were said
-	Offers []Offer  `json:"offers,omitempty"` // what may be wanted next
+	Label   string    `json:"label"`           // in the builder's words, for undo
+	Joint   string    `json:"joint,omitempty"` // what to go on from
+	Pipe    string    `json:"pipe,omitempty"`
+	Part    string    `json:"part,omitempty"`   // a use's path
+	Also    []string  `json:"also,omitempty"`   // what it did besides, in words
+	GivenUp []GivenUp `json:"gave,omitempty"`   // sizes that do not hold any more as they were said
+	Offers  []Offer   `json:"offers,omitempty"` // what may be wanted next
 }
 
-// Gave is a size that a gesture gave up, or that it turned into another one.
-type Gave struct {
+// GivenUp is a size that a gesture gave up, or that it turned into another one.
+type GivenUp struct {
 	Size  string `json:"size"` // its id
 	Was   string `json:"was"`  // as it was said: 24 cut of p3
 	Now   string `json:"now"`  // what it is, or what it became
@@ -183,7 +183,7 @@ func Apply(d *frame.Document, ed Edit, solve Solver) (*frame.Document, Done, err
 		return nil, Done{}, err
 	}
 	done.Also = slices.Compact(slices.Concat(done.Also, e.also))
-	done.Gave = append(done.Gave, e.gave...)
+	done.GivenUp = append(done.GivenUp, e.gave...)
 	done.Offers = append(done.Offers, e.offers...)
 	return e.doc, done, nil
 }

@@ -56,7 +56,7 @@ func (h *hand) begun() {
 func (h *hand) begin() string { return h.do(edit.Edit{Gesture: &edit.Begin{}}).Joint }
 
 func (h *hand) walk(from, course string) string {
-	return h.do(edit.Edit{Gesture: &edit.Walk{From: from, Course: course}}).Joint
+	return h.do(edit.Edit{Gesture: &edit.Walk{From: from, Line: course}}).Joint
 }
 
 // refused makes a gesture that cannot be made.
@@ -129,7 +129,7 @@ func Example() {
 	doc := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
 	from := ""
 	for _, course := range []string{"right 46 clear x2", "up 30 cut"} {
-		next, done, err := plan.Edit(context.Background(), doc, edit.Edit{Gesture: &edit.Walk{From: from, Course: course}}, nil)
+		next, done, err := plan.Edit(context.Background(), doc, edit.Edit{Gesture: &edit.Walk{From: from, Line: course}}, nil)
 		if err != nil {
 			fmt.Println(err)
 			return
@@ -168,7 +168,7 @@ func TestAWalkMeetsWhatIsThere(t *testing.T) {
 	top := h.walk(b, "up 30")
 	mid := h.do(edit.Edit{Gesture: &edit.Split{Pipe: "p1"}}).Joint
 	h.walk(mid, "up 30") // a post in the middle, with a free end
-	done := h.do(edit.Edit{Gesture: &edit.Walk{From: top, Course: "left 40"}})
+	done := h.do(edit.Edit{Gesture: &edit.Walk{From: top, Line: "left 40"}})
 	assert.Contains(t, done.Also, "goes through "+h.doc.Root.Joints[len(h.doc.Root.Joints)-1].ID)
 	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 2}, h.kinds())
 	assert.Len(t, h.doc.Root.Pipes, 7)
@@ -299,8 +299,8 @@ func TestACutDrivesTheSize(t *testing.T) {
 	c := h.walk(a, "up 20")
 	h.do(edit.Edit{Gesture: &edit.Size{Pipe: "p1", Length: "30"}})
 	assert.Len(t, h.doc.Root.Sizes, 2)
-	require.Len(t, h.done.Gave, 1)
-	assert.Equal(t, [2]string{"24 centre to centre", "30 cut"}, [2]string{h.done.Gave[0].Was, h.done.Gave[0].Now})
+	require.Len(t, h.done.GivenUp, 1)
+	assert.Equal(t, [2]string{"24 centre to centre", "30 cut"}, [2]string{h.done.GivenUp[0].Was, h.done.GivenUp[0].Now})
 	assert.Equal(t, 30*measure.Inch, h.pipe("p1").Cut)
 
 	h.do(edit.Edit{Gesture: &edit.Join{From: b, To: c}})
@@ -316,9 +316,9 @@ func TestACutDrivesTheSize(t *testing.T) {
 	h.do(edit.Edit{Gesture: &edit.Size{Pipe: brace, Length: "40"}, Answers: []string{"size s2"}})
 	assert.Equal(t, 40*measure.Inch, h.pipe(brace).Cut)
 	assert.Equal(t, 30*measure.Inch, h.pipe("p1").Cut, "what was said before stays")
-	require.Len(t, h.done.Gave, 1)
-	assert.Equal(t, "20 centre to centre of p2", h.done.Gave[0].Was)
-	assert.Contains(t, h.done.Gave[0].Words, "gave way to")
+	require.Len(t, h.done.GivenUp, 1)
+	assert.Equal(t, "20 centre to centre of p2", h.done.GivenUp[0].Was)
+	assert.Contains(t, h.done.GivenUp[0].Words, "gave way to")
 
 	// levels come and go: it is still that one that gave way
 	h.walk(h.walk(a, "near 10"), "up 5")
@@ -346,28 +346,28 @@ func TestGesturesThatCannotBeMade(t *testing.T) {
 	for what, e := range map[string]edit.Edit{
 		"no gesture":          {},
 		"begun already":       {Gesture: &edit.Begin{}},
-		"no direction":        walk(edit.Walk{From: a, Course: "46 clear"}),
-		"no length":           walk(edit.Walk{From: a, Course: "up"}),
-		"one line":            walk(edit.Walk{From: a, Course: "up down 4"}),
-		"3 directions":        walk(edit.Walk{From: a, Course: "up left near 4"}),
-		"not an angle":        walk(edit.Walk{From: a, Course: "right up@95 4"}),
-		"that way already":    walk(edit.Walk{From: a, Course: "right 4"}),
-		"not a unit":          walk(edit.Walk{From: a, Course: "up 4 furlongs"}),
-		"of no length":        walk(edit.Walk{From: a, Course: "up 0"}),
-		"no joint":            walk(edit.Walk{From: "attic", Course: "up 4"}),
-		"no part":             walk(edit.Walk{From: a, In: "attic", Course: "up 4"}),
-		"no pipe size":        walk(edit.Walk{From: a, Course: "up 4", Size: "7"}),
-		"no such end":         walk(edit.Walk{From: a, Course: "up 4", End: "cork"}),
-		"no joint or plane":   walk(edit.Walk{From: a, Course: "up", Until: "attic"}),
-		"51 times":            walk(edit.Walk{From: a, Course: "up 4 x51"}),
-		"no such meaning":     walk(edit.Walk{From: a, Course: "up 4", Meaning: "wide"}),
-		"straight up":         walk(edit.Walk{From: a, Course: "left 4 top"}),
-		"joint \"" + b:        walk(edit.Walk{From: a, Course: "up 4", Name: b}),
+		"no direction":        walk(edit.Walk{From: a, Line: "46 clear"}),
+		"no length":           walk(edit.Walk{From: a, Line: "up"}),
+		"one line":            walk(edit.Walk{From: a, Line: "up down 4"}),
+		"3 directions":        walk(edit.Walk{From: a, Line: "up left near 4"}),
+		"not an angle":        walk(edit.Walk{From: a, Line: "right up@95 4"}),
+		"that way already":    walk(edit.Walk{From: a, Line: "right 4"}),
+		"not a unit":          walk(edit.Walk{From: a, Line: "up 4 furlongs"}),
+		"of no length":        walk(edit.Walk{From: a, Line: "up 0"}),
+		"no joint":            walk(edit.Walk{From: "attic", Line: "up 4"}),
+		"no part":             walk(edit.Walk{From: a, In: "attic", Line: "up 4"}),
+		"no pipe size":        walk(edit.Walk{From: a, Line: "up 4", Size: "7"}),
+		"no such end":         walk(edit.Walk{From: a, Line: "up 4", End: "cork"}),
+		"no joint or plane":   walk(edit.Walk{From: a, Line: "up", Until: "attic"}),
+		"51 times":            walk(edit.Walk{From: a, Line: "up 4 x51"}),
+		"no such meaning":     walk(edit.Walk{From: a, Line: "up 4", Meaning: "wide"}),
+		"straight up":         walk(edit.Walk{From: a, Line: "left 4 top"}),
+		"joint \"" + b:        walk(edit.Walk{From: a, Line: "up 4", Name: b}),
 		"from a joint to":     {Gesture: &edit.Join{From: a, To: a}},
 		"joins":               {Gesture: &edit.Join{From: a, To: b}},
-		"nothing to group":    {Gesture: &edit.Group{Name: "foot"}},
-		"without a name":      {Gesture: &edit.Group{Joints: []string{a}}},
-		"cannot be a name":    {Gesture: &edit.Group{Name: "a/b", Joints: []string{a}}},
+		"nothing to group":    {Gesture: &edit.MakeGroup{Name: "foot"}},
+		"without a name":      {Gesture: &edit.MakeGroup{Joints: []string{a}}},
+		"cannot be a name":    {Gesture: &edit.MakeGroup{Name: "a/b", Joints: []string{a}}},
 		"no group":            {Gesture: &edit.Place{Group: "foot", On: a}},
 		"2 sides":             {Gesture: &edit.Ring{Sides: 2, Side: "4"}},
 		"a size across":       {Gesture: &edit.Ring{Sides: 8}},

@@ -30,7 +30,7 @@ type editor struct {
 	heights   []string       // sizes that were typed just now, which may be heights from the floor
 	answers   []string
 	also      []string
-	gave      []Gave
+	gave      []GivenUp
 	offers    []Offer
 	asNow     bool              // what is held is held where it is, not where it stood
 	goesOnYet bool              // a line that repeats has not come to its end
@@ -39,7 +39,7 @@ type editor struct {
 
 func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
 	e := &editor{doc: d.Clone(), unit: cmp.Or(ed.Unit, d.Units, measure.Inches), solve: solve, answers: ed.Answers, clashed: map[string]bool{}}
-	if err := e.look(); err != nil {
+	if err := e.resolve(); err != nil {
 		return nil, err
 	}
 	for _, g := range gaveWays(e.doc) {
@@ -52,10 +52,10 @@ func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
 	return e, nil
 }
 
-// look puts the parts of the document as it is now in their places. What the
+// resolve puts the parts of the document as it is now in their places. What the
 // document's own rules refuse, two pipes in one place for one, is refused in a
 // builder's words.
-func (e *editor) look() error {
+func (e *editor) resolve() error {
 	view, err := e.solve(e.doc)
 	var ps frame.Problems
 	if errors.As(err, &ps) && len(ps) > 0 && e.view != nil {
@@ -67,13 +67,13 @@ func (e *editor) look() error {
 	return err
 }
 
-func (e *editor) tell(what string, args ...any) { e.also = append(e.also, fmt.Sprintf(what, args...)) }
+func (e *editor) note(what string, args ...any) { e.also = append(e.also, fmt.Sprintf(what, args...)) }
 
-// told says what went besides what was asked for.
-func (e *editor) told(gone []frame.Removed) {
+// noteRemoved says what went besides what was asked for.
+func (e *editor) noteRemoved(gone []frame.Removed) {
 	for _, r := range gone {
 		if r.Words != "" {
-			e.tell("%s goes", r.Words)
+			e.note("%s goes", r.Words)
 		}
 	}
 }
@@ -196,15 +196,15 @@ func (e *editor) joined(i, j int) bool {
 	return false
 }
 
-// opened takes what closes a pipe's end off a joint that a pipe goes on from.
-func (e *editor) opened(id string) {
+// clearEnd takes what closes a pipe's end off a joint that a pipe goes on from.
+func (e *editor) clearEnd(id string) {
 	if _, j, _, err := e.joint(id); err == nil {
 		j.End = frame.OpenEnd
 	}
 }
 
-// along is the axis that a direction runs along, and its sign.
-func along(d measure.Dir) (a measure.Axis, sign float64, ok bool) {
+// axisAlong is the axis that a direction runs along, and its sign.
+func axisAlong(d measure.Dir) (a measure.Axis, sign float64, ok bool) {
 	d = d.Unit()
 	for k := range d {
 		if d[k] > 1-1e-9 {
@@ -237,8 +237,8 @@ func socketOf(size catalog.Size) measure.Length {
 	return catalog.Typical().Figure("", size, catalog.SocketDepth).Value
 }
 
-// sound refuses what the document's own rules refuse, in a builder's words.
-func (e *editor) sound() error {
+// validate refuses what the document's own rules refuse, in a builder's words.
+func (e *editor) validate() error {
 	_, err := frame.Expand(e.doc)
 	if ps, bad := err.(frame.Problems); bad && len(ps) > 0 { //nolint:errorlint // Expand says so
 		return &Refusal{What: ps[0].What, Hint: ps[0].Hint}

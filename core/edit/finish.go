@@ -12,40 +12,40 @@ import (
 // contradicts without its builder having chosen, nothing that runs the other
 // way.
 func (e *editor) finish() error {
-	if err := e.rest(); err != nil {
+	if err := e.resolveAndHold(); err != nil {
 		return err
 	}
-	for _, step := range []func() error{e.balance, e.rejoin, e.stands, e.holdsAgain, e.nothingLoose, e.runsOn} {
+	for _, step := range []func() error{e.balance, e.mergeCopyJoints, e.bindHeights, e.restoreWhatHolds, e.refuseLoose, e.refuseReversed} {
 		if err := step(); err != nil {
 			return err
 		}
 	}
 	e.offerBack()
-	e.passed()
-	return e.sound()
+	e.reportPassed()
+	return e.validate()
 }
 
 // balance holds what lost its place and lets give way what was chosen to, until
 // there is neither.
 func (e *editor) balance() error {
 	for range 4 {
-		if err := e.rounds(); err != nil {
+		if err := e.resolveConflicts(); err != nil {
 			return err
 		}
-		if !e.ownWays() {
+		if !e.freeCutsFromAxes() {
 			return nil
 		}
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-// ownWays lets sizes that were typed for a pipe, and lay along an axis because
+// freeCutsFromAxes lets sizes that were typed for a pipe, and lay along an axis because
 // it did, go the pipe's own way where nothing keeps it along the axis: a cut is
 // that of the piece, whichever way it comes to run. It reports whether any does.
-func (e *editor) ownWays() (any bool) {
+func (e *editor) freeCutsFromAxes() (any bool) {
 	for sc := range e.view.Graph.Scopes {
 		def, place := e.def(sc), e.place(sc)
 		for i := range def.Sizes {
@@ -70,10 +70,10 @@ func (e *editor) ownWays() (any bool) {
 	return any
 }
 
-// rounds holds and lets give way by turns.
-func (e *editor) rounds() error {
+// resolveConflicts holds and lets give way by turns.
+func (e *editor) resolveConflicts() error {
 	for range 12 {
-		held, err := e.hold()
+		held, err := e.holdLoose()
 		if err != nil {
 			return err
 		}
@@ -88,8 +88,8 @@ func (e *editor) rounds() error {
 	return refuse("make it in two steps", "what this leaves without a place cannot be held where it stood")
 }
 
-// nothingLoose refuses what would leave joints without a place that had one.
-func (e *editor) nothingLoose() error {
+// refuseLoose refuses what would leave joints without a place that had one.
+func (e *editor) refuseLoose() error {
 	if len(e.view.Clashes) > 0 || len(e.view.Free) <= len(e.was.Free) {
 		return nil
 	}
@@ -97,22 +97,22 @@ func (e *editor) nothingLoose() error {
 	return refuse("size it first, or make it in two steps", "this leaves nothing that says where %s stands", loose)
 }
 
-// rest looks, and keeps everything where it stood that a change left without a
+// resolveAndHold looks, and keeps everything where it stood that a change left without a
 // place.
-func (e *editor) rest() error {
-	if err := e.look(); err != nil {
+func (e *editor) resolveAndHold() error {
+	if err := e.resolve(); err != nil {
 		return err
 	}
-	if err := e.stay(); err != nil {
+	if err := e.keepOrigin(); err != nil {
 		return err
 	}
-	_, err := e.hold()
+	_, err := e.holdLoose()
 	return err
 }
 
-// stay keeps the frame where it is when the joint that it was placed by has
+// keepOrigin keeps the frame where it is when the joint that it was placed by has
 // gone: the next one takes its place.
-func (e *editor) stay() error {
+func (e *editor) keepOrigin() error {
 	if len(e.view.Graph.Nodes) == 0 || len(e.was.Graph.Nodes) == 0 {
 		return nil
 	}
@@ -130,13 +130,13 @@ func (e *editor) stay() error {
 		}
 	}
 	if moved {
-		return e.look()
+		return e.resolve()
 	}
 	return nil
 }
 
-// rejoin lets joined copies share what came to stand at one place in them.
-func (e *editor) rejoin() error {
+// mergeCopyJoints lets joined copies share what came to stand at one place in them.
+func (e *editor) mergeCopyJoints() error {
 	changed := false
 	for _, def := range e.doc.Definitions() {
 		for i := range def.Uses {
@@ -153,7 +153,7 @@ func (e *editor) rejoin() error {
 		}
 	}
 	if changed {
-		return e.look()
+		return e.resolve()
 	}
 	return nil
 }
@@ -176,9 +176,9 @@ func (e *editor) joinCopies(u *frame.Use, path string) (changed bool) {
 	return changed
 }
 
-// runsOn refuses what would leave a pipe less than no room, or a sprung or bent
+// refuseReversed refuses what would leave a pipe less than no room, or a sprung or bent
 // one no way between its ends.
-func (e *editor) runsOn() error {
+func (e *editor) refuseReversed() error {
 	larger := "write a larger size: the bodies at both ends take that much"
 	hints := map[string]string{"turned-round": larger, "zero-length": larger, "size-too-small": larger, "no-curve": "make the pipe longer first, or its ends less far apart"}
 	had := map[string]bool{}

@@ -31,7 +31,7 @@ func vslots(t require.TestingT) *hand {
 	for _, j := range h.plan().Frames[0].Joints {
 		all = append(all, j.ID)
 	}
-	h.do(edit.Edit{Gesture: &edit.Group{Name: "slot", Joints: all}})
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "slot", Joints: all}})
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "slot 1", Count: 4, Axis: measure.X, Pitch: "13"}})
 	for _, from := range []string{"slot 1#1/", "slot 1#2/", "slot 1#3/"} {
 		h.walk(from+side, "right 7.95")
@@ -94,7 +94,7 @@ func TestFramesFromNothing(t *testing.T) {
 func TestTheDocumentCarriesEverything(t *testing.T) {
 	for _, make := range []func(require.TestingT) *hand{vslots, spoked, tunnel, tilted} {
 		h := make(t)
-		h.do(edit.Edit{Gesture: &edit.Envelope{Name: "door", Kind: frame.Doorway, Say: "32"}})
+		h.do(edit.Edit{Gesture: &edit.ClearanceCheck{Name: "door", Kind: frame.Doorway, Say: "32"}})
 		h.do(edit.Edit{Gesture: &edit.Tolerance{Pipes: []string{h.plan().Frames[0].Pipes[0].Pipe}, Class: frame.Trim}})
 		h.do(edit.Edit{Gesture: &edit.Custom{Name: "hub", Ports: []string{"left 1", "right 1"}}})
 		data, err := json.Marshal(h.doc)
@@ -153,15 +153,15 @@ func TestAGroupIsBroughtFromAnotherProject(t *testing.T) {
 	other := nothing(t)
 	other.doc.Size = "1"
 	hub := other.begin()
-	a := other.do(edit.Edit{Gesture: &edit.Walk{From: hub, Course: "near 12 capped"}}).Joint
-	b := other.do(edit.Edit{Gesture: &edit.Walk{From: hub, Course: "away 12 capped"}}).Joint
-	other.do(edit.Edit{Gesture: &edit.Group{Name: "foot", Joints: []string{hub, a, b}}})
+	a := other.do(edit.Edit{Gesture: &edit.Walk{From: hub, Line: "near 12 capped"}}).Joint
+	b := other.do(edit.Edit{Gesture: &edit.Walk{From: hub, Line: "away 12 capped"}}).Joint
+	other.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "foot", Joints: []string{hub, a, b}}})
 
 	use := other.plan().Frames[0].Parts[0].Path
 	other.do(edit.Edit{Gesture: &edit.Tolerance{Pipes: []string{use + "/p1"}, Class: frame.Trim}})
-	other.do(edit.Edit{Gesture: &edit.Envelope{Name: "arm", Kind: frame.Reach, Joint: use + "/" + a, Say: "40"}})
-	other.do(edit.Edit{Gesture: &edit.Envelope{Name: "hall door", Kind: frame.Doorway, Say: "36"}})
-	other.doc.Holds = []frame.Hold{{Kind: catalog.Cap, Mode: frame.Slip, Reason: "come off to drain"}, {Joint: use + "/" + hub, Mode: frame.Pinned}}
+	other.do(edit.Edit{Gesture: &edit.ClearanceCheck{Name: "arm", Kind: frame.Reach, Joint: use + "/" + a, Say: "40"}})
+	other.do(edit.Edit{Gesture: &edit.ClearanceCheck{Name: "hall door", Kind: frame.Doorway, Say: "36"}})
+	other.doc.ModeRules = []frame.ModeRule{{Kind: catalog.Cap, Mode: frame.Slip, Reason: "come off to drain"}, {Joint: use + "/" + hub, Mode: frame.Pinned}}
 
 	h := nothing(t)
 	j := h.begin()
@@ -175,8 +175,8 @@ func TestAGroupIsBroughtFromAnotherProject(t *testing.T) {
 		held[i.Mode]++
 	}
 	assert.Equal(t, map[frame.Mode]int{frame.Cemented: 1, frame.Slip: 3, frame.Pinned: 3}, held, "its two caps slip and a bushing under the pin, not the post's cap; its hub is the post's now")
-	require.Len(t, h.doc.Envelopes, 1, "a check of the whole of that frame is none of the foot's")
-	assert.Equal(t, "foot 1/"+a, h.doc.Envelopes[0].Joint)
+	require.Len(t, h.doc.ClearanceChecks, 1, "a check of the whole of that frame is none of the foot's")
+	assert.Equal(t, "foot 1/"+a, h.doc.ClearanceChecks[0].Joint)
 	h.do(edit.Edit{Gesture: &edit.Bring{From: *other.doc, Group: "foot", On: top}})
 	assert.Len(t, h.doc.Groups, 2, "a second one gets a name of its own")
 	// held at its hub there, though its stations begin at its front: so it is here

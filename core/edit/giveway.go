@@ -22,7 +22,7 @@ func (e *editor) settle() (any bool, err error) {
 		c := e.view.Clashes[i]
 		if e.letGo(&c) {
 			any = true
-			if err := e.look(); err != nil {
+			if err := e.resolve(); err != nil {
 				return any, err
 			}
 			continue
@@ -51,7 +51,7 @@ func (e *editor) letGo(c *layout.Clash) bool {
 		p := c.Parties[k]
 		switch p.Kind {
 		case "size":
-			if s := e.doc.SizeOf(p.ID); s != nil && s.Stood {
+			if s := e.doc.SizeOf(p.ID); s != nil && s.Inferred {
 				e.doc.DropSize(p.ID)
 				return true
 			}
@@ -143,7 +143,7 @@ func listed(words []string) string {
 // give lets one of a set that cannot hold together give way to the others.
 func (e *editor) give(c *layout.Clash, which int) error {
 	p := c.Parties[which]
-	g := &frame.Gave{}
+	g := &frame.GaveWay{}
 	var to []string
 	for k, o := range c.Parties {
 		if k == which {
@@ -170,29 +170,29 @@ func (e *editor) definition(group string) *frame.Definition {
 	return e.doc.Group(group)
 }
 
-func (e *editor) giveWay(p layout.Party, words string, g *frame.Gave) error {
+func (e *editor) giveWay(p layout.Party, words string, g *frame.GaveWay) error {
 	def := e.definition(p.Group)
 	switch p.Kind {
 	case "size":
 		s := e.doc.SizeOf(p.ID)
 		s.Gave = g
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return err
 		}
-		e.gave = append(e.gave, Gave{Size: p.ID, Was: words, Now: e.now(p.ID), Words: "gave way to " + g.Words})
+		e.gave = append(e.gave, GivenUp{Size: p.ID, Was: words, Now: e.now(p.ID), Words: "gave way to " + g.Words})
 		return nil
 	case "reason":
 		def.Reason(p.ID).Gave = g
 	case "pipe":
 		pipe := def.Pipe(p.ID)
 		pipe.Gave = g
-		e.tell("%s slopes", p.ID)
-		if err := e.look(); err != nil {
+		e.note("%s slopes", p.ID)
+		if err := e.resolve(); err != nil {
 			return err
 		}
 		return e.stillLevel(def, pipe)
 	}
-	return e.look()
+	return e.resolve()
 }
 
 // now is what a size has become, in its own meaning.
@@ -210,19 +210,19 @@ func (e *editor) stillLevel(def *frame.Definition, p *frame.Pipe) error {
 		return nil
 	}
 	from, to, rank := p.From, p.To, p.Rank
-	run, _, square := along(*p.Dir)
+	run, _, square := axisAlong(*p.Dir)
 	for a := range measure.Axis(3) {
 		if !square || a == run {
 			continue
 		}
 		n := len(e.view.Clashes)
 		id := e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(to), To: frame.Ref(from), Rank: rank})
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return err
 		}
 		if len(e.view.Clashes) > n {
 			e.doc.DropReason(id)
-			if err := e.look(); err != nil {
+			if err := e.resolve(); err != nil {
 				return err
 			}
 		}

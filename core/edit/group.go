@@ -9,17 +9,17 @@ import (
 	"sturdyelbow/core/frame"
 )
 
-// Group names a sub-assembly: joints, and what lies among them, become a group
+// MakeGroup names a sub-assembly: joints, and what lies among them, become a group
 // of their own with one use where they stood.
-type Group struct {
+type MakeGroup struct {
 	In     string   `json:"in,omitempty"`
 	Name   string   `json:"name"`
 	Joints []string `json:"joints"`
 }
 
-var _ = register[Group]("group")
+var _ = register[MakeGroup]("group")
 
-func (w *Group) on(e *editor) (Done, error) {
+func (w *MakeGroup) on(e *editor) (Done, error) {
 	scope, err := e.scope(w.In)
 	if err != nil {
 		return Done{}, err
@@ -86,7 +86,7 @@ func (e *editor) group(scope int, name string, ids []string) (string, error) {
 // nothing else: what could not hold together before cannot now, and was
 // answered, or is shown, already.
 func (e *editor) renamedOnly() error {
-	if err := e.look(); err != nil {
+	if err := e.resolve(); err != nil {
 		return err
 	}
 	if len(e.was.Clashes) > 0 {
@@ -137,7 +137,7 @@ func (w *Ungroup) on(e *editor) (Done, error) {
 	}
 	id := u.ID
 	anchors, at := u.Anchor, u.At
-	held := e.doc.Held(e.doc.Group(u.Of))
+	held := e.doc.DefaultAnchor(e.doc.Group(u.Of))
 	joints, _ := e.doc.Dissolve(def, id)
 	def = e.def(scope) // the list of groups may have moved
 	for a := range 3 { // where it was held, its joint is level with what it stood on
@@ -223,7 +223,7 @@ func (w *Place) on(e *editor) (Done, error) {
 		return Done{}, refuse("give it another name, without /, # and =", "%q cannot be its name", u.ID)
 	}
 	e.doc.AddUse(def, u)
-	if err := e.sound(); err != nil { // as a group inside itself
+	if err := e.validate(); err != nil { // as a group inside itself
 		return Done{}, err
 	}
 	path := join(e.path(scope), u.ID)

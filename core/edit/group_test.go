@@ -18,7 +18,7 @@ func TestAFootIsMirrored(t *testing.T) {
 	h := nothing(t)
 	hub := h.begin()
 	h.walk(hub, "up 30")
-	toe := h.do(edit.Edit{Gesture: &edit.Walk{From: hub, Course: "near 12", End: frame.CappedEnd, Name: "toe"}}).Joint
+	toe := h.do(edit.Edit{Gesture: &edit.Walk{From: hub, Line: "near 12", End: frame.CappedEnd, Name: "toe"}}).Joint
 	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 1, catalog.Cap: 1}, h.kinds())
 	h.do(edit.Edit{Gesture: &edit.Mirror{Joints: []string{hub, toe}, Name: "foot", Axis: measure.Y, About: frame.Ref(hub)}})
 	assert.Equal(t, map[catalog.Kind]int{catalog.Tee: 1, catalog.Cap: 2}, h.kinds(), "a tee where the halves meet")
@@ -63,7 +63,7 @@ func gate(t require.TestingT) *hand {
 	f := h.walk(e, "down 15")
 	h.walk(f, "down 15")
 	h.do(edit.Edit{Gesture: &edit.Join{From: f, To: c}})
-	h.do(edit.Edit{Gesture: &edit.Group{Name: "section", Joints: []string{a, b, c, d, e, f}}})
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "section", Joints: []string{a, b, c, d, e, f}}})
 	return h
 }
 
@@ -98,17 +98,17 @@ func TestASectionThreeTimesMakesCrosses(t *testing.T) {
 // place when the part becomes an array.
 func TestNamesFollowIntoGroupsAndArrays(t *testing.T) {
 	h := gate(t)
-	h.doc.Holds = []frame.Hold{{Joint: "section 1/j1", Mode: frame.Slip}}
+	h.doc.ModeRules = []frame.ModeRule{{Joint: "section 1/j1", Mode: frame.Slip}}
 	h.walk("section 1/j1", "near 10")
 	h.doc.Tolerances = []frame.Tolerance{{Pipe: "section 1/p1", Class: frame.Trim}}
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "section 1", Count: 2, Axis: measure.X, Joined: true}})
-	assert.Equal(t, "section 1#1/j1", h.doc.Holds[0].Joint)
+	assert.Equal(t, "section 1#1/j1", h.doc.ModeRules[0].Joint)
 	assert.Equal(t, "section 1#1/p1", h.doc.Tolerances[0].Pipe)
 	assert.Equal(t, "section 1#1/j1", h.doc.Root.Pipes[0].From)
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "section 1#1", Count: 1}})
-	assert.Equal(t, "section 1/j1", h.doc.Holds[0].Joint)
-	h.do(edit.Edit{Gesture: &edit.Group{Name: "all", Joints: []string{"section 1/j1", h.doc.Root.Joints[0].ID}}})
-	assert.Equal(t, "all 1/section 1/j1", h.doc.Holds[0].Joint)
+	assert.Equal(t, "section 1/j1", h.doc.ModeRules[0].Joint)
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "all", Joints: []string{"section 1/j1", h.doc.Root.Joints[0].ID}}})
+	assert.Equal(t, "all 1/section 1/j1", h.doc.ModeRules[0].Joint)
 	assert.Equal(t, map[catalog.Kind]int{catalog.SideOutletElbow: 1, catalog.Elbow90: 3, catalog.Tee: 2}, h.kinds())
 }
 
@@ -157,7 +157,7 @@ func TestColumnsAndLevelsAreCopied(t *testing.T) {
 // A post copied with rails from some of its joints, and again like the last bay.
 func TestAWallFromOnePost(t *testing.T) {
 	h := nothing(t)
-	low := h.do(edit.Edit{Gesture: &edit.Walk{Course: "up 6"}}).Joint
+	low := h.do(edit.Edit{Gesture: &edit.Walk{Line: "up 6"}}).Joint
 	top := h.walk(low, "up 21 x2")
 	hub, mid := h.doc.Root.Joints[0].ID, h.doc.Root.Joints[2].ID
 	h.walk(hub, "near 12 capped")
@@ -178,7 +178,7 @@ func TestAColumnOfAGroupIsCopied(t *testing.T) {
 	h := nothing(t)
 	a := h.begin()
 	top := h.walk(a, "up 30")
-	h.do(edit.Edit{Gesture: &edit.Group{Name: "post", Joints: []string{a, top}}})
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "post", Joints: []string{a, top}}})
 	free := h.walk("post 1/"+top, "right 40")
 	h.walk("post 1/"+a, "right 40")
 	h.do(edit.Edit{Gesture: &edit.Place{Group: "post", On: h.done.Joint}})
@@ -264,16 +264,16 @@ func TestATurnedPartKeepsItsHeight(t *testing.T) {
 func TestAPitchThatGoesIsTold(t *testing.T) {
 	h := nothing(t)
 	h.walk("", "up 10 cut")
-	h.do(edit.Edit{Gesture: &edit.Group{Name: "post", Joints: []string{"j1", "j2"}}})
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "post", Joints: []string{"j1", "j2"}}})
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1", Count: 3, Pitch: "20"}})
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1#1", Count: 3, Pitch: "24 clear"}})
-	require.Len(t, h.done.Gave, 1)
-	assert.Equal(t, edit.Gave{Size: "s2", Was: "20 centre to centre from copy to copy", Now: "24 clear", Words: "typed instead"}, h.done.Gave[0])
+	require.Len(t, h.done.GivenUp, 1)
+	assert.Equal(t, edit.GivenUp{Size: "s2", Was: "20 centre to centre from copy to copy", Now: "24 clear", Words: "typed instead"}, h.done.GivenUp[0])
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1#1", Count: 5}})
-	assert.Empty(t, h.done.Gave, "the pitch stays")
+	assert.Empty(t, h.done.GivenUp, "the pitch stays")
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1#1", Count: 1}})
-	require.Len(t, h.done.Gave, 1)
-	assert.Equal(t, "24 clear from copy to copy", h.done.Gave[0].Was)
+	require.Len(t, h.done.GivenUp, 1)
+	assert.Equal(t, "24 clear from copy to copy", h.done.GivenUp[0].Was)
 }
 
 // A hoop is refused what it cannot do, whichever size says so.

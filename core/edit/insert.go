@@ -73,7 +73,7 @@ func (w *Insert) on(e *editor) (Done, error) {
 		if !w.Split {
 			return Done{}, refuse("say what it is to be like, or split the pipes that cross it", "nothing would stand there")
 		}
-		return done, e.cross(scope, w.Axis, &all[at], &all[next%len(all)], far, share)
+		return done, e.addCrossing(scope, w.Axis, &all[at], &all[next%len(all)], far, share)
 	}
 	_, from, err := e.axis(w.In, w.Axis, w.Like)
 	if err != nil {
@@ -93,11 +93,11 @@ func (w *Insert) on(e *editor) (Done, error) {
 			return Done{}, err
 		}
 	case last:
-		rail = e.another(scope, w.Axis, &all[from], twins)
+		rail = e.copyRun(scope, w.Axis, &all[from], twins)
 	}
 	switch {
 	case share:
-		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: frame.Ref(first), From: all[at].Ref, To: all[next].Ref, Part: 1, Parts: 2})
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: frame.Ref(first), From: all[at].Ref, To: all[next].Ref, Part: 1, CustomFittings: 2})
 	case rail != "" && from == at && !isNamed(&all[at]):
 		far.Pipe = rail
 		e.doc.AddSize(def, far)
@@ -265,13 +265,13 @@ func (e *editor) rails(scope int, a measure.Axis, from []string, twins map[strin
 		if first == "" {
 			first = p
 		}
-		e.open(def, ref, twin)
+		e.clearEnds(def, ref, twin)
 	}
 	return first, nil
 }
 
-// open takes what closes their ends off joints that pipes go on from.
-func (e *editor) open(def *frame.Definition, refs ...string) {
+// clearEnds takes what closes their ends off joints that pipes go on from.
+func (e *editor) clearEnds(def *frame.Definition, refs ...string) {
 	for _, r := range refs {
 		path, name, _ := frame.Ref(r).Parts()
 		if in := e.doc.Inside(def, path); in != nil && in.Joint(name) != nil {
@@ -280,9 +280,9 @@ func (e *editor) open(def *frame.Definition, refs ...string) {
 	}
 }
 
-// another runs pipes to a plane's copy as they run to the plane from the one
+// copyRun runs pipes to a plane's copy as they run to the plane from the one
 // before it, and gives the first.
-func (e *editor) another(scope int, a measure.Axis, from *layout.Plane, twins map[string]string) (first string) {
+func (e *editor) copyRun(scope int, a measure.Axis, from *layout.Plane, twins map[string]string) (first string) {
 	def, place := e.def(scope), e.place(scope)
 	for _, p := range slices.Clone(def.Pipes) {
 		i := e.view.Graph.Edge(join(place.Path, p.ID))
@@ -291,7 +291,7 @@ func (e *editor) another(scope int, a measure.Axis, from *layout.Plane, twins ma
 		}
 		for k, ref := range []string{p.From, p.To} {
 			twin := twins[ref]
-			b, sign, square := along(place.Turned(e.leaves(frame.PipeEnd{Pipe: i, End: k})))
+			b, sign, square := axisAlong(place.Turned(e.leaves(frame.PipeEnd{Pipe: i, End: k})))
 			if twin == "" || !slices.Contains(from.Joints, ref) || !square || b != a || sign > 0 {
 				continue
 			}
@@ -300,7 +300,7 @@ func (e *editor) another(scope int, a measure.Axis, from *layout.Plane, twins ma
 			if first == "" {
 				first = id
 			}
-			e.open(def, ref, twin)
+			e.clearEnds(def, ref, twin)
 		}
 	}
 	return first
@@ -309,7 +309,7 @@ func (e *editor) another(scope int, a measure.Axis, from *layout.Plane, twins ma
 // ontoPipes splits the pipes that joints copied between two planes came to
 // stand on.
 func (e *editor) ontoPipes(scope int, a measure.Axis, twins map[string]string) error {
-	if err := e.look(); err != nil {
+	if err := e.resolve(); err != nil {
 		return err
 	}
 	place, def := e.place(scope), e.def(scope)
@@ -323,12 +323,12 @@ func (e *editor) ontoPipes(scope int, a measure.Axis, twins map[string]string) e
 			if i < 0 || p.From == twin || p.To == twin || !e.runsThrough(i, e.view.Points[n], near) {
 				continue
 			}
-			if b, _, square := along(place.Turned(e.leaves(frame.PipeEnd{Pipe: i}))); !square || b != a {
+			if b, _, square := axisAlong(place.Turned(e.leaves(frame.PipeEnd{Pipe: i}))); !square || b != a {
 				continue
 			}
 			e.splitAt(scope, p.ID, twin)
-			e.open(def, twin)
-			if err := e.look(); err != nil {
+			e.clearEnds(def, twin)
+			if err := e.resolve(); err != nil {
 				return err
 			}
 			place, def = e.place(scope), e.def(scope)
@@ -346,8 +346,8 @@ func sorted(m map[string]string) (all []string) {
 	return all
 }
 
-// cross puts a joint into every pipe that runs from one plane to a further one.
-func (e *editor) cross(scope int, a measure.Axis, lo, hi *layout.Plane, far frame.Size, share bool) error {
+// addCrossing puts a joint into every pipe that runs from one plane to a further one.
+func (e *editor) addCrossing(scope int, a measure.Axis, lo, hi *layout.Plane, far frame.Size, share bool) error {
 	def, place := e.def(scope), e.place(scope)
 	rank, first := e.doc.NextRank(), ""
 	at := lo.At + (hi.At - lo.At).Half()
@@ -381,7 +381,7 @@ func (e *editor) cross(scope int, a measure.Axis, lo, hi *layout.Plane, far fram
 		case first != "":
 			e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(j), To: frame.Ref(first), Rank: rank})
 		case share:
-			e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(j), From: lo.Ref, To: hi.Ref, Part: 1, Parts: 2, Rank: rank})
+			e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(j), From: lo.Ref, To: hi.Ref, Part: 1, CustomFittings: 2, Rank: rank})
 		default:
 			far.Axis, far.From, far.To = a.String(), lo.Ref, frame.Ref(j)
 			e.doc.AddSize(def, far)

@@ -8,8 +8,8 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// stood is where a joint stood before the gesture.
-func (e *editor) stood(n int) (measure.Point, bool) {
+// positionBefore is where a joint stood before the gesture.
+func (e *editor) positionBefore(n int) (measure.Point, bool) {
 	id := e.view.Graph.Nodes[n].ID
 	if old, ok := e.alias[id]; ok {
 		id = old
@@ -21,15 +21,15 @@ func (e *editor) stood(n int) (measure.Point, bool) {
 	return e.was.Points[k], true
 }
 
-// stoodApart is how far a joint stood from another before the gesture, along a
+// distanceBefore is how far a joint stood from another before the gesture, along a
 // scope's own axes. Joints of a new copy stood as those of the others did.
-func (e *editor) stoodApart(scope, n, m int) measure.Point {
+func (e *editor) distanceBefore(scope, n, m int) measure.Point {
 	if e.asNow {
 		place := e.place(scope)
 		return place.Local(e.view.Points[m]).Sub(place.Local(e.view.Points[n]))
 	}
-	p, ok1 := e.stood(n)
-	q, ok2 := e.stood(m)
+	p, ok1 := e.positionBefore(n)
+	q, ok2 := e.positionBefore(m)
 	place := e.place(scope)
 	if ok1 && ok2 {
 		return place.Local(q).Sub(place.Local(p))
@@ -91,9 +91,9 @@ func (e *editor) common(n, m int) int {
 	return 0
 }
 
-// hold gives whatever lost its place a size, or a placement, that keeps it as
+// holdLoose gives whatever lost its place a size, or a placement, that keeps it as
 // it stood. It reports whether anything was to be held.
-func (e *editor) hold() (any bool, err error) {
+func (e *editor) holdLoose() (any bool, err error) {
 	defer func() { e.asNow = false }()
 	for i := 0; i < 3*len(e.view.Free); {
 		n, before, told := len(e.view.Free), e.doc.Clone(), len(e.also)
@@ -102,10 +102,10 @@ func (e *editor) hold() (any bool, err error) {
 		switch f := &e.view.Free[i%n]; {
 		case i >= 2*n: // one axis alone does not hold it: all of them do
 			e.placeFrom(f)
-		case i > 0 || !e.placed():
-			e.keep(f)
+		case i > 0 || !e.placeParts():
+			e.keepSize(f)
 		}
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return any, err
 		}
 		if len(e.view.Free) < n {
@@ -114,7 +114,7 @@ func (e *editor) hold() (any bool, err error) {
 		}
 		// it held nothing: another one may
 		e.doc, e.also = before, e.also[:told]
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return any, err
 		}
 		i++
@@ -122,8 +122,8 @@ func (e *editor) hold() (any bool, err error) {
 	return any, nil
 }
 
-// placed ties a part that moves freely along all axes by one placement.
-func (e *editor) placed() bool {
+// placeParts ties a part that moves freely along all axes by one placement.
+func (e *editor) placeParts() bool {
 	f := e.view.Free
 	if len(f) < 3 || !slices.Equal(f[0].Nodes, f[1].Nodes) || !slices.Equal(f[1].Nodes, f[2].Nodes) || f[0].Scope != f[1].Scope || f[1].Scope != f[2].Scope {
 		return false
@@ -133,7 +133,7 @@ func (e *editor) placed() bool {
 
 // placeFrom ties joints that move freely by a placement, and says whether it could.
 func (e *editor) placeFrom(f *layout.Free) bool {
-	from, to := e.holder(f)
+	from, to := e.bestHolder(f)
 	if from < 0 {
 		return false
 	}
@@ -143,20 +143,20 @@ func (e *editor) placeFrom(f *layout.Free) bool {
 	if !ok1 || !ok2 {
 		return false
 	}
-	e.doc.AddReason(e.def(scope), frame.Reason{Kind: frame.Placed, Of: frame.Ref(b), From: frame.Ref(a), By: e.stoodApart(scope, from, to)})
+	e.doc.AddReason(e.def(scope), frame.Reason{Kind: frame.Placed, Of: frame.Ref(b), From: frame.Ref(a), By: e.distanceBefore(scope, from, to)})
 	if e.joined(from, to) {
-		e.tell("%s keeps its place from %s", b, a)
+		e.note("%s keeps its place from %s", b, a)
 	} else {
-		e.tell("the part at %s is by itself: it keeps its place from %s", b, a)
+		e.note("the part at %s is by itself: it keeps its place from %s", b, a)
 	}
 	return true
 }
 
-// holder gives the joint that joints which move freely are best held from, and
+// bestHolder gives the joint that joints which move freely are best held from, and
 // which of them: the ends of a pipe where one joins them, so that it keeps its
 // length; -1 where there is none.
-func (e *editor) holder(f *layout.Free) (from, to int) {
-	from, to = e.heldNode(f.Nodes), f.Nodes[0]
+func (e *editor) bestHolder(f *layout.Free) (from, to int) {
+	from, to = e.fixedNode(f.Nodes), f.Nodes[0]
 	loose := e.loose()
 	held := false // the other end is
 	for _, n := range f.Nodes {
@@ -171,10 +171,10 @@ func (e *editor) holder(f *layout.Free) (from, to int) {
 	return from, to
 }
 
-// heldNode gives a joint that is not among those that move freely and that is
+// fixedNode gives a joint that is not among those that move freely and that is
 // held itself, as near to them as parts go: of the same copy of a part before
 // one outside it; -1 where there is none.
-func (e *editor) heldNode(free []int) int {
+func (e *editor) fixedNode(free []int) int {
 	loose := e.loose()
 	best, depth := -1, -1
 	for n := range e.view.Graph.Nodes {
@@ -215,9 +215,9 @@ func (e *editor) depth(scope int) (d int) {
 	return d
 }
 
-// keep gives joints that move freely along one axis a size as it stood.
-func (e *editor) keep(f *layout.Free) {
-	from, to := e.holder(f)
+// keepSize gives joints that move freely along one axis a size as it stood.
+func (e *editor) keepSize(f *layout.Free) {
+	from, to := e.bestHolder(f)
 	if from < 0 {
 		e.keepFromPlane(f)
 		return
@@ -225,17 +225,17 @@ func (e *editor) keep(f *layout.Free) {
 	scope := e.common(from, to)
 	// the axis in that scope's own axes
 	dir := e.view.Graph.Scopes[e.view.Graph.Nodes[to].Scope].Orient.Dir(f.Way(to).Dir())
-	a, _, square := along(e.place(scope).Turned(dir))
+	a, _, square := axisAlong(e.place(scope).Turned(dir))
 	u, ok1 := e.ref(scope, e.view.Graph.Nodes[from].ID)
 	v, ok2 := e.ref(scope, e.view.Graph.Nodes[to].ID)
 	if !ok1 || !ok2 {
 		return
 	}
 	def := e.def(scope)
-	by := e.stoodApart(scope, from, to)
+	by := e.distanceBefore(scope, from, to)
 	if !square {
 		e.doc.AddReason(def, frame.Reason{Kind: frame.Placed, Of: frame.Ref(v), From: frame.Ref(u), By: by})
-		e.tell("%s keeps its place from %s", v, u)
+		e.note("%s keeps its place from %s", v, u)
 		return
 	}
 	e.keepAlong(def, a, u, v, by[a])
@@ -260,7 +260,7 @@ func (e *editor) keepFromPlane(f *layout.Free) {
 	if k < 0 {
 		return
 	}
-	at, _ := e.stood(f.Nodes[0])
+	at, _ := e.positionBefore(f.Nodes[0])
 	e.keepAlong(def, a, string(plane), to, place.Local(at)[a]-place.Planes[a][k].At)
 }
 
@@ -273,11 +273,11 @@ func (e *editor) keepAlong(def *frame.Definition, a measure.Axis, u, v string, d
 	}
 	if d <= measure.Length(1000) {
 		e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: frame.AxisName(int(a)), Of: frame.Ref(hi), To: frame.Ref(lo)})
-		e.tell("%s stays level with %s", frame.Ref(hi).Bare(), frame.Ref(lo).Bare())
+		e.note("%s stays level with %s", frame.Ref(hi).Bare(), frame.Ref(lo).Bare())
 		return
 	}
 	s := e.centre(d)
-	s.Axis, s.From, s.To, s.Stood = frame.AxisName(int(a)), frame.Ref(lo), frame.Ref(hi), true
+	s.Axis, s.From, s.To, s.Inferred = frame.AxisName(int(a)), frame.Ref(lo), frame.Ref(hi), true
 	e.doc.AddSize(def, s)
-	e.tell("%s to %s stays as it stood: %s", frame.Ref(lo).Bare(), frame.Ref(hi).Bare(), s.Value.Tape(s.Unit))
+	e.note("%s to %s stays as it stood: %s", frame.Ref(lo).Bare(), frame.Ref(hi).Bare(), s.Value.Tape(s.Unit))
 }

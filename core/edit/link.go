@@ -65,7 +65,7 @@ func (w *Link) on(e *editor) (Done, error) {
 		return slices.ContainsFunc(def.Links, func(o frame.Link) bool { return o.ID == id })
 	})
 	e.doc.AddLink(def, l)
-	return Done{Label: "A " + linkWords[w.Kind]}, e.sound()
+	return Done{Label: "A " + linkWords[w.Kind]}, e.validate()
 }
 
 // sizes reads what was typed of a link's sizes; what was not stays.
@@ -90,14 +90,14 @@ func (w *Link) sizes(e *editor, l *frame.Link) error {
 }
 
 func (w *Link) change(e *editor) (Done, error) {
-	for i := range e.view.Graph.Bonds {
-		if e.view.Graph.Bonds[i].ID != w.ID {
+	for i := range e.view.Graph.Links {
+		if e.view.Graph.Links[i].ID != w.ID {
 			continue
 		}
 		for _, def := range e.doc.Definitions() {
 			for k := range def.Links {
 				l := &def.Links[k]
-				if l.ID != e.view.Graph.Bonds[i].Link.ID || !e.shows(def, w.ID, l.ID) {
+				if l.ID != e.view.Graph.Links[i].Link.ID || !e.shows(def, w.ID, l.ID) {
 					continue
 				}
 				if w.Drop {
@@ -276,5 +276,5 @@ func (w *Slide) on(e *editor) (Done, error) {
 		return slices.ContainsFunc(def.Links, func(o frame.Link) bool { return o.ID == id })
 	})
 	e.doc.AddLink(def, l)
-	return Done{Label: fmt.Sprintf("%s pipe slides out of %s", size, w.Joint), Joint: join(path, foot), Pipe: join(path, p), Also: e.everywhere(scope)}, e.sound()
+	return Done{Label: fmt.Sprintf("%s pipe slides out of %s", size, w.Joint), Joint: join(path, foot), Pipe: join(path, p), Also: e.everywhere(scope)}, e.validate()
 }

@@ -79,7 +79,7 @@ func TestALegThatTelescopes(t *testing.T) {
 	assert.Equal(t, 7, r.Holes, "0 to 13.32 in steps of 2")
 	assert.Empty(t, h.codes(), "what is in each other is meant to be")
 	assert.InDelta(t, 24+10+0.25, h.plan().Frames[0].Overall[2].Size.Inches()-0.83, 0.3)
-	h.do(edit.Edit{Gesture: &edit.Group{Name: "leg", Joints: []string{a, foot, h.done.Joint, "j4"}}})
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "leg", Joints: []string{a, foot, h.done.Joint, "j4"}}})
 	assert.Len(t, h.doc.Groups[0].Links, 1, "the link goes with what it links")
 	assert.Equal(t, "leg 1/telescope 1", h.link(0).ID)
 	assert.Contains(t, h.refused(edit.Edit{Gesture: &edit.Slide{Joint: "leg 1/" + a, Say: "10"}}).What, "no free end")

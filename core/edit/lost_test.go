@@ -36,7 +36,7 @@ func things(d *frame.Document) (all []thing) {
 	for _, t := range d.Tolerances {
 		all = append(all, thing{"class", t.Pipe, ""})
 	}
-	for _, v := range d.Envelopes {
+	for _, v := range d.ClearanceChecks {
 		all = append(all, thing{"check", v.ID, ""})
 	}
 	return all
@@ -46,7 +46,7 @@ func things(d *frame.Document) (all []thing) {
 // gone is elsewhere.
 func renames(g edit.Gesture) bool {
 	switch g.(type) {
-	case *edit.Group, *edit.Ungroup, *edit.Repeat, *edit.Mirror, *edit.Unique:
+	case *edit.MakeGroup, *edit.Ungroup, *edit.Repeat, *edit.Mirror, *edit.Unique:
 		return true
 	}
 	return false
@@ -84,7 +84,7 @@ func nothingLost(t require.TestingT, before, after *frame.Document, g edit.Gestu
 		return
 	}
 	told := strings.Join(done.Also, "\n")
-	for _, v := range done.Gave {
+	for _, v := range done.GivenUp {
 		told += "\n" + v.Was + " " + v.Now + " " + v.Words
 	}
 	now := things(after)

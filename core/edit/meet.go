@@ -25,30 +25,30 @@ type meeting struct {
 // then, to a step of the tape. Nearer than a socket's depth, it asks. Joints
 // that the new pipe runs through become part of it.
 func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, error) {
-	if err := e.look(); err != nil {
+	if err := e.resolve(); err != nil {
 		return Done{}, err
 	}
 	path := e.path(scope)
-	if err := e.goesOn(join(path, pipe)); err != nil {
+	if err := e.refuseNoLength(join(path, pipe)); err != nil {
 		return Done{}, err
 	}
 	asked := -1
 	var ask []meeting
 	var along *meeting // a pipe that it meets where it is
-	for _, m := range e.near(scope, join(path, joint), join(path, pipe)) {
+	for _, m := range e.candidates(scope, join(path, joint), join(path, pipe)) {
 		trial := e.trial()
-		if !trial.lead(scope, joint, m) || trial.look() != nil {
+		if !trial.leadTo(scope, joint, m) || trial.resolve() != nil {
 			continue
 		}
-		off, fits := trial.misses(e)
+		off, fits := trial.residual(e)
 		switch {
 		case fits && m.joint < 0:
 			if along == nil {
 				along = &m
 			}
 		case fits:
-			e.lead(scope, joint, m)
-			return e.met(done, scope, pipe, size, m)
+			e.leadTo(scope, joint, m)
+			return e.applyMeeting(done, scope, pipe, size, m)
 		case off <= socketOf(e.view.Graph.Edges[e.view.Graph.Edge(join(path, pipe))].Size):
 			if e.answered("meet " + m.name) {
 				asked = len(ask)
@@ -58,12 +58,12 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 		}
 	}
 	if asked >= 0 {
-		e.lead(scope, joint, ask[asked])
-		return e.met(done, scope, pipe, size, ask[asked])
+		e.leadTo(scope, joint, ask[asked])
+		return e.applyMeeting(done, scope, pipe, size, ask[asked])
 	}
 	if along != nil && (len(ask) == 0 || e.answered("meet "+along.name)) {
-		e.lead(scope, joint, *along)
-		return e.met(done, scope, pipe, size, *along)
+		e.leadTo(scope, joint, *along)
+		return e.applyMeeting(done, scope, pipe, size, *along)
 	}
 	if len(ask) > 0 && !e.answered("apart") {
 		q := &Question{Title: "Does it meet?", What: fmt.Sprintf("It ends close to %s (%s): is it to meet it?", ask[0].name, ask[0].off.Tape(e.unit))}
@@ -79,21 +79,21 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 	return e.through(done, scope, pipe, size)
 }
 
-func (e *editor) met(done Done, scope int, pipe, size string, m meeting) (Done, error) {
+func (e *editor) applyMeeting(done Done, scope int, pipe, size string, m meeting) (Done, error) {
 	if m.joint >= 0 {
 		done.Joint = m.name
 		done.Also = append(done.Also, "meets "+m.name)
 	} else {
 		done.Also = append(done.Also, "meets the pipe "+m.name+" in a tee")
 	}
-	if err := e.look(); err != nil {
+	if err := e.resolve(); err != nil {
 		return Done{}, err
 	}
 	return e.through(done, scope, pipe, size)
 }
 
-// goesOn refuses a pipe that has less than no length.
-func (e *editor) goesOn(pipe string) error {
+// refuseNoLength refuses a pipe that has less than no length.
+func (e *editor) refuseNoLength(pipe string) error {
 	if e.goesOnYet {
 		return nil // the fitting that comes next gives it its length
 	}
@@ -110,9 +110,9 @@ func (e *editor) trial() *editor {
 	return &editor{doc: e.doc.Clone(), unit: e.unit, solve: e.solve, view: e.view, was: e.was, clashed: e.clashed, alias: e.alias}
 }
 
-// misses says by how much what was tried cannot hold, and whether it holds:
+// residual says by how much what was tried cannot hold, and whether it holds:
 // whether nothing contradicts that did not before.
-func (e *editor) misses(before *editor) (off measure.Length, fits bool) {
+func (e *editor) residual(before *editor) (off measure.Length, fits bool) {
 	was := map[string]bool{}
 	for i := range before.view.Clashes {
 		was[before.view.Clashes[i].Key()] = true
@@ -132,8 +132,8 @@ func (e *editor) misses(before *editor) (off measure.Length, fits bool) {
 	return off, off == 0
 }
 
-// near lists what a new pipe's end may be meant to come to, the nearest first.
-func (e *editor) near(scope int, joint, pipe string) (all []meeting) {
+// candidates lists what a new pipe's end may be meant to come to, the nearest first.
+func (e *editor) candidates(scope int, joint, pipe string) (all []meeting) {
 	g, points := e.view.Graph, e.view.Points
 	n, i := g.Node(joint), g.Edge(pipe)
 	if n < 0 || i < 0 {
@@ -185,8 +185,8 @@ func biggest(e *editor, n int) (size catalog.Size) {
 	return size
 }
 
-// lead leads the end of a new pipe to what it meets. It reports whether it could.
-func (e *editor) lead(scope int, joint string, m meeting) bool {
+// leadTo leads the end of a new pipe to what it meets. It reports whether it could.
+func (e *editor) leadTo(scope int, joint string, m meeting) bool {
 	def := e.def(scope)
 	if m.joint >= 0 {
 		ref, ok := e.ref(scope, m.name)
@@ -195,8 +195,8 @@ func (e *editor) lead(scope int, joint string, m meeting) bool {
 		}
 		own := def.Joint(joint)
 		own.End = frame.OpenEnd
-		e.doc.Unite(def, ref, joint)
-		e.opened(m.name)
+		e.doc.MergeJoints(def, ref, joint)
+		e.clearEnd(m.name)
 		return true
 	}
 	local, ok := e.ref(scope, m.name)
@@ -236,7 +236,7 @@ func (e *editor) outer(scope int, pipe string) {
 		s.Value, s.Text, s.Unit, s.Meaning, s.Pipe = c.Value, c.Text, c.Unit, c.Meaning, ""
 		s.From, s.To = frame.Ref(p.From), frame.Ref(p.To)
 		if p.Dir != nil && p.Gave == nil {
-			if a, sign, square := along(*p.Dir); square {
+			if a, sign, square := axisAlong(*p.Dir); square {
 				if s.Axis = a.String(); sign < 0 {
 					s.From, s.To = s.To, s.From
 				}
@@ -246,7 +246,7 @@ func (e *editor) outer(scope int, pipe string) {
 				s = &def.Sizes[k]
 			}
 		}
-		e.gave = append(e.gave, Gave{Size: s.ID, Was: was + " of " + pipe, Now: c.Value.Tape(c.Unit) + " centre to centre, " + p.From + " to " + p.To, Words: "is split"})
+		e.gave = append(e.gave, GivenUp{Size: s.ID, Was: was + " of " + pipe, Now: c.Value.Tape(c.Unit) + " centre to centre, " + p.From + " to " + p.To, Words: "is split"})
 	}
 	for k := range def.Sizes { // along an axis it measures to the pipe's ends: to their centres from now on
 		s := &def.Sizes[k]
@@ -256,7 +256,7 @@ func (e *editor) outer(scope int, pipe string) {
 		was := s.Says()
 		c := e.centre(long)
 		s.Value, s.Text, s.Unit, s.Meaning, s.Pipe = c.Value, c.Text, c.Unit, c.Meaning, ""
-		e.gave = append(e.gave, Gave{Size: s.ID, Was: was + " of " + pipe, Now: c.Value.Tape(c.Unit) + " centre to centre", Words: "is split"})
+		e.gave = append(e.gave, GivenUp{Size: s.ID, Was: was + " of " + pipe, Now: c.Value.Tape(c.Unit) + " centre to centre", Words: "is split"})
 	}
 }
 
@@ -327,9 +327,9 @@ func (e *editor) through(done Done, scope int, pipe, size string) (Done, error) 
 	for _, n := range on {
 		ref, _ := e.ref(scope, g.Nodes[n].ID)
 		pipe = e.doc.Split(e.def(scope), pipe, ref)
-		e.opened(g.Nodes[n].ID)
+		e.clearEnd(g.Nodes[n].ID)
 		done.Also = append(done.Also, "goes through "+g.Nodes[n].ID)
 		done.Pipe = join(path, pipe)
 	}
-	return done, e.look()
+	return done, e.resolve()
 }

@@ -16,7 +16,7 @@ import (
 // within a socket's depth of something is asked about, one after the other,
 // since what meets decides which fittings stand there.
 func (e *editor) meetPart(scope int, part string) error {
-	if err := e.rest(); err != nil {
+	if err := e.resolveAndHold(); err != nil {
 		return err
 	}
 	for range 50 {
@@ -110,20 +110,20 @@ func (e *editor) meetJoints(scope int, part string, pair [2]string) error {
 			if !ok1 || !ok2 {
 				continue
 			}
-			e.open(e.def(scope), keep, drop)
-			e.tell("%s meets %s", y, x)
+			e.clearEnds(e.def(scope), keep, drop)
+			e.note("%s meets %s", y, x)
 			def, stays := e.def(scope), x
 			if def.Joint(keep) != nil { // one of the definition's own goes into the part's
 				keep, drop, stays = drop, keep, y
 			}
-			e.doc.Unite(def, keep, drop)
+			e.doc.MergeJoints(def, keep, drop)
 			met[one(k)] = one(i)
 			names[one(i)] = stays
 		}
 	}
 	// a pipe that the part brought along as well is there once
-	e.once(scope, part, g, one)
-	return e.look()
+	e.dropDuplicatePipes(scope, part, g, one)
+	return e.resolve()
 }
 
 // meetPipes splits pipes of a definition that joints of a part came to lie on.
@@ -147,17 +147,17 @@ func (e *editor) meetPipes(scope int, part string) error {
 					return refuse("take away what it lies along first, or put it elsewhere", "%s comes to lie along the pipe %s", part, p.ID)
 				}
 				e.splitAt(scope, p.ID, ref)
-				e.open(e.def(scope), ref)
-				e.tell("%s meets the pipe %s", id, p.ID)
+				e.clearEnds(e.def(scope), ref)
+				e.note("%s meets the pipe %s", id, p.ID)
 				again = true
 				break
 			}
 			if again {
 				// the two halves may be pipes that the part brought as well
 				if _, err := e.solve(e.doc); err != nil {
-					e.onceApart(scope, part)
+					e.dropDuplicateHalves(scope, part)
 				}
-				if err := e.look(); err != nil {
+				if err := e.resolve(); err != nil {
 					return err
 				}
 				break
@@ -167,9 +167,9 @@ func (e *editor) meetPipes(scope int, part string) error {
 	return nil
 }
 
-// once takes pipes of a definition away that a part brought as well; one gives
+// dropDuplicatePipes takes pipes of a definition away that a part brought as well; one gives
 // what stands for joints that became one.
-func (e *editor) once(scope int, part string, g *frame.Graph, one func(int) int) {
+func (e *editor) dropDuplicatePipes(scope int, part string, g *frame.Graph, one func(int) int) {
 	def, path := e.def(scope), e.path(scope)
 	for _, p := range slices.Clone(def.Pipes) {
 		k := g.Edge(join(path, p.ID))
@@ -182,15 +182,15 @@ func (e *editor) once(scope int, part string, g *frame.Graph, one func(int) int)
 			inPart := strings.HasPrefix(x.ID, part+"/") || strings.HasPrefix(x.ID, part+"#")
 			return inPart && x.Path == frame.Straight && (a == u && b == v || a == v && b == u)
 		}) {
-			e.tell("%s is there already", p.ID)
-			e.told(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
+			e.note("%s is there already", p.ID)
+			e.noteRemoved(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
 		}
 	}
 }
 
-// onceApart does the same where a pipe has just been split: by the names that
+// dropDuplicateHalves does the same where a pipe has just been split: by the names that
 // its halves end at.
-func (e *editor) onceApart(scope int, part string) {
+func (e *editor) dropDuplicateHalves(scope int, part string) {
 	def, path, g := e.def(scope), e.path(scope), e.view.Graph
 	for _, p := range slices.Clone(def.Pipes) {
 		u, v := g.Node(join(path, p.From)), g.Node(join(path, p.To))
@@ -200,8 +200,8 @@ func (e *editor) onceApart(scope int, part string) {
 		for _, x := range g.Edges {
 			inPart := strings.HasPrefix(x.ID, part+"/") || strings.HasPrefix(x.ID, part+"#")
 			if inPart && x.Path == frame.Straight && (x.Ends == [2]int{u, v} || x.Ends == [2]int{v, u}) {
-				e.tell("%s is there already", p.ID)
-				e.told(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
+				e.note("%s is there already", p.ID)
+				e.noteRemoved(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
 				break
 			}
 		}

@@ -38,7 +38,7 @@ func (w *Mirror) on(e *editor) (Done, error) {
 				about = frame.Ref(id + "/" + ref)
 			}
 		}
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return Done{}, err
 		}
 	}

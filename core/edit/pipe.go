@@ -66,7 +66,7 @@ func (w *Split) on(e *editor) (Done, error) {
 	sloped := p.Dir == nil || p.Gave != nil
 	var axis string
 	if !sloped {
-		if a, _, square := along(*p.Dir); square {
+		if a, _, square := axisAlong(*p.Dir); square {
 			axis = a.String()
 		}
 	}
@@ -75,7 +75,7 @@ func (w *Split) on(e *editor) (Done, error) {
 	second := e.doc.Split(def, def.Pipe(local(e.path(scope), w.Pipe)).ID, j)
 	switch {
 	case size == nil:
-		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: axis, Of: frame.Ref(j), From: frame.Ref(from), To: frame.Ref(to), Part: 1, Parts: 2})
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: axis, Of: frame.Ref(j), From: frame.Ref(from), To: frame.Ref(to), Part: 1, CustomFittings: 2})
 	default:
 		if size.Pipe = local(e.path(scope), w.Pipe); turned {
 			size.Pipe = second
@@ -134,8 +134,8 @@ func (w *Delete) on(e *editor) (Done, error) {
 			return Done{}, err
 		}
 		done.Also = append(done.Also, e.everywhere(scope)...)
-		e.told(e.dropPipe(def, p.ID))
-		if err := e.look(); err != nil {
+		e.noteRemoved(e.dropPipe(def, p.ID))
+		if err := e.resolve(); err != nil {
 			return Done{}, err
 		}
 		done.Also = append(done.Also, "")
@@ -151,7 +151,7 @@ func (w *Delete) on(e *editor) (Done, error) {
 		done.Also = append(done.Also, e.everywhere(scope)...)
 		e.heal(id, became)
 		e.dropJoint(def, j.ID)
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return Done{}, err
 		}
 		done.Also = append(done.Also, "")
@@ -160,7 +160,7 @@ func (w *Delete) on(e *editor) (Done, error) {
 		return Done{}, err
 	}
 	for _, n := range e.view.Graph.Nodes {
-		if e.inLine(e.view.Graph.Node(n.ID)) && e.wasNot(n.ID) {
+		if e.inLine(e.view.Graph.Node(n.ID)) && e.wasNoCoupling(n.ID) {
 			e.offers = append(e.offers, Offer{Label: "One pipe through " + n.ID, Edit: Edit{Gesture: &Delete{Joints: []string{n.ID}}}})
 		}
 	}
@@ -188,16 +188,16 @@ func (e *editor) inLine(n int) bool {
 // the joints stood before the gesture: what is taken away moves nothing.
 func (e *editor) stoodWay(pe frame.PipeEnd) measure.Dir {
 	ends := e.view.Graph.Edges[pe.Pipe].Ends
-	p, ok1 := e.stood(ends[pe.End])
-	q, ok2 := e.stood(ends[1-pe.End])
+	p, ok1 := e.positionBefore(ends[pe.End])
+	q, ok2 := e.positionBefore(ends[1-pe.End])
 	if !ok1 || !ok2 {
 		return e.leaves(pe)
 	}
 	return p.Toward(q)
 }
 
-// wasNot says whether a joint was no mere coupling before the gesture.
-func (e *editor) wasNot(id string) bool {
+// wasNoCoupling says whether a joint was no mere coupling before the gesture.
+func (e *editor) wasNoCoupling(id string) bool {
 	n := e.was.Graph.Node(id)
 	return n >= 0 && len(e.was.Graph.Nodes[n].Pipes) != 2
 }
@@ -218,7 +218,7 @@ func (e *editor) dropPipe(def *frame.Definition, id string) []frame.Removed {
 func (e *editor) dropJoint(def *frame.Definition, id string) {
 	for _, p := range slices.Clone(def.Pipes) {
 		if (p.From == id || p.To == id) && len(p.Via) > 0 {
-			e.told(e.dropPipe(def, p.ID))
+			e.noteRemoved(e.dropPipe(def, p.ID))
 		}
 	}
 	var asked []string // the pipes at it are asked to go with it; those that come to it in another copy are not
@@ -235,7 +235,7 @@ func (e *editor) dropJoint(def *frame.Definition, id string) {
 		}
 		gone = append(gone, r)
 	}
-	e.told(gone)
+	e.noteRemoved(gone)
 }
 
 // heal makes one of each two pipes of a size that run in line through a joint;
@@ -264,13 +264,13 @@ func (e *editor) heal(id string, became map[string]string) {
 			done[p.Pipe], done[q.Pipe] = true, true
 			for _, s := range slices.Clone(def.Sizes) {
 				if s.Pipe == older || s.Pipe == younger {
-					e.gave = append(e.gave, Gave{Size: s.ID, Was: s.Says() + " of " + s.Pipe, Now: "part of " + older, Words: "became one pipe"})
+					e.gave = append(e.gave, GivenUp{Size: s.ID, Was: s.Says() + " of " + s.Pipe, Now: "part of " + older, Words: "became one pipe"})
 					e.doc.DropSize(s.ID)
 				}
 			}
 			became[join(e.path(scope), younger)] = join(e.path(scope), older)
-			e.told(slices.DeleteFunc(e.doc.Heal(def, older, younger, local(e.path(scope), id)), func(r frame.Removed) bool { return r.Kind == "pipe" }))
-			e.tell("%s and %s are one pipe", older, younger)
+			e.noteRemoved(slices.DeleteFunc(e.doc.Heal(def, older, younger, local(e.path(scope), id)), func(r frame.Removed) bool { return r.Kind == "pipe" }))
+			e.note("%s and %s are one pipe", older, younger)
 		}
 	}
 }
@@ -280,7 +280,7 @@ func (e *editor) heal(id string, became map[string]string) {
 func (e *editor) bare(w *Delete) error {
 	for again := true; again; {
 		again = false
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return err
 		}
 		for n := len(e.view.Graph.Nodes) - 1; n >= 0; n-- {
@@ -292,7 +292,7 @@ func (e *editor) bare(w *Delete) error {
 			if err != nil || e.mentioned(def, j.ID) || e.pipesElsewhere(def, j.ID) {
 				continue
 			}
-			e.told(e.doc.DropJoint(def, j.ID))
+			e.noteRemoved(e.doc.DropJoint(def, j.ID))
 			again = true
 			break
 		}
@@ -326,9 +326,9 @@ func (e *editor) mentioned(def *frame.Definition, id string) (yes bool) {
 			yes = yes || keeps(string(def.Uses[i].At[0]), string(def.Uses[i].At[1]), string(def.Uses[i].At[2]))
 		}
 		for i := range def.Reasons {
-			yes = yes || def.Reasons[i].Kind != frame.Level && def.Reasons[i].Kind != frame.Placed && keeps(string(def.Reasons[i].From), string(def.Reasons[i].To), string(def.Reasons[i].LikeFrom), string(def.Reasons[i].LikeTo))
+			yes = yes || def.Reasons[i].Kind != frame.Level && def.Reasons[i].Kind != frame.Placed && keeps(string(def.Reasons[i].From), string(def.Reasons[i].To), string(def.Reasons[i].EqualFrom), string(def.Reasons[i].EqualTo))
 		}
-		for _, v := range e.doc.Envelopes {
+		for _, v := range e.doc.ClearanceChecks {
 			path, name, _ := frame.Ref(v.Joint).Parts()
 			yes = yes || name == id && e.doc.Inside(&e.doc.Root, path) == def
 		}

@@ -96,10 +96,10 @@ func (w *Bay) on(e *editor) (Done, error) {
 		case s.Pipe == "" || old.Axis != "":
 			s.Axis, s.From, s.To = old.Axis, old.From, old.To
 		}
-		e.instead(old, s)
+		e.replaceSize(old, s)
 		for _, id := range direct[1:] { // others that said how large the bay was
-			if o := e.doc.SizeOf(id); !o.Stood {
-				e.gave = append(e.gave, Gave{Size: id, Was: o.Says(), Now: s.Says(), Words: "typed instead"})
+			if o := e.doc.SizeOf(id); !o.Inferred {
+				e.gave = append(e.gave, GivenUp{Size: id, Was: o.Says(), Now: s.Says(), Words: "typed instead"})
 			}
 			e.doc.DropSize(id)
 		}
@@ -141,13 +141,13 @@ func (w *Bay) height(e *editor, scope, at int, s frame.Size, done Done) (Done, e
 	for i := range def.Sizes {
 		if o := &def.Sizes[i]; o.From == frame.Floor && onPlane(hi, o.To) && o.Gave == nil {
 			s.Axis, s.From, s.To = o.Axis, o.From, o.To
-			e.instead(o, s)
+			e.replaceSize(o, s)
 			return done, nil
 		}
 	}
 	for i := range def.Sizes { // the one that places the level is typed anew
-		if o := &def.Sizes[i]; o.ID == hi.Size && o.Stood {
-			e.instead(o, s)
+		if o := &def.Sizes[i]; o.ID == hi.Size && o.Inferred {
+			e.replaceSize(o, s)
 			o.Axis, o.From, o.To, o.Pipe = s.Axis, s.From, s.To, ""
 			return done, nil
 		}
@@ -173,7 +173,7 @@ func (e *editor) direct(scope int, a measure.Axis, lo, hi *layout.Plane) (ids []
 			if p == nil || p.Path != frame.Straight || p.Dir == nil || p.Gave != nil {
 				continue
 			}
-			if b, _, square := along(*p.Dir); !square || b != a {
+			if b, _, square := axisAlong(*p.Dir); !square || b != a {
 				continue
 			}
 			from, to = frame.Ref(p.From), frame.Ref(p.To)
@@ -184,7 +184,7 @@ func (e *editor) direct(scope int, a measure.Axis, lo, hi *layout.Plane) (ids []
 			if i < 0 {
 				continue
 			}
-			if b, _, square := along(*def.Reasons[i].Dir); !square || b != a {
+			if b, _, square := axisAlong(*def.Reasons[i].Dir); !square || b != a {
 				continue
 			}
 		}
@@ -207,7 +207,7 @@ func (e *editor) between(scope int, a measure.Axis, lo, hi *layout.Plane) string
 			if i < 0 {
 				continue // another copy has it
 			}
-			if b, _, square := along(e.place(scope).Turned(e.leaves(frame.PipeEnd{Pipe: i}))); square && b == a {
+			if b, _, square := axisAlong(e.place(scope).Turned(e.leaves(frame.PipeEnd{Pipe: i}))); square && b == a {
 				return p.ID
 			}
 		}
@@ -229,7 +229,7 @@ func (w *Bay) pull(e *editor, scope, at int, done Done) (Done, error) {
 			}
 			was := s.Says()
 			e.pullTo(s, by)
-			e.gave = append(e.gave, Gave{Size: id, Was: was, Now: s.Says(), Words: "pulled"})
+			e.gave = append(e.gave, GivenUp{Size: id, Was: was, Now: s.Says(), Words: "pulled"})
 			done.Label = fmt.Sprintf("%s pulled to %s", me.Name, s.Value.Tape(s.Unit))
 		}
 		w.bystanders(e, scope, at)
@@ -254,9 +254,9 @@ func (w *Bay) pull(e *editor, scope, at int, done Done) (Done, error) {
 		return Done{}, refuse("pull one that a size leads to", "nothing sizes %q", me.Name)
 	}
 	for _, r := range slices.Clone(def.Reasons) {
-		if (r.Kind == frame.Share || r.Kind == frame.Alike) && onPlane(me, r.Of) && (r.Axis == "" || r.Axis == w.Axis.String()) {
+		if (r.Kind == frame.Share || r.Kind == frame.EqualTo) && onPlane(me, r.Of) && (r.Axis == "" || r.Axis == w.Axis.String()) {
 			e.doc.DropReason(r.ID)
-			e.tell("%s goes", r.Said())
+			e.note("%s goes", r.Said())
 		}
 	}
 	s := e.centre(me.At - all[at-1].At + w.Pull)
@@ -277,7 +277,7 @@ func (w *Bay) bystanders(e *editor, scope, at int) {
 		if i == at || (all[i].At-all[at].At).Abs() > near || all[i].Copied {
 			continue
 		}
-		e.tell("%s only happened to stand there", all[i].Name)
+		e.note("%s only happened to stand there", all[i].Name)
 		e.offers = append(e.offers,
 			Offer{Label: "Take " + all[i].Name + " along", Edit: Edit{Gesture: &Bay{In: w.In, Axis: w.Axis, Plane: all[i].Ref, Pull: w.Pull}}})
 	}
@@ -383,16 +383,16 @@ func (w *Even) on(e *editor) (Done, error) {
 			}
 			for _, id := range e.direct(scope, w.Axis, &all[i], &all[k]) {
 				s := e.doc.SizeOf(id)
-				if !s.Stood {
-					e.gave = append(e.gave, Gave{Size: id, Was: s.Says(), Now: "even", Words: "spread evenly"})
+				if !s.Inferred {
+					e.gave = append(e.gave, GivenUp{Size: id, Was: s.Says(), Now: "even", Words: "spread evenly"})
 				}
 				e.doc.DropSize(id)
 			}
 		}
 		for _, r := range slices.Clone(def.Reasons) {
-			if i > lo && i < hi && (r.Kind == frame.Share || r.Kind == frame.Alike) && r.Axis == w.Axis.String() && onPlane(&all[i], r.Of) {
+			if i > lo && i < hi && (r.Kind == frame.Share || r.Kind == frame.EqualTo) && r.Axis == w.Axis.String() && onPlane(&all[i], r.Of) {
 				if r.Kind != frame.Share || !onPlane(&all[lo], r.From) || !onPlane(&all[hi], r.To) {
-					e.tell("%s goes", r.Said())
+					e.note("%s goes", r.Said())
 				}
 				e.doc.DropReason(r.ID)
 			}
@@ -400,11 +400,11 @@ func (w *Even) on(e *editor) (Done, error) {
 	}
 	if len(whole) == 0 {
 		s := e.centre(all[hi].At - all[lo].At)
-		s.Axis, s.From, s.To, s.Stood = w.Axis.String(), all[lo].Ref, all[hi].Ref, true
+		s.Axis, s.From, s.To, s.Inferred = w.Axis.String(), all[lo].Ref, all[hi].Ref, true
 		e.doc.AddSize(def, s)
 	}
 	for k := lo + 1; k < hi; k++ {
-		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: all[k].Ref, From: all[lo].Ref, To: all[hi].Ref, Part: k - lo, Parts: hi - lo})
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: all[k].Ref, From: all[lo].Ref, To: all[hi].Ref, Part: k - lo, CustomFittings: hi - lo})
 	}
 	return Done{Label: fmt.Sprintf("Even from %s to %s", all[lo].Name, all[hi].Name), Also: e.everywhere(scope)}, nil
 }

@@ -37,7 +37,7 @@ func look(t require.TestingT, d *frame.Document) string {
 		out = append(out, fmt.Sprintf("outside %d %s", a, rounded(f.Overall[a].Size)))
 	}
 	for _, z := range f.Sizes {
-		if !z.Stood {
+		if !z.Inferred {
 			out = append(out, fmt.Sprintf("size %s %s %s", z.Text, z.Is, rounded(z.Out)))
 		}
 	}
@@ -86,7 +86,7 @@ func some(t *rapid.T, most int) (h *hand, made []edit.Edit) {
 		default:
 			way := rapid.SampledFrom([]string{"right", "left", "up", "down", "away", "near", "up right", "right away"}).Draw(t, "way")
 			long := rapid.SampledFrom([]string{"10 cut", "10 cut", "20 cut", "10", "12 clear", "14 outside", "9 visible", "8 slot", "30 top"}).Draw(t, "long")
-			g = &edit.Walk{From: joint(), Course: way + " " + long}
+			g = &edit.Walk{From: joint(), Line: way + " " + long}
 		}
 		e := edit.Edit{Gesture: g}
 		for range 6 {
@@ -148,15 +148,15 @@ func TestAPartIsWhatItWas(t *testing.T) {
 		h.try(&edit.Link{Kind: frame.Clip, On: []string{pipe()}, Count: 2})
 		h.try(&edit.Link{Kind: frame.Tie, On: []string{pipe(), pipe()}})
 		h.try(&edit.Tolerance{Pipes: []string{pipe()}, Class: frame.Trim})
-		h.try(&edit.Envelope{Name: "car", Kind: frame.Inside, Say: "40 x 30 x 30"})
-		held := frame.Hold{Mode: frame.Slip}
+		h.try(&edit.ClearanceCheck{Name: "car", Kind: frame.Inside, Say: "40 x 30 x 30"})
+		held := frame.ModeRule{Mode: frame.Slip}
 		switch rapid.IntRange(0, 2).Draw(t, "held by") {
 		case 0:
 			held.Kind = rapid.SampledFrom([]catalog.Kind{"coupling", "tee", "elbow"}).Draw(t, "kind")
 		case 1:
 			held.Joint = h.doc.Root.Pipes[0].From
 		}
-		h.doc.Holds = []frame.Hold{held}
+		h.doc.ModeRules = []frame.ModeRule{held}
 		h.doc.Followed = []string{pipe()}
 		want := look(t, h.doc)
 		if strings.Contains(want, "turned-round") || strings.Contains(want, "zero-length") || strings.Contains(want, "too-short") {
@@ -172,7 +172,7 @@ func TestAPartIsWhatItWas(t *testing.T) {
 				joints = append(joints, j.ID)
 			}
 		}
-		if !h.try(&edit.Group{Name: "part", Joints: joints}) {
+		if !h.try(&edit.MakeGroup{Name: "part", Joints: joints}) {
 			return
 		}
 		require.Equal(t, want, look(t, h.doc), "grouped: %v", joints)
@@ -183,7 +183,7 @@ func TestAPartIsWhatItWas(t *testing.T) {
 				inner = append(inner, "part 1/"+j)
 			}
 		}
-		if h.try(&edit.Group{In: "part 1", Name: "inner", Joints: inner}) {
+		if h.try(&edit.MakeGroup{In: "part 1", Name: "inner", Joints: inner}) {
 			require.Equal(t, want, look(t, h.doc), "grouped inside: %v", inner)
 			require.GreaterOrEqual(t, frameOf(t, h.doc).Edge(h.doc.Followed[0]), 0, "what a pipe was cut to follows it")
 			if rapid.Bool().Draw(t, "apart again") {
@@ -194,7 +194,7 @@ func TestAPartIsWhatItWas(t *testing.T) {
 		axis := measure.Axis(rapid.IntRange(0, 2).Draw(t, "axis"))
 		if h.try(&edit.Flip{Part: "part 1", Axis: axis}) {
 			meets := func() bool { // it came to lie on something else, and says so
-				return len(h.done.Gave) > 0 || slices.ContainsFunc(h.done.Also, func(a string) bool { return strings.Contains(a, " meets ") })
+				return len(h.done.GivenUp) > 0 || slices.ContainsFunc(h.done.Also, func(a string) bool { return strings.Contains(a, " meets ") })
 			}
 			if meets() {
 				return
@@ -338,7 +338,7 @@ func TestTheOrderOfLinesDoesNotMatter(t *testing.T) {
 			h := nothing(t)
 			h.begin()
 			for _, l := range lines {
-				if !h.try(&edit.Walk{From: l.from, Course: l.course, Name: l.to}) || len(h.done.Also) > 0 {
+				if !h.try(&edit.Walk{From: l.from, Line: l.course, Name: l.to}) || len(h.done.Also) > 0 {
 					return h, false // something is met, or asked: names would differ
 				}
 			}

@@ -43,7 +43,7 @@ type sizeSaid struct {
 func said(d *frame.Document) map[string]sizeSaid {
 	all := map[string]sizeSaid{}
 	d.EachSize(func(_ *frame.Definition, s *frame.Size) {
-		if !s.Stood && s.Gave == nil {
+		if !s.Inferred && s.Gave == nil {
 			all[s.ID] = sizeSaid{s.Value, s.Meaning}
 		}
 	})
@@ -83,7 +83,7 @@ func holds(t require.TestingT, before *frame.Document, h *hand, done edit.Done) 
 		}
 	}
 	told := map[string]bool{}
-	for _, g := range done.Gave {
+	for _, g := range done.GivenUp {
 		told[g.Size] = true
 	}
 	now := said(h.doc)
@@ -146,7 +146,7 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 	switch rapid.IntRange(0, 33).Draw(t, "gesture") {
 	case 0, 1, 2, 3, 4:
 		way := rapid.SampledFrom([]string{"right", "left", "up", "down", "near", "away", "up right", "left down", "right up@30"}).Draw(t, "way")
-		e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", "", place.Path}).Draw(t, "in"), Course: way + " " + length()}
+		e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", "", place.Path}).Draw(t, "in"), Line: way + " " + length()}
 	case 5:
 		e = &edit.Join{From: joint(), To: joint()}
 	case 6:
@@ -164,7 +164,7 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 	case 12:
 		e = &edit.Remove{In: place.Path, Axis: axis, Plane: plane()}
 	case 13:
-		e = &edit.Group{In: place.Path, Name: "g", Joints: []string{joint(), joint()}}
+		e = &edit.MakeGroup{In: place.Path, Name: "g", Joints: []string{joint(), joint()}}
 	case 14:
 		e = &edit.Repeat{Part: part(), Count: rapid.IntRange(1, 3).Draw(t, "count"), Axis: axis, Joined: rapid.Bool().Draw(t, "joined"), Pitch: length()}
 	case 15:
@@ -174,7 +174,7 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 	case 17:
 		e = &edit.Size{Pipe: pipe(), Length: length()}
 	case 18:
-		e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", place.Path}).Draw(t, "in"), Course: rapid.SampledFrom([]string{"hoop right 60 rise 12", "hoop away 40 of 4 ft staked", "hoop left 30 rise 20 upright", "bend up 20, right 24, radius 6", "bend near 9, up 9, left 9, radius 3"}).Draw(t, "course")}
+		e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", place.Path}).Draw(t, "in"), Line: rapid.SampledFrom([]string{"hoop right 60 rise 12", "hoop away 40 of 4 ft staked", "hoop left 30 rise 20 upright", "bend up 20, right 24, radius 6", "bend near 9, up 9, left 9, radius 3"}).Draw(t, "course")}
 	case 19:
 		e = &edit.Bow{Pipe: pipe(), Say: rapid.SampledFrom([]string{"", "rise 4", "of 24", "rise 6 over"}).Draw(t, "say"), Leave: [2]string{rapid.SampledFrom([]string{"", "up", "right"}).Draw(t, "leave"), ""}}
 	case 20:

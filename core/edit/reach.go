@@ -48,16 +48,16 @@ func (w *Reach) on(e *editor) (Done, error) {
 	return done, nil
 }
 
-// stands binds a height that was typed just now to what stands lowest once
+// bindHeights binds a height that was typed just now to what stands lowest once
 // everything is in its place: the fitting that the line made may hang lower
 // than all that was there before it.
-func (e *editor) stands() error {
+func (e *editor) bindHeights() error {
 	for range 4 { // what is bound anew moves, and something else may stand lowest then
 		bound := false
 		for i := range e.view.Sizes {
 			z := &e.view.Sizes[i]
 			now := e.doc.SizeOf(z.ID)
-			if z.Foot == "" || now == nil || !slices.Contains(e.heights, z.ID) || e.hangs(e.view, z) <= 0 {
+			if z.Foot == "" || now == nil || !slices.Contains(e.heights, z.ID) || e.belowFoot(e.view, z) <= 0 {
 				continue
 			}
 			scope, err := e.scope(z.Scope)
@@ -71,7 +71,7 @@ func (e *editor) stands() error {
 		if !bound {
 			return nil
 		}
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return err
 		}
 		if err := e.balance(); err != nil {
@@ -81,10 +81,10 @@ func (e *editor) stands() error {
 	return nil
 }
 
-// passed tells, and offers, where a gesture put a body beyond one that an
+// reportPassed tells, and offers, where a gesture put a body beyond one that an
 // outside size of the frame, or a height, was bound to when it was typed: the
 // size holds as typed, and is no longer of the whole.
-func (e *editor) passed() {
+func (e *editor) reportPassed() {
 	was := map[string]*layout.Size{}
 	for i := range e.was.Sizes {
 		was[e.was.Sizes[i].ID] = &e.was.Sizes[i]
@@ -92,15 +92,15 @@ func (e *editor) passed() {
 	for i := range e.view.Sizes {
 		z := &e.view.Sizes[i]
 		old := was[z.ID]
-		if old == nil || z.Scope != "" || z.Gave != "" || z.Stood || z.Pipe != "" {
+		if old == nil || z.Scope != "" || z.Gave != "" || z.Inferred || z.Pipe != "" {
 			continue
 		}
 		said := layout.Said(z)
 		switch {
 		case z.Foot != "":
-			if e.hangs(e.was, old) <= layout.TapeStep && e.hangs(e.view, z) > layout.TapeStep {
+			if e.belowFoot(e.was, old) <= layout.TapeStep && e.belowFoot(e.view, z) > layout.TapeStep {
 				joint := e.view.Graph.Nodes[e.view.Lowest].ID
-				e.tell("%s is measured from what stands at %s; %s reaches %s lower", said, z.Foot, joint, e.hangs(e.view, z).Tape(e.unit))
+				e.note("%s is measured from what stands at %s; %s reaches %s lower", said, z.Foot, joint, e.belowFoot(e.view, z).Tape(e.unit))
 				e.offers = append(e.offers, Offer{Label: "Measure it from the floor as it is now", Edit: Edit{Gesture: &Reach{ID: z.ID, Foot: joint}}})
 			}
 		case z.Is == frame.Outside && z.Axis >= 0 && old.Axis == z.Axis:
@@ -110,7 +110,7 @@ func (e *editor) passed() {
 					continue
 				}
 				joint := e.view.Graph.Nodes[e.view.Outmost[z.Axis][k]].ID
-				e.tell("%s holds between the bodies it was typed for; %s reaches %s beyond", said, joint, over[k].Tape(e.unit))
+				e.note("%s holds between the bodies it was typed for; %s reaches %s beyond", said, joint, over[k].Tape(e.unit))
 				way := &Reach{ID: z.ID, To: joint}
 				if word == "from" {
 					way = &Reach{ID: z.ID, From: joint}
@@ -121,8 +121,8 @@ func (e *editor) passed() {
 	}
 }
 
-// hangs is how much lower than the foot of a height something stands.
-func (e *editor) hangs(v *View, z *layout.Size) measure.Length {
+// belowFoot is how much lower than the foot of a height something stands.
+func (e *editor) belowFoot(v *View, z *layout.Size) measure.Length {
 	if v.Lowest < 0 || z.Axis != measure.Z {
 		return 0
 	}

@@ -35,7 +35,7 @@ func (w *Remove) on(e *editor) (Done, error) {
 		if def.Joint(id) != nil {
 			e.heal(join(e.path(scope), id), became)
 			e.dropJoint(def, id)
-			if err := e.look(); err != nil {
+			if err := e.resolve(); err != nil {
 				return Done{}, err
 			}
 			continue
@@ -48,13 +48,13 @@ func (w *Remove) on(e *editor) (Done, error) {
 			return Done{}, refuse("take the array away first", "the array %q stands on it", use)
 		}
 		e.bridge(scope, use)
-		e.told(e.doc.DropUse(def, use))
-		if err := e.look(); err != nil {
+		e.noteRemoved(e.doc.DropUse(def, use))
+		if err := e.resolve(); err != nil {
 			return Done{}, err
 		}
 	}
 	if isNamed(&plane) {
-		e.told(e.doc.DropPlane(def, int(w.Axis), plane.Name))
+		e.noteRemoved(e.doc.DropPlane(def, int(w.Axis), plane.Name))
 	}
 	return done, e.bare(nil)
 }
@@ -79,13 +79,13 @@ func (e *editor) bridge(scope int, use string) {
 					}
 					for _, z := range slices.Clone(def.Sizes) {
 						if z.Pipe == p.ID || z.Pipe == q.ID {
-							e.gave = append(e.gave, Gave{Size: z.ID, Was: z.Says(), Now: "part of " + p.ID, Words: "became one pipe"})
+							e.gave = append(e.gave, GivenUp{Size: z.ID, Was: z.Says(), Now: "part of " + p.ID, Words: "became one pipe"})
 							e.doc.DropSize(z.ID)
 						}
 					}
 					e.doc.Heal(def, p.ID, q.ID, at)
 					again = true
-					if e.look() != nil {
+					if e.resolve() != nil {
 						return
 					}
 					break pairs

@@ -57,8 +57,8 @@ func (w *Repeat) on(e *editor) (Done, error) {
 		}
 		array.Pitch = &s
 	}
-	if was != nil && was.Pitch != nil && !was.Pitch.Stood {
-		gave := Gave{Size: was.Pitch.ID, Was: was.Pitch.Says() + " from copy to copy", Words: "taken away with the copies"}
+	if was != nil && was.Pitch != nil && !was.Pitch.Inferred {
+		gave := GivenUp{Size: was.Pitch.ID, Was: was.Pitch.Says() + " from copy to copy", Words: "taken away with the copies"}
 		switch {
 		case array != nil && array.Joined != nil:
 			gave.Words = "the copies are joined"
@@ -89,14 +89,14 @@ func (w *Repeat) on(e *editor) (Done, error) {
 			return ref, false
 		})
 	}
-	e.told(e.doc.SetArray(def.Use(name), array))
+	e.noteRemoved(e.doc.SetArray(def.Use(name), array))
 	part := join(e.path(scope), name)
 	done := Done{Label: fmt.Sprintf("%d of %s", w.Count, name), Part: part, Also: e.everywhere(scope)}
 	if array == nil {
 		return done, nil
 	}
 	done.Part += "#1"
-	if err := e.sound(); err != nil {
+	if err := e.validate(); err != nil {
 		return Done{}, err
 	}
 	if array.Joined == nil {

@@ -151,12 +151,12 @@ func (w *Ring) octagon(e *editor, scope int) (Done, error) {
 			size.Axis, size.From, size.To, size.Label, size.Rank = a.String(), lo, hi, "Across", rank
 			e.doc.AddSize(def, size)
 		} else { // one size drives both
-			tie(frame.Reason{Kind: frame.Alike, Axis: a.String(), Of: hi, From: lo, LikeAxis: axes[0].String(), LikeFrom: frame.Ref(stands[0][0]), LikeTo: frame.Ref(stands[0][4])})
+			tie(frame.Reason{Kind: frame.EqualTo, Axis: a.String(), Of: hi, From: lo, EqualAxis: axes[0].String(), EqualFrom: frame.Ref(stands[0][0]), EqualTo: frame.Ref(stands[0][4])})
 		}
 		tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][1]), From: lo, To: hi, Share: corner})
 		tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][3]), From: lo, To: hi, Share: 1 - corner})
 		if w.Spokes {
-			tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][2]), From: lo, To: hi, Part: 1, Parts: 2})
+			tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][2]), From: lo, To: hi, Part: 1, CustomFittings: 2})
 		}
 	}
 	for i, from := range ring {

@@ -54,7 +54,7 @@ func (w *Size) on(e *editor) (Done, error) {
 	s.Pipe = p.ID
 	done := Done{Label: strings.TrimSpace(fmt.Sprintf("%s %s", w.Pipe, w.Length)), Pipe: w.Pipe, Also: e.everywhere(scope)}
 	if old := e.sizeOf(def, p.ID, scope); old != nil {
-		e.instead(old, s)
+		e.replaceSize(old, s)
 		return done, nil
 	}
 	e.doc.AddSize(def, s)
@@ -75,7 +75,7 @@ func (e *editor) sizeOf(def *frame.Definition, pipe string, scope int) *frame.Si
 	}
 	ends := e.view.Graph.Edges[i].Ends
 	place := e.place(scope)
-	a, _, square := along(place.Turned(e.view.Points[ends[0]].Toward(e.view.Points[ends[1]])))
+	a, _, square := axisAlong(place.Turned(e.view.Points[ends[0]].Toward(e.view.Points[ends[1]])))
 	if !square {
 		return nil
 	}
@@ -104,10 +104,10 @@ func onPlane(p *layout.Plane, r frame.Ref) bool {
 	return p.Ref == r || slices.Contains(p.Joints, string(r))
 }
 
-// instead puts a size in the place of another one, which it says.
-func (e *editor) instead(old *frame.Size, s frame.Size) {
-	if !old.Stood {
-		e.gave = append(e.gave, Gave{Size: old.ID, Was: old.Says(), Now: s.Says(), Words: "typed instead"})
+// replaceSize puts a size in the place of another one, which it says.
+func (e *editor) replaceSize(old *frame.Size, s frame.Size) {
+	if !old.Inferred {
+		e.gave = append(e.gave, GivenUp{Size: old.ID, Was: old.Says(), Now: s.Says(), Words: "typed instead"})
 	}
 	s.ID, s.Label, s.Prompt, s.Rank = old.ID, old.Label, old.Prompt, e.doc.NextRank()
 	if s.Axis == "" && old.Axis != "" { // it lies where the old one lay
@@ -137,7 +137,7 @@ func (w *Size) between(e *editor, s frame.Size) (Done, error) {
 	b, _ := e.ref(scope, w.Ends[1])
 	s.From, s.To = frame.Ref(a), frame.Ref(b)
 	if d := straight(v); d != nil {
-		axis, sign, _ := along(*d)
+		axis, sign, _ := axisAlong(*d)
 		if s.Axis = axis.String(); sign < 0 {
 			s.From, s.To = s.To, s.From
 		}
@@ -145,7 +145,7 @@ func (w *Size) between(e *editor, s frame.Size) (Done, error) {
 	def := e.def(scope)
 	for i := range def.Sizes {
 		if o := &def.Sizes[i]; o.From == s.From && o.To == s.To && o.Axis == s.Axis && o.Gave == nil && o.Pipe == "" {
-			e.instead(o, s)
+			e.replaceSize(o, s)
 			return Done{Label: fmt.Sprintf("%s to %s %s", w.Ends[0], w.Ends[1], w.Length)}, nil
 		}
 	}
@@ -177,7 +177,7 @@ func (w *Size) change(e *editor) (Done, error) {
 		if e.isPitch(w.ID) {
 			return Done{}, refuse("type another, or take the copies away", "copies stand so far apart")
 		}
-		e.gave = append(e.gave, Gave{Size: old.ID, Was: old.Says(), Words: "taken away"})
+		e.gave = append(e.gave, GivenUp{Size: old.ID, Was: old.Says(), Words: "taken away"})
 		e.doc.DropSize(w.ID)
 		done.Label += " away"
 		return done, nil
@@ -190,10 +190,10 @@ func (w *Size) change(e *editor) (Done, error) {
 	if err != nil {
 		return Done{}, err
 	}
-	if !old.Stood {
-		e.gave = append(e.gave, Gave{Size: old.ID, Was: old.Says(), Now: s.Says(), Words: "typed instead"})
+	if !old.Inferred {
+		e.gave = append(e.gave, GivenUp{Size: old.ID, Was: old.Says(), Now: s.Says(), Words: "typed instead"})
 	}
-	old.Value, old.Text, old.Unit, old.Meaning, old.Stood, old.Gave, old.Rank = s.Value, s.Text, s.Unit, s.Meaning, false, nil, e.doc.NextRank()
+	old.Value, old.Text, old.Unit, old.Meaning, old.Inferred, old.Gave, old.Rank = s.Value, s.Text, s.Unit, s.Meaning, false, nil, e.doc.NextRank()
 	done.Label = fmt.Sprintf("Size %s", old.Says())
 	e.heights = append(e.heights, old.ID)
 	return done, nil
@@ -246,7 +246,7 @@ var _ = register[Restore]("restore")
 
 func (w *Restore) on(e *editor) (Done, error) {
 	def := e.definition(w.Group)
-	var g **frame.Gave
+	var g **frame.GaveWay
 	var label string
 	switch w.Kind {
 	case "size":

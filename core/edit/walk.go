@@ -31,7 +31,7 @@ func (w *Begin) on(e *editor) (Done, error) {
 type Walk struct {
 	From    string        `json:"from"`              // a joint; "" begins a frame that has none
 	In      string        `json:"in,omitempty"`      // the part that gets the pipe: "" is the frame, a use's path its group
-	Course  string        `json:"course,omitempty"`  // as typed: right 46 clear; right to j7; up to =shelf
+	Line    string        `json:"course,omitempty"`  // as typed: right 46 clear; right to j7; up to =shelf
 	Along   string        `json:"along,omitempty"`   // instead of a direction in Course: the line of this pipe
 	Length  string        `json:"length,omitempty"`  // with Along
 	Meaning frame.Meaning `json:"meaning,omitempty"` // of a length without a word for it
@@ -53,11 +53,11 @@ func (w *Walk) on(e *editor) (Done, error) {
 	if w.From == "" && len(e.view.Graph.Nodes) == 0 {
 		started := *w
 		started.From, w = e.doc.AddJoint(&e.doc.Root, frame.Joint{}), &started
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return Done{}, err
 		}
 	}
-	switch word, rest, _ := strings.Cut(strings.TrimSpace(w.Course), " "); strings.ToLower(word) {
+	switch word, rest, _ := strings.Cut(strings.TrimSpace(w.Line), " "); strings.ToLower(word) {
 	case "hoop":
 		return w.hoop(e, rest)
 	case "bend":
@@ -90,7 +90,7 @@ func (w *Walk) on(e *editor) (Done, error) {
 
 func (w *Walk) course(e *editor) (Course, error) {
 	if w.Along == "" {
-		return ParseCourse(w.Course)
+		return ParseCourse(w.Line)
 	}
 	i, err := e.edge(w.Along)
 	if err != nil {
@@ -115,7 +115,7 @@ func (w *Walk) course(e *editor) (Course, error) {
 
 // exactly takes what turning left of a direction along an axis off it.
 func exactly(d measure.Dir) measure.Dir {
-	if a, sign, ok := along(d); ok {
+	if a, sign, ok := axisAlong(d); ok {
 		d = measure.Dir{}
 		d[a] = sign
 	}
@@ -168,7 +168,7 @@ func (w *Walk) step(e *editor, from string, c Course, last bool) (Done, error) {
 	} else if size, to, ok := strings.Cut(rest, " to "); ok && until == "" && !strings.Contains(to, "top") {
 		return Done{}, refuse("leave one of them out: right "+size+", or right to "+strings.TrimSpace(to), "a length, and what it is to end at, at once")
 	}
-	e.opened(from) // a capped end that goes on is no end any more
+	e.clearEnd(from) // a capped end that goes on is no end any more
 	dir := c.Dir.Unit()
 	if until != "" {
 		return w.until(e, scope, n, ref, dir, strings.TrimSpace(until), j)
@@ -205,7 +205,7 @@ func (e *editor) height(s *frame.Size, scope int, dir measure.Dir) (foot string,
 	if s.Meaning != frame.TopOfPipe && s.Meaning != frame.TopOfCap {
 		return "", nil
 	}
-	if a, sign, ok := along(dir); !ok || a != measure.Z || sign < 0 {
+	if a, sign, ok := axisAlong(dir); !ok || a != measure.Z || sign < 0 {
 		return "", refuse("walk up for it", "a height is measured straight up")
 	}
 	if e.view.Lowest >= 0 {
@@ -261,14 +261,14 @@ func (w *Walk) toJoint(e *editor, scope, n, m int, ref, to string, dir measure.D
 	rank := e.doc.NextRank()
 	if e.view.Points[n].Along(world, far).Distance(e.view.Points[m]) <= socketOf(w.sizeOf(e, scope)) {
 		pipe := e.doc.AddPipe(def, frame.Pipe{From: ref, To: to, Dir: &dir, Size: w.Size, Rank: rank})
-		e.opened(join(path, to))
+		e.clearEnd(join(path, to))
 		done := Done{Joint: join(path, to), Pipe: join(path, pipe), Also: append(e.everywhere(scope), "meets "+to)}
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return Done{}, err
 		}
 		return e.through(done, scope, pipe, "")
 	}
-	a, _, square := along(dir)
+	a, _, square := axisAlong(dir)
 	if !square {
 		return Done{}, refuse("say how long it is", "%s is not in that line", to)
 	}
@@ -328,10 +328,10 @@ func (w *Join) on(e *editor) (Done, error) {
 	local := e.place(scope).Local(e.view.Points[nodes[1]]).Sub(e.place(scope).Local(e.view.Points[nodes[0]]))
 	p.Dir = straight(local)
 	id := e.doc.AddPipe(e.def(scope), p)
-	e.opened(w.From)
-	e.opened(w.To)
+	e.clearEnd(w.From)
+	e.clearEnd(w.To)
 	done := Done{Label: fmt.Sprintf("Pipe from %s to %s", w.From, w.To), Joint: w.To, Pipe: join(e.path(scope), id), Also: e.everywhere(scope)}
-	if err := e.look(); err != nil {
+	if err := e.resolve(); err != nil {
 		return Done{}, err
 	}
 	return e.through(done, scope, id, "")

@@ -92,7 +92,7 @@ func (d *Document) checkExcess(ps *Problems) (all census) {
 			all.add(1, found[i])
 		}
 	}
-	all.sayings = plus(all.sayings, 1, len(d.Holds)+len(d.Tolerances)+len(d.Envelopes))
+	all.sayings = plus(all.sayings, 1, len(d.ModeRules)+len(d.Tolerances)+len(d.ClearanceChecks))
 	if len(*ps) > 0 {
 		return all
 	}

@@ -66,10 +66,10 @@ func (d *Document) AddPlane(def *Definition, axis int, id string) {
 	def.Planes[axis] = append(def.Planes[axis], Plane{ID: id})
 }
 
-// Unite makes one joint of two of a definition; either may be in a use. The pipes and
+// MergeJoints makes one joint of two of a definition; either may be in a use. The pipes and
 // settings of the second go to the first. A joint of the definition itself is
 // gone afterwards, one of a use is merged.
-func (d *Document) Unite(def *Definition, keep, drop string) {
+func (d *Document) MergeJoints(def *Definition, keep, drop string) {
 	own := def.Joint(drop)
 	if own == nil && def.Joint(keep) != nil {
 		keep, drop = drop, keep
@@ -140,24 +140,24 @@ func (d *Document) Split(def *Definition, pipe, joint string) string {
 		first.AtEnd = &[2]Insertion{first.AtEnd[0], {}}
 	}
 	first.To = joint
-	for _, h := range slices.Clone(d.Holds) { // what is set at the far end stays there
+	for _, h := range slices.Clone(d.ModeRules) { // what is set at the far end stays there
 		if h.Pipe != "" && h.Joint != "" {
-			d.moveHold(def, h, pipe, second)
+			d.moveModeRule(def, h, pipe, second)
 		}
 	}
 	def.Pipes = slices.Insert(def.Pipes, i+1, second)
 	return second.ID
 }
 
-// moveHold lets a setting of a split pipe's far end be one of the second part.
-func (d *Document) moveHold(def *Definition, h Hold, pipe string, second Pipe) {
+// moveModeRule lets a setting of a split pipe's far end be one of the second part.
+func (d *Document) moveModeRule(def *Definition, h ModeRule, pipe string, second Pipe) {
 	path, name, _ := Ref(h.Pipe).Parts()
 	if name != pipe || d.Inside(&d.Root, path) != def || h.Joint != join(path, second.To) {
 		return
 	}
-	for i := range d.Holds {
-		if d.Holds[i] == h {
-			d.Holds[i].Pipe = join(path, second.ID)
+	for i := range d.ModeRules {
+		if d.ModeRules[i] == h {
+			d.ModeRules[i].Pipe = join(path, second.ID)
 		}
 	}
 }
@@ -264,8 +264,8 @@ func (t *Reason) Says(of, from, to string) string {
 		return of + " level with " + to
 	case Share:
 		return fmt.Sprintf("%s spread between %s and %s", of, from, to)
-	case Alike:
-		return fmt.Sprintf("%s as far from %s as it is %s", of, from, map[string]string{"x": "wide", "y": "deep", "z": "high"}[t.LikeAxis])
+	case EqualTo:
+		return fmt.Sprintf("%s as far from %s as it is %s", of, from, map[string]string{"x": "wide", "y": "deep", "z": "high"}[t.EqualAxis])
 	case Line, Toward:
 		return fmt.Sprintf("%s in line from %s", of, from)
 	}
@@ -339,9 +339,9 @@ func (d *Document) JoinCopies(u *Use, pair [2]string) {
 	u.Array.Joined = append(u.Array.Joined, pair)
 }
 
-// SetPart puts a part of the document's own among the others, in the place of
+// SetCustomFitting puts a part of the document's own among the others, in the place of
 // one of the same name.
-func (d *Document) SetPart(c catalog.Custom) {
+func (d *Document) SetCustomFitting(c catalog.Custom) {
 	if i := slices.IndexFunc(d.Parts, func(o catalog.Custom) bool { return o.ID == c.ID }); i >= 0 {
 		d.Parts[i] = c
 		return
@@ -349,24 +349,24 @@ func (d *Document) SetPart(c catalog.Custom) {
 	d.Parts = append(d.Parts, c)
 }
 
-// DropPart takes a part of the document's own away.
-func (d *Document) DropPart(id catalog.Kind) {
+// DropCustomFitting takes a part of the document's own away.
+func (d *Document) DropCustomFitting(id catalog.Kind) {
 	d.Parts = slices.DeleteFunc(d.Parts, func(c catalog.Custom) bool { return c.ID == id })
 }
 
-// SetEnvelope puts a check among the others, in the place of one of the same
+// SetClearanceCheck puts a check among the others, in the place of one of the same
 // name.
-func (d *Document) SetEnvelope(v Envelope) {
-	if i := slices.IndexFunc(d.Envelopes, func(o Envelope) bool { return o.ID == v.ID }); i >= 0 {
-		d.Envelopes[i] = v
+func (d *Document) SetClearanceCheck(v ClearanceCheck) {
+	if i := slices.IndexFunc(d.ClearanceChecks, func(o ClearanceCheck) bool { return o.ID == v.ID }); i >= 0 {
+		d.ClearanceChecks[i] = v
 		return
 	}
-	d.Envelopes = append(d.Envelopes, v)
+	d.ClearanceChecks = append(d.ClearanceChecks, v)
 }
 
-// DropEnvelope takes a check away.
-func (d *Document) DropEnvelope(id string) {
-	d.Envelopes = slices.DeleteFunc(d.Envelopes, func(v Envelope) bool { return v.ID == id })
+// DropClearanceCheck takes a check away.
+func (d *Document) DropClearanceCheck(id string) {
+	d.ClearanceChecks = slices.DeleteFunc(d.ClearanceChecks, func(v ClearanceCheck) bool { return v.ID == id })
 }
 
 // SetTolerance says how exactly a pipe must be cut, in the place of what was

@@ -34,7 +34,7 @@ func (ps Problems) Error() string {
 	return strings.Join(ss, "\n")
 }
 
-func (d *Document) check(ps *Problems) {
+func (d *Document) validate(ps *Problems) {
 	if d.Format != Format {
 		ps.add("/format", fmt.Sprintf("form version %d", d.Format), fmt.Sprintf("this program reads version %d", Format))
 	}
@@ -56,9 +56,9 @@ func (d *Document) check(ps *Problems) {
 		ps.add("/serial", fmt.Sprintf("a serial number of %d", d.Serial), "leave it out")
 	}
 	checkPoint(ps, "/origin", d.Origin)
-	d.checkHolds(ps)
+	d.checkModeRules(ps)
 	d.checkTolerances(ps)
-	d.checkEnvelopes(ps)
+	d.validateClearanceChecks(ps)
 	for i := range d.Parts {
 		if what, hint := d.Parts[i].Problem(); what != "" {
 			ps.add(fmt.Sprintf("/parts/%d", i), what, hint)
@@ -68,7 +68,7 @@ func (d *Document) check(ps *Problems) {
 		checkTurns(ps, "/stance/turns", d.Stance.Turns)
 	}
 	ids := &ids{map[string]bool{}, map[string]bool{}}
-	d.checkDefinition(ps, &d.Root, "/root", ids)
+	d.validateDefinition(ps, &d.Root, "/root", ids)
 	seen := map[string]bool{}
 	for i := range d.Groups {
 		g, where := &d.Groups[i], fmt.Sprintf("/groups/%d", i)
@@ -76,7 +76,7 @@ func (d *Document) check(ps *Problems) {
 			ps.add(where+"/id", fmt.Sprintf("the group id %q is empty or taken", g.ID), "give each group its own id")
 		}
 		seen[g.ID] = true
-		d.checkDefinition(ps, g, where, ids)
+		d.validateDefinition(ps, g, where, ids)
 	}
 }
 
@@ -96,7 +96,7 @@ func checkSize(ps *Problems, path string, s catalog.Size) {
 	}
 }
 
-func (d *Document) checkDefinition(ps *Problems, def *Definition, where string, ids *ids) {
+func (d *Document) validateDefinition(ps *Problems, def *Definition, where string, ids *ids) {
 	checkSize(ps, where+"/size", def.Size)
 	checkMode(ps, where+"/mode", def.Mode, true)
 	def.checkLinks(ps, where)
@@ -279,26 +279,26 @@ func (d *Document) checkReason(ps *Problems, def *Definition, t *Reason, where s
 		ps.add(where+"/kind", fmt.Sprintf("unknown tie %q", t.Kind), "use level, share, alike, line, toward or placed")
 		return
 	}
-	need := map[ReasonKind][]Ref{Level: {t.Of, t.To}, Share: {t.Of, t.From, t.To}, Alike: {t.Of, t.From, t.LikeFrom, t.LikeTo}, Line: {t.Of, t.From}, Toward: {t.Of, t.From, t.To}, Placed: {t.Of, t.From}}[t.Kind]
+	need := map[ReasonKind][]Ref{Level: {t.Of, t.To}, Share: {t.Of, t.From, t.To}, EqualTo: {t.Of, t.From, t.EqualFrom, t.EqualTo}, Line: {t.Of, t.From}, Toward: {t.Of, t.From, t.To}, Placed: {t.Of, t.From}}[t.Kind]
 	if slices.Contains(need, "") {
 		ps.add(where, fmt.Sprintf("a tie %q of too few things", t.Kind), "name what it ties")
 	}
 	d.checkPlace(ps, def, t.Of, axis, where+"/of")
 	d.checkPlace(ps, def, t.From, axis, where+"/from")
 	d.checkPlace(ps, def, t.To, axis, where+"/to")
-	d.checkPlace(ps, def, t.LikeFrom, AxisOf(t.LikeAxis), where+"/likeFrom")
-	d.checkPlace(ps, def, t.LikeTo, AxisOf(t.LikeAxis), where+"/likeTo")
+	d.checkPlace(ps, def, t.EqualFrom, AxisOf(t.EqualAxis), where+"/likeFrom")
+	d.checkPlace(ps, def, t.EqualTo, AxisOf(t.EqualAxis), where+"/likeTo")
 	switch {
-	case axis < 0 && (t.Axis != "" || t.Kind == Level || t.Kind == Alike):
+	case axis < 0 && (t.Axis != "" || t.Kind == Level || t.Kind == EqualTo):
 		ps.add(where+"/axis", fmt.Sprintf("no axis %q", t.Axis), "use x, y or z")
-	case t.Kind == Alike && AxisOf(t.LikeAxis) < 0:
-		ps.add(where+"/likeAxis", fmt.Sprintf("no axis %q", t.LikeAxis), "use x, y or z")
+	case t.Kind == EqualTo && AxisOf(t.EqualAxis) < 0:
+		ps.add(where+"/likeAxis", fmt.Sprintf("no axis %q", t.EqualAxis), "use x, y or z")
 	case t.Kind == Line && t.Dir == nil, t.Dir != nil && !direction(*t.Dir):
 		ps.add(where+"/dir", "a direction of no length, or of one beyond telling", directionHint)
-	case !(math.Abs(t.Share) <= 1000) || t.Kind == Share && t.Share != 0 && (t.Part != 0 || t.Parts != 0):
+	case !(math.Abs(t.Share) <= 1000) || t.Kind == Share && t.Share != 0 && (t.Part != 0 || t.CustomFittings != 0):
 		ps.add(where+"/share", fmt.Sprintf("a share of %g", t.Share), "use a share such as 0.5, without part and parts")
-	case t.Part < 0 || t.Parts < 0 || max(t.Part, t.Parts) > maxCopies+1 || t.Kind == Share && t.Share == 0 && (t.Part < 1 || t.Part >= t.Parts):
-		ps.add(where+"/part", fmt.Sprintf("part %d of %d", t.Part, t.Parts), "use a part from 1 to one less than the parts")
+	case t.Part < 0 || t.CustomFittings < 0 || max(t.Part, t.CustomFittings) > maxCopies+1 || t.Kind == Share && t.Share == 0 && (t.Part < 1 || t.Part >= t.CustomFittings):
+		ps.add(where+"/part", fmt.Sprintf("part %d of %d", t.Part, t.CustomFittings), "use a part from 1 to one less than the parts")
 	}
 	checkPoint(ps, where+"/by", t.By)
 	checkRank(ps, where, t.Rank)

@@ -63,7 +63,7 @@ func (d *Document) freshIDs(g *Definition) {
 	for i := range g.Reasons {
 		fresh(ties, &g.Reasons[i].ID, d.FreeReason)
 	}
-	g.eachGave(func(v *Gave) {
+	g.eachGave(func(v *GaveWay) {
 		for i := range v.Sizes {
 			v.Sizes[i] = cmp.Or(sizes[v.Sizes[i]], v.Sizes[i])
 		}
@@ -100,7 +100,7 @@ func (d *Document) RenameUse(def *Definition, from, to string) {
 func (d *Document) Import(from *Document, main Definition) (id string, groups map[string]string) {
 	for _, c := range from.Parts {
 		if !slices.ContainsFunc(d.Parts, func(o catalog.Custom) bool { return o.ID == c.ID }) {
-			d.SetPart(c)
+			d.SetCustomFitting(c)
 		}
 	}
 	names := map[string]string{}
@@ -134,7 +134,7 @@ func (d *Document) Import(from *Document, main Definition) (id string, groups ma
 // joints are held, none of it by the kind of fitting. part is its path there, "" for the whole of that frame,
 // whose checks come as well; path is its path here, and groups are as
 // [Document.Import] gives them. It gives the names of the checks that came.
-func (d *Document) ImportSaid(from *Document, holds []Hold, part, path string, groups map[string]string) (checks []string) {
+func (d *Document) ImportSaid(from *Document, holds []ModeRule, part, path string, groups map[string]string) (checks []string) {
 	here := func(ref string) (string, bool) {
 		if part == "" {
 			return join(path, ref), true
@@ -165,24 +165,24 @@ func (d *Document) ImportSaid(from *Document, holds []Hold, part, path string, g
 			h.Use = path
 		}
 		if in {
-			d.Holds = append(d.Holds, h)
+			d.ModeRules = append(d.ModeRules, h)
 		}
 	}
-	for _, v := range from.Envelopes {
+	for _, v := range from.ClearanceChecks {
 		in := part == ""
 		if v.Joint != "" {
 			v.Joint, in = here(v.Joint)
 		}
 		taken := func(id string) bool {
-			return slices.ContainsFunc(d.Envelopes, func(o Envelope) bool { return o.ID == id })
+			return slices.ContainsFunc(d.ClearanceChecks, func(o ClearanceCheck) bool { return o.ID == id })
 		}
-		if !in || slices.Contains(d.Envelopes, v) {
+		if !in || slices.Contains(d.ClearanceChecks, v) {
 			continue
 		}
 		if taken(v.ID) {
 			v.ID = Free(v.ID+" ", taken)
 		}
-		d.SetEnvelope(v)
+		d.SetClearanceCheck(v)
 		checks = append(checks, v.ID)
 	}
 	return checks

@@ -74,9 +74,9 @@ func (r Ref) Parts() (path, name string, plane bool) {
 	return path, name, plane
 }
 
-// Gave says that something gave way: it stays as it was said, and does not
+// GaveWay says that something gave way: it stays as it was said, and does not
 // hold. It names what it gave way to; pipes, where they are of the same definition.
-type Gave struct {
+type GaveWay struct {
 	Sizes   []string `json:"sizes,omitempty" ref:"size"`
 	Pipes   []string `json:"pipes,omitempty" ref:"pipe"` // the way they run
 	Reasons []string `json:"reasons,omitempty" ref:"reason"`
@@ -90,21 +90,21 @@ type Gave struct {
 // axis, straight between two joints. With an axis and a pipe it is measured
 // along the axis to the pipe's ends.
 type Size struct {
-	ID      string         `json:"id"` // of no other size of the document; it never changes
-	Value   measure.Length `json:"value"`
-	Text    string         `json:"text,omitempty"` // as typed
-	Unit    measure.Unit   `json:"unit,omitempty"` // that a bare number in Text was in
-	Meaning Meaning        `json:"meaning"`
-	Pipe    string         `json:"pipe,omitempty" ref:"pipe"`
-	Axis    string         `json:"axis,omitempty"` // x, y or z
-	From    Ref            `json:"from,omitempty" ref:"place"`
-	To      Ref            `json:"to,omitempty" ref:"place"`
-	Foot    string         `json:"foot,omitempty" ref:"joint"` // of a height: the joint whose body stands on the floor that it is measured from
-	Label   string         `json:"label,omitempty"`
-	Prompt  string         `json:"prompt,omitempty"` // the starter's prompt that asked for it
-	Rank    int            `json:"rank,omitempty"`   // in the order of typing: an earlier one holds against a later one
-	Stood   bool           `json:"stood,omitempty"`  // nobody typed it: it keeps what would have lost its place
-	Gave    *Gave          `json:"gave,omitempty"`
+	ID       string         `json:"id"` // of no other size of the document; it never changes
+	Value    measure.Length `json:"value"`
+	Text     string         `json:"text,omitempty"` // as typed
+	Unit     measure.Unit   `json:"unit,omitempty"` // that a bare number in Text was in
+	Meaning  Meaning        `json:"meaning"`
+	Pipe     string         `json:"pipe,omitempty" ref:"pipe"`
+	Axis     string         `json:"axis,omitempty"` // x, y or z
+	From     Ref            `json:"from,omitempty" ref:"place"`
+	To       Ref            `json:"to,omitempty" ref:"place"`
+	Foot     string         `json:"foot,omitempty" ref:"joint"` // of a height: the joint whose body stands on the floor that it is measured from
+	Label    string         `json:"label,omitempty"`
+	Prompt   string         `json:"prompt,omitempty"` // the starter's prompt that asked for it
+	Rank     int            `json:"rank,omitempty"`   // in the order of typing: an earlier one holds against a later one
+	Inferred bool           `json:"stood,omitempty"`  // nobody typed it: it keeps what would have lost its place
+	Gave     *GaveWay       `json:"gave,omitempty"`
 }
 
 // ReasonKind is a reason for which something stands where it does, other than a
@@ -113,43 +113,43 @@ type ReasonKind string
 
 // The ties.
 const (
-	Level  ReasonKind = "level"  // Of is level with To along Axis
-	Share  ReasonKind = "share"  // Of is at a share of the way from From to To, along Axis or, without one, along all three
-	Alike  ReasonKind = "alike"  // Of is as far from From along Axis as LikeTo is from LikeFrom along LikeAxis
-	Line   ReasonKind = "line"   // Of lies from From in the direction Dir
-	Toward ReasonKind = "toward" // Of lies on the way from From to To
-	Placed ReasonKind = "placed" // Of stands by By from From: two parts that nothing else ties
+	Level   ReasonKind = "level"  // Of is level with To along Axis
+	Share   ReasonKind = "share"  // Of is at a share of the way from From to To, along Axis or, without one, along all three
+	EqualTo ReasonKind = "alike"  // Of is as far from From along Axis as LikeTo is from LikeFrom along LikeAxis
+	Line    ReasonKind = "line"   // Of lies from From in the direction Dir
+	Toward  ReasonKind = "toward" // Of lies on the way from From to To
+	Placed  ReasonKind = "placed" // Of stands by By from From: two parts that nothing else ties
 )
 
 // ReasonKinds lists the ties.
-func ReasonKinds() []ReasonKind { return []ReasonKind{Level, Share, Alike, Line, Toward, Placed} }
+func ReasonKinds() []ReasonKind { return []ReasonKind{Level, Share, EqualTo, Line, Toward, Placed} }
 
 // Reason is a reason that joints or planes stand where they do.
 type Reason struct {
-	ID       string        `json:"id"` // of no other tie of the document
-	Kind     ReasonKind    `json:"kind"`
-	Axis     string        `json:"axis,omitempty"`
-	Of       Ref           `json:"of" ref:"place"`
-	From     Ref           `json:"from,omitempty" ref:"place"`
-	To       Ref           `json:"to,omitempty" ref:"place"`
-	Part     int           `json:"part,omitempty"` // with Parts: a whole part of the way
-	Parts    int           `json:"parts,omitempty"`
-	Share    float64       `json:"share,omitempty"` // instead; over 1 goes on beyond: 2 is the mirror image of From in To
-	LikeAxis string        `json:"likeAxis,omitempty"`
-	LikeFrom Ref           `json:"likeFrom,omitempty" ref:"place"`
-	LikeTo   Ref           `json:"likeTo,omitempty" ref:"place"`
-	Dir      *measure.Dir  `json:"dir,omitempty"` // in the definition's axes; its length does not matter
-	By       measure.Point `json:"by,omitzero"`
-	Rank     int           `json:"rank,omitempty"`
-	Gave     *Gave         `json:"gave,omitempty"`
+	ID             string        `json:"id"` // of no other tie of the document
+	Kind           ReasonKind    `json:"kind"`
+	Axis           string        `json:"axis,omitempty"`
+	Of             Ref           `json:"of" ref:"place"`
+	From           Ref           `json:"from,omitempty" ref:"place"`
+	To             Ref           `json:"to,omitempty" ref:"place"`
+	Part           int           `json:"part,omitempty"` // with Parts: a whole part of the way
+	CustomFittings int           `json:"parts,omitempty"`
+	Share          float64       `json:"share,omitempty"` // instead; over 1 goes on beyond: 2 is the mirror image of From in To
+	EqualAxis      string        `json:"likeAxis,omitempty"`
+	EqualFrom      Ref           `json:"likeFrom,omitempty" ref:"place"`
+	EqualTo        Ref           `json:"likeTo,omitempty" ref:"place"`
+	Dir            *measure.Dir  `json:"dir,omitempty"` // in the definition's axes; its length does not matter
+	By             measure.Point `json:"by,omitzero"`
+	Rank           int           `json:"rank,omitempty"`
+	Gave           *GaveWay      `json:"gave,omitempty"`
 }
 
 // Way is the share of the way of a tie.
 func (t *Reason) Way() float64 {
-	if t.Share != 0 || t.Parts == 0 {
+	if t.Share != 0 || t.CustomFittings == 0 {
 		return t.Share
 	}
-	return float64(t.Part) / float64(t.Parts)
+	return float64(t.Part) / float64(t.CustomFittings)
 }
 
 // Plane is a named plane of an axis: what stands on it is level because
@@ -240,7 +240,7 @@ type Pipe struct {
 
 	AtEnd *[2]Insertion `json:"atEnd,omitempty"` // at From, at To; an empty mode keeps the joint's
 	Rank  int           `json:"rank,omitempty"`
-	Gave  *Gave         `json:"gave,omitempty"` // its direction gave way: it slopes
+	Gave  *GaveWay      `json:"gave,omitempty"` // its direction gave way: it slopes
 }
 
 // Array repeats a use along an axis. Copy k stands a pitch from copy k−1,
@@ -321,21 +321,21 @@ type Stance struct {
 
 // Document is a frame as its builder described it.
 type Document struct {
-	Format int              `json:"format"`
-	Name   string           `json:"name"`
-	Units  measure.Unit     `json:"units"`
-	Size   catalog.Size     `json:"size"`
-	Mode   Mode             `json:"mode"`
-	Seats  map[Mode]float64 `json:"seats,omitempty"` // share of socket depth; a missing mode keeps its default
-	Root   Definition       `json:"root"`
-	Groups []Definition     `json:"groups,omitempty"`
-	Holds  []Hold           `json:"holds,omitempty"` // over what the definitions say; the last that counts wins
-	Origin measure.Point    `json:"origin,omitzero"` // where the first plane of each axis stands, or the first joint
+	Format    int              `json:"format"`
+	Name      string           `json:"name"`
+	Units     measure.Unit     `json:"units"`
+	Size      catalog.Size     `json:"size"`
+	Mode      Mode             `json:"mode"`
+	Seats     map[Mode]float64 `json:"seats,omitempty"` // share of socket depth; a missing mode keeps its default
+	Root      Definition       `json:"root"`
+	Groups    []Definition     `json:"groups,omitempty"`
+	ModeRules []ModeRule       `json:"holds,omitempty"` // over what the definitions say; the last that counts wins
+	Origin    measure.Point    `json:"origin,omitzero"` // where the first plane of each axis stands, or the first joint
 
-	Tolerances []Tolerance      `json:"tolerances,omitempty"`
-	Envelopes  []Envelope       `json:"envelopes,omitempty"`
-	Parts      []catalog.Custom `json:"parts,omitempty"` // fittings of the document's own, that joints may be given
-	Stance     *Stance          `json:"stance,omitempty"`
+	Tolerances      []Tolerance      `json:"tolerances,omitempty"`
+	ClearanceChecks []ClearanceCheck `json:"envelopes,omitempty"`
+	Parts           []catalog.Custom `json:"parts,omitempty"` // fittings of the document's own, that joints may be given
+	Stance          *Stance          `json:"stance,omitempty"`
 
 	Serial int `json:"serial,omitempty"` // the last number that an id of a size or reason was made with
 

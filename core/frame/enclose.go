@@ -82,7 +82,7 @@ func (d *Document) Enclose(def *Definition, group Definition, use string, joints
 	for i := range def.Reasons {
 		t := def.Reasons[i]
 		t.Gave = nil
-		ties[t.ID] = moves(t.Axis, t.refs) && (t.LikeAxis == "" || moves(t.LikeAxis, t.refs))
+		ties[t.ID] = moves(t.Axis, t.refs) && (t.EqualAxis == "" || moves(t.EqualAxis, t.refs))
 	}
 	for i := range def.Links {
 		links[def.Links[i].ID] = moves("", def.Links[i].refs)
@@ -330,10 +330,10 @@ func (d *Document) Dissolve(def *Definition, use string) (joints, pipes map[stri
 	}
 	for i := range g.Reasons {
 		t := &g.Reasons[i]
-		like := t.LikeAxis
+		like := t.EqualAxis
 		t.refs(def, into(t.Axis))
 		t.Axis, _ = axis(t.Axis)
-		t.LikeAxis, _ = axis(like)
+		t.EqualAxis, _ = axis(like)
 		if t.Dir != nil {
 			v := o.Dir(*t.Dir)
 			t.Dir = &v

@@ -15,7 +15,7 @@ func Expand(d *Document) (*Graph, error) {
 	var ps Problems
 	n := d.checkExcess(&ps)
 	if len(ps) == 0 {
-		d.check(&ps)
+		d.validate(&ps)
 	}
 	if len(ps) > 0 {
 		return nil, ps
@@ -25,7 +25,7 @@ func Expand(d *Document) (*Graph, error) {
 	e.define(&d.Root, Scope{Parent: -1, Orient: d.stands()}, "/root", d.Size, modeScope{cmp.Or(d.Root.Mode, d.Mode), "frame"})
 	if len(e.problems) == 0 {
 		e.finish()
-		e.g.Hold(nil)
+		e.g.ApplyModeRules(nil)
 	}
 	if len(e.problems) > 0 {
 		return nil, e.problems
@@ -58,7 +58,7 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 		size = def.Size
 	}
 	scope := len(e.g.Scopes)
-	s.Planes, s.held = def.Planes, e.heldOf(def)
+	s.Planes, s.held = def.Planes, e.defaultAnchorOf(def)
 	e.g.Scopes = append(e.g.Scopes, s)
 	e.scopes[s.Path] = scope
 	for i, j := range def.Joints {
@@ -71,7 +71,7 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 		n := Node{ID: id, Scope: scope, End: j.End, Fitting: turned(j.Fitting, s.Orient), mode: j.Mode, reason: j.Reason, scope: mode}
 		for a, on := range j.On {
 			if on != "" {
-				n.On = append(n.On, Standing{scope, measure.Axis(a), on})
+				n.On = append(n.On, OnNamedPlane{scope, measure.Axis(a), on})
 			}
 		}
 		e.g.Nodes = append(e.g.Nodes, n)
@@ -80,7 +80,7 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 		e.size(&def.Sizes[i], scope)
 	}
 	for i := range def.Reasons {
-		e.tie(&def.Reasons[i], scope)
+		e.resolveReason(&def.Reasons[i], scope)
 	}
 	for i := range def.Uses {
 		e.use(def, &def.Uses[i], scope, fmt.Sprintf("%s/uses/%d", where, i), size, mode)
@@ -89,18 +89,18 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 		e.pipe(p, scope, fmt.Sprintf("%s/pipes/%d", where, i), size)
 	}
 	for i, l := range def.Links {
-		e.bond(l, scope, fmt.Sprintf("%s/links/%d", where, i))
+		e.resolveLink(l, scope, fmt.Sprintf("%s/links/%d", where, i))
 	}
 	for i, m := range def.Merges {
 		e.merge(m, scope, fmt.Sprintf("%s/merges/%d", where, i))
 	}
 }
 
-// heldOf is [Document.Held], found once for each definition.
-func (e *expander) heldOf(def *Definition) [3]Ref {
+// defaultAnchorOf is [Document.EndMode], found once for each definition.
+func (e *expander) defaultAnchorOf(def *Definition) [3]Ref {
 	at, known := e.held[def]
 	if !known {
-		at = e.g.Doc.Held(def)
+		at = e.g.Doc.DefaultAnchor(def)
 		e.held[def] = at
 	}
 	return at
@@ -110,7 +110,7 @@ func (e *expander) heldOf(def *Definition) [3]Ref {
 // frame is put together.
 func (e *expander) joint(path string) (node int, ok bool) {
 	n, ok := e.at[path]
-	return e.kept(n), ok
+	return e.mergedInto(n), ok
 }
 
 func turned(f *Forced, o Orient) *Forced {
@@ -125,9 +125,9 @@ func turned(f *Forced, o Orient) *Forced {
 	return &t
 }
 
-// Held is where a use of a definition is held when nothing else is said: at its
+// DefaultAnchor is where a use of a definition is held when nothing else is said: at its
 // first plane of each axis, else at its first joint, else at that of a use in it.
-func (d *Document) Held(def *Definition) (at [3]Ref) {
+func (d *Document) DefaultAnchor(def *Definition) (at [3]Ref) {
 	first := d.firstJoint(def, map[string]bool{})
 	for a := range at {
 		at[a] = Ref(first)
@@ -187,9 +187,9 @@ func (e *expander) use(in *Definition, u *Use, scope int, where string, size cat
 			return
 		}
 		if k == 0 {
-			e.later = append(e.later, func() { e.hang(u, in.ID, scope, path) })
+			e.later = append(e.later, func() { e.anchor(u, in.ID, scope, path) })
 		} else if u.Array.Joined != nil {
-			e.share(before, path, u.Array.Joined)
+			e.mergeCopies(before, path, u.Array.Joined)
 		} else {
 			from := before
 			e.later = append(e.later, func() { e.pitch(u, in.ID, scope, from, path, k) })
@@ -200,7 +200,7 @@ func (e *expander) use(in *Definition, u *Use, scope int, where string, size cat
 
 // anchorOf gives what a use is held at, along an axis of the scope around it;
 // of a use that leans, along its own axis of that name.
-func (e *expander) anchorOf(u *Use, scope int, path string, a measure.Axis) (Where, bool) {
+func (e *expander) anchorOf(u *Use, scope int, path string, a measure.Axis) (ResolvedRef, bool) {
 	own, square := u.along(a)
 	if !square {
 		own = a
@@ -208,19 +208,19 @@ func (e *expander) anchorOf(u *Use, scope int, path string, a measure.Axis) (Whe
 	child := e.scopes[path]
 	r := cmp.Or(u.Anchor[own], e.g.Scopes[child].held[own])
 	if r == "" {
-		return Where{Node: -1}, false
+		return ResolvedRef{Node: -1}, false
 	}
-	return e.spot(child, r), true
+	return e.resolveRef(child, r), true
 }
 
-// hang stands a use's anchor where it is said to stand.
-func (e *expander) hang(u *Use, of string, scope int, path string) {
+// anchor stands a use's anchor where it is said to stand.
+func (e *expander) anchor(u *Use, of string, scope int, path string) {
 	for a := range 3 {
 		if u.At[a] == "" {
 			continue
 		}
 		if anchor, ok := e.anchorOf(u, scope, path, measure.Axis(a)); ok {
-			e.g.Hung = append(e.g.Hung, Hung{scope, e.scopes[path], measure.Axis(a), e.spot(scope, u.At[a]), anchor, u.ID, of, u.Rank})
+			e.g.Anchors = append(e.g.Anchors, ResolvedAnchor{scope, e.scopes[path], measure.Axis(a), e.resolveRef(scope, u.At[a]), anchor, u.ID, of, u.Rank})
 		}
 	}
 }
@@ -235,20 +235,20 @@ func (e *expander) pitch(u *Use, of string, scope int, from, to string, k int) {
 			continue
 		}
 		if measure.Axis(a) != u.Array.Axis {
-			e.g.Hung = append(e.g.Hung, Hung{scope, e.scopes[to], measure.Axis(a), p, q, u.ID, of, u.Rank})
+			e.g.Anchors = append(e.g.Anchors, ResolvedAnchor{scope, e.scopes[to], measure.Axis(a), p, q, u.ID, of, u.Rank})
 			continue
 		}
 		s := *u.Array.Pitch
 		s.Axis = axisNames[a]
-		e.g.Sizes = append(e.g.Sizes, Stated{Size: &s, Key: fmt.Sprintf("%s@%s", s.ID, to), Scope: scope, Pipe: -1, From: p, To: q, Foot: -1, Again: e.seen[s.ID] || k > 1})
+		e.g.Sizes = append(e.g.Sizes, ResolvedSize{Size: &s, Key: fmt.Sprintf("%s@%s", s.ID, to), Scope: scope, Pipe: -1, From: p, To: q, Foot: -1, Again: e.seen[s.ID] || k > 1})
 		e.seen[s.ID] = true
 	}
 }
 
-// spot finds what a reference names in a scope.
-func (e *expander) spot(scope int, r Ref) Where {
+// resolveRef finds what a reference names in a scope.
+func (e *expander) resolveRef(scope int, r Ref) ResolvedRef {
 	if r == Floor {
-		return Where{Node: -1, Scope: scope}
+		return ResolvedRef{Node: -1, Scope: scope}
 	}
 	path, name, plane := r.Parts()
 	full := join(e.g.Scopes[scope].Path, path)
@@ -256,19 +256,19 @@ func (e *expander) spot(scope int, r Ref) Where {
 		full = e.g.Scopes[scope].Path
 	}
 	if plane {
-		return Where{Node: -1, Scope: e.scopes[full], Plane: name}
+		return ResolvedRef{Node: -1, Scope: e.scopes[full], Plane: name}
 	}
 	n, ok := e.at[join(full, name)]
 	if !ok {
-		return Where{Node: -1, Scope: scope}
+		return ResolvedRef{Node: -1, Scope: scope}
 	}
-	return Where{Node: n, Scope: scope}
+	return ResolvedRef{Node: n, Scope: scope}
 }
 
 func (e *expander) size(s *Size, scope int) {
 	e.later = append(e.later, func() {
 		path := e.g.Scopes[scope].Path
-		st := Stated{Size: s, Key: s.ID, Scope: scope, Pipe: -1, From: e.spot(scope, s.From), To: e.spot(scope, s.To), Foot: -1, Again: e.seen[s.ID]}
+		st := ResolvedSize{Size: s, Key: s.ID, Scope: scope, Pipe: -1, From: e.resolveRef(scope, s.From), To: e.resolveRef(scope, s.To), Foot: -1, Again: e.seen[s.ID]}
 		if st.Again {
 			st.Key += "@" + path
 		}
@@ -289,12 +289,12 @@ func (e *expander) size(s *Size, scope int) {
 	})
 }
 
-func (e *expander) tie(t *Reason, scope int) {
+func (e *expander) resolveReason(t *Reason, scope int) {
 	if t.Gave != nil {
 		return
 	}
 	e.later = append(e.later, func() {
-		e.g.Reasons = append(e.g.Reasons, Tied{Reason: t, Scope: scope, Of: e.spot(scope, t.Of), From: e.spot(scope, t.From), To: e.spot(scope, t.To), LikeFrom: e.spot(scope, t.LikeFrom), LikeTo: e.spot(scope, t.LikeTo)})
+		e.g.Reasons = append(e.g.Reasons, ResolvedReason{Reason: t, Scope: scope, Of: e.resolveRef(scope, t.Of), From: e.resolveRef(scope, t.From), To: e.resolveRef(scope, t.To), LikeFrom: e.resolveRef(scope, t.EqualFrom), LikeTo: e.resolveRef(scope, t.EqualTo)})
 	})
 }
 
@@ -362,7 +362,7 @@ func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
 	}
 	if p.AtEnd != nil {
 		for k, ins := range p.AtEnd {
-			ed.drawn[k] = Held{Mode: ins.Mode, Reason: ins.Reason}
+			ed.drawn[k] = EndMode{Mode: ins.Mode, Reason: ins.Reason}
 		}
 	}
 	e.g.Edges = append(e.g.Edges, ed)

@@ -6,32 +6,32 @@ import (
 	"slices"
 )
 
-// kept is the node that a node was merged into, itself if it was not.
-func (e *expander) kept(node int) int {
+// mergedInto is the node that a node was merged into, itself if it was not.
+func (e *expander) mergedInto(node int) int {
 	to, merged := e.into[node]
 	if !merged {
 		return node
 	}
-	to = e.kept(to)
+	to = e.mergedInto(to)
 	e.into[node] = to
 	return to
 }
 
-// share makes the second joint of each pair in one copy the first of it in the
+// mergeCopies makes the second joint of each pair in one copy the first of it in the
 // next.
-func (e *expander) share(before, after string, pairs [][2]string) {
+func (e *expander) mergeCopies(before, after string, pairs [][2]string) {
 	for _, p := range pairs {
 		k, ok1 := e.joint(join(before, p[1]))
 		d, ok2 := e.joint(join(after, p[0]))
 		if ok1 && ok2 && k != d {
-			e.unite(k, d)
+			e.mergeNodes(k, d)
 			e.shared[k] = true
 		}
 	}
 }
 
-// once drops the second of two pipes between joints that joined copies share.
-func (e *expander) once() {
+// dropDuplicates drops the second of two pipes between joints that joined copies share.
+func (e *expander) dropDuplicates() {
 	seen := map[[2]int]bool{}
 	g := e.g
 	g.Edges = slices.DeleteFunc(g.Edges, func(ed Edge) bool {
@@ -54,12 +54,12 @@ func (e *expander) merge(m Merge, scope int, where string) {
 	case keep == drop:
 		return
 	}
-	e.unite(keep, drop)
+	e.mergeNodes(keep, drop)
 	e.shared[keep] = true
 }
 
-// unite makes two nodes one.
-func (e *expander) unite(keep, drop int) {
+// mergeNodes makes two nodes one.
+func (e *expander) mergeNodes(keep, drop int) {
 	k, d := &e.g.Nodes[keep], &e.g.Nodes[drop]
 	k.On = append(k.On, d.On...)
 	k.Names = append(append(k.Names, d.ID), d.Names...)
@@ -86,26 +86,26 @@ func (e *expander) finish() {
 	g.Nodes = kept
 	for i := range g.Edges {
 		for s := range g.Edges[i].Ends {
-			g.Edges[i].Ends[s] = e.kept(g.Edges[i].Ends[s])
+			g.Edges[i].Ends[s] = e.mergedInto(g.Edges[i].Ends[s])
 		}
 	}
 	was := slices.Clone(g.Edges)
-	e.once()
+	e.dropDuplicates()
 	clear(e.pipes)
 	for i := range g.Edges {
 		e.pipes[g.Edges[i].ID] = i
 	}
 	for id, n := range e.at {
-		e.at[id] = at[e.kept(n)]
+		e.at[id] = at[e.mergedInto(n)]
 	}
 	for _, look := range e.later {
 		look()
 	}
-	g.Bonds = slices.DeleteFunc(g.Bonds, func(b Bond) bool {
+	g.Links = slices.DeleteFunc(g.Links, func(b ResolvedLink) bool {
 		for k := range b.On {
 			s := &b.On[k]
 			if s.Node >= 0 {
-				s.Node = at[e.kept(s.Node)]
+				s.Node = at[e.mergedInto(s.Node)]
 				continue
 			}
 			id := was[s.Pipe].ID
@@ -134,7 +134,7 @@ func (e *expander) finish() {
 			h.Seat = g.Doc.Seat(h.Mode)
 		}
 		for k := range ed.Via {
-			ed.Via[k] = at[e.kept(ed.Via[k])]
+			ed.Via[k] = at[e.mergedInto(ed.Via[k])]
 		}
 		a, b := min(ed.Ends[0], ed.Ends[1]), max(ed.Ends[0], ed.Ends[1])
 		switch other, dup := seen[[2]int{a, b}]; {

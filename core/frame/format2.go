@@ -35,7 +35,7 @@ func (d *Document) UnmarshalJSON(data []byte) error {
 
 // The parts of format 2 that are no more. A station was a named plane with the
 // one size that placed it; a joint stood on three of them, or was walked to.
-type dimension2 struct {
+type dimensionV2 struct {
 	Value   measure.Length `json:"value"`
 	Meaning Meaning        `json:"meaning"`
 	From    string         `json:"from"`
@@ -46,9 +46,9 @@ type dimension2 struct {
 	Prompt  string         `json:"prompt"`
 }
 
-type station2 struct {
-	ID    string      `json:"id"`
-	At    *dimension2 `json:"at"`
+type stationV2 struct {
+	ID    string       `json:"id"`
+	At    *dimensionV2 `json:"at"`
 	Split *struct {
 		From, To    string
 		Part, Parts int
@@ -62,14 +62,14 @@ type station2 struct {
 	} `json:"like"`
 }
 
-type joint2 struct {
+type jointV2 struct {
 	ID   string    `json:"id"`
 	At   [3]string `json:"at"`
 	Walk *struct {
 		From   string
 		Dir    *measure.Dir
 		Toward string
-		Size   *dimension2
+		Size   *dimensionV2
 		Share  float64
 		Until  *struct {
 			Axis    int
@@ -78,16 +78,16 @@ type joint2 struct {
 	} `json:"walk"`
 }
 
-type definition2 struct {
+type definitionV2 struct {
 	ID   string `json:"id"`
 	Axes [3]struct {
 		Origin   measure.Length `json:"origin"`
-		Stations []station2     `json:"stations"`
+		Stations []stationV2    `json:"stations"`
 	} `json:"axes"`
-	Joints []joint2 `json:"joints"`
+	Joints []jointV2 `json:"joints"`
 	Pipes  []struct {
 		Spring *struct {
-			Size *dimension2 `json:"size"`
+			Size *dimensionV2 `json:"size"`
 		} `json:"spring"`
 	} `json:"pipes"`
 	Uses []struct {
@@ -97,21 +97,21 @@ type definition2 struct {
 		Anchor [3]string `json:"anchor"`
 		Turn   float64   `json:"turn"` // format 1: quarter turns about z
 		Array  *struct {
-			Pitch  *dimension2 `json:"pitch"`
-			Joined *[2]string  `json:"joined"`
+			Pitch  *dimensionV2 `json:"pitch"`
+			Joined *[2]string   `json:"joined"`
 		} `json:"array"`
 	} `json:"uses"`
 }
 
-type document2 struct {
-	Root   definition2   `json:"root"`
-	Groups []definition2 `json:"groups"`
+type documentV2 struct {
+	Root   definitionV2   `json:"root"`
+	Groups []definitionV2 `json:"groups"`
 	Drives []struct {
-		ID    string     `json:"id"`
-		Pipe  string     `json:"pipe"`
-		Ends  [2]string  `json:"ends"`
-		Size  dimension2 `json:"size"`
-		Gives string     `json:"gives"`
+		ID    string      `json:"id"`
+		Pipe  string      `json:"pipe"`
+		Ends  [2]string   `json:"ends"`
+		Size  dimensionV2 `json:"size"`
+		Gives string      `json:"gives"`
 	} `json:"drives"`
 }
 
@@ -124,7 +124,7 @@ type upgrade struct {
 // FromFormat2 reads a document of format 1 or 2 and gives it in this one, with
 // the ids that its sizes got by the JSON pointers that they had.
 func FromFormat2(data []byte) (*Document, map[string]string, error) {
-	var old document2
+	var old documentV2
 	// what both formats have is read as it is; lists of stations, walks and
 	// pitches are taken from the old form
 	var raw map[string]any
@@ -175,7 +175,7 @@ func FromFormat2(data []byte) (*Document, map[string]string, error) {
 		}
 		d.Root.Sizes = append(d.Root.Sizes, s)
 		if loser := d.SizeOf(u.ids[r.Gives]); r.Gives != "" && loser != nil {
-			loser.Gave = &Gave{Words: s.Says()}
+			loser.Gave = &GaveWay{Words: s.Says()}
 			if slices.ContainsFunc(d.Root.Sizes, func(x Size) bool { return x.ID == loser.ID }) {
 				loser.Gave.Sizes = []string{s.ID}
 			}
@@ -185,7 +185,7 @@ func FromFormat2(data []byte) (*Document, map[string]string, error) {
 }
 
 // size makes a size of the old one that a JSON pointer names.
-func (u *upgrade) size(o *dimension2, pointer string) Size {
+func (u *upgrade) size(o *dimensionV2, pointer string) Size {
 	u.n++
 	s := Size{ID: fmt.Sprintf("s%d", u.n), Value: o.Value, Meaning: o.Meaning, Label: o.Label, Prompt: o.Prompt, Text: o.Text, Rank: u.n}
 	if pointer != "" {
@@ -207,16 +207,16 @@ func (u *upgrade) reason(def *Definition, r Reason) {
 	def.Reasons = append(def.Reasons, r)
 }
 
-func (u *upgrade) definition(def *Definition, old *definition2, where string, groups []definition2) {
+func (u *upgrade) definition(def *Definition, old *definitionV2, where string, groups []definitionV2) {
 	for a := range old.Axes {
 		all := old.Axes[a].Stations
 		for i, st := range all {
 			def.Planes[a] = append(def.Planes[a], Plane{ID: st.ID})
 			switch {
 			case st.Split != nil:
-				u.reason(def, Reason{Kind: Share, Axis: axisNames[a], Of: OnPlane(st.ID), From: OnPlane(st.Split.From), To: OnPlane(st.Split.To), Part: st.Split.Part, Parts: st.Split.Parts, Share: st.Split.Share})
+				u.reason(def, Reason{Kind: Share, Axis: axisNames[a], Of: OnPlane(st.ID), From: OnPlane(st.Split.From), To: OnPlane(st.Split.To), Part: st.Split.Part, CustomFittings: st.Split.Parts, Share: st.Split.Share})
 			case st.Like != nil:
-				u.reason(def, Reason{Kind: Alike, Axis: axisNames[a], Of: OnPlane(st.ID), From: OnPlane(st.Like.From), LikeAxis: axisNames[max(0, min(2, st.Like.Axis))], LikeFrom: OnPlane(st.Like.Of), LikeTo: OnPlane(st.Like.To)})
+				u.reason(def, Reason{Kind: EqualTo, Axis: axisNames[a], Of: OnPlane(st.ID), From: OnPlane(st.Like.From), EqualAxis: axisNames[max(0, min(2, st.Like.Axis))], EqualFrom: OnPlane(st.Like.Of), EqualTo: OnPlane(st.Like.To)})
 			case st.At != nil:
 				s := u.size(st.At, fmt.Sprintf("%s/axes/%d/stations/%d/at", where, a, i))
 				s.Axis, s.Pipe, s.From, s.To = axisNames[a], st.At.Of, OnPlane(st.At.From), OnPlane(st.ID)
@@ -300,14 +300,14 @@ func (u *upgrade) definition(def *Definition, old *definition2, where string, gr
 			use.Array.Pitch = &s
 		}
 		if o.Array.Joined != nil {
-			use.Array.Joined = joined2(groups, o.Of, use, *o.Array.Joined)
+			use.Array.Joined = joinedV2(groups, o.Of, use, *o.Array.Joined)
 		}
 	}
 }
 
-// joined2 finds the joints that copies shared by two stations of their group.
-func joined2(groups []definition2, of string, use *Use, on [2]string) (pairs [][2]string) {
-	i := slices.IndexFunc(groups, func(g definition2) bool { return g.ID == of })
+// joinedV2 finds the joints that copies shared by two stations of their group.
+func joinedV2(groups []definitionV2, of string, use *Use, on [2]string) (pairs [][2]string) {
+	i := slices.IndexFunc(groups, func(g definitionV2) bool { return g.ID == of })
 	along, ok := use.along(use.Array.Axis)
 	if i < 0 || !ok {
 		return [][2]string{}
@@ -332,7 +332,7 @@ func joined2(groups []definition2, of string, use *Use, on [2]string) (pairs [][
 			if !twin(lo.At, hi.At) || lo.Of != hi.Of || lo.Anchor != hi.Anchor || lo.Array != nil || hi.Array != nil {
 				continue
 			}
-			for _, j := range jointsOf2(groups, lo.Of, 0) {
+			for _, j := range jointsOfV2(groups, lo.Of, 0) {
 				pairs = append(pairs, [2]string{lo.ID + "/" + j, hi.ID + "/" + j})
 			}
 		}
@@ -343,8 +343,8 @@ func joined2(groups []definition2, of string, use *Use, on [2]string) (pairs [][
 	return pairs
 }
 
-func jointsOf2(groups []definition2, of string, depth int) (all []string) {
-	i := slices.IndexFunc(groups, func(g definition2) bool { return g.ID == of })
+func jointsOfV2(groups []definitionV2, of string, depth int) (all []string) {
+	i := slices.IndexFunc(groups, func(g definitionV2) bool { return g.ID == of })
 	if i < 0 || depth > maxDepth {
 		return nil
 	}
@@ -352,7 +352,7 @@ func jointsOf2(groups []definition2, of string, depth int) (all []string) {
 		all = append(all, j.ID)
 	}
 	for _, u := range groups[i].Uses {
-		for _, j := range jointsOf2(groups, u.Of, depth+1) {
+		for _, j := range jointsOfV2(groups, u.Of, depth+1) {
 			all = append(all, u.ID+"/"+j)
 		}
 	}

@@ -85,9 +85,9 @@ func TestModesComeFromTheNearestSetting(t *testing.T) {
 	g, err := frame.Expand(d.Now())
 	require.NoError(t, err)
 	leg, rail := g.Edges[g.Edge("posts#1/leg")], g.Edges[g.Edge("rail 1")]
-	assert.Equal(t, frame.Held{Mode: frame.Slip, Reason: "default of the group post", Seat: 0.85}, leg.Held[0])
-	assert.Equal(t, frame.Held{Mode: frame.Pinned, Reason: "comes apart for the car", Seat: 0.9}, leg.Held[1])
-	assert.Equal(t, frame.Held{Mode: frame.Eased, Reason: "lifts off", Seat: 1}, rail.Held[0])
+	assert.Equal(t, frame.EndMode{Mode: frame.Slip, Reason: "default of the group post", Seat: 0.85}, leg.Held[0])
+	assert.Equal(t, frame.EndMode{Mode: frame.Pinned, Reason: "comes apart for the car", Seat: 0.9}, leg.Held[1])
+	assert.Equal(t, frame.EndMode{Mode: frame.Eased, Reason: "lifts off", Seat: 1}, rail.Held[0])
 	assert.Equal(t, frame.Pinned, rail.Held[1].Mode)
 }
 
@@ -165,9 +165,9 @@ func TestProblemsSayWhere(t *testing.T) {
 		"/groups/0/reasons/0/axis":       reason(frame.Reason{Kind: frame.Level, Of: "foot", To: "head"}),
 		"/groups/0/reasons/0/of":         reason(frame.Reason{Kind: frame.Level, Axis: "z", Of: "attic", To: "head"}),
 		"/groups/0/reasons/0/share":      reason(frame.Reason{Kind: frame.Share, Axis: "z", Of: "head", From: "foot", To: "=high", Share: 1e9}),
-		"/groups/0/reasons/0/part":       reason(frame.Reason{Kind: frame.Share, Axis: "z", Of: "head", From: "foot", To: "=high", Parts: 2}),
+		"/groups/0/reasons/0/part":       reason(frame.Reason{Kind: frame.Share, Axis: "z", Of: "head", From: "foot", To: "=high", CustomFittings: 2}),
 		"/groups/0/reasons/0/dir":        reason(frame.Reason{Kind: frame.Line, Of: "head", From: "foot"}),
-		"/groups/0/reasons/0/likeAxis":   reason(frame.Reason{Kind: frame.Alike, Axis: "z", Of: "head", From: "foot", LikeFrom: "foot", LikeTo: "head"}),
+		"/groups/0/reasons/0/likeAxis":   reason(frame.Reason{Kind: frame.EqualTo, Axis: "z", Of: "head", From: "foot", EqualFrom: "foot", EqualTo: "head"}),
 		"/root/uses/0/of":                func(d *frame.Document) { d.Root.Uses[0].Of = "castle" },
 		"/root/uses/0/mirror":            func(d *frame.Document) { d.Root.Uses[0].Mirror = "w" },
 		"/root/uses/0/at/0":              func(d *frame.Document) { d.Root.Uses[0].At[0] = "=nowhere" },

@@ -87,42 +87,42 @@ type Scope struct {
 	held   [3]Ref // the group's own: where it is held
 }
 
-// Where is what a [Ref] names in the flat graph: a node, or a named plane of a
+// ResolvedRef is what a [Ref] names in the flat graph: a node, or a named plane of a
 // scope.
-type Where struct {
+type ResolvedRef struct {
 	Node  int    // -1: a plane, or the floor
 	Scope int    // of the plane
 	Plane string // "" for the floor
 }
 
-// Stated is a size of one use of its definition.
-type Stated struct {
+// ResolvedSize is a size of one use of its definition.
+type ResolvedSize struct {
 	*Size
 	Key      string // its id; of a further use or copy with where it stands
 	Scope    int
 	Pipe     int // -1: of none
-	From, To Where
+	From, To ResolvedRef
 	Foot     int  // node; -1: none
 	Again    bool // of a copy, whose first copy has stated it
 }
 
-// Tied is a tie of one use of its definition.
-type Tied struct {
+// ResolvedReason is a tie of one use of its definition.
+type ResolvedReason struct {
 	*Reason
 	Scope            int
-	Of, From, To     Where
-	LikeFrom, LikeTo Where
+	Of, From, To     ResolvedRef
+	LikeFrom, LikeTo ResolvedRef
 }
 
-// Hung is where a use's anchor stands, along one axis of the scope around it.
-type Hung struct {
+// ResolvedAnchor is where a use's anchor stands, along one axis of the scope around it.
+type ResolvedAnchor struct {
 	Scope  int // around it
 	Child  int // its own
 	Axis   measure.Axis
-	At     Where  // in the scope around it, or in the copy before
-	Anchor Where  // in its own
-	Use    string // its id
-	Of     string // the group around it
+	At     ResolvedRef // in the scope around it, or in the copy before
+	Anchor ResolvedRef // in its own
+	Use    string      // its id
+	Of     string      // the group around it
 	Rank   int
 }
 
@@ -132,9 +132,9 @@ type PipeEnd struct{ Pipe, End int }
 // Node is a joint of the flat graph.
 type Node struct {
 	ID      string
-	Names   []string   // of joints that were merged into it
-	Scope   int        // that it is drawn in
-	On      []Standing // named planes that it stands on
+	Names   []string       // of joints that were merged into it
+	Scope   int            // that it is drawn in
+	On      []OnNamedPlane // named planes that it stands on
 	End     End
 	Fitting *Forced
 	Pipes   []PipeEnd
@@ -145,8 +145,8 @@ type Node struct {
 	gone    bool // into another node
 }
 
-// Standing is a named plane of a scope that a joint stands on.
-type Standing struct {
+// OnNamedPlane is a named plane of a scope that a joint stands on.
+type OnNamedPlane struct {
 	Scope int
 	Axis  measure.Axis
 	Plane string
@@ -157,8 +157,8 @@ type modeScope struct {
 	from string
 }
 
-// Held is how one end of a pipe is held and which setting says so.
-type Held struct {
+// EndMode is how one end of a pipe is held and which setting says so.
+type EndMode struct {
 	Mode   Mode
 	Reason string
 	Seat   float64 // share of socket depth
@@ -169,7 +169,7 @@ type Edge struct {
 	ID    string
 	Ends  [2]int // nodes
 	Size  catalog.Size
-	Held  [2]Held
+	Held  [2]EndMode
 	Scope int
 	Path  Path
 
@@ -179,7 +179,7 @@ type Edge struct {
 	Bow    *Bow           // of a sprung pipe
 	Via    []int          // of a bent pipe: nodes
 	Radius measure.Length // of a bent pipe
-	drawn  [2]Held        // as the definitions say, before any [Hold]
+	drawn  [2]EndMode     // as the definitions say, before any [ModeRule]
 }
 
 // Bow is a [Spring] in world axes.
@@ -194,10 +194,10 @@ type Graph struct {
 	Scopes  []Scope
 	Nodes   []Node
 	Edges   []Edge
-	Bonds   []Bond
-	Sizes   []Stated
-	Reasons []Tied
-	Hung    []Hung
+	Links   []ResolvedLink
+	Sizes   []ResolvedSize
+	Reasons []ResolvedReason
+	Anchors []ResolvedAnchor
 }
 
 // Rigid gives the same graph whose joints know only the pipes that keep their

@@ -96,30 +96,30 @@ func (def *Definition) checkLinks(ps *Problems, where string) {
 	}
 }
 
-// Bond is a link of the flat graph.
-type Bond struct {
+// ResolvedLink is a link of the flat graph.
+type ResolvedLink struct {
 	ID string
 	Link
-	On       []BondSpot
+	On       []ResolvedSpot
 	Mirrored bool // in a mirrored use: what turns one way there turns the other way here
 }
 
-// BondSpot is a place of a link: a node, or a pipe at a distance from one of
+// ResolvedSpot is a place of a link: a node, or a pipe at a distance from one of
 // its ends.
-type BondSpot struct {
+type ResolvedSpot struct {
 	Node int // -1: on a pipe
 	Pipe int
 	End  int
 	At   measure.Length
 }
 
-// bond looks the places of a link up; problems name what is not there.
-func (e *expander) bond(l Link, scope int, where string) {
+// resolveLink looks the places of a link up; problems name what is not there.
+func (e *expander) resolveLink(l Link, scope int, where string) {
 	path := e.g.Scopes[scope].Path
-	b := Bond{ID: join(path, l.ID), Link: l, Mirrored: e.g.Scopes[scope].Orient.mirrors()}
+	b := ResolvedLink{ID: join(path, l.ID), Link: l, Mirrored: e.g.Scopes[scope].Orient.mirrors()}
 	for k, s := range l.On {
 		at := fmt.Sprintf("%s/on/%d", where, k)
-		spot := BondSpot{Node: -1, Pipe: -1, At: s.At}
+		spot := ResolvedSpot{Node: -1, Pipe: -1, At: s.At}
 		if s.Joint != "" {
 			n, ok := e.at[join(path, s.Joint)]
 			if !ok {
@@ -146,5 +146,5 @@ func (e *expander) bond(l Link, scope int, where string) {
 		}
 		b.On = append(b.On, spot)
 	}
-	e.g.Bonds = append(e.g.Bonds, b)
+	e.g.Links = append(e.g.Links, b)
 }

@@ -53,9 +53,9 @@ func TestBowsTurnWithTheirPart(t *testing.T) {
 func TestLinksComeWithEveryUse(t *testing.T) {
 	g, err := frame.Expand(bowed().Now())
 	require.NoError(t, err)
-	require.Len(t, g.Bonds, 2)
+	require.Len(t, g.Links, 2)
 	for i, id := range []string{"plain/tie", "other/tie"} {
-		b := &g.Bonds[i]
+		b := &g.Links[i]
 		assert.Equal(t, id, b.ID)
 		assert.Equal(t, i == 1, b.Mirrored)
 		assert.Equal(t, 0, b.On[0].End)
@@ -82,7 +82,7 @@ func TestRigidLeavesSprungPipesOut(t *testing.T) {
 func TestADocumentWithBowsAndLinksComesBack(t *testing.T) {
 	d := bowed().Now()
 	d.Tolerances = []frame.Tolerance{{Pipe: "plain/rail", Class: frame.OnFrame, Measured: measure.Foot}}
-	d.Envelopes = []frame.Envelope{{ID: "door", Kind: frame.Doorway, Size: [3]measure.Length{32 * measure.Inch}}}
+	d.ClearanceChecks = []frame.ClearanceCheck{{ID: "door", Kind: frame.Doorway, Size: [3]measure.Length{32 * measure.Inch}}}
 	d.Parts = []catalog.Custom{{ID: "hub", Size: "3/4", Ports: []catalog.CustomPort{{Dir: measure.Dir{1, 0, 0}}, {Dir: measure.Dir{-1, 0, 0}}}}}
 	data, err := json.Marshal(d)
 	require.NoError(t, err)
@@ -131,11 +131,11 @@ func TestNonsenseOfBowsAndLinksIsRefusedInItsPlace(t *testing.T) {
 			d.Tolerances = []frame.Tolerance{{Pipe: "p", Class: frame.Trim, Extra: -1}}
 		}, "/tolerances/0/extra"},
 		"a check nameless": {func(d *frame.Document) {
-			d.Envelopes = []frame.Envelope{{Kind: frame.Reach, Size: [3]measure.Length{1}}}
+			d.ClearanceChecks = []frame.ClearanceCheck{{Kind: frame.Reach, Size: [3]measure.Length{1}}}
 		}, "/envelopes/0/id"},
-		"a check unknown": {func(d *frame.Document) { d.Envelopes = []frame.Envelope{{ID: "x", Kind: "hat"}} }, "/envelopes/0/kind"},
+		"a check unknown": {func(d *frame.Document) { d.ClearanceChecks = []frame.ClearanceCheck{{ID: "x", Kind: "hat"}} }, "/envelopes/0/kind"},
 		"a check too small": {func(d *frame.Document) {
-			d.Envelopes = []frame.Envelope{{ID: "x", Kind: frame.Inside, Size: [3]measure.Length{1, 1}}}
+			d.ClearanceChecks = []frame.ClearanceCheck{{ID: "x", Kind: frame.Inside, Size: [3]measure.Length{1, 1}}}
 		}, "/envelopes/0/size/2"},
 		"a part of one port": {func(d *frame.Document) {
 			d.Parts = []catalog.Custom{{ID: "hub", Size: "3/4", Ports: make([]catalog.CustomPort, 1)}}

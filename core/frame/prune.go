@@ -46,7 +46,7 @@ func (d *Document) prune() (gone []Removed) {
 				s.Gave = nil
 				bad := !sound(def, s.refs)
 				s.Gave = g
-				if bad && !s.Stood {
+				if bad && !s.Inferred {
 					gone = append(gone, Removed{"size", s.ID, "the size " + s.Says()})
 				} else if bad {
 					gone = append(gone, Removed{Kind: "size", ID: s.ID})
@@ -85,7 +85,7 @@ func (d *Document) prune() (gone []Removed) {
 		}
 		return bad
 	})
-	d.Envelopes = slices.DeleteFunc(d.Envelopes, func(e Envelope) bool {
+	d.ClearanceChecks = slices.DeleteFunc(d.ClearanceChecks, func(e ClearanceCheck) bool {
 		bad := e.Joint != "" && !d.Names(&d.Root, JointRef, e.Joint)
 		if bad {
 			gone = append(gone, Removed{"check", e.ID, "the check " + e.ID})
@@ -103,7 +103,7 @@ func (d *Document) prune() (gone []Removed) {
 		}
 	})
 	for _, def := range d.Definitions() {
-		def.eachGave(func(g *Gave) {
+		def.eachGave(func(g *GaveWay) {
 			n := len(g.Pipes)
 			g.Pipes = slices.DeleteFunc(g.Pipes, func(p string) bool { return p == "" || !d.Names(def, PipeRef, p) })
 			g.Freed = g.Freed || len(g.Pipes) < n
@@ -113,8 +113,8 @@ func (d *Document) prune() (gone []Removed) {
 }
 
 // eachGave shows all that gave way in a definition.
-func (def *Definition) eachGave(visit func(g *Gave)) {
-	see := func(g *Gave) {
+func (def *Definition) eachGave(visit func(g *GaveWay)) {
+	see := func(g *GaveWay) {
 		if g != nil {
 			visit(g)
 			n := len(g.Sizes) + len(g.Reasons)
@@ -153,7 +153,7 @@ func (d *Document) onItsPipe(def *Definition, l *Link) bool {
 
 // Note records something that was given way to: a size, a pipe's direction or
 // a reason.
-func (g *Gave) Note(kind, id string) {
+func (g *GaveWay) Note(kind, id string) {
 	switch kind {
 	case "size":
 		g.Sizes = append(g.Sizes, id)

@@ -25,7 +25,7 @@ type visitor func(in *Definition, kind RefKind, ref *string)
 
 // EachRef shows every field of the document that names a joint, pipe, plane,
 // size, tie, group or use, with the definition whose names it uses; empty ones
-// too. The references of [Hold], [Tolerance] and [Envelope] use the names of the root. It is
+// too. The references of [ModeRule], [Tolerance] and [ClearanceCheck] use the names of the root. It is
 // the only place that knows them all.
 func (d *Document) EachRef(visit func(in *Definition, kind RefKind, ref *string)) {
 	for _, def := range d.Definitions() {
@@ -53,8 +53,8 @@ func (d *Document) EachRef(visit func(in *Definition, kind RefKind, ref *string)
 			def.Links[i].refs(def, visit)
 		}
 	}
-	for i := range d.Holds {
-		h := &d.Holds[i]
+	for i := range d.ModeRules {
+		h := &d.ModeRules[i]
 		visit(&d.Root, JointRef, &h.Joint)
 		visit(&d.Root, PipeRef, &h.Pipe)
 		visit(&d.Root, UseRef, &h.Use)
@@ -63,8 +63,8 @@ func (d *Document) EachRef(visit func(in *Definition, kind RefKind, ref *string)
 	for i := range d.Tolerances {
 		visit(&d.Root, PipeRef, &d.Tolerances[i].Pipe)
 	}
-	for i := range d.Envelopes {
-		visit(&d.Root, JointRef, &d.Envelopes[i].Joint)
+	for i := range d.ClearanceChecks {
+		visit(&d.Root, JointRef, &d.ClearanceChecks[i].Joint)
 	}
 	for i := range d.Followed {
 		visit(&d.Root, PipeRef, &d.Followed[i])
@@ -80,7 +80,7 @@ func (d *Document) Definitions() []*Definition {
 	return all
 }
 
-func (g *Gave) refs(def *Definition, visit visitor) {
+func (g *GaveWay) refs(def *Definition, visit visitor) {
 	if g == nil {
 		return
 	}
@@ -115,7 +115,7 @@ func (s *Size) refs(def *Definition, visit visitor) {
 }
 
 func (t *Reason) refs(def *Definition, visit visitor) {
-	for _, r := range []*Ref{&t.Of, &t.From, &t.To, &t.LikeFrom, &t.LikeTo} {
+	for _, r := range []*Ref{&t.Of, &t.From, &t.To, &t.EqualFrom, &t.EqualTo} {
 		visit(def, PlaceRef, (*string)(r))
 	}
 	t.Gave.refs(def, visit)

@@ -19,10 +19,10 @@ var plain = map[string]bool{
 	"Plane.ID": true, "Joint.ID": true, "Joint.End": true, "Joint.Mode": true, "Joint.Reason": true, "Forced.Kind": true,
 	"Pipe.ID": true, "Pipe.Size": true, "Pipe.Path": true, "Insertion.Mode": true, "Insertion.Reason": true,
 	"Size.ID": true, "Size.Text": true, "Size.Unit": true, "Size.Meaning": true, "Size.Axis": true, "Size.Label": true, "Size.Prompt": true,
-	"Gave.Words": true, "Reason.ID": true, "Reason.Kind": true, "Reason.Axis": true, "Reason.LikeAxis": true,
+	"GaveWay.Words": true, "Reason.ID": true, "Reason.Kind": true, "Reason.Axis": true, "Reason.EqualAxis": true,
 	"Use.ID": true, "Use.Mirror": true, "Use.Size": true, "Use.Mode": true,
-	"Link.ID": true, "Link.Kind": true, "Link.Size": true, "Hold.Kind": true, "Hold.Mode": true, "Hold.Reason": true,
-	"Tolerance.Class": true, "Envelope.ID": true, "Envelope.Kind": true,
+	"Link.ID": true, "Link.Kind": true, "Link.Size": true, "ModeRule.Kind": true, "ModeRule.Mode": true, "ModeRule.Reason": true,
+	"Tolerance.Class": true, "ClearanceCheck.ID": true, "ClearanceCheck.Kind": true,
 	"Custom.ID": true, "Custom.Source": true, "Custom.Size": true, "Custom.Note": true,
 }
 

@@ -130,10 +130,10 @@ func TestALayerOverItsOwnBaseIsTheDocument(t *testing.T) {
 			case 3:
 				if len(def.Sizes) > 0 {
 					z := &def.Sizes[n%len(def.Sizes)]
-					z.Value, z.Text, z.Gave = measure.Length(n+1)*measure.Inch, "", &frame.Gave{Words: "something"}
+					z.Value, z.Text, z.Gave = measure.Length(n+1)*measure.Inch, "", &frame.GaveWay{Words: "something"}
 				}
 			case 4:
-				now.Envelopes = append(now.Envelopes, frame.Envelope{ID: fmt.Sprintf("door %d %d", len(now.Envelopes), n), Kind: frame.Reach, Size: [3]measure.Length{measure.Foot}})
+				now.ClearanceChecks = append(now.ClearanceChecks, frame.ClearanceCheck{ID: fmt.Sprintf("door %d %d", len(now.ClearanceChecks), n), Kind: frame.Reach, Size: [3]measure.Length{measure.Foot}})
 			case 5:
 				now.Size, now.Seats = "1", map[frame.Mode]float64{frame.Slip: 0.7}
 			}

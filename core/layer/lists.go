@@ -112,7 +112,7 @@ func ofDocument(d *frame.Document) *lists {
 				d.Size, d.Mode, d.Seats, d.Origin, d.Stance = w.Size, w.Mode, w.Seats, w.Origin, w.Stance
 			}},
 		of[frame.Tolerance]{Tolerance, &d.Tolerances, func(t *frame.Tolerance) string { return t.Pipe }},
-		of[frame.Envelope]{Envelope, &d.Envelopes, func(e *frame.Envelope) string { return e.ID }},
+		of[frame.ClearanceCheck]{Envelope, &d.ClearanceChecks, func(e *frame.ClearanceCheck) string { return e.ID }},
 		of[catalog.Custom]{Part, &d.Parts, func(c *catalog.Custom) string { return string(c.ID) }},
 	}}
 }

@@ -26,8 +26,8 @@ func pieces(g *frame.Graph, own func(node int) bool) (piece []int, based map[int
 		e := &g.Edges[i]
 		piece[find(e.Ends[0])] = find(e.Ends[1])
 	}
-	for i := range g.Bonds { // what is bolted or tied to the base hangs on it too
-		b := &g.Bonds[i]
+	for i := range g.Links { // what is bolted or tied to the base hangs on it too
+		b := &g.Links[i]
 		for k := 1; k < len(b.On); k++ {
 			piece[find(at(g, b.On[0]))] = find(at(g, b.On[k]))
 		}
@@ -42,7 +42,7 @@ func pieces(g *frame.Graph, own func(node int) bool) (piece []int, based map[int
 	return piece, based
 }
 
-func at(g *frame.Graph, s frame.BondSpot) int {
+func at(g *frame.Graph, s frame.ResolvedSpot) int {
 	if s.Node >= 0 {
 		return s.Node
 	}

@@ -49,7 +49,7 @@ func (s *solver) sprung(pipe int, a, b measure.Point) (curve.Curve, error) {
 		spring.Stub[k] = s.bodies.Face(end)
 		inside += s.bodies.TakeOff(end)
 	}
-	var d *frame.Stated
+	var d *frame.ResolvedSize
 	for i := range s.g.Sizes {
 		if s.g.Sizes[i].Pipe == pipe {
 			d = &s.g.Sizes[i]

@@ -35,7 +35,7 @@ func (c *Clash) Key() string {
 func (s *solver) solve() {
 	s.sys.GuessBy(func() {
 		if len(s.without) > 0 || s.was == nil {
-			s.hint()
+			s.guessLinear()
 		} else {
 			s.guessFrom(s.was)
 		}
@@ -44,10 +44,10 @@ func (s *solver) solve() {
 	s.out.Unfinished, s.out.Work = s.found.Unfinished, s.found.Work
 }
 
-// hint guesses with the sizes that gave way as if they still held. Of what
+// guessLinear guesses with the sizes that gave way as if they still held. Of what
 // these do not place it guesses nothing: joints that all began at one point
 // would have no way to go.
-func (s *solver) hint() {
+func (s *solver) guessLinear() {
 	r := s.sys.SolveLinear()
 	unknown := map[constraint.Var]bool{}
 	for _, group := range r.Free {
@@ -66,7 +66,7 @@ func (s *solver) hint() {
 
 func (s *solver) guessFrom(was *Solution) {
 	if len(was.Points) != len(s.g.Nodes) {
-		s.hint()
+		s.guessLinear()
 		return
 	}
 	for key, p := range s.nodes {
@@ -99,7 +99,7 @@ func (s *solver) clashes() {
 		s.note(finding.Finding{Code: "closes-nearly", Severity: finding.Note, Subject: s.subject(p),
 			Text: fmt.Sprintf("%s is off by %s, less than a step of the tape: all is cut as typed", s.partyWords(p), m.By.Abs().Tape(s.g.Doc.Units)), Hint: "the joints take it up"})
 	}
-	s.freed()
+	s.reportFree()
 }
 
 func (s *solver) clashFinding(c *Clash) finding.Finding {
@@ -130,7 +130,7 @@ func (s *solver) subject(p Party) []string {
 			if z.Pipe >= 0 {
 				return []string{s.g.Edges[z.Pipe].ID}
 			}
-			for _, w := range []frame.Where{z.From, z.To} {
+			for _, w := range []frame.ResolvedRef{z.From, z.To} {
 				if w.Node >= 0 {
 					out = append(out, s.g.Nodes[w.Node].ID)
 				}
@@ -227,7 +227,7 @@ func (s *solver) wordParty(p Party) string {
 	return p.ID
 }
 
-func (s *solver) reasonWords(t *frame.Tied) string {
+func (s *solver) reasonWords(t *frame.ResolvedReason) string {
 	of, from, to := s.name(t.Of, t.Reason.Of), s.name(t.From, t.Reason.From), s.name(t.To, t.Reason.To)
 	if t.Kind == frame.Placed {
 		return fmt.Sprintf("%s placed from %s", of, from)
@@ -235,8 +235,8 @@ func (s *solver) reasonWords(t *frame.Tied) string {
 	return cmp.Or(t.Says(of, from, to), t.ID)
 }
 
-// freed lists what nothing holds, by the axes of the scope of its first joint.
-func (s *solver) freed() {
+// reportFree lists what nothing holds, by the axes of the scope of its first joint.
+func (s *solver) reportFree() {
 	type where struct{ node, axes, k int }
 	of := map[constraint.Var]where{}
 	for key, p := range s.nodes {

@@ -104,7 +104,7 @@ func (q *equations) listOwners() {
 			q.owners = append(q.owners, p)
 		}
 	}
-	for _, h := range q.g.Hung {
+	for _, h := range q.g.Anchors {
 		add("use", h.Of, h.Use, h.Rank, false)
 	}
 	for _, t := range q.g.Reasons {
@@ -183,7 +183,7 @@ func (q *equations) along(scope int, a measure.Axis) (k int, sign measure.Length
 }
 
 // spot gives the coordinate of a joint or named plane along an axis of a scope.
-func (q *equations) spot(w frame.Where, scope int, a measure.Axis) (constraint.Var, bool) {
+func (q *equations) spot(w frame.ResolvedRef, scope int, a measure.Axis) (constraint.Var, bool) {
 	k, _ := q.along(scope, a)
 	if w.Node >= 0 {
 		return q.node(w.Node, q.axesOf[scope])[k], true
@@ -203,7 +203,7 @@ func (q *equations) plane(scope, axis int, id string) constraint.Var {
 	key := planeKey{scope, axis, id}
 	v, ok := q.planes[key]
 	if !ok {
-		v = q.sys.Helper()
+		v = q.sys.Auxiliary()
 		q.planes[key] = v
 	}
 	return v
@@ -214,7 +214,7 @@ func (q *equations) equal(owner int, a, b constraint.Var) {
 	if a == b {
 		return
 	}
-	q.sys.Apart(owner, a, b, 0)
+	q.sys.Difference(owner, a, b, 0)
 	ra, rb := q.levelOf(a), q.levelOf(b)
 	if ra < rb {
 		ra, rb = rb, ra
@@ -256,7 +256,7 @@ func (q *equations) reasons() {
 			q.equal(constraint.Always, q.plane(on.Scope, int(on.Axis), on.Plane), q.node(n, q.axesOf[on.Scope])[k])
 		}
 	}
-	for i := range q.g.Hung {
+	for i := range q.g.Anchors {
 		q.hang(i)
 	}
 	for i := range q.g.Edges {
@@ -286,13 +286,13 @@ func (q *equations) origin(first constraint.Point) {
 		} else if q.axesOf[q.g.Nodes[0].Scope] != 0 {
 			v = q.node(0, 0)[a]
 		}
-		q.sys.Apart(constraint.Always, constraint.Zero, v, q.g.Doc.Origin[a])
+		q.sys.Difference(constraint.Always, constraint.Zero, v, q.g.Doc.Origin[a])
 	}
 }
 
 // hang stands a use's anchor where it is said to stand.
 func (q *equations) hang(i int) {
-	h := &q.g.Hung[i]
+	h := &q.g.Anchors[i]
 	owner := q.owner("use", h.Of, h.Use)
 	if q.axesOf[h.Child] == q.axesOf[h.Scope] || h.Anchor.Node >= 0 {
 		at, ok1 := q.spot(h.At, h.Scope, h.Axis)
@@ -303,12 +303,12 @@ func (q *equations) hang(i int) {
 		return
 	}
 	// a use that leans is held at a point: where its three planes cross
-	if i+2 >= len(q.g.Hung) || h.Axis != 0 || q.g.Hung[i+2].Child != h.Child {
+	if i+2 >= len(q.g.Anchors) || h.Axis != 0 || q.g.Anchors[i+2].Child != h.Child {
 		return
 	}
 	var at, anchor constraint.Point
 	for a := range 3 {
-		o := &q.g.Hung[i+a]
+		o := &q.g.Anchors[i+a]
 		v, ok1 := q.spot(o.At, h.Scope, measure.Axis(a))
 		k, _ := q.along(h.Scope, measure.Axis(a))
 		own, ok2 := q.spot(o.Anchor, h.Child, measure.Axis(a))
@@ -343,7 +343,7 @@ func (q *equations) line(owner, scope, from, to int, dir measure.Dir) {
 		q.lines[[2]int{to, from}] = lineOf{sign: -sign, axis: runs[0], axes: axes}
 		return
 	}
-	long := q.sys.Helper()
+	long := q.sys.Auxiliary()
 	for _, k := range runs {
 		q.sys.Sum(owner, 0, constraint.Term{Of: r[k], Times: 1}, constraint.Term{Of: p[k], Times: -1}, constraint.Term{Of: long, Times: -d[k]})
 	}
@@ -351,7 +351,7 @@ func (q *equations) line(owner, scope, from, to int, dir measure.Dir) {
 	q.lines[[2]int{to, from}] = lineOf{long: long, sign: 1, axis: -1}
 }
 
-func (q *equations) reason(t *frame.Tied) {
+func (q *equations) reason(t *frame.ResolvedReason) {
 	owner := q.owner("reason", q.g.Scopes[t.Scope].Of, t.ID)
 	axes := []measure.Axis{measure.X, measure.Y, measure.Z}
 	if a := frame.AxisOf(t.Axis); a >= 0 {
@@ -373,8 +373,8 @@ func (q *equations) reason(t *frame.Tied) {
 				s := t.Way()
 				q.sys.Sum(owner, 0, constraint.Term{Of: u, Times: 1}, constraint.Term{Of: from, Times: s - 1}, constraint.Term{Of: to, Times: -s})
 			}
-		case frame.Alike:
-			like := measure.Axis(frame.AxisOf(t.LikeAxis))
+		case frame.EqualTo:
+			like := measure.Axis(frame.AxisOf(t.EqualAxis))
 			u, ok1 := q.spot(t.Of, t.Scope, a)
 			from, ok2 := q.spot(t.From, t.Scope, a)
 			lo, ok3 := q.spot(t.LikeFrom, t.Scope, like)
@@ -390,12 +390,12 @@ func (q *equations) reason(t *frame.Tied) {
 			from, ok2 := q.spot(t.From, t.Scope, a)
 			if ok1 && ok2 {
 				_, s := q.along(t.Scope, a)
-				q.sys.Apart(owner, from, u, s*t.By[a])
+				q.sys.Difference(owner, from, u, s*t.By[a])
 			}
 		}
 	}
 	if t.Kind == frame.Toward && t.Of.Node >= 0 && t.From.Node >= 0 && t.To.Node >= 0 {
-		far, at := q.sys.Helper(), q.axesOf[t.Scope]
+		far, at := q.sys.Auxiliary(), q.axesOf[t.Scope]
 		q.sys.Toward(owner, q.node(t.Of.Node, at), q.node(t.From.Node, at), q.node(t.To.Node, at), far)
 		q.lines[[2]int{t.From.Node, t.Of.Node}] = lineOf{long: far, sign: 1, axis: -1}
 		q.lines[[2]int{t.Of.Node, t.From.Node}] = lineOf{long: far, sign: 1, axis: -1}

@@ -112,7 +112,7 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 		}
 		l.Joints = append(l.Joints, local)
 	}
-	find := func(w frame.Where) int {
+	find := func(w frame.ResolvedRef) int {
 		v, ok := s.spot(w, scope, a)
 		if !ok {
 			return -1
@@ -134,7 +134,7 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 		case z.Axis == "":
 			p, q := s.sizeEnds(z)
 			if l, ok := s.lines[[2]int{p, q}]; ok && l.axis == k && l.axes == s.axesOf[scope] {
-				from, to = find(frame.Where{Node: p}), find(frame.Where{Node: q})
+				from, to = find(frame.ResolvedRef{Node: p}), find(frame.ResolvedRef{Node: q})
 			}
 		}
 		if to < 0 || from < 0 && z.Size.From != frame.Floor {
@@ -159,8 +159,8 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 		switch {
 		case t.Kind == frame.Share && of >= 0 && from >= 0 && to >= 0 && from != to:
 			all[of].Even = []frame.Ref{all[from].Ref, all[to].Ref}
-		case t.Kind == frame.Alike && of >= 0:
-			all[of].Like = t.LikeAxis
+		case t.Kind == frame.EqualTo && of >= 0:
+			all[of].Like = t.EqualAxis
 		}
 	}
 	sortPlanes(all)

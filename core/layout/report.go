@@ -21,7 +21,7 @@ func (s *solver) report() {
 		if z.Pipe >= 0 && s.g.Edges[z.Pipe].Path == frame.Sprung {
 			continue
 		}
-		out, ok := s.sized(z)
+		out, ok := s.describe(z)
 		if !ok {
 			continue
 		}
@@ -43,7 +43,7 @@ func (s *solver) report() {
 }
 
 // runsAlong says whether the pipe of a size along an axis runs along it.
-func (s *solver) runsAlong(z *frame.Stated) bool {
+func (s *solver) runsAlong(z *frame.ResolvedSize) bool {
 	if z.Axis == "" {
 		return z.From.Node < 0 || z.From.Node == s.g.Edges[z.Pipe].Ends[0] || z.From.Node == s.g.Edges[z.Pipe].Ends[1]
 	}
@@ -52,10 +52,10 @@ func (s *solver) runsAlong(z *frame.Stated) bool {
 	return c > 1-1e-9 || c < -1+1e-9
 }
 
-// sized is a size as it came out; ok is false where it measures nothing.
-func (s *solver) sized(z *frame.Stated) (out Size, ok bool) {
+// describe is a size as it came out; ok is false where it measures nothing.
+func (s *solver) describe(z *frame.ResolvedSize) (out Size, ok bool) {
 	scope := &s.g.Scopes[z.Scope]
-	out = Size{ID: z.ID, Label: z.Label, Prompt: z.Prompt, Value: z.Value, Text: z.Text, Unit: z.Unit, Is: z.Meaning, Scope: scope.Path, Stood: z.Stood, Starters: z.Rank < 0, Also: []Derived{}}
+	out = Size{ID: z.ID, Label: z.Label, Prompt: z.Prompt, Value: z.Value, Text: z.Text, Unit: z.Unit, Is: z.Meaning, Scope: scope.Path, Inferred: z.Inferred, Starters: z.Rank < 0, Also: []Derived{}}
 	if z.Pipe >= 0 {
 		out.Pipe = s.g.Edges[z.Pipe].ID
 	}
@@ -103,7 +103,7 @@ func (s *solver) tooSmall(z *Size) {
 		Hint: fmt.Sprintf("the bodies alone take %s", z.Value-z.Centre)})
 }
 
-func (s *solver) sizedAlong(z *frame.Stated, out Size) (Size, bool) {
+func (s *solver) sizedAlong(z *frame.ResolvedSize, out Size) (Size, bool) {
 	a := measure.Axis(frame.AxisOf(z.Axis))
 	scope := &s.g.Scopes[z.Scope]
 	d := scope.Orient.Dir(a.Dir())

@@ -52,9 +52,9 @@ func (s *solver) sizes() {
 			c := s.between(z, p, q).Total()
 			switch l, straight := s.lines[[2]int{p, q}]; {
 			case straight && l.axis >= 0:
-				s.sys.Apart(owner, s.node(p, l.axes)[l.axis], s.node(q, l.axes)[l.axis], c.Scale(l.sign))
+				s.sys.Difference(owner, s.node(p, l.axes)[l.axis], s.node(q, l.axes)[l.axis], c.Scale(l.sign))
 			case straight:
-				s.sys.Apart(owner, constraint.Zero, l.long, c)
+				s.sys.Difference(owner, constraint.Zero, l.long, c)
 			default:
 				axes := s.axesOf[z.Scope]
 				s.sys.Distance(owner, s.node(p, axes), s.node(q, axes), c)
@@ -64,7 +64,7 @@ func (s *solver) sizes() {
 }
 
 // sizeEnds gives the two joints that a size without an axis lies between.
-func (s *solver) sizeEnds(z *frame.Stated) (p, q int) {
+func (s *solver) sizeEnds(z *frame.ResolvedSize) (p, q int) {
 	if z.Pipe >= 0 && z.From.Node < 0 {
 		e := &s.g.Edges[z.Pipe]
 		return e.Ends[0], e.Ends[1]
@@ -73,7 +73,7 @@ func (s *solver) sizeEnds(z *frame.Stated) (p, q int) {
 }
 
 // alongAxis is the rule of a size between two planes of an axis.
-func (s *solver) alongAxis(owner int, z *frame.Stated) {
+func (s *solver) alongAxis(owner int, z *frame.ResolvedSize) {
 	a := measure.Axis(frame.AxisOf(z.Axis))
 	to, ok := s.spot(z.To, z.Scope, a)
 	if !ok {
@@ -83,7 +83,7 @@ func (s *solver) alongAxis(owner int, z *frame.Stated) {
 	c := s.axisSum(z).Total()
 	if z.Size.From != frame.Floor {
 		if from, ok := s.spot(z.From, z.Scope, a); ok {
-			s.sys.Apart(owner, from, to, sign*c)
+			s.sys.Difference(owner, from, to, sign*c)
 		}
 		return
 	}
@@ -91,7 +91,7 @@ func (s *solver) alongAxis(owner int, z *frame.Stated) {
 	if z.Foot >= 0 { // in the stance that it was typed in, however its part is turned since
 		foot := s.node(z.Foot, s.axesOf[z.Scope])
 		k, _ := s.along(z.Scope, a)
-		s.sys.Apart(owner, foot[k], to, sign*(c-s.bodies.Extent(z.Foot, d.Neg())))
+		s.sys.Difference(owner, foot[k], to, sign*(c-s.bodies.Extent(z.Foot, d.Neg())))
 		return
 	}
 	if d.Dot(s.up) < 1-1e-9 {
@@ -99,12 +99,12 @@ func (s *solver) alongAxis(owner int, z *frame.Stated) {
 			Text: fmt.Sprintf("%s is a height from the floor, and its group leans", cmp.Or(z.Label, z.Says())), Hint: "measure it from a joint of the group"})
 		return
 	}
-	s.sys.Apart(owner, constraint.Zero, to, sign*(s.base+c))
+	s.sys.Difference(owner, constraint.Zero, to, sign*(s.base+c))
 }
 
 // axisSum is a size along an axis, from its value to the distance of centres;
 // of a height to what stands above the floor.
-func (s *solver) axisSum(z *frame.Stated) why.Sum {
+func (s *solver) axisSum(z *frame.ResolvedSize) why.Sum {
 	a := measure.Axis(frame.AxisOf(z.Axis))
 	d := s.g.Scopes[z.Scope].Orient.Dir(a.Dir())
 	sum := why.Sum{}.Plus("stated, "+words[z.Meaning], z.Value)
@@ -117,7 +117,7 @@ func (s *solver) axisSum(z *frame.Stated) why.Sum {
 
 // axisEnds is what the two ends of a size along an axis add to reach the
 // centres.
-func (s *solver) axisEnds(z *frame.Stated, d measure.Dir, m frame.Meaning) (label string, v1, v2 measure.Length) {
+func (s *solver) axisEnds(z *frame.ResolvedSize, d measure.Dir, m frame.Meaning) (label string, v1, v2 measure.Length) {
 	if m == frame.Visible || m == frame.Cut {
 		from, to := 0, 1
 		if z.Pipe < 0 {
@@ -136,7 +136,7 @@ func (s *solver) axisEnds(z *frame.Stated, d measure.Dir, m frame.Meaning) (labe
 }
 
 // standsOn says whether a joint is on the plane that a size ends at.
-func (s *solver) standsOn(z *frame.Stated, w frame.Where, joint int) bool {
+func (s *solver) standsOn(z *frame.ResolvedSize, w frame.ResolvedRef, joint int) bool {
 	if w.Node == joint {
 		return true
 	}
@@ -161,7 +161,7 @@ func (s *solver) pipeEnd(pipe, end int, m frame.Meaning) (string, measure.Length
 
 // end is what one end of a size along an axis adds: at a joint its own body
 // decides, at a named plane all that stand on it. inward points to the other end.
-func (s *solver) end(z *frame.Stated, w, other frame.Where, inward measure.Dir, m frame.Meaning) (string, measure.Length) {
+func (s *solver) end(z *frame.ResolvedSize, w, other frame.ResolvedRef, inward measure.Dir, m frame.Meaning) (string, measure.Length) {
 	if w.Node >= 0 {
 		return s.endAt(w.Node, other.Node, inward, m)
 	}
@@ -250,7 +250,7 @@ func (s *solver) inPlane(joints []int, d measure.Dir) measure.Length {
 }
 
 // topOf is how far the top of what a height is meant to stands above its centre.
-func (s *solver) topOf(z *frame.Stated, upward measure.Dir) measure.Length {
+func (s *solver) topOf(z *frame.ResolvedSize, upward measure.Dir) measure.Length {
 	joints := []int{z.To.Node}
 	if z.To.Node < 0 {
 		v, ok := s.spot(z.To, z.Scope, measure.Z)
@@ -278,13 +278,13 @@ func (s *solver) topOf(z *frame.Stated, upward measure.Dir) measure.Length {
 }
 
 // between sums up a size straight between two joints.
-func (s *solver) between(z *frame.Stated, p, q int) why.Sum {
+func (s *solver) between(z *frame.ResolvedSize, p, q int) why.Sum {
 	sum := why.Sum{}.Plus("stated, "+words[z.Meaning], z.Value)
 	l, v1, v2 := s.betweenEnds(z, p, q, z.Meaning)
 	return ends(sum, l, s.g.Nodes[p].ID, s.g.Nodes[q].ID, v1, v2)
 }
 
-func (s *solver) betweenEnds(z *frame.Stated, p, q int, m frame.Meaning) (label string, v1, v2 measure.Length) {
+func (s *solver) betweenEnds(z *frame.ResolvedSize, p, q int, m frame.Meaning) (label string, v1, v2 measure.Length) {
 	if m == frame.Visible || m == frame.Cut {
 		if z.Pipe < 0 {
 			return "", 0, 0
@@ -331,7 +331,7 @@ func ends(sum why.Sum, label, from, to string, v1, v2 measure.Length) why.Sum {
 }
 
 // name is how a size calls one of its ends.
-func (s *solver) name(w frame.Where, r frame.Ref) string {
+func (s *solver) name(w frame.ResolvedRef, r frame.Ref) string {
 	switch {
 	case w.Node >= 0:
 		return s.g.Nodes[w.Node].ID

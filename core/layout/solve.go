@@ -49,12 +49,12 @@ type Size struct {
 	Scope  string            `json:"scope"`
 	// Ends is where what it measures begins and ends, of a size that runs along
 	// no axis of the world; its Axis is then [Sloped].
-	Ends  []measure.Point `json:"ends,omitempty"`
-	Stood bool            `json:"stood,omitempty"` // nobody typed it
-	Foot  string          `json:"foot,omitempty"`  // of a height: the joint whose body it is measured from
-	Out   measure.Length  `json:"out"`             // what it is, which differs where it gave way
-	Gave  string          `json:"gave,omitempty"`  // what it gave way to, in words
-	Freed bool            `json:"freed,omitempty"` // some of that has gone: it may hold again
+	Ends     []measure.Point `json:"ends,omitempty"`
+	Inferred bool            `json:"stood,omitempty"` // nobody typed it
+	Foot     string          `json:"foot,omitempty"`  // of a height: the joint whose body it is measured from
+	Out      measure.Length  `json:"out"`             // what it is, which differs where it gave way
+	Gave     string          `json:"gave,omitempty"`  // what it gave way to, in words
+	Freed    bool            `json:"freed,omitempty"` // some of that has gone: it may hold again
 	// Starters says that a starter said it, and nobody typed it since.
 	Starters bool `json:"starters,omitempty"`
 }
@@ -125,15 +125,15 @@ func (f *Free) Way(node int) measure.Axis {
 	return f.Axis
 }
 
-// rough stands in for the bodies before the first look at them, so that
+// placeholderBodies stands in for the bodies before the first look at them, so that
 // touching parts do not fall onto one point.
-type rough struct{}
+type placeholderBodies struct{}
 
-func (rough) Reach(int, measure.Dir) measure.Length  { return 0 }
-func (rough) Extent(int, measure.Dir) measure.Length { return 0 }
-func (rough) Radius(int) measure.Length              { return 0 }
-func (rough) TakeOff(frame.PipeEnd) measure.Length   { return measure.Inch }
-func (rough) Face(frame.PipeEnd) measure.Length      { return measure.Inch }
+func (placeholderBodies) Reach(int, measure.Dir) measure.Length  { return 0 }
+func (placeholderBodies) Extent(int, measure.Dir) measure.Length { return 0 }
+func (placeholderBodies) Radius(int) measure.Length              { return 0 }
+func (placeholderBodies) TakeOff(frame.PipeEnd) measure.Length   { return measure.Inch }
+func (placeholderBodies) Face(frame.PipeEnd) measure.Length      { return measure.Inch }
 
 // still is how little a point may move when it has come to rest: what turning
 // directions into whole nanometres leaves.
@@ -176,7 +176,7 @@ func Solve(g *frame.Graph, bodies Bodies, was *Solution) *Solution {
 // the [Solution.Account].
 func Locate(g *frame.Graph, bodies Bodies, was *Solution) *Solution {
 	if bodies == nil {
-		bodies = rough{}
+		bodies = placeholderBodies{}
 	}
 	s := &solver{bodies: bodies, was: was, up: g.Scopes[0].Orient.Dir(measure.Z.Dir())}
 	if was != nil {

@@ -69,8 +69,8 @@ type Frame struct {
 // Judge works out every link of a frame.
 func Judge(f Frame) (all []Report, fs []finding.Finding) {
 	all = []Report{}
-	for i := range f.Graph.Bonds {
-		j := &judge{Frame: f, b: &f.Graph.Bonds[i]}
+	for i := range f.Graph.Links {
+		j := &judge{Frame: f, b: &f.Graph.Links[i]}
 		j.r = Report{ID: j.b.ID, Kind: j.b.Kind}
 		for k := range j.b.On {
 			p, _ := j.spot(k)
@@ -109,7 +109,7 @@ func Judge(f Frame) (all []Report, fs []finding.Finding) {
 
 type judge struct {
 	Frame
-	b  *frame.Bond
+	b  *frame.ResolvedLink
 	at []measure.Point
 	r  Report
 	fs []finding.Finding
@@ -123,7 +123,7 @@ func (j *judge) note(code string, sev finding.Severity, text, hint string) {
 	j.fs = append(j.fs, finding.Finding{Code: code, Severity: sev, Subject: on, Text: text, Hint: hint})
 }
 
-func (j *judge) name(s frame.BondSpot) string {
+func (j *judge) name(s frame.ResolvedSpot) string {
 	if s.Node >= 0 {
 		return j.Graph.Nodes[s.Node].ID
 	}

@@ -26,7 +26,7 @@ func drawn(t *testing.T, size catalog.Size, edits ...edit.Edit) *frame.Document 
 }
 
 func course(from, text string) edit.Edit {
-	return edit.Edit{Gesture: &edit.Walk{From: from, Course: text}}
+	return edit.Edit{Gesture: &edit.Walk{From: from, Line: text}}
 }
 
 // The limits of the trade: up to 0.8 % well, to 1.1 % with a warning, above it
@@ -103,7 +103,7 @@ func TestWhatBecomesOfAPieceIsSaid(t *testing.T) {
 // sizes a reducing coupling.
 func TestTwoSizesAtOneJoint(t *testing.T) {
 	small := func(from, text string) edit.Edit {
-		return edit.Edit{Gesture: &edit.Walk{From: from, Course: text, Size: "3/4"}}
+		return edit.Edit{Gesture: &edit.Walk{From: from, Line: text, Size: "3/4"}}
 	}
 	p := planOf(t, drawn(t, "1", course("", "right 20 x2"), small("j2", "up 20"), small("j3", "right 20")), nil)
 	kinds := map[string]int{}
@@ -119,7 +119,7 @@ func TestAnEnvelopeTakesTheFoldedSize(t *testing.T) {
 		edit.Edit{Gesture: &edit.Delete{Pipes: []string{"p2"}}},
 		edit.Edit{Gesture: &edit.Bow{Pipe: "p1"}})
 	open := edit.Edit{Gesture: &edit.Link{Kind: frame.Pivot, On: []string{"p1 at 20", "p3 at 20"}, Fold: 90}}
-	car := edit.Edit{Gesture: &edit.Envelope{Name: "car", Kind: frame.Inside, Say: "30 x 30 x 30"}}
+	car := edit.Edit{Gesture: &edit.ClearanceCheck{Name: "car", Kind: frame.Inside, Say: "30 x 30 x 30"}}
 	for _, e := range []edit.Edit{open, car} {
 		var err error
 		d, _, err = plan.Edit(context.Background(), d, e, nil)

@@ -49,7 +49,7 @@ func (s *Shop) catalog() (*catalog.Catalog, error) {
 	}
 	c, err := catalog.Typical().With(s.Measurements...)
 	if err != nil {
-		return nil, Nonsense{measurementProblem(err)}
+		return nil, ValidationError{measurementProblem(err)}
 	}
 	return c, nil
 }
@@ -64,7 +64,7 @@ type Measured struct {
 }
 
 // Calibrate takes a measurement into a copy of the shop. The error is a
-// [*catalog.TrialError], or a [Nonsense].
+// [*catalog.TrialError], or a [ValidationError].
 func (s Shop) Calibrate(m Measured) (Shop, error) {
 	s.Measurements, s.Seats = slices.Clone(s.Measurements), maps.Clone(s.Seats)
 	if s.Seats == nil {

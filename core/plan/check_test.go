@@ -19,7 +19,7 @@ import (
 // rack is a square of 40 by 30 centre to centre.
 func rack(t *testing.T) *frame.Document {
 	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
-	for _, e := range []edit.Edit{{Gesture: &edit.Walk{Course: "right 40"}}, {Gesture: &edit.Walk{From: "j2", Course: "up 30"}}, {Gesture: &edit.Walk{From: "j3", Course: "left 40"}}, {Gesture: &edit.Join{From: "j4", To: "j1"}}} {
+	for _, e := range []edit.Edit{{Gesture: &edit.Walk{Line: "right 40"}}, {Gesture: &edit.Walk{From: "j2", Line: "up 30"}}, {Gesture: &edit.Walk{From: "j3", Line: "left 40"}}, {Gesture: &edit.Join{From: "j4", To: "j1"}}} {
 		var err error
 		d, _, err = plan.Edit(context.Background(), d, e, nil)
 		require.NoError(t, err)
@@ -141,7 +141,7 @@ func TestADescribedBuildIsTheBudget(t *testing.T) {
 func TestAFrameThatRocksSaysByHowMuch(t *testing.T) {
 	for short, want := range map[string]string{"3 31/32": "rocks", "3 7/8": "hovers", "4": ""} {
 		d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
-		for _, w := range []edit.Walk{{Course: "right 20"}, {From: "j2", Course: "away 20"}, {From: "j1", Course: "down 4 capped"}, {From: "j2", Course: "down 4 capped"}, {From: "j3", Course: "down " + short + " capped"}} {
+		for _, w := range []edit.Walk{{Line: "right 20"}, {From: "j2", Line: "away 20"}, {From: "j1", Line: "down 4 capped"}, {From: "j2", Line: "down 4 capped"}, {From: "j3", Line: "down " + short + " capped"}} {
 			var err error
 			d, _, err = plan.Edit(context.Background(), d, edit.Edit{Gesture: &w}, nil)
 			require.NoError(t, err)

@@ -27,7 +27,7 @@ type hand struct {
 	doc  *frame.Document
 	unit measure.Unit // of bare numbers; the document's own where it is missing
 	last edit.Done
-	gave []edit.Gave
+	gave []edit.GivenUp
 }
 
 func draws(t require.TestingT, size catalog.Size, lines ...string) *hand {
@@ -55,12 +55,12 @@ func (h *hand) line(text string) error {
 		}
 		return h.do(w)
 	}
-	w := &edit.Walk{From: h.last.Joint, Course: text}
+	w := &edit.Walk{From: h.last.Joint, Line: text}
 	if from, course, named := strings.Cut(text, ": "); named {
-		w.From, w.Course = from, course
+		w.From, w.Line = from, course
 	}
-	if rest, size, sized := strings.Cut(w.Course, " of "); sized {
-		w.Course, w.Size = rest, catalog.Size(size)
+	if rest, size, sized := strings.Cut(w.Line, " of "); sized {
+		w.Line, w.Size = rest, catalog.Size(size)
 	}
 	return h.do(w)
 }
@@ -70,7 +70,7 @@ func (h *hand) do(g edit.Gesture, answers ...string) error {
 	if err != nil {
 		return err
 	}
-	h.doc, h.last, h.gave = doc, done, append(h.gave, done.Gave...)
+	h.doc, h.last, h.gave = doc, done, append(h.gave, done.GivenUp...)
 	return nil
 }
 
@@ -181,7 +181,7 @@ func values(m map[string]string) func(yield func(string) bool) {
 // stays one whatever they are shown in later.
 func TestABareNumberKeepsItsUnit(t *testing.T) {
 	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
-	d, _, err := plan.Edit(context.Background(), d, edit.Edit{Gesture: &edit.Walk{Course: "right 700"}, Unit: measure.Millimetres}, nil)
+	d, _, err := plan.Edit(context.Background(), d, edit.Edit{Gesture: &edit.Walk{Line: "right 700"}, Unit: measure.Millimetres}, nil)
 	require.NoError(t, err)
 	s := d.Root.Sizes[0]
 	assert.Equal(t, 700*measure.Millimetre, s.Value)
@@ -194,13 +194,13 @@ func TestMillimetresAreAnsweredInMillimetres(t *testing.T) {
 	h := draws(t, "3/4")
 	h.unit = measure.Millimetres
 	h.lines("right 1200 cut", "j1: up 600 cut", "right 1200 cut")
-	post := &edit.Walk{From: "j2", Course: "up 590 cut"}
+	post := &edit.Walk{From: "j2", Line: "up 590 cut"}
 	q := asked(t, h.do(post, "meet j4"))
 	assert.Contains(t, q.What, "600 mm cut of p2")
 	assert.Contains(t, q.What, "(10 mm)")
 	assert.Contains(t, q.Options[0].Label, "590 mm cut of the new pipe gives way: it becomes 600 mm cut length")
 	require.NoError(t, h.do(post, "meet j4", "size s2"))
-	assert.Equal(t, edit.Gave{Size: "s2", Was: "600 mm cut of p2", Now: "590 mm cut length", Words: "gave way to 590 mm cut of p4"}, h.gave[0])
+	assert.Equal(t, edit.GivenUp{Size: "s2", Was: "600 mm cut of p2", Now: "590 mm cut length", Words: "gave way to 590 mm cut of p4"}, h.gave[0])
 	assert.Equal(t, "600 mm cut length of p2 is 590 mm: it gave way to 590 mm cut of p4", h.finding("gave-way").Text)
 }
 
@@ -208,7 +208,7 @@ func TestMillimetresAreAnsweredInMillimetres(t *testing.T) {
 // asked, with both values, and what was chosen is kept and shown.
 func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
 	draw := func() *hand { return draws(t, "3/4", "right 48 cut", "j1: up 24 cut", "right 48 cut") }
-	post := &edit.Walk{From: "j2", Course: "up 23 1/2 cut"}
+	post := &edit.Walk{From: "j2", Line: "up 23 1/2 cut"}
 	h := draw()
 	q := asked(t, h.do(post))
 	assert.Contains(t, q.What, "close to j4")
@@ -228,7 +228,7 @@ func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
 	require.NoError(t, h.do(post, "meet j4", "size s2"))
 	assert.Equal(t, map[string]string{"p1": "48", "p2": "23 1/2", "p3": "48", "p4": "23 1/2"}, h.cuts())
 	require.Len(t, h.gave, 1)
-	assert.Equal(t, edit.Gave{Size: "s2", Was: "24 cut of p2", Now: `23 1/2" cut length`, Words: "gave way to 23 1/2 cut of p4"}, h.gave[0])
+	assert.Equal(t, edit.GivenUp{Size: "s2", Was: "24 cut of p2", Now: `23 1/2" cut length`, Words: "gave way to 23 1/2 cut of p4"}, h.gave[0])
 	p := h.plan()
 	i := slices.IndexFunc(p.Frames[0].Sizes, func(z layout.Size) bool { return z.ID == "s2" })
 	assert.Equal(t, "23 1/2 cut of p4", p.Frames[0].Sizes[i].Gave)
@@ -245,7 +245,7 @@ func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
 // holds again only when its builder says so.
 func TestWhatGaveWayIsOfferedBack(t *testing.T) {
 	h := draws(t, "3/4", "right 48 cut", "j1: up 24 cut", "right 48 cut")
-	require.NoError(t, h.do(&edit.Walk{From: "j2", Course: "up 23 1/2 cut"}, "meet j4", "size s2"))
+	require.NoError(t, h.do(&edit.Walk{From: "j2", Line: "up 23 1/2 cut"}, "meet j4", "size s2"))
 	told := h.finding("gave-way")
 	assert.Equal(t, `24 cut length of p2 is 23 1/2": it gave way to 23 1/2 cut of p4`, told.Text)
 	assert.Equal(t, []string{"p2"}, told.Subject)
@@ -276,7 +276,7 @@ func TestWhatGaveWayHoldsAgainWhenBothSidesAreEven(t *testing.T) {
 	for _, way := range []string{"pipe p8", "size s3", "size s6"} {
 		h := draws(t, "3/4", "away 4 cut", "away 16 cut", "away 4 cut", "j1: right 16 cut", "away 4 cut", "away 16 cut", "away 4 cut", "left 16 cut")
 		want := h.cuts()
-		require.NoError(t, h.do(&edit.Walk{From: "j2", Course: "down 7 cut capped"}, way))
+		require.NoError(t, h.do(&edit.Walk{From: "j2", Line: "down 7 cut capped"}, way))
 		h.finding("gave-way")
 		h.lines("j6: down 7 cut capped")
 		require.Len(t, h.last.Also, 1, "%v", h.last.Also)

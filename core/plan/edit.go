@@ -11,7 +11,7 @@ import (
 )
 
 // Edit makes a builder's gesture on a copy of a document, with the fittings and
-// seats as the shop measured them; nil stands for typical ones. The error is an [*edit.Refusal], a [Nonsense], or a
+// seats as the shop measured them; nil stands for typical ones. The error is an [*edit.Refusal], a [ValidationError], or a
 // [frame.Problems], or the context's when it ends first.
 func Edit(ctx context.Context, d *frame.Document, e edit.Edit, shop *Shop) (*frame.Document, edit.Done, error) {
 	c, err := shop.catalog()
@@ -61,7 +61,7 @@ func settle(ctx context.Context, d *frame.Document, c *catalog.Catalog) (g *fram
 			return nil, nil, nil, false, err
 		}
 		fits = fitting.Resolve(g, c, s.Tangents)
-		if g.Hold(func(joint int) catalog.Kind { return fits.Joints[joint].Kind }) {
+		if g.ApplyModeRules(func(joint int) catalog.Kind { return fits.Joints[joint].Kind }) {
 			fits = fitting.Resolve(g, c, s.Tangents) // what is set for a kind of fitting
 		}
 		next := layout.Locate(g, fits, s)

@@ -202,7 +202,7 @@ func questions(l *cutlist.List, sizes []layout.Size) (fs []finding.Finding) {
 	return fs
 }
 
-func nodeOf(g *frame.Graph, s frame.BondSpot) int {
+func nodeOf(g *frame.Graph, s frame.ResolvedSpot) int {
 	if s.Node >= 0 {
 		return s.Node
 	}
@@ -225,7 +225,7 @@ func parts(g *frame.Graph) []finding.Finding {
 	for _, e := range g.Edges {
 		group[find(e.Ends[0])] = find(e.Ends[1])
 	}
-	for _, b := range g.Bonds {
+	for _, b := range g.Links {
 		for _, s := range b.On[1:] {
 			group[find(nodeOf(g, s))] = find(nodeOf(g, b.On[0]))
 		}

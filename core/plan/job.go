@@ -23,7 +23,7 @@ type FrameUse struct {
 	// the plan.
 	Given map[string]measure.Length `json:"given,omitempty"`
 	// Told are findings of whoever made the document, to be told with the plan's.
-	Told []finding.Finding `json:"-"`
+	Findings []finding.Finding `json:"-"`
 }
 
 // Job is what is to be built.
@@ -99,11 +99,11 @@ type Work struct {
 // Problem is a place in the input that makes no sense.
 type Problem = frame.Problem
 
-// Nonsense is an error that lists every such place; paths begin with /job,
+// ValidationError is an error that lists every such place; paths begin with /job,
 // /shop or /bought.
-type Nonsense []Problem
+type ValidationError []Problem
 
-func (n Nonsense) Error() string {
+func (n ValidationError) Error() string {
 	var ss []string
 	for _, p := range n {
 		ss = append(ss, p.Path+": "+p.What+"; "+p.Hint)
@@ -118,7 +118,7 @@ const (
 	StockLimit = 10_000 * measure.Foot
 )
 
-func (j *Job) check(shop *Shop, work *Work) (n Nonsense) {
+func (j *Job) validate(shop *Shop, work *Work) (n ValidationError) {
 	add := func(path, what, hint string) { n = append(n, Problem{Path: path, What: what, Hint: hint}) }
 	if len(j.Frames) == 0 {
 		add("/job/frames", "no frame", "add one")
@@ -146,7 +146,7 @@ func (j *Job) check(shop *Shop, work *Work) (n Nonsense) {
 	return append(n, lying("/bought", work.Bought)...)
 }
 
-// Check tells what in the shop makes no sense; the error is a [Nonsense].
+// Check tells what in the shop makes no sense; the error is a [ValidationError].
 func (s *Shop) Check() error {
 	n := s.problems()
 	if _, err := catalog.Typical().With(s.Measurements...); err != nil {
@@ -167,7 +167,7 @@ func measurementProblem(err error) Problem {
 	return p
 }
 
-func (s *Shop) problems() (n Nonsense) {
+func (s *Shop) problems() (n ValidationError) {
 	add := func(path, what, hint string) { n = append(n, Problem{Path: path, What: what, Hint: hint}) }
 	for i, t := range s.Tools {
 		if t.Kerf < 0 || t.Kerf > measure.Inch {
@@ -196,7 +196,7 @@ func (s *Shop) problems() (n Nonsense) {
 	return append(n, lying("/shop/rack", s.Rack)...)
 }
 
-func lying(path string, list []Offcut) (n Nonsense) {
+func lying(path string, list []Offcut) (n ValidationError) {
 	for i, o := range list {
 		if !o.Size.Known() || o.Length <= 0 || o.Length > StockLimit || o.Count < 1 || o.Count > maxRack {
 			n = append(n, Problem{Path: fmt.Sprintf("%s/%d", path, i), What: "no length of pipe that can lie there", Hint: "give a nominal size, a length and a count"})

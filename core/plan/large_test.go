@@ -60,7 +60,7 @@ func BenchmarkFrameOf500(b *testing.B) {
 		}
 		p.Frames = []Frame{f.Frame}
 		p.Frames[0].Copies = 1
-		p.group()
+		p.makeCutLines()
 		p.countFittings()
 		p.join(catalog.Typical())
 		if len(f.Pipes) < 500 {
@@ -162,7 +162,7 @@ func BenchmarkRow160Contradicted(b *testing.B) { benchmarkFrame(b, row(160, 40),
 func BenchmarkRow160Checked(b *testing.B) {
 	d := row(160, 0)
 	for i := range 40 {
-		d.Envelopes = append(d.Envelopes, frame.Envelope{ID: fmt.Sprintf("door %d", i), Kind: frame.Doorway, Size: [3]measure.Length{30 * measure.Inch, measure.Length(i+1) * measure.Inch / 64}})
+		d.ClearanceChecks = append(d.ClearanceChecks, frame.ClearanceCheck{ID: fmt.Sprintf("door %d", i), Kind: frame.Doorway, Size: [3]measure.Length{30 * measure.Inch, measure.Length(i+1) * measure.Inch / 64}})
 	}
 	benchmarkFrame(b, d, "envelope")
 }

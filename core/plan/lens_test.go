@@ -22,7 +22,7 @@ import (
 func TestAKindOfFittingLeftDry(t *testing.T) {
 	job := build(t, "jump", nil)
 	doc := &job.Frames[0].Document
-	doc.Holds = []frame.Hold{{Kind: catalog.Tee, Mode: frame.Slip}}
+	doc.ModeRules = []frame.ModeRule{{Kind: catalog.Tee, Mode: frame.Slip}}
 	p := make1(t, job)
 	f := &p.Frames[0]
 	kind := map[string]catalog.Kind{}

@@ -21,7 +21,7 @@ import (
 const DefaultStep = measure.Inch / 16
 
 // Make plans a job with what the shop sells and what has been bought. The
-// error is a [Nonsense], or the context's when it ends first; anything that can
+// error is a [ValidationError], or the context's when it ends first; anything that can
 // be planned at all is a plan with findings.
 func Make(ctx context.Context, job Job, shop Shop, work Work) (*Plan, error) {
 	return plans(ctx, job, shop, work, false)
@@ -35,16 +35,16 @@ func Draft(ctx context.Context, job Job, shop Shop, work Work) (*Plan, error) {
 }
 
 func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool) (*Plan, error) {
-	if n := job.check(&shop, &work); len(n) > 0 {
+	if n := job.validate(&shop, &work); len(n) > 0 {
 		return nil, n
 	}
 	c, err := shop.catalog()
 	if err != nil {
 		return nil, err
 	}
-	p := &Plan{Step: cmp.Or(job.Step, DefaultStep), Findings: []finding.Finding{}, Cuts: []Group{}, Fittings: []FittingCount{}, Pipe: []PipeTotal{}, Figures: []Figured{}, Seats: []Seating{}}
+	p := &Plan{Step: cmp.Or(job.Step, DefaultStep), Findings: []finding.Finding{}, Cuts: []CutLine{}, Fittings: []FittingCount{}, Pipe: []PipeTotal{}, Figures: []Figured{}, Seats: []Seating{}}
 	p.Tool, _ = shop.tool(job.Tool)
-	var nonsense Nonsense
+	var nonsense ValidationError
 	for i := range job.Frames {
 		f, err := p.frame(ctx, shop.seated(&job.Frames[i].Document), job.Frames[i].Given, c, i)
 		if ps, bad := err.(frame.Problems); bad {
@@ -58,7 +58,7 @@ func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool) (*Pla
 			return nil, err
 		}
 		f.Copies = job.Frames[i].Copies
-		for _, told := range job.Frames[i].Told {
+		for _, told := range job.Frames[i].Findings {
 			told.Frame = i
 			f.findings = append(f.findings, told)
 		}
@@ -68,7 +68,7 @@ func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool) (*Pla
 	if len(nonsense) > 0 {
 		return nil, nonsense
 	}
-	p.group()
+	p.makeCutLines()
 	p.countFittings()
 	p.join(c)
 	p.budget(job.Have, c)
@@ -93,7 +93,7 @@ func (p *Plan) frame(ctx context.Context, d *frame.Document, given map[string]me
 		return f, err
 	}
 	p.offerRoom(ctx, &f, d, c, index)
-	f.check(given, p.Step, func(cuts []measure.Length) []Seated { return f.seatedFrom(cuts, states(c)) }, index)
+	f.checkCutList(given, p.Step, func(cuts []measure.Length) []Seated { return f.seatedFrom(cuts, states(c)) }, index)
 	for k := range f.findings {
 		f.findings[k].Frame = index
 	}
@@ -112,7 +112,7 @@ func (p *Plan) solve(ctx context.Context, d *frame.Document, c *catalog.Catalog)
 	if f.Loops == nil {
 		f.Loops = []cutlist.Loop{}
 	}
-	f.Sizes, f.Parts = s.Sizes, partsOf(g)
+	f.Sizes, f.Parts = s.Sizes, instancesOf(g)
 	f.Places = s.Places
 	f.Overall = cutlist.Overall(g, fits, s, l)
 	f.Contacts = fits.Contacts(s.Points, s.Floor)
@@ -123,7 +123,7 @@ func (p *Plan) solve(ctx context.Context, d *frame.Document, c *catalog.Catalog)
 	var links []finding.Finding
 	f.Links, links = link.Judge(link.Frame{Graph: g, Solved: s, Fits: fits, Catalog: c})
 	var checked []finding.Finding
-	f.Envelopes, checked = f.envelopes(d)
+	f.Envelopes, checked = f.checkClearances(d)
 	f.findings = slices.Concat(choices(s.Findings, s), gaveWay(g, s), passed(g, s), fits.Findings, l.Findings, links, checked, fits.Clearances(s.Points, s.Curves, f.linked), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(slices.Concat(f.Contacts, f.wheels()), f.bare()))
 	switch {
 	case s.Unfinished:
@@ -164,11 +164,11 @@ func (f *planned) bare() map[string]bool {
 	return ends
 }
 
-func partsOf(g *frame.Graph) []Part {
-	all := []Part{}
+func instancesOf(g *frame.Graph) []Instance {
+	all := []Instance{}
 	for _, sc := range g.Scopes {
 		if sc.Parent >= 0 {
-			all = append(all, Part{sc.Path, sc.Of, cmp.Or(g.Doc.Group(sc.Of).Name, sc.Of)})
+			all = append(all, Instance{sc.Path, sc.Of, cmp.Or(g.Doc.Group(sc.Of).Name, sc.Of)})
 		}
 	}
 	return all

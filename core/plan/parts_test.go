@@ -21,16 +21,16 @@ func (h *hand) sorted() []string { return slices.Sorted(values(h.cuts())) }
 // moves no pipe and loses no joint, link, check or typed cut: it did.
 func TestGroupingInsideAPartLosesNothing(t *testing.T) {
 	h := draws(t, "3/4", "right 24 cut", "j2: up 18 cut", "j3: up 18 cut", "j4: right 6 cut capped")
-	require.NoError(t, h.do(&edit.Group{Name: "post", Joints: []string{"j2", "j3", "j4"}}))
+	require.NoError(t, h.do(&edit.MakeGroup{Name: "post", Joints: []string{"j2", "j3", "j4"}}))
 	h.lines("post 1/j3: away 10 cut capped") // walked from outside
 	require.NoError(t, h.do(&edit.Link{Kind: frame.Tie, On: []string{"p1", "post 1/p3 at 9"}}))
-	require.NoError(t, h.do(&edit.Envelope{Name: "my hand", Kind: frame.Reach, Say: "60", Joint: "post 1/j4"}))
+	require.NoError(t, h.do(&edit.ClearanceCheck{Name: "my hand", Kind: frame.Reach, Say: "60", Joint: "post 1/j4"}))
 	require.NoError(t, h.do(&edit.Tolerance{Pipes: []string{"post 1/p3"}, Class: frame.Trim}))
 	h.doc.Followed = []string{"post 1/p3"}
-	h.doc.Holds = []frame.Hold{{Joint: "post 1/j4", Mode: frame.Slip}}
+	h.doc.ModeRules = []frame.ModeRule{{Joint: "post 1/j4", Mode: frame.Slip}}
 	pipes, kinds, before := h.sorted(), h.kinds(), h.plan()
 	assert.Equal(t, []string{"10", "18", "18", "24", "6"}, pipes)
-	require.NoError(t, h.do(&edit.Group{In: "post 1", Name: "head", Joints: []string{"post 1/j3", "post 1/j4"}}))
+	require.NoError(t, h.do(&edit.MakeGroup{In: "post 1", Name: "head", Joints: []string{"post 1/j3", "post 1/j4"}}))
 	assert.Empty(t, h.last.Also)
 	h.sound(t)
 	after := h.plan()
@@ -41,7 +41,7 @@ func TestGroupingInsideAPartLosesNothing(t *testing.T) {
 	require.Len(t, after.Frames[0].Envelopes, 1)
 	assert.Equal(t, before.Frames[0].Envelopes[0].Slack, after.Frames[0].Envelopes[0].Slack)
 	assert.Equal(t, []string{"post 1/head 1/p3"}, h.doc.Followed, "what it was cut to is still its own")
-	assert.Equal(t, []frame.Hold{{Joint: "post 1/head 1/j4", Mode: frame.Slip}}, h.doc.Holds)
+	assert.Equal(t, []frame.ModeRule{{Joint: "post 1/head 1/j4", Mode: frame.Slip}}, h.doc.ModeRules)
 	i := slices.IndexFunc(after.Frames[0].Pipes, func(p plan.Pipe) bool { return p.Pipe == "post 1/head 1/p3" })
 	require.GreaterOrEqual(t, i, 0)
 	assert.Equal(t, frame.Trim, after.Frames[0].Pipes[i].Class)
@@ -51,7 +51,7 @@ func TestGroupingInsideAPartLosesNothing(t *testing.T) {
 func TestAPartOfASoundFrameIsSound(t *testing.T) {
 	h := draws(t, "3/4", "right 24 cut", "j1: up 30 cut", "right 12 cut capped", "j1: near 8 cut capped")
 	want := h.sorted()
-	require.NoError(t, h.do(&edit.Group{Name: "end", Joints: []string{"j1", "j3", "j4", "j5"}}))
+	require.NoError(t, h.do(&edit.MakeGroup{Name: "end", Joints: []string{"j1", "j3", "j4", "j5"}}))
 	h.sound(t)
 	assert.Equal(t, want, h.sorted())
 	require.NoError(t, h.do(&edit.Mirror{Part: "end 1", Axis: measure.Y, About: "end 1/j1"}))
@@ -74,7 +74,7 @@ func TestCopiesMeetWhatTheyComeToLieOn(t *testing.T) {
 
 	// half a table, mirrored at the ends of its rails: the far ends meet
 	h = draws(t, "3/4", "right 20", "away 16", "left 20", "j2: down 12 cut capped", "j3: down 12 cut capped")
-	require.NoError(t, h.do(&edit.Group{Name: "half", Joints: []string{"j1", "j2", "j3", "j4", "j5", "j6"}}))
+	require.NoError(t, h.do(&edit.MakeGroup{Name: "half", Joints: []string{"j1", "j2", "j3", "j4", "j5", "j6"}}))
 	require.NoError(t, h.do(&edit.Mirror{Part: "half 1", Axis: measure.X, About: "half 1/j1"}))
 	h.sound(t)
 	p = h.plan().Frames[0]
@@ -84,7 +84,7 @@ func TestCopiesMeetWhatTheyComeToLieOn(t *testing.T) {
 
 	// a brace on slopes, repeated joined: each foot is the next one's
 	h = draws(t, "3/4", "up right 10 cut", "down right 10 cut")
-	require.NoError(t, h.do(&edit.Group{Name: "tooth", Joints: []string{"j1", "j2", "j3"}}))
+	require.NoError(t, h.do(&edit.MakeGroup{Name: "tooth", Joints: []string{"j1", "j2", "j3"}}))
 	require.NoError(t, h.do(&edit.Repeat{Part: "tooth 1", Count: 3, Axis: measure.X, Joined: true}))
 	p = h.plan().Frames[0]
 	assert.Len(t, p.Pipes, 6)
@@ -93,7 +93,7 @@ func TestCopiesMeetWhatTheyComeToLieOn(t *testing.T) {
 
 	// copies at a pitch whose bars come to stand end to end
 	h = draws(t, "3/4", "right 20", "j1: up 10 cut capped")
-	require.NoError(t, h.do(&edit.Group{Name: "bay", Joints: []string{"j1", "j2", "j3"}}))
+	require.NoError(t, h.do(&edit.MakeGroup{Name: "bay", Joints: []string{"j1", "j2", "j3"}}))
 	require.NoError(t, h.do(&edit.Repeat{Part: "bay 1", Count: 3, Axis: measure.X, Pitch: "20"}))
 	h.sound(t)
 	p = h.plan().Frames[0]
@@ -115,7 +115,7 @@ func count(all []string, want string) (n int) {
 func TestASizeOfAGroupHoldsInEveryUse(t *testing.T) {
 	h := draws(t, "3/4", "right 30", "j1: near 12 cut")
 	end := h.last.Joint
-	require.NoError(t, h.do(&edit.Group{Name: "arm", Joints: []string{"j1", end}}))
+	require.NoError(t, h.do(&edit.MakeGroup{Name: "arm", Joints: []string{"j1", end}}))
 	require.NoError(t, h.do(&edit.Place{Group: "arm", On: "j2"}))
 	h.lines("arm 1/" + end + ": up 10")
 	h.sound(t)
@@ -127,7 +127,7 @@ func TestASizeOfAGroupHoldsInEveryUse(t *testing.T) {
 func TestACopyThatComesCloseIsAskedAbout(t *testing.T) {
 	draw := func() *hand {
 		h := draws(t, "3/4", "right 20", "j1: up 10 cut", "right 9 3/4 capped")
-		require.NoError(t, h.do(&edit.Group{Name: "arm", Joints: []string{"j1", "j3", "j4"}}))
+		require.NoError(t, h.do(&edit.MakeGroup{Name: "arm", Joints: []string{"j1", "j3", "j4"}}))
 		return h
 	}
 	turn := &edit.Mirror{Part: "arm 1", Axis: measure.X, About: "arm 1/j4"}

@@ -18,7 +18,7 @@ import (
 // Plan is everything that follows from a job.
 type Plan struct {
 	Frames   []Frame           `json:"frames"`
-	Cuts     []Group           `json:"cuts"`     // the cut list, by letter
+	Cuts     []CutLine         `json:"cuts"`     // the cut list, by letter
 	Fittings []FittingCount    `json:"fittings"` // of all frames and copies
 	Pipe     []PipeTotal       `json:"pipe"`     // by size
 	Tools    []ToolCount       `json:"tools"`    // sticks to buy by tool
@@ -63,10 +63,10 @@ type Frame struct {
 	Places     []layout.Place      `json:"places"` // the axes it is built on, with their planes: its own first, then each use's
 	Loops      []cutlist.Loop      `json:"loops"`
 	Insertions []fitting.Insertion `json:"insertions"`
-	Parts      []Part              `json:"parts"` // the uses of groups in it, each before those inside it
-	Check      *Check              `json:"check,omitempty"`
+	Parts      []Instance          `json:"parts"` // the uses of groups in it, each before those inside it
+	Check      *CutListCheck       `json:"check,omitempty"`
 	Links      []link.Report       `json:"links"`     // what holds together without a socket
-	Envelopes  []Enveloped         `json:"envelopes"` // checks against sizes that are not its own
+	Envelopes  []CheckedClearance  `json:"envelopes"` // checks against sizes that are not its own
 	graph      *frame.Graph
 	points     []measure.Point
 	list       *cutlist.List
@@ -74,8 +74,8 @@ type Frame struct {
 	solved     *layout.Solution
 }
 
-// Part is one use of a group in a frame. Its joints' ids begin with its path.
-type Part struct {
+// Instance is one use of a group in a frame. Its joints' ids begin with its path.
+type Instance struct {
 	Path  string `json:"path"`
 	Group string `json:"group"`
 	Name  string `json:"name"` // of the group
@@ -121,8 +121,8 @@ type Seated struct {
 	Gap   measure.Length    `json:"gap"` // what does not meet in this state, shared out
 }
 
-// Group is the pieces of one size and length.
-type Group struct {
+// CutLine is the pieces of one size and length.
+type CutLine struct {
 	Letter   string         `json:"letter"`
 	Size     catalog.Size   `json:"size"`
 	Cut      measure.Length `json:"cut"`
@@ -139,7 +139,7 @@ type Group struct {
 
 // Note says what is special about the pieces, in a word or two; "" for
 // ordinary ones.
-func (g *Group) Note() string {
+func (g *CutLine) Note() string {
 	switch {
 	case g.TooShort:
 		return "too short"

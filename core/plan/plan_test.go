@@ -35,7 +35,7 @@ func make1(t require.TestingT, job plan.Job) *plan.Plan {
 	return p
 }
 
-func group(p *plan.Plan, pipe string) plan.Group {
+func group(p *plan.Plan, pipe string) plan.CutLine {
 	for _, g := range p.Cuts {
 		for _, r := range g.Pipes {
 			if r.Pipe == pipe {
@@ -43,7 +43,7 @@ func group(p *plan.Plan, pipe string) plan.Group {
 			}
 		}
 	}
-	return plan.Group{}
+	return plan.CutLine{}
 }
 
 func codes(p *plan.Plan) (cs []string) {
@@ -186,7 +186,7 @@ func TestNonsenseNamesThePlace(t *testing.T) {
 		job, shop, work := build(t, "jump", nil), plan.ExampleShop(), plan.Work{}
 		spoil(&job, &shop, &work)
 		_, err := plan.Make(context.Background(), job, shop, work)
-		var n plan.Nonsense
+		var n plan.ValidationError
 		if assert.ErrorAs(t, err, &n, path) {
 			assert.True(t, strings.HasPrefix(n[0].Path, path), "%s: %s", path, n[0].Path)
 		}

@@ -17,9 +17,9 @@ import (
 	"sturdyelbow/core/stock"
 )
 
-// group letters the pieces: one letter for each size and cut length, the
+// makeCutLines letters the pieces: one letter for each size and cut length, the
 // largest size first, then the longest.
-func (p *Plan) group() {
+func (p *Plan) makeCutLines() {
 	type key struct {
 		size  catalog.Size
 		cut   measure.Length
@@ -42,7 +42,7 @@ func (p *Plan) group() {
 				if pc.Ordered != pc.Cut {
 					sum = slices.Clip(sum).Plus(orderWords(pc), pc.Ordered-pc.Cut)
 				}
-				p.Cuts = append(p.Cuts, Group{Size: pc.Size, Cut: pc.Ordered, Sum: sum, Path: pc.Path, Class: pc.Class, Waits: pc.Waits})
+				p.Cuts = append(p.Cuts, CutLine{Size: pc.Size, Cut: pc.Ordered, Sum: sum, Path: pc.Path, Class: pc.Class, Waits: pc.Waits})
 			}
 			if text := f.typed(pc); text != "" {
 				p.Cuts[g].Typed = text
@@ -54,7 +54,7 @@ func (p *Plan) group() {
 			p.Totals.Pieces += f.Copies
 		}
 	}
-	slices.SortStableFunc(p.Cuts, func(a, b Group) int {
+	slices.SortStableFunc(p.Cuts, func(a, b CutLine) int {
 		return cmp.Or(-catalog.Compare(a.Size, b.Size), cmp.Compare(b.Cut, a.Cut), cmp.Compare(a.Class, b.Class), cmp.Compare(a.Path, b.Path))
 	})
 	letter := map[key]string{}
@@ -248,7 +248,7 @@ func pipeKey(size catalog.Size, l measure.Length) cost.Key {
 }
 
 // offers lists what sticks can be had: on sale, on the rack, bought before.
-func offers(cuts []Group, shop *Shop, work *Work) (all []stock.Offer) {
+func offers(cuts []CutLine, shop *Shop, work *Work) (all []stock.Offer) {
 	var sizes []catalog.Size
 	for _, g := range cuts {
 		if !slices.Contains(sizes, g.Size) {

@@ -11,8 +11,8 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// Check is the frame put together from a list of cuts instead of the plan's.
-type Check struct {
+// CutListCheck is the frame put together from a list of cuts instead of the plan's.
+type CutListCheck struct {
 	cutlist.Report
 	Seated  []Seated `json:"seated"`  // the outside size in each state
 	Unknown []string `json:"unknown"` // pipes of the list that the frame does not have
@@ -36,8 +36,8 @@ func (f *planned) tolerate(d *frame.Document) {
 	}
 }
 
-// check puts the frame together from given cuts and measured ones.
-func (f *planned) check(given map[string]measure.Length, step measure.Length, seats func(cuts []measure.Length) []Seated, index int) {
+// checkCutList puts the frame together from given cuts and measured ones.
+func (f *planned) checkCutList(given map[string]measure.Length, step measure.Length, seats func(cuts []measure.Length) []Seated, index int) {
 	cuts := make([]measure.Length, len(f.Pipes))
 	asked, known := false, map[string]bool{}
 	for i := range f.Pipes {
@@ -51,7 +51,7 @@ func (f *planned) check(given map[string]measure.Length, step measure.Length, se
 			cuts[i], asked = v, true
 		}
 	}
-	c := &Check{Unknown: []string{}}
+	c := &CutListCheck{Unknown: []string{}}
 	for id := range given {
 		if !known[id] {
 			c.Unknown = append(c.Unknown, id)
@@ -61,13 +61,13 @@ func (f *planned) check(given map[string]measure.Length, step measure.Length, se
 	if !asked && len(c.Unknown) == 0 {
 		return
 	}
-	c.Report = *cutlist.Check(f.graph, f.solved, f.fits, f.list, cuts, step)
+	c.Report = *cutlist.CheckCuts(f.graph, f.solved, f.fits, f.list, cuts, step)
 	c.Seated = seats(cuts)
 	f.Check = c
 	f.findings = append(f.findings, c.findings(given, index)...)
 }
 
-func (c *Check) findings(given map[string]measure.Length, index int) (fs []finding.Finding) {
+func (c *CutListCheck) findings(given map[string]measure.Length, index int) (fs []finding.Finding) {
 	if len(c.Loops) > 0 {
 		l := c.Loops[0]
 		f := finding.Finding{Code: "list-open", Severity: finding.Stop, Subject: l.Pipes,

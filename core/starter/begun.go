@@ -113,7 +113,7 @@ func (b *Begun) After(unit measure.Unit, before Made, after *frame.Document) (ne
 		maps.Copy(answers, counts)
 		if grown, err := s.Build(unit, answers); err == nil {
 			made, aside, _ := layer.Between(&base, doc).Over(&grown)
-			made.Name, made.Units, made.Holds, made.Serial = doc.Name, doc.Units, doc.Holds, doc.Serial
+			made.Name, made.Units, made.ModeRules, made.Serial = doc.Name, doc.Units, doc.ModeRules, doc.Serial
 			next.Answers, doc, base = answers, made, grown
 			next.Aside = append(aside, next.Aside...)
 		}

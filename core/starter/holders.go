@@ -32,7 +32,7 @@ var slots = Starter{
 			}
 			dir := measure.Dir{s.sign * sin, 0, cos}
 			g.Joints = append(g.Joints, frame.Joint{ID: s.id + " top", End: frame.CappedEnd})
-			g.walks = append(g.walks, walk{s.id + " top", s.id + " mid", dir, post})
+			g.walks = append(g.walks, direction{s.id + " top", s.id + " mid", dir, post})
 			g.run(s.id+" front", s.id+" mid", s.id+" back").run(s.id+" mid", s.id+" top")
 		}
 		g.run("a front", "b front").run("a back", "b back")
@@ -45,7 +45,7 @@ var slots = Starter{
 				// the next slot's near side stands so far from this one's far side
 				st := station{ID: id, At: a.from("between", "slot 1/b")}
 				if k > 2 {
-					st = station{ID: id, Like: &like{From: at, Axis: measure.X, Of: "first", To: "slot 2"}}
+					st = station{ID: id, Like: &equalTo{From: at, Axis: measure.X, Of: "first", To: "slot 2"}}
 				}
 				d.Axes[0].Stations = append(d.Axes[0].Stations, st)
 				at = id
@@ -126,7 +126,7 @@ var tower = Starter{
 		length("foot", "Foot depth", "24", "As deep as the base is wide.", frame.Outside, frame.Centre),
 	}, sized("1", "1 in stands straight up to about 6 ft.", "")...),
 	build: func(a *answers) frame.Document {
-		x := axis(origin("left"), at("right", a.from("base", "left")), middle("post", "left", "right"), at("l arm", back(a.from("arm", "post"))), at("r arm", again(a.from("arm", "post"))))
+		x := axis(origin("left"), at("right", a.from("base", "left")), middle("post", "left", "right"), at("l arm", back(a.from("arm", "post"))), at("r arm", unasked(a.from("arm", "post"))))
 		z := axis(origin("base"))
 		all := levels(&z, a, a.counts["levels"], "height", "low", "level")
 		d := onto(x, axis(origin("mid")), z)
@@ -143,8 +143,8 @@ var tower = Starter{
 	},
 }
 
-// again is the same answer a second time: one dimension, shown once.
-func again(d *dimension) *dimension {
+// unasked is the same answer a second time: one dimension, shown once.
+func unasked(d *dimension) *dimension {
 	d.Label, d.Prompt = "", ""
 	return d
 }
@@ -185,7 +185,7 @@ var dividers = Starter{
 		y := axis(origin("0"))
 		y.Stations = append(y.Stations, at("1", a.from("lane", "0")))
 		for k := 2; k <= n; k++ {
-			y.Stations = append(y.Stations, station{ID: strconv.Itoa(k), Like: &like{From: strconv.Itoa(k - 1), Axis: measure.Y, Of: "0", To: "1"}})
+			y.Stations = append(y.Stations, station{ID: strconv.Itoa(k), Like: &equalTo{From: strconv.Itoa(k - 1), Axis: measure.Y, Of: "0", To: "1"}})
 		}
 		y.Stations = append(y.Stations, middle("first lane", "0", "1"), middle("last lane", strconv.Itoa(n-1), strconv.Itoa(n)))
 		g := onto(axis(origin("x")), y, axis(origin("base"), at("top", a.from("height", floor))))

@@ -37,7 +37,7 @@ type split struct {
 	Share       float64
 }
 
-type like struct {
+type equalTo struct {
 	From string
 	Axis measure.Axis
 	Of   string
@@ -50,14 +50,14 @@ type station struct {
 	ID    string
 	At    *dimension
 	Split *split
-	Like  *like
+	Like  *equalTo
 }
 
 type axisStations struct{ Stations []station }
 
-// walk is a joint that lies so far from another in a direction, at the end of
+// direction is a joint that lies so far from another in a direction, at the end of
 // a pipe between them.
-type walk struct {
+type direction struct {
 	joint, from string
 	dir         measure.Dir
 	size        *dimension
@@ -67,7 +67,7 @@ type walk struct {
 type drawing struct {
 	frame.Definition
 	Axes  [3]axisStations
-	walks []walk
+	walks []direction
 }
 
 // definition turns the drawing into planes, sizes and reasons.
@@ -80,9 +80,9 @@ func (d *drawing) definition() frame.Definition {
 			of := frame.OnPlane(st.ID)
 			switch {
 			case st.Split != nil:
-				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.Share, Axis: axis, Of: of, From: frame.OnPlane(st.Split.From), To: frame.OnPlane(st.Split.To), Part: st.Split.Part, Parts: st.Split.Parts, Share: st.Split.Share})
+				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.Share, Axis: axis, Of: of, From: frame.OnPlane(st.Split.From), To: frame.OnPlane(st.Split.To), Part: st.Split.Part, CustomFittings: st.Split.Parts, Share: st.Split.Share})
 			case st.Like != nil:
-				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.Alike, Axis: axis, Of: of, From: frame.OnPlane(st.Like.From), LikeAxis: st.Like.Axis.String(), LikeFrom: frame.OnPlane(st.Like.Of), LikeTo: frame.OnPlane(st.Like.To)})
+				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.EqualTo, Axis: axis, Of: of, From: frame.OnPlane(st.Like.From), EqualAxis: st.Like.Axis.String(), EqualFrom: frame.OnPlane(st.Like.Of), EqualTo: frame.OnPlane(st.Like.To)})
 			case st.At != nil:
 				s := st.At.size(axis + " " + st.ID)
 				s.Axis, s.Pipe, s.From, s.To = axis, st.At.Of, planeOf(st.At.From), of

@@ -20,8 +20,8 @@ import (
 func TestTheCutListSaysWhatIsSpecial(t *testing.T) {
 	d := &frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
 	for _, e := range []edit.Edit{
-		{Gesture: &edit.Walk{Course: "right 30"}}, {Gesture: &edit.Walk{From: "j2", Course: "up 20"}},
-		{Gesture: &edit.Walk{From: "j1", Course: "bend near 20, up 20, radius 5"}}, {Gesture: &edit.Walk{From: "j3", Course: "hoop left 96 rise 8"}},
+		{Gesture: &edit.Walk{Line: "right 30"}}, {Gesture: &edit.Walk{From: "j2", Line: "up 20"}},
+		{Gesture: &edit.Walk{From: "j1", Line: "bend near 20, up 20, radius 5"}}, {Gesture: &edit.Walk{From: "j3", Line: "hoop left 96 rise 8"}},
 		{Gesture: &edit.Tolerance{Pipes: []string{"p1"}, Class: frame.Trim}}, {Gesture: &edit.Tolerance{Pipes: []string{"p2"}, Class: frame.OnFrame}},
 	} {
 		var err error

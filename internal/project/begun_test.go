@@ -98,7 +98,7 @@ func worn(t *testing.T, p *project.Project) (*project.Project, string) {
 	var next *project.Project
 	for _, way := range []string{"up 7 capped", "down 7 capped", "right 7 capped", "left 7 capped", "away 7 capped", "toward 7 capped"} {
 		for _, at := range append(ends(before), from) {
-			n, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: at, Course: way}}, nil)
+			n, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: at, Line: way}}, nil)
 			if err != nil || n.Starter == nil || n.Starter.Own {
 				continue
 			}
@@ -114,7 +114,7 @@ func worn(t *testing.T, p *project.Project) (*project.Project, string) {
 		}
 	}
 	require.NotNil(t, next, "no pipe can be drawn on it")
-	next = do(t, next, &edit.Envelope{Name: "hall door", Kind: frame.Doorway, Say: "32"})
+	next = do(t, next, &edit.ClearanceCheck{Name: "hall door", Kind: frame.Doorway, Say: "32"})
 	return do(t, next, &edit.Tolerance{Pipes: []string{pipe}, Class: frame.Trim}), pipe
 }
 
@@ -170,7 +170,7 @@ func TestWhatIsSetAsideComesBack(t *testing.T) {
 					assert.NotEqual(t, has(p, pipe), found(p, "set-aside") != "", "%d: it is there, or set aside with a word", n)
 					assert.Empty(t, found(p, "starter-lost"))
 					// a gesture made meanwhile keeps what is set aside
-					kept := do(t, fewer, &edit.Envelope{Name: "gate", Kind: frame.Doorway, Say: "30"})
+					kept := do(t, fewer, &edit.ClearanceCheck{Name: "gate", Kind: frame.Doorway, Say: "30"})
 					back := answer(kept, prompt.Key, next.Starter.Answers[prompt.Key])
 					again := planned(t, back)
 					assert.Empty(t, found(again, "set-aside"), "%d", n)
@@ -192,7 +192,7 @@ func TestATeeInARailWaitsForItsBay(t *testing.T) {
 	job, err := p.Job()
 	require.NoError(t, err)
 	mid := job.Frames[0].Document.Root.Joints[0].ID
-	p = do(t, p, &edit.Walk{From: mid, Course: "up 9 capped"})
+	p = do(t, p, &edit.Walk{From: mid, Line: "up 9 capped"})
 	require.False(t, p.Starter.Own)
 	assert.Empty(t, found(planned(t, p), "set-aside"))
 	four := planned(t, answer(p, "bays", starter.Answer{Text: "4"}))
@@ -291,14 +291,14 @@ func TestCountsStayOfAFrameOfOnesOwn(t *testing.T) {
 		}
 		was := repeat(own)
 		assert.Equal(t, n, was.Count, "%s: so many there are", id)
-		own = do(t, own, &edit.Envelope{Name: "hall door", Kind: frame.Doorway, Say: "32"})
+		own = do(t, own, &edit.ClearanceCheck{Name: "hall door", Kind: frame.Doorway, Say: "32"})
 		before := planned(t, own)
 		more := answer(own, c.key, starter.Answer{Text: strconv.Itoa(was.Count + was.Gone + 1)})
 		assert.Equal(t, n+1, repeat(more).Count, id)
 		after := planned(t, more)
 		assert.GreaterOrEqual(t, len(after.Frames[0].Pipes), len(before.Frames[0].Pipes)+c.each, id)
 		assert.Len(t, after.Frames[0].Envelopes, 1)
-		back := answer(do(t, more, &edit.Envelope{Name: "gate", Kind: frame.Doorway, Say: "30"}), c.key, starter.Answer{Text: strconv.Itoa(was.Count + was.Gone)})
+		back := answer(do(t, more, &edit.ClearanceCheck{Name: "gate", Kind: frame.Doorway, Say: "30"}), c.key, starter.Answer{Text: strconv.Itoa(was.Count + was.Gone)})
 		assert.Equal(t, before.Cuts, planned(t, back).Cuts, id)
 	}
 }

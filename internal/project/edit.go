@@ -28,14 +28,14 @@ func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop) (*Proj
 		e.Unit = p.Units
 	}
 	doc := *made.Document
-	doc.Holds = slices.Concat(doc.Holds, p.Holds)
+	doc.ModeRules = slices.Concat(doc.ModeRules, p.Holds)
 	cut := slices.Sorted(maps.Keys(p.Given))
 	doc.Followed = slices.Clone(cut)
 	after, done, err := plan.Edit(ctx, &doc, e, shop)
 	if err != nil {
 		return nil, edit.Done{}, err
 	}
-	given, holds := p.Given, after.Holds
+	given, holds := p.Given, after.ModeRules
 	if len(cut) > 0 { // what pieces were cut to goes by the pipes' names of now
 		given = map[string]starter.Answer{}
 		for i, id := range after.Followed {
@@ -46,7 +46,7 @@ func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop) (*Proj
 			}
 		}
 	}
-	after.Followed, after.Holds = nil, nil
+	after.Followed, after.ModeRules = nil, nil
 	next, err := p.follow(e, made, after, &done)
 	if err != nil {
 		return nil, edit.Done{}, err

@@ -19,9 +19,9 @@ import (
 // joints with it, and its answers go on driving it.
 func TestAStarterIsDrawnOn(t *testing.T) {
 	p := project.Project{Name: "Gate", Units: measure.Inches, Tool: "saw", Starter: &starter.Begun{ID: "jump", Answers: map[string]starter.Answer{"width": {Text: "4 ft"}}},
-		Holds: []frame.Hold{{Joint: "left/hub", Mode: frame.Slip}}}
+		Holds: []frame.ModeRule{{Joint: "left/hub", Mode: frame.Slip}}}
 	before := planned(t, &p)
-	next, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "left/hub", Course: "left 6"}}, nil)
+	next, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "left/hub", Line: "left 6"}}, nil)
 	require.NoError(t, err)
 	require.NotNil(t, next.Starter)
 	assert.False(t, next.Starter.Own)
@@ -43,19 +43,19 @@ func TestAGestureTakesTypedSizesIn(t *testing.T) {
 	p := project.Project{Units: measure.Millimetres, Tool: "saw"}
 	var err error
 	next := &p
-	for _, e := range []edit.Edit{{Gesture: &edit.Begin{}}, {Gesture: &edit.Walk{From: "j1", Course: "right 500"}}} {
+	for _, e := range []edit.Edit{{Gesture: &edit.Begin{}}, {Gesture: &edit.Walk{From: "j1", Line: "right 500"}}} {
 		next, _, err = next.Edit(context.Background(), e, nil)
 		require.NoError(t, err)
 	}
 	assert.Equal(t, 500*measure.Millimetre, planned(t, next).Frames[0].Pipes[0].Centre, "a bare number is what it is in the project")
 	path := next.Frame.Root.Sizes[0].ID
 	next.Sizes = map[string]starter.Answer{path: {Text: "700"}}
-	last, _, err := next.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j1", Course: "up 300"}}, nil)
+	last, _, err := next.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j1", Line: "up 300"}}, nil)
 	require.NoError(t, err)
 	assert.Empty(t, last.Sizes)
 	assert.Equal(t, 700*measure.Millimetre, planned(t, last).Frames[0].Pipes[0].Centre)
 	next.Sizes[path] = starter.Answer{Text: "seven"}
-	_, _, err = next.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j1", Course: "up 300"}}, nil)
+	_, _, err = next.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j1", Line: "up 300"}}, nil)
 	assert.ErrorAs(t, err, &project.SizeProblems{})
 }
 

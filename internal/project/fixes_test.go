@@ -85,7 +85,7 @@ func TestAFixWithoutAPlaceIsDropped(t *testing.T) {
 // What the builder set counts over what the starter says, and leaves the
 // stored frame alone.
 func TestHoldsGoOverTheFrame(t *testing.T) {
-	p := project.Project{Starter: &starter.Begun{ID: "jump"}, Holds: []frame.Hold{{Mode: frame.Slip}}, Tool: "saw"}
+	p := project.Project{Starter: &starter.Begun{ID: "jump"}, Holds: []frame.ModeRule{{Mode: frame.Slip}}, Tool: "saw"}
 	job, err := p.Job()
 	require.NoError(t, err)
 	got, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
@@ -96,5 +96,5 @@ func TestHoldsGoOverTheFrame(t *testing.T) {
 	q := project.Project{Frame: doc, Holds: p.Holds}
 	_, err = q.Job()
 	require.NoError(t, err)
-	assert.Empty(t, doc.Holds)
+	assert.Empty(t, doc.ModeRules)
 }

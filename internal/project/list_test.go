@@ -19,7 +19,7 @@ import (
 
 func square(t *testing.T, unit measure.Unit) *project.Project {
 	p := &project.Project{Name: "Rack", Units: unit, Tool: "saw"}
-	for _, e := range []edit.Edit{{Gesture: &edit.Walk{Course: "right 1000 mm"}}, {Gesture: &edit.Walk{From: "j2", Course: "up 800 mm"}}, {Gesture: &edit.Walk{From: "j3", Course: "left 1000 mm"}}, {Gesture: &edit.Join{From: "j4", To: "j1"}}} {
+	for _, e := range []edit.Edit{{Gesture: &edit.Walk{Line: "right 1000 mm"}}, {Gesture: &edit.Walk{From: "j2", Line: "up 800 mm"}}, {Gesture: &edit.Walk{From: "j3", Line: "left 1000 mm"}}, {Gesture: &edit.Join{From: "j4", To: "j1"}}} {
 		next, _, err := p.Edit(context.Background(), e, nil)
 		require.NoError(t, err)
 		p = next
@@ -104,7 +104,7 @@ func TestAShopsSeatsStayInTheShop(t *testing.T) {
 	p := square(t, measure.Inches)
 	shop := plan.ExampleShop()
 	shop.Seats = map[frame.Mode]float64{frame.Cemented: 0.9}
-	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j4", Course: "up 12 cut"}}, &shop)
+	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j4", Line: "up 12 cut"}}, &shop)
 	require.NoError(t, err)
 	assert.Empty(t, next.Frame.Seats)
 	job, err := next.Job()

@@ -39,12 +39,12 @@ type Project struct {
 	// about it.
 	Described *Described `json:"described,omitempty"`
 	// Holds are joints the builder set, over what the starter or frame says.
-	Holds  []frame.Hold   `json:"holds,omitempty"`
-	Copies int            `json:"copies"`
-	Tool   string         `json:"tool"`
-	Step   measure.Length `json:"step,omitempty"`
-	Work   plan.Work      `json:"work"`
-	Marks  Marks          `json:"marks,omitzero"`
+	Holds  []frame.ModeRule `json:"holds,omitempty"`
+	Copies int              `json:"copies"`
+	Tool   string           `json:"tool"`
+	Step   measure.Length   `json:"step,omitempty"`
+	Work   plan.Work        `json:"work"`
+	Marks  Marks            `json:"marks,omitzero"`
 }
 
 // Asks are the prompts of a starter of the builder's own.
@@ -112,14 +112,14 @@ func (p *Project) Job() (plan.Job, error) {
 	doc := made.Document
 	if len(p.Holds) > 0 {
 		d := *doc
-		d.Holds = slices.Concat(doc.Holds, p.Holds)
+		d.ModeRules = slices.Concat(doc.ModeRules, p.Holds)
 		doc = &d
 	}
 	given, err := p.given(doc.Units)
 	if err != nil {
 		return plan.Job{}, err
 	}
-	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given, Told: told(made)}}, Tool: p.Tool, Step: p.Step, Have: p.Described.Items(doc.Size)}, nil
+	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given, Findings: told(made)}}, Tool: p.Tool, Step: p.Step, Have: p.Described.Items(doc.Size)}, nil
 }
 
 // UnmarshalJSON reads a project. One from before format 3 named its sizes by

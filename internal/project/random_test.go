@@ -26,7 +26,7 @@ func anyGesture(t *rapid.T, p *plan.Plan) edit.Gesture {
 	switch rapid.IntRange(0, 11).Draw(t, "gesture") {
 	case 0, 1:
 		way := rapid.SampledFrom([]string{"up", "down", "left", "right", "away", "toward"}).Draw(t, "way")
-		return &edit.Walk{From: joint(), Course: way + " " + long}
+		return &edit.Walk{From: joint(), Line: way + " " + long}
 	case 2:
 		return &edit.Split{Pipe: pipe()}
 	case 3:
@@ -38,7 +38,7 @@ func anyGesture(t *rapid.T, p *plan.Plan) edit.Gesture {
 	case 6:
 		return &edit.Delete{Joints: []string{joint()}}
 	case 7:
-		return &edit.Envelope{Name: "door " + long, Kind: frame.Doorway, Say: "32"}
+		return &edit.ClearanceCheck{Name: "door " + long, Kind: frame.Doorway, Say: "32"}
 	case 8:
 		return &edit.Tolerance{Pipes: []string{pipe()}, Class: frame.Trim}
 	case 9:

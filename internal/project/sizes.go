@@ -71,7 +71,7 @@ func retyped(doc *frame.Document, sizes map[string]starter.Answer, strict bool) 
 			bad = append(bad, starter.Problem{Key: id, At: pe.At, What: pe.What, Hint: pe.Hint})
 			continue
 		}
-		dim.Value, dim.Text, dim.Unit, dim.Stood = l, a.Text, cmp.Or(a.Unit, d.Units), false
+		dim.Value, dim.Text, dim.Unit, dim.Inferred = l, a.Text, cmp.Or(a.Unit, d.Units), false
 		if a.Meaning != "" {
 			dim.Meaning = a.Meaning
 		}

@@ -128,7 +128,7 @@ const nobodyWaits = 499
 // problem words an error as problem+json with the place of each fault.
 func problem(err error) error {
 	var (
-		nonsense plan.Nonsense
+		nonsense plan.ValidationError
 		answers  starter.Problems
 		sizes    project.SizeProblems
 		given    project.GivenProblems

@@ -3,14 +3,14 @@ import { StrictMode, Suspense, lazy } from "react";
 import { createRoot } from "react-dom/client";
 import { Route, Switch } from "wouter";
 import { Shelf } from "./shelf/shelf";
-import { Workbench } from "./bench/workbench";
+import { Editor } from "./editor/editor";
 import type { LensId } from "./lens/lenses";
 import { startTheme } from "./lib/theme";
 import { StartPage } from "./start/start";
 import { Loading } from "./ui/ui";
 import "./style/base.css";
 import "./style/parts.css";
-import "./style/bench.css";
+import "./style/editor.css";
 import "./style/build.css";
 import "./style/frame.css";
 import "./style/paper.css";
@@ -53,7 +53,7 @@ if (root)
               </Suspense>
             )}
           </Route>
-          <Route path="/p/:id/:lens?">{(p) => <Workbench key={p.id} id={p.id} lens={lensOf(p.lens)} />}</Route>
+          <Route path="/p/:id/:lens?">{(p) => <Editor key={p.id} id={p.id} lens={lensOf(p.lens)} />}</Route>
           <Route>
             <Shelf lost />
           </Route>

@@ -161,13 +161,13 @@ type Document struct {
 	Seats  map[frame.Mode]float64 `json:"seats,omitempty"` // share of socket depth; a missing mode keeps its default
 	Root   Definition             `json:"root"`
 	Groups []Definition           `json:"groups,omitempty"`
-	Holds  []frame.Hold           `json:"holds,omitempty"` // over what the definitions say; the last that counts wins
+	Holds  []frame.ModeRule       `json:"holds,omitempty"` // over what the definitions say; the last that counts wins
 	Drives []Drive                `json:"drives,omitempty"`
 
-	Tolerances []frame.Tolerance `json:"tolerances,omitempty"`
-	Envelopes  []frame.Envelope  `json:"envelopes,omitempty"`
-	Parts      []catalog.Custom  `json:"parts,omitempty"` // fittings of the document's own, that joints may be given
-	Stance     *frame.Stance     `json:"stance,omitempty"`
+	Tolerances []frame.Tolerance      `json:"tolerances,omitempty"`
+	Envelopes  []frame.ClearanceCheck `json:"envelopes,omitempty"`
+	Parts      []catalog.Custom       `json:"parts,omitempty"` // fittings of the document's own, that joints may be given
+	Stance     *frame.Stance          `json:"stance,omitempty"`
 }
 
 // Now is the document in the form of today. It panics where it cannot be read.

@@ -527,7 +527,7 @@ export interface components {
             begin?: components["schemas"]["EditBegin"];
             bow?: components["schemas"]["EditBow"];
             bring?: components["schemas"]["EditBring"];
-            check?: components["schemas"]["EditEnvelope"];
+            check?: components["schemas"]["EditClearanceCheck"];
             class?: components["schemas"]["EditTolerance"];
             custom?: components["schemas"]["EditCustom"];
             delete?: components["schemas"]["EditDelete"];
@@ -536,7 +536,7 @@ export interface components {
             fit?: components["schemas"]["EditFit"];
             flip?: components["schemas"]["EditFlip"];
             giveWay?: components["schemas"]["EditGiveWay"];
-            group?: components["schemas"]["EditGroup"];
+            group?: components["schemas"]["EditMakeGroup"];
             insert?: components["schemas"]["EditInsert"];
             join?: components["schemas"]["EditJoin"];
             keep?: components["schemas"]["EditKeep"];
@@ -592,6 +592,13 @@ export interface components {
             group: string;
             on: string;
         };
+        EditClearanceCheck: {
+            drop?: boolean;
+            joint?: string;
+            kind?: string;
+            name: string;
+            say?: string;
+        };
         EditCustom: {
             drop?: boolean;
             name: string;
@@ -605,7 +612,7 @@ export interface components {
         };
         EditDone: {
             also?: string[];
-            gave?: components["schemas"]["EditGave"][];
+            gave?: components["schemas"]["EditGivenUp"][];
             joint?: string;
             label: string;
             offers?: components["schemas"]["EditOffer"][];
@@ -616,13 +623,6 @@ export interface components {
             all?: boolean;
             end: string;
             joint: string;
-        };
-        EditEnvelope: {
-            drop?: boolean;
-            joint?: string;
-            kind?: string;
-            name: string;
-            say?: string;
         };
         EditEven: {
             /** Format: int64 */
@@ -643,21 +643,16 @@ export interface components {
             axis: number;
             part: string;
         };
-        EditGave: {
-            now: string;
-            size: string;
-            was: string;
-            words: string;
-        };
         EditGiveWay: {
             group?: string;
             id: string;
             kind: string;
         };
-        EditGroup: {
-            in?: string;
-            joints: string[];
-            name: string;
+        EditGivenUp: {
+            now: string;
+            size: string;
+            was: string;
+            words: string;
         };
         EditInsert: {
             after: string;
@@ -703,6 +698,11 @@ export interface components {
             size?: string;
             spacer?: string;
             wheel?: string;
+        };
+        EditMakeGroup: {
+            in?: string;
+            joints: string[];
+            name: string;
         };
         EditMirror: {
             about: string;
@@ -1014,6 +1014,12 @@ export interface components {
             joined?: string[][];
             pitch?: components["schemas"]["FrameSize"];
         };
+        FrameClearanceCheck: {
+            id: string;
+            joint?: string;
+            kind: string;
+            size: number[];
+        };
         FrameDefinition: {
             id?: string;
             joints?: components["schemas"]["FrameJoint"][];
@@ -1029,11 +1035,11 @@ export interface components {
             uses?: components["schemas"]["FrameUse"][];
         };
         FrameDocument: {
-            envelopes?: components["schemas"]["FrameEnvelope"][];
+            envelopes?: components["schemas"]["FrameClearanceCheck"][];
             /** Format: int64 */
             format: number;
             groups?: components["schemas"]["FrameDefinition"][];
-            holds?: components["schemas"]["FrameHold"][];
+            holds?: components["schemas"]["FrameModeRule"][];
             mode: string;
             name: string;
             origin?: number[];
@@ -1049,12 +1055,6 @@ export interface components {
             tolerances?: components["schemas"]["FrameTolerance"][];
             units: string;
         };
-        FrameEnvelope: {
-            id: string;
-            joint?: string;
-            kind: string;
-            size: number[];
-        };
         FrameForced: {
             declared?: boolean;
             kind: string;
@@ -1062,21 +1062,12 @@ export interface components {
             spare?: number[][];
             unstated?: boolean;
         };
-        FrameGave: {
+        FrameGaveWay: {
             freed?: boolean;
             pipes?: string[];
             reasons?: string[];
             sizes?: string[];
             words: string;
-        };
-        FrameHold: {
-            group?: string;
-            joint?: string;
-            kind?: string;
-            mode: string;
-            pipe?: string;
-            reason?: string;
-            use?: string;
         };
         FrameInsertion: {
             mode: string;
@@ -1120,11 +1111,20 @@ export interface components {
             drop: string;
             keep: string;
         };
+        FrameModeRule: {
+            group?: string;
+            joint?: string;
+            kind?: string;
+            mode: string;
+            pipe?: string;
+            reason?: string;
+            use?: string;
+        };
         FramePipe: {
             atEnd?: components["schemas"]["FrameInsertion"][];
             dir?: number[];
             from: string;
-            gave?: components["schemas"]["FrameGave"];
+            gave?: components["schemas"]["FrameGaveWay"];
             id: string;
             path?: string;
             /** Format: int64 */
@@ -1144,7 +1144,7 @@ export interface components {
             by?: number[];
             dir?: number[];
             from?: string;
-            gave?: components["schemas"]["FrameGave"];
+            gave?: components["schemas"]["FrameGaveWay"];
             id: string;
             kind: string;
             likeAxis?: string;
@@ -1165,7 +1165,7 @@ export interface components {
             axis?: string;
             foot?: string;
             from?: string;
-            gave?: components["schemas"]["FrameGave"];
+            gave?: components["schemas"]["FrameGaveWay"];
             id: string;
             label?: string;
             meaning: string;
@@ -1374,7 +1374,7 @@ export interface components {
             bill: components["schemas"]["CostBill"];
             budget?: components["schemas"]["PlanBudget"];
             cautions: string[];
-            cuts: components["schemas"]["PlanGroup"][];
+            cuts: components["schemas"]["PlanCutLine"][];
             figures: components["schemas"]["PlanFigured"][];
             findings: components["schemas"]["Finding"][];
             fittings: components["schemas"]["PlanFittingCount"][];
@@ -1423,7 +1423,32 @@ export interface components {
             used: number;
             what: string;
         };
-        PlanCheck: {
+        PlanCheckedClearance: {
+            fits: boolean;
+            id: string;
+            joint?: string;
+            kind: string;
+            size: number[];
+            slack: number[];
+            words: string;
+        };
+        PlanCutLine: {
+            class?: string;
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            cut: number;
+            hidden: boolean;
+            letter: string;
+            path?: string;
+            pipes: components["schemas"]["PlanPipeRef"][];
+            size: string;
+            sum: components["schemas"]["WhyTerm"][];
+            tooShort: boolean;
+            typed?: string;
+            waits?: boolean;
+        };
+        PlanCutListCheck: {
             closed: boolean;
             /** Format: int64 */
             gap: number;
@@ -1434,15 +1459,6 @@ export interface components {
             seated: components["schemas"]["PlanSeated"][];
             stuck: boolean;
             unknown: string[];
-        };
-        PlanEnveloped: {
-            fits: boolean;
-            id: string;
-            joint?: string;
-            kind: string;
-            size: number[];
-            slack: number[];
-            words: string;
         };
         PlanFigured: {
             field: string;
@@ -1462,11 +1478,11 @@ export interface components {
             size: string;
         };
         PlanFrame: {
-            check?: components["schemas"]["PlanCheck"];
+            check?: components["schemas"]["PlanCutListCheck"];
             contacts: components["schemas"]["FittingContact"][];
             /** Format: int64 */
             copies: number;
-            envelopes: components["schemas"]["PlanEnveloped"][];
+            envelopes: components["schemas"]["PlanCheckedClearance"][];
             /** Format: int64 */
             floor: number;
             insertions: components["schemas"]["FittingInsertion"][];
@@ -1475,7 +1491,7 @@ export interface components {
             loops: components["schemas"]["CutlistLoop"][];
             name: string;
             overall: components["schemas"]["CutlistExtent"][];
-            parts: components["schemas"]["PlanPart"][];
+            parts: components["schemas"]["PlanInstance"][];
             pipes: components["schemas"]["PlanPipe"][];
             places: components["schemas"]["LayoutPlace"][];
             ports: components["schemas"]["FittingAudit"];
@@ -1483,21 +1499,10 @@ export interface components {
             sizes: components["schemas"]["LayoutSize"][];
             units: string;
         };
-        PlanGroup: {
-            class?: string;
-            /** Format: int64 */
-            count: number;
-            /** Format: int64 */
-            cut: number;
-            hidden: boolean;
-            letter: string;
-            path?: string;
-            pipes: components["schemas"]["PlanPipeRef"][];
-            size: string;
-            sum: components["schemas"]["WhyTerm"][];
-            tooShort: boolean;
-            typed?: string;
-            waits?: boolean;
+        PlanInstance: {
+            group: string;
+            name: string;
+            path: string;
         };
         PlanOffcut: {
             /** Format: int64 */
@@ -1505,11 +1510,6 @@ export interface components {
             /** Format: int64 */
             length: number;
             size: string;
-        };
-        PlanPart: {
-            group: string;
-            name: string;
-            path: string;
         };
         PlanPipe: {
             bare: number[][];
@@ -1648,7 +1648,7 @@ export interface components {
             given?: {
                 [key: string]: components["schemas"]["StarterAnswer"];
             };
-            holds?: components["schemas"]["FrameHold"][];
+            holds?: components["schemas"]["FrameModeRule"][];
             marks?: components["schemas"]["ProjectMarks"];
             name: string;
             sizes?: {

@@ -31,7 +31,7 @@ describe("three versions made one", () => {
 
   it("treats a list as one thing", () => {
     const m = merge(base, { ...base, holds: [{ mode: "cemented" }] }, { ...base, holds: [{ mode: "eased" }] });
-    expect(m.clashes).toEqual(["/holds"]);
+    expect(m.clashes).toEqual(["/mode-rules"]);
   });
 });
 

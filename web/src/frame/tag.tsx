@@ -1,6 +1,6 @@
 import { Popover } from "radix-ui";
 import type { Finding, Fix } from "../api/client";
-import { FindingText } from "../bench/findings";
+import { FindingText } from "../editor/findings";
 import type { Tag } from "./paint";
 
 /** A label on the frame. It is for the eye and the hand; the list of pipes and joints says the same to a screen reader. */

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "wouter";
 import { type Plan, type Project, api, ask } from "../api/client";
-import { modeWords } from "../desk/holds";
+import { modeWords } from "../desk/mode-rules";
 import { savesDone } from "../desk/saver";
 import { planOf } from "../desk/use-plan";
 import { aislesOf, nameOf } from "../lens/buy/list";

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useRef, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { type ProjectLine, api, ask } from "../api/client";
-import { useKeys } from "../bench/use-keys";
+import { useKeys } from "../editor/use-keys";
 import { savesDone } from "../desk/saver";
 import { plural } from "../lib/format";
 import { Icon } from "../ui/icons";

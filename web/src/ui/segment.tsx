@@ -1,5 +1,5 @@
 import { ToggleGroup } from "radix-ui";
-import type { Tally } from "../desk/holds";
+import type { Tally } from "../desk/mode-rules";
 
 /** Cemented or dry, for one joint or many: which it is now, and a press to set it. */
 export function HowHeld({ of, tally, onSet }: { of: string; tally: Tally; onSet: (mode: "cemented" | "slip") => void }) {

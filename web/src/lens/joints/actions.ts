@@ -1,4 +1,4 @@
-import { type Mode, type Scope, flipped, hold, modeWords, tally } from "../../desk/holds";
+import { type Mode, type Scope, flipped, hold, modeWords, tally } from "../../desk/mode-rules";
 import type { LensProps } from "../lens";
 
 export function setHold(desk: LensProps["desk"], what: string, scope: Scope, mode: Mode) {

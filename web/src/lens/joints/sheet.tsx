@@ -1,5 +1,5 @@
 import type { PlanFrame } from "../../api/client";
-import { type Mode, modeWords, tally } from "../../desk/holds";
+import { type Mode, modeWords, tally } from "../../desk/mode-rules";
 import { Len, type Style, plural } from "../../lib/format";
 import { kindWords, sizeWords } from "../../lib/words";
 import { Picture } from "../../ui/picture";

@@ -6,7 +6,7 @@ import { Len, type Style, meaning } from "../../lib/format";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
-import { Envelopes } from "./envelopes";
+import { Envelopes } from "./clearance-checks";
 import { Contacts } from "../contacts";
 import type { LensProps, Subset } from "../lens";
 import { pipeSizes } from "../sizes";

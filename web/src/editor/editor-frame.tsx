@@ -1,7 +1,7 @@
 import { useDeferredValue, useMemo, useRef } from "react";
 import type { Finding, Fix, Plan, Starter } from "../api/client";
 import type { Desk } from "../desk/history";
-import { hold, modeWords } from "../desk/holds";
+import { hold, modeWords } from "../desk/mode-rules";
 import type { DeskOf } from "../desk/use-desk";
 import type { Gesture } from "../desk/use-gesture";
 import { FrameView } from "../frame/frame-view";
@@ -47,7 +47,7 @@ const none = {};
  * first; the picture follows, and is touched by nothing but a new plan, pick,
  * lens or look.
  */
-export function BenchFrame(props: Props) {
+export function EditorFrame(props: Props) {
   const { desk, plan, of, lens, starters, picked, marked, gesture } = props;
   const style = (of.project.style || "inches") as Style;
   const phone = usePhone();

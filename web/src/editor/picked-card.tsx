@@ -1,5 +1,5 @@
 import type { PlanFrame } from "../api/client";
-import { flipped, tally } from "../desk/holds";
+import { flipped, tally } from "../desk/mode-rules";
 import type { Picked } from "../frame/items";
 import { Len, type Style, plural, text } from "../lib/format";
 import { kindWords, sizeWords } from "../lib/words";

@@ -7,24 +7,24 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// EnvelopeKind is what a size that is not the frame's own asks of it.
-type EnvelopeKind string
+// ClearanceKind is what a size that is not the frame's own asks of it.
+type ClearanceKind string
 
 // The envelopes.
 const (
-	Doorway EnvelopeKind = "doorway" // it passes an opening, turned as it may be
-	Inside  EnvelopeKind = "inside"  // it fits into something, turned as it may be
-	Over    EnvelopeKind = "over"    // something fits under it, standing on the floor
-	Reach   EnvelopeKind = "reach"   // someone reaches its top, or one of its joints
+	Doorway ClearanceKind = "doorway" // it passes an opening, turned as it may be
+	Inside  ClearanceKind = "inside"  // it fits into something, turned as it may be
+	Over    ClearanceKind = "over"    // something fits under it, standing on the floor
+	Reach   ClearanceKind = "reach"   // someone reaches its top, or one of its joints
 )
 
-// EnvelopeKinds lists the envelopes.
-func EnvelopeKinds() []EnvelopeKind { return []EnvelopeKind{Doorway, Inside, Over, Reach} }
+// ClearanceKinds lists the envelopes.
+func ClearanceKinds() []ClearanceKind { return []ClearanceKind{Doorway, Inside, Over, Reach} }
 
-// Envelope is a check against a size that is not the frame's own.
-type Envelope struct {
+// ClearanceCheck is a check against a size that is not the frame's own.
+type ClearanceCheck struct {
 	ID    string            `json:"id"` // its name, as the builder says it: the hall door
-	Kind  EnvelopeKind      `json:"kind"`
+	Kind  ClearanceKind     `json:"kind"`
 	Size  [3]measure.Length `json:"size"`                        // wide and high of a doorway, where high may be 0; wide, deep, high; of a reach, the first
 	Joint string            `json:"joint,omitempty" ref:"joint"` // of a reach; the top of the frame where it is left out
 }
@@ -33,22 +33,22 @@ type Envelope struct {
 const doorHigh = 80 * measure.Inch
 
 // High is a doorway's height.
-func (e *Envelope) High() measure.Length {
+func (e *ClearanceCheck) High() measure.Length {
 	if e.Size[1] == 0 {
 		return doorHigh
 	}
 	return e.Size[1]
 }
 
-func (d *Document) checkEnvelopes(ps *Problems) {
+func (d *Document) validateClearanceChecks(ps *Problems) {
 	seen := map[string]bool{}
-	for i, e := range d.Envelopes {
+	for i, e := range d.ClearanceChecks {
 		path := fmt.Sprintf("/envelopes/%d", i)
-		need := map[EnvelopeKind]int{Doorway: 1, Inside: 3, Over: 3, Reach: 1}[e.Kind]
+		need := map[ClearanceKind]int{Doorway: 1, Inside: 3, Over: 3, Reach: 1}[e.Kind]
 		switch {
 		case e.ID == "" || seen[e.ID]:
 			ps.add(path+"/id", fmt.Sprintf("the name %q is empty or taken", e.ID), "give each check its own name")
-		case !slices.Contains(EnvelopeKinds(), e.Kind):
+		case !slices.Contains(ClearanceKinds(), e.Kind):
 			ps.add(path+"/kind", fmt.Sprintf("unknown check %q", e.Kind), "use doorway, inside, over or reach")
 		}
 		seen[e.ID] = true

@@ -23,7 +23,7 @@ interface Props {
 }
 
 /** The workbench's top line: the name, whether it is saved, and the way back. */
-export function BenchBar({ desk, now, style, ready, onCommands, onHelp, onPrint }: Props) {
+export function EditorBar({ desk, now, style, ready, onCommands, onHelp, onPrint }: Props) {
   const past = desk.history?.past.at(-1);
   const future = desk.history?.future[0];
   return (

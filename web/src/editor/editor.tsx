@@ -27,8 +27,8 @@ import { useNarrow } from "../lib/theme";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
 import { ShownAs } from "../ui/why";
-import { BenchBar } from "./bench-bar";
-import { BenchFrame } from "./bench-frame";
+import { EditorBar } from "./editor-bar";
+import { EditorFrame } from "./editor-frame";
 import { commandsOf } from "./command-list";
 import { PickedCard } from "./picked-card";
 import { Ask } from "./question";
@@ -42,7 +42,7 @@ const Help = lazy(() => import("./help"));
 const Commands = lazy(() => import("./commands"));
 
 /** One project: the frame stays in view, the lens asks one question, the tape answers. */
-export function Workbench({ id, lens }: { id: string; lens: LensId }) {
+export function Editor({ id, lens }: { id: string; lens: LensId }) {
   const desk = useDesk(id);
   if (desk.loading)
     return (
@@ -64,12 +64,12 @@ export function Workbench({ id, lens }: { id: string; lens: LensId }) {
   const { now } = desk.history;
   return (
     <ShownAs value={(now.project.style || "inches") as Style}>
-      <Bench id={id} lens={lens} desk={desk} now={now} />
+      <OpenProject id={id} lens={lens} desk={desk} now={now} />
     </ShownAs>
   );
 }
 
-function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf; now: Desk }) {
+function OpenProject({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf; now: Desk }) {
   const { project, shop } = now;
   const planned = usePlan(now);
   const { plan } = planned;
@@ -156,15 +156,15 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
   const hideFrame = narrow && (lens === "buy" || lens === "cut") && !shown;
   const labels = Object.fromEntries(targets.map((t) => [t.key, t.label]));
   return (
-    <div className="bench">
-      <BenchBar desk={desk} now={now} style={style} ready={plan !== undefined && !planned.old} onCommands={() => setOpen("commands")} onHelp={() => setOpen("help")} onPrint={toSheet} />
+    <div className="editor">
+      <EditorBar desk={desk} now={now} style={style} ready={plan !== undefined && !planned.old} onCommands={() => setOpen("commands")} onHelp={() => setOpen("help")} onPrint={toSheet} />
       {desk.other && <Stale other={desk.other} mine={project} labels={labels} keep={desk.keep} />}
-      <main className="bench-main">
-        <section aria-label="The frame" className={`bench-frame ${planned.old ? "is-old" : ""}`} hidden={hideFrame}>
+      <main className="editor-main">
+        <section aria-label="The frame" className={`editor-frame ${planned.old ? "is-old" : ""}`} hidden={hideFrame}>
           {plan && frame && planned.of ? (
             <>
               <LiveTargets value={targets}>
-                <BenchFrame
+                <EditorFrame
                   desk={desk}
                   plan={plan}
                   of={planned.of}
@@ -212,18 +212,18 @@ function Bench({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf
             !planned.failure && general.length === 0 && !planned.old && <Loading what="the frame" />
           )}
           {planned.old && (
-            <p role="status" className="bench-note text-warn">
+            <p role="status" className="editor-note text-warn">
               {plan ? "Shown as it was before the size that cannot be read." : "It is drawn as soon as every size can be read."}
             </p>
           )}
           {general.map(([where, what]) => (
-            <p key={where} role="alert" className="bench-note text-bad">
+            <p key={where} role="alert" className="editor-note text-bad">
               {what}
             </p>
           ))}
           {planned.failure && <Failure why={planned.failure} />}
         </section>
-        <Tabs.Root value={lens} onValueChange={(v) => toLens(v as LensId)} className="bench-sheet" activationMode="manual">
+        <Tabs.Root value={lens} onValueChange={(v) => toLens(v as LensId)} className="editor-sheet" activationMode="manual">
           <Tabs.List className="lens-tabs no-print" aria-label="Lenses, in the order of work">
             {lenses.map((l, i) => (
               <Tabs.Trigger key={l.id} value={l.id} className="lens-tab" title={`${l.asks} (${i + 1})`}>

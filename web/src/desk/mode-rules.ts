@@ -1,9 +1,9 @@
-import type { Hold, PlanFrame, Project } from "../api/client";
+import type { ModeRule, PlanFrame, Project } from "../api/client";
 
 export type Mode = "cemented" | "slip" | "eased" | "pinned";
 
 /** What a setting is about: everything, a kind, a group, one use, a joint, or one end of a pipe at it. */
-export type Scope = Pick<Hold, "kind" | "group" | "use" | "joint" | "pipe">;
+export type Scope = Pick<ModeRule, "kind" | "group" | "use" | "joint" | "pipe">;
 
 const key = (s: Scope) => [s.kind, s.group, s.use, s.joint, s.pipe].map((x) => x ?? "").join("|");
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Project } from "../api/client";
-import { type Mode, type Scope, flipped, hold } from "./holds";
+import { type Mode, type Scope, flipped, hold } from "./mode-rules";
 
 const p = (...holds: [Scope, Mode][]): Project => ({ name: "", units: "in", style: "inches", tool: "saw", copies: 1, work: { bought: [] }, holds: holds.map(([s, mode]) => ({ ...s, mode })) });
 const after = (from: Project, scope: Scope, mode: Mode) => hold(from, scope, mode).holds;

@@ -8,14 +8,14 @@ import (
 	"sturdyelbow/core/catalog"
 )
 
-// Hold sets how insertions are held, over what the definitions say. It counts
+// ModeRule sets how insertions are held, over what the definitions say. It counts
 // for everything its scope names: one joint, or one pipe's end at it; a use
 // and all in it; every use of a group; every fitting of a kind; with no scope
 // the whole frame. Of the holds that count for an insertion the last one wins.
 //
 // A scope that the frame no longer has counts for nothing and is no error: a
 // joint that comes back with another bay finds its setting again.
-type Hold struct {
+type ModeRule struct {
 	Joint  string       `json:"joint,omitempty" ref:"joint"` // a joint's path
 	Pipe   string       `json:"pipe,omitempty" ref:"pipe"`   // with Joint: the end of this pipe only
 	Use    string       `json:"use,omitempty" ref:"use"`     // a use's path
@@ -26,7 +26,7 @@ type Hold struct {
 }
 
 // scope words what a hold counts for.
-func (h *Hold) scope() string {
+func (h *ModeRule) scope() string {
 	switch {
 	case h.Pipe != "":
 		return "set here"
@@ -43,10 +43,10 @@ func (h *Hold) scope() string {
 }
 
 // Why says, in words, why it counts: its reason, or what it counts for.
-func (h *Hold) Why() string { return cmp.Or(h.Reason, h.scope()) }
+func (h *ModeRule) Why() string { return cmp.Or(h.Reason, h.scope()) }
 
-func (d *Document) checkHolds(ps *Problems) {
-	for i, h := range d.Holds {
+func (d *Document) checkModeRules(ps *Problems) {
+	for i, h := range d.ModeRules {
 		where := fmt.Sprintf("/holds/%d", i)
 		checkMode(ps, where+"/mode", h.Mode, false)
 		scopes := 0
@@ -64,18 +64,18 @@ func (d *Document) checkHolds(ps *Problems) {
 	}
 }
 
-// Hold settles how each pipe's end is held: the last of the document's holds
+// ApplyModeRules settles how each pipe's end is held: the last of the document's holds
 // that counts for it, else what the definitions say. kindOf gives the fitting
 // at a joint; nil when fittings are not known yet. It reports whether
 // anything changed.
-func (g *Graph) Hold(kindOf func(joint int) catalog.Kind) (changed bool) {
+func (g *Graph) ApplyModeRules(kindOf func(joint int) catalog.Kind) (changed bool) {
 	for i := range g.Edges {
 		ed := &g.Edges[i]
 		for s, n := range ed.Ends {
 			held := ed.drawn[s]
-			for k := len(g.Doc.Holds) - 1; k >= 0; k-- {
-				if h := &g.Doc.Holds[k]; g.counts(h, n, ed.ID, kindOf) {
-					held = Held{Mode: h.Mode, Reason: h.Why(), Seat: g.Doc.Seat(h.Mode)}
+			for k := len(g.Doc.ModeRules) - 1; k >= 0; k-- {
+				if h := &g.Doc.ModeRules[k]; g.counts(h, n, ed.ID, kindOf) {
+					held = EndMode{Mode: h.Mode, Reason: h.Why(), Seat: g.Doc.Seat(h.Mode)}
 					break
 				}
 			}
@@ -87,7 +87,7 @@ func (g *Graph) Hold(kindOf func(joint int) catalog.Kind) (changed bool) {
 }
 
 // counts says whether a hold is about a pipe's end at a joint.
-func (g *Graph) counts(h *Hold, joint int, pipe string, kindOf func(int) catalog.Kind) bool {
+func (g *Graph) counts(h *ModeRule, joint int, pipe string, kindOf func(int) catalog.Kind) bool {
 	n := &g.Nodes[joint]
 	switch {
 	case h.Joint != "":

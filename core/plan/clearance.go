@@ -9,17 +9,17 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// Enveloped is a check against a size that is not the frame's own.
-type Enveloped struct {
-	frame.Envelope
+// CheckedClearance is a check against a size that is not the frame's own.
+type CheckedClearance struct {
+	frame.ClearanceCheck
 	Fits  bool             `json:"fits"`
 	Slack []measure.Length `json:"slack"` // what is to spare in each of its sizes; below zero, missing
 	Words string           `json:"words"`
 }
 
-// envelopes judges every check, as the frame stands and as it is folded.
-func (f *planned) envelopes(d *frame.Document) (all []Enveloped, fs []finding.Finding) {
-	all = []Enveloped{}
+// checkClearances judges every check, as the frame stands and as it is folded.
+func (f *planned) checkClearances(d *frame.Document) (all []CheckedClearance, fs []finding.Finding) {
+	all = []CheckedClearance{}
 	sizes := []named{{"", [3]measure.Length{f.Overall[0].Size, f.Overall[1].Size, f.Overall[2].Size}}}
 	for _, l := range f.Links {
 		for _, s := range l.States {
@@ -28,8 +28,8 @@ func (f *planned) envelopes(d *frame.Document) (all []Enveloped, fs []finding.Fi
 			}
 		}
 	}
-	for _, e := range d.Envelopes {
-		out := Enveloped{Envelope: e}
+	for _, e := range d.ClearanceChecks {
+		out := CheckedClearance{ClearanceCheck: e}
 		switch e.Kind {
 		case frame.Doorway:
 			out.best(sizes, []measure.Length{e.Size[0], e.High()})
@@ -60,7 +60,7 @@ type named struct {
 // best finds the state and the turn, along the axes, in which a frame goes
 // through or into something with the most to spare: small sides to small sides.
 // Through an opening the longest side is the way it goes.
-func (e *Enveloped) best(states []named, opening []measure.Length) {
+func (e *CheckedClearance) best(states []named, opening []measure.Length) {
 	want := slices.Clone(opening)
 	order := make([]int, len(want)) // the sides of the opening, smallest first
 	for i := range order {
@@ -98,7 +98,7 @@ func (e *Enveloped) best(states []named, opening []measure.Length) {
 
 // over looks for the bodies nearest to something that stands on the floor
 // under the frame, in its middle, and says how much room there is.
-func (f *planned) over(e *Enveloped) {
+func (f *planned) over(e *CheckedClearance) {
 	type span struct{ lo, hi [3]measure.Length }
 	var bodies []span
 	add := func(p, q measure.Point, r measure.Length) {
@@ -177,7 +177,7 @@ func (f *planned) over(e *Enveloped) {
 }
 
 // reach says whether somebody reaches the top, or a joint.
-func (f *planned) reach(e *Enveloped) {
+func (f *planned) reach(e *CheckedClearance) {
 	high := f.Overall[2].From + f.Overall[2].Size - f.Floor
 	what := "its top"
 	if n := f.graph.Node(e.Joint); e.Joint != "" && n >= 0 {

@@ -14,14 +14,14 @@ import (
 	"sturdyelbow/core/plan"
 )
 
-func (h *hand) envelope(name string) plan.Enveloped {
+func (h *hand) envelope(name string) plan.CheckedClearance {
 	for _, e := range h.plan().Frames[0].Envelopes {
 		if e.ID == name {
 			return e
 		}
 	}
 	require.Fail(h.t, "no check "+name)
-	return plan.Enveloped{}
+	return plan.CheckedClearance{}
 }
 
 // A goal 60 wide, 30 deep at its feet and 40 high, outside.
@@ -37,8 +37,8 @@ func TestEnvelopesByName(t *testing.T) {
 		h.walk(j, "near 30")
 	}
 	all := h.plan().Frames[0].Overall
-	check := func(name string, kind frame.EnvelopeKind, say, joint string) plan.Enveloped {
-		h.do(edit.Edit{Gesture: &edit.Envelope{Name: name, Kind: kind, Say: say, Joint: joint}})
+	check := func(name string, kind frame.ClearanceKind, say, joint string) plan.CheckedClearance {
+		h.do(edit.Edit{Gesture: &edit.ClearanceCheck{Name: name, Kind: kind, Say: say, Joint: joint}})
 		return h.envelope(name)
 	}
 	// through the door with its depth, the smallest side, across the opening
@@ -49,7 +49,7 @@ func TestEnvelopesByName(t *testing.T) {
 	e = check("hall door", frame.Doorway, "28", "")
 	assert.False(t, e.Fits)
 	assert.Contains(t, h.codes(), "envelope")
-	assert.Len(t, h.doc.Envelopes, 1, "the same name is the same check")
+	assert.Len(t, h.doc.ClearanceChecks, 1, "the same name is the same check")
 	e = check("car", frame.Inside, "36 x 70 x 50", "")
 	assert.True(t, e.Fits, "its sides in whatever order they go")
 	assert.Equal(t, 36*measure.Inch-all[1].Size, e.Slack[0])
@@ -61,8 +61,8 @@ func TestEnvelopesByName(t *testing.T) {
 	assert.False(t, check("box", frame.Over, "59 x 20 x 30", "").Fits)
 	assert.True(t, check("keeper", frame.Reach, "84", "").Fits)
 	assert.False(t, check("child", frame.Reach, "38", top).Fits)
-	h.do(edit.Edit{Gesture: &edit.Envelope{Name: "child", Drop: true}})
-	for _, bad := range []edit.Envelope{{}, {Name: "x", Kind: "hat", Say: "3"}, {Name: "x", Kind: frame.Inside, Say: "3 x 4"}, {Name: "x", Kind: frame.Reach, Say: "3", Joint: "j99"}, {Name: "x", Kind: frame.Doorway, Say: "wide"}, {Name: "gone", Drop: true}} {
+	h.do(edit.Edit{Gesture: &edit.ClearanceCheck{Name: "child", Drop: true}})
+	for _, bad := range []edit.ClearanceCheck{{}, {Name: "x", Kind: "hat", Say: "3"}, {Name: "x", Kind: frame.Inside, Say: "3 x 4"}, {Name: "x", Kind: frame.Reach, Say: "3", Joint: "j99"}, {Name: "x", Kind: frame.Doorway, Say: "wide"}, {Name: "gone", Drop: true}} {
 		h.refused(edit.Edit{Gesture: &bad})
 	}
 }

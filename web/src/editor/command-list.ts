@@ -1,17 +1,17 @@
 import type { Finding, Fix, Plan } from "../api/client";
 import type { Desk } from "../desk/history";
-import type { Mode } from "../desk/holds";
+import type { Mode } from "../desk/mode-rules";
 import type { DeskOf } from "../desk/use-desk";
 import type { Picked } from "../frame/items";
 import type { View } from "../frame/scene/rig";
 import { setHold } from "../lens/joints/actions";
 import { type LensId, lenses } from "../lens/lenses";
 import { currentTheme, setTheme } from "../lib/theme";
-import { styles } from "./bench-bar";
+import { styles } from "./editor-bar";
 import type { CommandOf } from "./commands";
 import { exportAs, exportKinds } from "./export-menu";
 
-interface Bench {
+interface OpenProject {
   desk: DeskOf;
   now: Desk;
   plan?: Plan;
@@ -36,7 +36,7 @@ const views: [View, string, string][] = [
 ];
 
 /** Everything that can be commanded by name. */
-export function commandsOf(b: Bench): CommandOf[] {
+export function commandsOf(b: OpenProject): CommandOf[] {
   const { desk, plan } = b;
   const all: CommandOf[] = lenses.map((l, i) => ({ group: "Lens", name: `${l.name}: ${l.asks}`, keys: String(i + 1), icon: l.icon, run: () => b.toLens(l.id) }));
   const past = desk.history?.past.at(-1);

@@ -15,13 +15,13 @@ const asSaid = measure.Length(1000) // a micrometre
 // says so, and its words.
 type gaveWay struct {
 	layout.Party
-	gave  **frame.Gave
+	gave  **frame.GaveWay
 	words string
 }
 
 // gaveWays lists what gave way in a document.
 func gaveWays(d *frame.Document) (all []gaveWay) {
-	add := func(kind, id, group string, gave **frame.Gave, words string) {
+	add := func(kind, id, group string, gave **frame.GaveWay, words string) {
 		if *gave != nil {
 			all = append(all, gaveWay{layout.Party{Kind: kind, ID: id, Group: group}, gave, words})
 		}
@@ -43,11 +43,11 @@ func gaveWays(d *frame.Document) (all []gaveWay) {
 	return all
 }
 
-// holdsAgain lets what gave way before this gesture hold again where it has
+// restoreWhatHolds lets what gave way before this gesture hold again where it has
 // come to be just as it was said: the leg on one side of a rack made that side
 // longer, and the leg on the other side makes both even. Nothing moves by it.
 // It costs a solution for each that may.
-func (e *editor) holdsAgain() error {
+func (e *editor) restoreWhatHolds() error {
 	for _, g := range gaveWays(e.doc) {
 		if !slices.ContainsFunc(e.yielded, func(p layout.Party) bool { return p == g.Party }) {
 			continue // it gave way just now
@@ -62,24 +62,24 @@ func (e *editor) holdsAgain() error {
 		}
 		was, before := *g.gave, e.view
 		*g.gave = nil
-		if err := e.look(); err != nil {
+		if err := e.resolve(); err != nil {
 			return err
 		}
-		if e.differs(before) {
+		if e.changedBeyond(before) {
 			*g.gave = was
-			if err := e.look(); err != nil {
+			if err := e.resolve(); err != nil {
 				return err
 			}
 			continue
 		}
-		e.tell("%s holds again", words)
+		e.note("%s holds again", words)
 	}
 	return nil
 }
 
-// differs says whether something moved, or contradicts something, that did not
+// changedBeyond says whether something moved, or contradicts something, that did not
 // before.
-func (e *editor) differs(before *View) bool {
+func (e *editor) changedBeyond(before *View) bool {
 	return len(e.view.Clashes) > len(before.Clashes) || len(e.view.Near) > len(before.Near) ||
 		!slices.EqualFunc(e.view.Points, before.Points, func(p, q measure.Point) bool { return p.Distance(q) <= asSaid })
 }

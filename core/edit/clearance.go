@@ -7,30 +7,30 @@ import (
 	"sturdyelbow/core/frame"
 )
 
-// Envelope checks the frame against a size that is not its own.
-type Envelope struct {
-	Name  string             `json:"name"`
-	Kind  frame.EnvelopeKind `json:"kind,omitempty"`
-	Say   string             `json:"say,omitempty"` // 32, 32 x 80, 40 x 30 x 20
-	Joint string             `json:"joint,omitempty"`
-	Drop  bool               `json:"drop,omitempty"`
+// ClearanceCheck checks the frame against a size that is not its own.
+type ClearanceCheck struct {
+	Name  string              `json:"name"`
+	Kind  frame.ClearanceKind `json:"kind,omitempty"`
+	Say   string              `json:"say,omitempty"` // 32, 32 x 80, 40 x 30 x 20
+	Joint string              `json:"joint,omitempty"`
+	Drop  bool                `json:"drop,omitempty"`
 }
 
-var _ = register[Envelope]("check")
+var _ = register[ClearanceCheck]("check")
 
-func (w *Envelope) on(e *editor) (Done, error) {
+func (w *ClearanceCheck) on(e *editor) (Done, error) {
 	name := strings.TrimSpace(w.Name)
 	if w.Drop {
-		if !slices.ContainsFunc(e.doc.Envelopes, func(v frame.Envelope) bool { return v.ID == name }) {
+		if !slices.ContainsFunc(e.doc.ClearanceChecks, func(v frame.ClearanceCheck) bool { return v.ID == name }) {
 			return Done{}, refuse("pick it in the list", "there is no check %q", name)
 		}
-		e.doc.DropEnvelope(name)
+		e.doc.DropClearanceCheck(name)
 		return Done{Label: name + ": no longer checked"}, nil
 	}
 	if name == "" {
 		return Done{}, refuse("call it by what it is: the hall door", "a check without a name")
 	}
-	v := frame.Envelope{ID: name, Kind: w.Kind, Joint: w.Joint}
+	v := frame.ClearanceCheck{ID: name, Kind: w.Kind, Joint: w.Joint}
 	if w.Joint != "" {
 		if _, err := e.node(w.Joint); err != nil {
 			return Done{}, err
@@ -47,6 +47,6 @@ func (w *Envelope) on(e *editor) (Done, error) {
 		}
 		v.Size[k] = d.Value
 	}
-	e.doc.SetEnvelope(v)
-	return Done{Label: name + " checked"}, e.sound()
+	e.doc.SetClearanceCheck(v)
+	return Done{Label: name + " checked"}, e.validate()
 }
