@@ -15,7 +15,7 @@ import (
 )
 
 func (h *hand) envelope(name string) plan.CheckedClearance {
-	for _, e := range h.plan().Frames[0].Envelopes {
+	for _, e := range h.plan().Frames[0].ClearanceChecks {
 		if e.ID == name {
 			return e
 		}

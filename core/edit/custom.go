@@ -23,7 +23,7 @@ var _ = register[Custom]("custom")
 func (w *Custom) on(e *editor) (Done, error) {
 	id := catalog.Kind(strings.TrimSpace(w.Name))
 	if w.Drop {
-		if !slices.ContainsFunc(e.doc.Parts, func(c catalog.Custom) bool { return c.ID == id }) {
+		if !slices.ContainsFunc(e.doc.CustomFittings, func(c catalog.Custom) bool { return c.ID == id }) {
 			return Done{}, refuse("pick it in the list", "there is no part %q", id)
 		}
 		for _, def := range e.doc.Definitions() {

@@ -157,7 +157,7 @@ func TestAGroupIsBroughtFromAnotherProject(t *testing.T) {
 	b := other.do(edit.Edit{Gesture: &edit.Walk{From: hub, Line: "away 12 capped"}}).Joint
 	other.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "foot", Joints: []string{hub, a, b}}})
 
-	use := other.plan().Frames[0].Parts[0].Path
+	use := other.plan().Frames[0].Instances[0].Path
 	other.do(edit.Edit{Gesture: &edit.Tolerance{Pipes: []string{use + "/p1"}, Class: frame.Trim}})
 	other.do(edit.Edit{Gesture: &edit.ClearanceCheck{Name: "arm", Kind: frame.Reach, Joint: use + "/" + a, Say: "40"}})
 	other.do(edit.Edit{Gesture: &edit.ClearanceCheck{Name: "hall door", Kind: frame.Doorway, Say: "36"}})

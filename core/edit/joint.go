@@ -32,7 +32,7 @@ func (w *Fit) on(e *editor) (Done, error) {
 		done.Label = "The usual fitting at " + w.Joint
 		return done, nil
 	}
-	if !w.Kind.Known() && !slices.ContainsFunc(e.doc.Parts, func(c catalog.Custom) bool { return c.ID == w.Kind }) {
+	if !w.Kind.Known() && !slices.ContainsFunc(e.doc.CustomFittings, func(c catalog.Custom) bool { return c.ID == w.Kind }) {
 		return Done{}, refuse("use a kind such as tee or cross", "no fitting %q", w.Kind)
 	}
 	f := &frame.Forced{Kind: w.Kind, Plugged: w.Plugged, Declared: w.Declared && !w.Plugged}

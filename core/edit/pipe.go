@@ -75,7 +75,7 @@ func (w *Split) on(e *editor) (Done, error) {
 	second := e.doc.Split(def, def.Pipe(local(e.path(scope), w.Pipe)).ID, j)
 	switch {
 	case size == nil:
-		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: axis, Of: frame.Ref(j), From: frame.Ref(from), To: frame.Ref(to), Part: 1, CustomFittings: 2})
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: axis, Of: frame.Ref(j), From: frame.Ref(from), To: frame.Ref(to), Part: 1, Parts: 2})
 	default:
 		if size.Pipe = local(e.path(scope), w.Pipe); turned {
 			size.Pipe = second

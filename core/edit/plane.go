@@ -404,7 +404,7 @@ func (w *Even) on(e *editor) (Done, error) {
 		e.doc.AddSize(def, s)
 	}
 	for k := lo + 1; k < hi; k++ {
-		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: all[k].Ref, From: all[lo].Ref, To: all[hi].Ref, Part: k - lo, CustomFittings: hi - lo})
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: all[k].Ref, From: all[lo].Ref, To: all[hi].Ref, Part: k - lo, Parts: hi - lo})
 	}
 	return Done{Label: fmt.Sprintf("Even from %s to %s", all[lo].Name, all[hi].Name), Also: e.everywhere(scope)}, nil
 }

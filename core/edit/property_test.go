@@ -44,7 +44,7 @@ func look(t require.TestingT, d *frame.Document) string {
 	for _, l := range f.Links {
 		out = append(out, fmt.Sprintf("link %s", l.Kind))
 	}
-	for _, c := range f.Envelopes {
+	for _, c := range f.ClearanceChecks {
 		out = append(out, fmt.Sprintf("check %s %v", c.ID, c.Slack))
 	}
 	for _, i := range f.Insertions {

@@ -75,7 +75,7 @@ func holds(t require.TestingT, before *frame.Document, h *hand, done edit.Done) 
 			require.Equal(t, z.Value, cut[z.Pipe], "%s: %s is what is cut of %s", z.ID, z.Text, z.Pipe)
 		}
 	}
-	for _, part := range p.Frames[0].Parts { // in every copy of a group
+	for _, part := range p.Frames[0].Instances { // in every copy of a group
 		for _, s := range h.doc.Group(part.Group).Sizes {
 			if got, there := cut[part.Path+"/"+s.Pipe]; there && s.Pipe != "" && s.Meaning == frame.Cut && s.Gave == nil && h.doc.Group(part.Group).Pipe(s.Pipe).Path != frame.Bent {
 				require.LessOrEqual(t, (got - s.Value).Abs(), off, "%s: %s is what is cut of %s/%s", s.ID, s.Text, part.Path, s.Pipe)
@@ -124,7 +124,7 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 	for _, e := range p.Pipes {
 		pipes = append(pipes, e.Pipe)
 	}
-	for _, part := range p.Parts {
+	for _, part := range p.Instances {
 		parts = append(parts, part.Path)
 	}
 	joint := func() string { return rapid.SampledFrom(may(joints, "nowhere")).Draw(t, "joint") }

@@ -156,7 +156,7 @@ func (w *Ring) octagon(e *editor, scope int) (Done, error) {
 		tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][1]), From: lo, To: hi, Share: corner})
 		tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][3]), From: lo, To: hi, Share: 1 - corner})
 		if w.Spokes {
-			tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][2]), From: lo, To: hi, Part: 1, CustomFittings: 2})
+			tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][2]), From: lo, To: hi, Part: 1, Parts: 2})
 		}
 	}
 	for i, from := range ring {

@@ -342,16 +342,16 @@ func (d *Document) JoinCopies(u *Use, pair [2]string) {
 // SetCustomFitting puts a part of the document's own among the others, in the place of
 // one of the same name.
 func (d *Document) SetCustomFitting(c catalog.Custom) {
-	if i := slices.IndexFunc(d.Parts, func(o catalog.Custom) bool { return o.ID == c.ID }); i >= 0 {
-		d.Parts[i] = c
+	if i := slices.IndexFunc(d.CustomFittings, func(o catalog.Custom) bool { return o.ID == c.ID }); i >= 0 {
+		d.CustomFittings[i] = c
 		return
 	}
-	d.Parts = append(d.Parts, c)
+	d.CustomFittings = append(d.CustomFittings, c)
 }
 
 // DropCustomFitting takes a part of the document's own away.
 func (d *Document) DropCustomFitting(id catalog.Kind) {
-	d.Parts = slices.DeleteFunc(d.Parts, func(c catalog.Custom) bool { return c.ID == id })
+	d.CustomFittings = slices.DeleteFunc(d.CustomFittings, func(c catalog.Custom) bool { return c.ID == id })
 }
 
 // SetClearanceCheck puts a check among the others, in the place of one of the same

@@ -59,9 +59,9 @@ func (d *Document) validate(ps *Problems) {
 	d.checkModeRules(ps)
 	d.checkTolerances(ps)
 	d.validateClearanceChecks(ps)
-	for i := range d.Parts {
-		if what, hint := d.Parts[i].Problem(); what != "" {
-			ps.add(fmt.Sprintf("/parts/%d", i), what, hint)
+	for i := range d.CustomFittings {
+		if what, hint := d.CustomFittings[i].Problem(); what != "" {
+			ps.add(fmt.Sprintf("/customFittings/%d", i), what, hint)
 		}
 	}
 	if d.Stance != nil {
@@ -129,7 +129,7 @@ func (d *Document) validateDefinition(ps *Problems, def *Definition, where strin
 			ps.add(path+"/id", "a joint without an id", "give it one")
 		case !slices.Contains(Ends(), j.End):
 			ps.add(path+"/end", fmt.Sprintf("unknown end %q", j.End), "use cap, free or stake, or leave it out for an open end")
-		case j.Fitting != nil && !j.Fitting.Kind.Known() && !slices.ContainsFunc(d.Parts, func(c catalog.Custom) bool { return c.ID == j.Fitting.Kind }):
+		case j.Fitting != nil && !j.Fitting.Kind.Known() && !slices.ContainsFunc(d.CustomFittings, func(c catalog.Custom) bool { return c.ID == j.Fitting.Kind }):
 			ps.add(path+"/fitting", fmt.Sprintf("unknown fitting %q", j.Fitting.Kind), "use a kind such as tee or cross")
 		case j.Fitting != nil && j.End == CappedEnd && j.Fitting.Kind != catalog.Cap:
 			ps.add(path+"/end", fmt.Sprintf("the joint %q has a fitting and a cap", j.ID), "keep one of them")
@@ -271,17 +271,17 @@ func (d *Document) sprung(def *Definition, pipe string) bool {
 
 func (d *Document) checkReason(ps *Problems, def *Definition, t *Reason, where string, ids *ids) {
 	if t.ID == "" || ids.ties[t.ID] {
-		ps.add(where+"/id", fmt.Sprintf("the id %q of a tie is empty or taken", t.ID), "give each tie of the document its own id")
+		ps.add(where+"/id", fmt.Sprintf("the id %q of a reason is empty or taken", t.ID), "give each reason of the document its own id")
 	}
 	ids.ties[t.ID] = true
 	axis := AxisOf(t.Axis)
 	if !slices.Contains(ReasonKinds(), t.Kind) {
-		ps.add(where+"/kind", fmt.Sprintf("unknown tie %q", t.Kind), "use level, share, alike, line, toward or placed")
+		ps.add(where+"/kind", fmt.Sprintf("unknown reason %q", t.Kind), "use level, share, equal, line, toward or placed")
 		return
 	}
 	need := map[ReasonKind][]Ref{Level: {t.Of, t.To}, Share: {t.Of, t.From, t.To}, EqualTo: {t.Of, t.From, t.EqualFrom, t.EqualTo}, Line: {t.Of, t.From}, Toward: {t.Of, t.From, t.To}, Placed: {t.Of, t.From}}[t.Kind]
 	if slices.Contains(need, "") {
-		ps.add(where, fmt.Sprintf("a tie %q of too few things", t.Kind), "name what it ties")
+		ps.add(where, fmt.Sprintf("a reason %q of too few things", t.Kind), "name what it is about")
 	}
 	d.checkPlace(ps, def, t.Of, axis, where+"/of")
 	d.checkPlace(ps, def, t.From, axis, where+"/from")
@@ -295,10 +295,10 @@ func (d *Document) checkReason(ps *Problems, def *Definition, t *Reason, where s
 		ps.add(where+"/likeAxis", fmt.Sprintf("no axis %q", t.EqualAxis), "use x, y or z")
 	case t.Kind == Line && t.Dir == nil, t.Dir != nil && !direction(*t.Dir):
 		ps.add(where+"/dir", "a direction of no length, or of one beyond telling", directionHint)
-	case !(math.Abs(t.Share) <= 1000) || t.Kind == Share && t.Share != 0 && (t.Part != 0 || t.CustomFittings != 0):
+	case !(math.Abs(t.Share) <= 1000) || t.Kind == Share && t.Share != 0 && (t.Part != 0 || t.Parts != 0):
 		ps.add(where+"/share", fmt.Sprintf("a share of %g", t.Share), "use a share such as 0.5, without part and parts")
-	case t.Part < 0 || t.CustomFittings < 0 || max(t.Part, t.CustomFittings) > maxCopies+1 || t.Kind == Share && t.Share == 0 && (t.Part < 1 || t.Part >= t.CustomFittings):
-		ps.add(where+"/part", fmt.Sprintf("part %d of %d", t.Part, t.CustomFittings), "use a part from 1 to one less than the parts")
+	case t.Part < 0 || t.Parts < 0 || max(t.Part, t.Parts) > maxCopies+1 || t.Kind == Share && t.Share == 0 && (t.Part < 1 || t.Part >= t.Parts):
+		ps.add(where+"/part", fmt.Sprintf("part %d of %d", t.Part, t.Parts), "use a part from 1 to one less than the parts")
 	}
 	checkPoint(ps, where+"/by", t.By)
 	checkRank(ps, where, t.Rank)

@@ -43,7 +43,7 @@ func (e *ClearanceCheck) High() measure.Length {
 func (d *Document) validateClearanceChecks(ps *Problems) {
 	seen := map[string]bool{}
 	for i, e := range d.ClearanceChecks {
-		path := fmt.Sprintf("/envelopes/%d", i)
+		path := fmt.Sprintf("/clearanceChecks/%d", i)
 		need := map[ClearanceKind]int{Doorway: 1, Inside: 3, Over: 3, Reach: 1}[e.Kind]
 		switch {
 		case e.ID == "" || seen[e.ID]:

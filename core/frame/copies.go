@@ -98,8 +98,8 @@ func (d *Document) RenameUse(def *Definition, from, to string) {
 // its own that it is made of. It gives the id that it has here, and those of
 // the groups by the ids that they have there.
 func (d *Document) Import(from *Document, main Definition) (id string, groups map[string]string) {
-	for _, c := range from.Parts {
-		if !slices.ContainsFunc(d.Parts, func(o catalog.Custom) bool { return o.ID == c.ID }) {
+	for _, c := range from.CustomFittings {
+		if !slices.ContainsFunc(d.CustomFittings, func(o catalog.Custom) bool { return o.ID == c.ID }) {
 			d.SetCustomFitting(c)
 		}
 	}

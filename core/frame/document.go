@@ -9,7 +9,7 @@ import (
 )
 
 // Format is the version of the document's form that this package writes.
-const Format = 3
+const Format = 4
 
 // Floor is the plane the lowest bodies rest on, where a height begins.
 const Floor Ref = "floor"
@@ -101,9 +101,9 @@ type Size struct {
 	To       Ref            `json:"to,omitempty" ref:"place"`
 	Foot     string         `json:"foot,omitempty" ref:"joint"` // of a height: the joint whose body stands on the floor that it is measured from
 	Label    string         `json:"label,omitempty"`
-	Prompt   string         `json:"prompt,omitempty"` // the starter's prompt that asked for it
-	Rank     int            `json:"rank,omitempty"`   // in the order of typing: an earlier one holds against a later one
-	Inferred bool           `json:"stood,omitempty"`  // nobody typed it: it keeps what would have lost its place
+	Prompt   string         `json:"prompt,omitempty"`   // the starter's prompt that asked for it
+	Rank     int            `json:"rank,omitempty"`     // in the order of typing: an earlier one holds against a later one
+	Inferred bool           `json:"inferred,omitempty"` // nobody typed it: it keeps where it stood what would have lost its place
 	Gave     *GaveWay       `json:"gave,omitempty"`
 }
 
@@ -115,7 +115,7 @@ type ReasonKind string
 const (
 	Level   ReasonKind = "level"  // Of is level with To along Axis
 	Share   ReasonKind = "share"  // Of is at a share of the way from From to To, along Axis or, without one, along all three
-	EqualTo ReasonKind = "alike"  // Of is as far from From along Axis as LikeTo is from LikeFrom along LikeAxis
+	EqualTo ReasonKind = "equal"  // Of is as far from From along Axis as EqualTo is from EqualFrom along EqualAxis
 	Line    ReasonKind = "line"   // Of lies from From in the direction Dir
 	Toward  ReasonKind = "toward" // Of lies on the way from From to To
 	Placed  ReasonKind = "placed" // Of stands by By from From: two parts that nothing else ties
@@ -126,30 +126,30 @@ func ReasonKinds() []ReasonKind { return []ReasonKind{Level, Share, EqualTo, Lin
 
 // Reason is a reason that joints or planes stand where they do.
 type Reason struct {
-	ID             string        `json:"id"` // of no other tie of the document
-	Kind           ReasonKind    `json:"kind"`
-	Axis           string        `json:"axis,omitempty"`
-	Of             Ref           `json:"of" ref:"place"`
-	From           Ref           `json:"from,omitempty" ref:"place"`
-	To             Ref           `json:"to,omitempty" ref:"place"`
-	Part           int           `json:"part,omitempty"` // with Parts: a whole part of the way
-	CustomFittings int           `json:"parts,omitempty"`
-	Share          float64       `json:"share,omitempty"` // instead; over 1 goes on beyond: 2 is the mirror image of From in To
-	EqualAxis      string        `json:"likeAxis,omitempty"`
-	EqualFrom      Ref           `json:"likeFrom,omitempty" ref:"place"`
-	EqualTo        Ref           `json:"likeTo,omitempty" ref:"place"`
-	Dir            *measure.Dir  `json:"dir,omitempty"` // in the definition's axes; its length does not matter
-	By             measure.Point `json:"by,omitzero"`
-	Rank           int           `json:"rank,omitempty"`
-	Gave           *GaveWay      `json:"gave,omitempty"`
+	ID        string        `json:"id"` // of no other tie of the document
+	Kind      ReasonKind    `json:"kind"`
+	Axis      string        `json:"axis,omitempty"`
+	Of        Ref           `json:"of" ref:"place"`
+	From      Ref           `json:"from,omitempty" ref:"place"`
+	To        Ref           `json:"to,omitempty" ref:"place"`
+	Part      int           `json:"part,omitempty"` // with Parts: a whole part of the way
+	Parts     int           `json:"parts,omitempty"`
+	Share     float64       `json:"share,omitempty"` // instead; over 1 goes on beyond: 2 is the mirror image of From in To
+	EqualAxis string        `json:"equalAxis,omitempty"`
+	EqualFrom Ref           `json:"equalFrom,omitempty" ref:"place"`
+	EqualTo   Ref           `json:"equalTo,omitempty" ref:"place"`
+	Dir       *measure.Dir  `json:"dir,omitempty"` // in the definition's axes; its length does not matter
+	By        measure.Point `json:"by,omitzero"`
+	Rank      int           `json:"rank,omitempty"`
+	Gave      *GaveWay      `json:"gave,omitempty"`
 }
 
 // Way is the share of the way of a tie.
 func (t *Reason) Way() float64 {
-	if t.Share != 0 || t.CustomFittings == 0 {
+	if t.Share != 0 || t.Parts == 0 {
 		return t.Share
 	}
-	return float64(t.Part) / float64(t.CustomFittings)
+	return float64(t.Part) / float64(t.Parts)
 }
 
 // Plane is a named plane of an axis: what stands on it is level because
@@ -329,12 +329,12 @@ type Document struct {
 	Seats     map[Mode]float64 `json:"seats,omitempty"` // share of socket depth; a missing mode keeps its default
 	Root      Definition       `json:"root"`
 	Groups    []Definition     `json:"groups,omitempty"`
-	ModeRules []ModeRule       `json:"holds,omitempty"` // over what the definitions say; the last that counts wins
-	Origin    measure.Point    `json:"origin,omitzero"` // where the first plane of each axis stands, or the first joint
+	ModeRules []ModeRule       `json:"modeRules,omitempty"` // over what the definitions say; the last that counts wins
+	Origin    measure.Point    `json:"origin,omitzero"`     // where the first plane of each axis stands, or the first joint
 
 	Tolerances      []Tolerance      `json:"tolerances,omitempty"`
-	ClearanceChecks []ClearanceCheck `json:"envelopes,omitempty"`
-	Parts           []catalog.Custom `json:"parts,omitempty"` // fittings of the document's own, that joints may be given
+	ClearanceChecks []ClearanceCheck `json:"clearanceChecks,omitempty"`
+	CustomFittings  []catalog.Custom `json:"customFittings,omitempty"` // fittings of the document's own, that joints may be given
 	Stance          *Stance          `json:"stance,omitempty"`
 
 	Serial int `json:"serial,omitempty"` // the last number that an id of a size or reason was made with

@@ -22,7 +22,15 @@ func (d *Document) UnmarshalJSON(data []byte) error {
 	if err := json.Unmarshal(data, &was); err != nil {
 		return err
 	}
-	if was.Format != 1 && was.Format != 2 {
+	switch was.Format {
+	case 1, 2:
+	case 3:
+		now, err := fromFormat3(data)
+		if err != nil {
+			return err
+		}
+		return json.Unmarshal(now, (*current)(d))
+	default:
 		return json.Unmarshal(data, (*current)(d))
 	}
 	now, _, err := FromFormat2(data)
@@ -148,7 +156,7 @@ func FromFormat2(data []byte) (*Document, map[string]string, error) {
 			}
 		}
 	}
-	raw["format"] = Format
+	renameFormat3(raw)
 	rest, err := json.Marshal(raw)
 	if err != nil {
 		return nil, nil, err
@@ -214,7 +222,7 @@ func (u *upgrade) definition(def *Definition, old *definitionV2, where string, g
 			def.Planes[a] = append(def.Planes[a], Plane{ID: st.ID})
 			switch {
 			case st.Split != nil:
-				u.reason(def, Reason{Kind: Share, Axis: axisNames[a], Of: OnPlane(st.ID), From: OnPlane(st.Split.From), To: OnPlane(st.Split.To), Part: st.Split.Part, CustomFittings: st.Split.Parts, Share: st.Split.Share})
+				u.reason(def, Reason{Kind: Share, Axis: axisNames[a], Of: OnPlane(st.ID), From: OnPlane(st.Split.From), To: OnPlane(st.Split.To), Part: st.Split.Part, Parts: st.Split.Parts, Share: st.Split.Share})
 			case st.Like != nil:
 				u.reason(def, Reason{Kind: EqualTo, Axis: axisNames[a], Of: OnPlane(st.ID), From: OnPlane(st.Like.From), EqualAxis: axisNames[max(0, min(2, st.Like.Axis))], EqualFrom: OnPlane(st.Like.Of), EqualTo: OnPlane(st.Like.To)})
 			case st.At != nil:

@@ -165,7 +165,7 @@ func TestProblemsSayWhere(t *testing.T) {
 		"/groups/0/reasons/0/axis":       reason(frame.Reason{Kind: frame.Level, Of: "foot", To: "head"}),
 		"/groups/0/reasons/0/of":         reason(frame.Reason{Kind: frame.Level, Axis: "z", Of: "attic", To: "head"}),
 		"/groups/0/reasons/0/share":      reason(frame.Reason{Kind: frame.Share, Axis: "z", Of: "head", From: "foot", To: "=high", Share: 1e9}),
-		"/groups/0/reasons/0/part":       reason(frame.Reason{Kind: frame.Share, Axis: "z", Of: "head", From: "foot", To: "=high", CustomFittings: 2}),
+		"/groups/0/reasons/0/part":       reason(frame.Reason{Kind: frame.Share, Axis: "z", Of: "head", From: "foot", To: "=high", Parts: 2}),
 		"/groups/0/reasons/0/dir":        reason(frame.Reason{Kind: frame.Line, Of: "head", From: "foot"}),
 		"/groups/0/reasons/0/likeAxis":   reason(frame.Reason{Kind: frame.EqualTo, Axis: "z", Of: "head", From: "foot", EqualFrom: "foot", EqualTo: "head"}),
 		"/root/uses/0/of":                func(d *frame.Document) { d.Root.Uses[0].Of = "castle" },

@@ -47,7 +47,7 @@ func (h *ModeRule) Why() string { return cmp.Or(h.Reason, h.scope()) }
 
 func (d *Document) checkModeRules(ps *Problems) {
 	for i, h := range d.ModeRules {
-		where := fmt.Sprintf("/holds/%d", i)
+		where := fmt.Sprintf("/modeRules/%d", i)
 		checkMode(ps, where+"/mode", h.Mode, false)
 		scopes := 0
 		for _, s := range []string{h.Joint, h.Use, h.Group, string(h.Kind)} {

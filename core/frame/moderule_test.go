@@ -77,5 +77,5 @@ func TestHoldsThatMakeNoSense(t *testing.T) {
 	for _, p := range ps {
 		paths = append(paths, p.Path)
 	}
-	assert.Equal(t, []string{"/holds/0/mode", "/holds/1", "/holds/2/pipe"}, paths)
+	assert.Equal(t, []string{"/modeRules/0/mode", "/modeRules/1", "/modeRules/2/pipe"}, paths)
 }

@@ -83,7 +83,7 @@ func TestADocumentWithBowsAndLinksComesBack(t *testing.T) {
 	d := bowed().Now()
 	d.Tolerances = []frame.Tolerance{{Pipe: "plain/rail", Class: frame.OnFrame, Measured: measure.Foot}}
 	d.ClearanceChecks = []frame.ClearanceCheck{{ID: "door", Kind: frame.Doorway, Size: [3]measure.Length{32 * measure.Inch}}}
-	d.Parts = []catalog.Custom{{ID: "hub", Size: "3/4", Ports: []catalog.CustomPort{{Dir: measure.Dir{1, 0, 0}}, {Dir: measure.Dir{-1, 0, 0}}}}}
+	d.CustomFittings = []catalog.Custom{{ID: "hub", Size: "3/4", Ports: []catalog.CustomPort{{Dir: measure.Dir{1, 0, 0}}, {Dir: measure.Dir{-1, 0, 0}}}}}
 	data, err := json.Marshal(d)
 	require.NoError(t, err)
 	var again frame.Document
@@ -132,14 +132,14 @@ func TestNonsenseOfBowsAndLinksIsRefusedInItsPlace(t *testing.T) {
 		}, "/tolerances/0/extra"},
 		"a check nameless": {func(d *frame.Document) {
 			d.ClearanceChecks = []frame.ClearanceCheck{{Kind: frame.Reach, Size: [3]measure.Length{1}}}
-		}, "/envelopes/0/id"},
-		"a check unknown": {func(d *frame.Document) { d.ClearanceChecks = []frame.ClearanceCheck{{ID: "x", Kind: "hat"}} }, "/envelopes/0/kind"},
+		}, "/clearanceChecks/0/id"},
+		"a check unknown": {func(d *frame.Document) { d.ClearanceChecks = []frame.ClearanceCheck{{ID: "x", Kind: "hat"}} }, "/clearanceChecks/0/kind"},
 		"a check too small": {func(d *frame.Document) {
 			d.ClearanceChecks = []frame.ClearanceCheck{{ID: "x", Kind: frame.Inside, Size: [3]measure.Length{1, 1}}}
-		}, "/envelopes/0/size/2"},
+		}, "/clearanceChecks/0/size/2"},
 		"a part of one port": {func(d *frame.Document) {
-			d.Parts = []catalog.Custom{{ID: "hub", Size: "3/4", Ports: make([]catalog.CustomPort, 1)}}
-		}, "/parts/0"},
+			d.CustomFittings = []catalog.Custom{{ID: "hub", Size: "3/4", Ports: make([]catalog.CustomPort, 1)}}
+		}, "/customFittings/0"},
 	} {
 		d := bowed().Now()
 		c.change(d)

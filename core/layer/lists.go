@@ -113,7 +113,7 @@ func ofDocument(d *frame.Document) *lists {
 			}},
 		of[frame.Tolerance]{Tolerance, &d.Tolerances, func(t *frame.Tolerance) string { return t.Pipe }},
 		of[frame.ClearanceCheck]{Envelope, &d.ClearanceChecks, func(e *frame.ClearanceCheck) string { return e.ID }},
-		of[catalog.Custom]{Part, &d.Parts, func(c *catalog.Custom) string { return string(c.ID) }},
+		of[catalog.Custom]{Part, &d.CustomFittings, func(c *catalog.Custom) string { return string(c.ID) }},
 	}}
 }
 

@@ -183,7 +183,7 @@ func (o *over) named(path string) (k key, ok bool) {
 		return n
 	}
 	kinds := map[string]Kind{"joints": Joint, "pipes": Pipe, "sizes": Size, "reasons": Reason, "uses": Use, "merges": Merge, "links": Link,
-		"tolerances": Tolerance, "envelopes": Envelope, "parts": Part}
+		"tolerances": Tolerance, "clearanceChecks": Envelope, "customFittings": Part}
 	var ls *lists
 	switch top := next(); top {
 	case "root":

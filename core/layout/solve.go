@@ -50,7 +50,7 @@ type Size struct {
 	// Ends is where what it measures begins and ends, of a size that runs along
 	// no axis of the world; its Axis is then [Sloped].
 	Ends     []measure.Point `json:"ends,omitempty"`
-	Inferred bool            `json:"stood,omitempty"` // nobody typed it
+	Inferred bool            `json:"inferred,omitempty"` // nobody typed it
 	Foot     string          `json:"foot,omitempty"`  // of a height: the joint whose body it is measured from
 	Out      measure.Length  `json:"out"`             // what it is, which differs where it gave way
 	Gave     string          `json:"gave,omitempty"`  // what it gave way to, in words

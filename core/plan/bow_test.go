@@ -125,7 +125,7 @@ func TestAnEnvelopeTakesTheFoldedSize(t *testing.T) {
 		d, _, err = plan.Edit(context.Background(), d, e, nil)
 		require.NoError(t, err)
 	}
-	e := planOf(t, d, nil).Frames[0].Envelopes[0]
+	e := planOf(t, d, nil).Frames[0].ClearanceChecks[0]
 	assert.True(t, e.Fits, e.Words)
 	assert.Contains(t, e.Words, "folded at pivot 1", "40 high it does not go in; crossed, corner to corner, it does")
 }

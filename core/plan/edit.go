@@ -41,7 +41,7 @@ func Choices(ctx context.Context, d *frame.Document, joint string, shop *Shop) (
 	if n < 0 {
 		return []fitting.Choice{}, nil
 	}
-	return fits.Choices(n, c.WithParts(d.Parts)), nil
+	return fits.Choices(n, c.WithParts(d.CustomFittings)), nil
 }
 
 // settleRounds bounds how often positions and fittings are found from each
@@ -51,7 +51,7 @@ const settleRounds = 12
 // settle puts a document's parts in their places: positions ask how far
 // bodies reach, and fittings which way the pipes run.
 func settle(ctx context.Context, d *frame.Document, c *catalog.Catalog) (g *frame.Graph, s *layout.Solution, fits *fitting.Result, settled bool, err error) {
-	c = c.WithParts(d.Parts)
+	c = c.WithParts(d.CustomFittings)
 	if g, err = frame.Expand(d); err != nil {
 		return nil, nil, nil, false, err
 	}

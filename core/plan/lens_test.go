@@ -82,7 +82,7 @@ func TestEveryPipeKnowsItsStick(t *testing.T) {
 func TestPartsNameTheUsesOfGroups(t *testing.T) {
 	p := make1(t, build(t, "screen", map[string]starter.Answer{"bays": {Text: "1"}}))
 	var paths []string
-	for _, part := range p.Frames[0].Parts {
+	for _, part := range p.Frames[0].Instances {
 		paths = append(paths, part.Path+" "+part.Group)
 	}
 	assert.Equal(t, []string{"left post", "left/foot foot", "right post", "right/foot foot"}, paths)

@@ -101,7 +101,7 @@ func (p *Plan) frame(ctx context.Context, d *frame.Document, given map[string]me
 }
 
 func (p *Plan) solve(ctx context.Context, d *frame.Document, c *catalog.Catalog) (planned, error) {
-	c = c.WithParts(d.Parts)
+	c = c.WithParts(d.CustomFittings)
 	g, s, fits, settled, err := settle(ctx, d, c)
 	if err != nil {
 		return planned{}, err
@@ -112,7 +112,7 @@ func (p *Plan) solve(ctx context.Context, d *frame.Document, c *catalog.Catalog)
 	if f.Loops == nil {
 		f.Loops = []cutlist.Loop{}
 	}
-	f.Sizes, f.Parts = s.Sizes, instancesOf(g)
+	f.Sizes, f.Instances = s.Sizes, instancesOf(g)
 	f.Places = s.Places
 	f.Overall = cutlist.Overall(g, fits, s, l)
 	f.Contacts = fits.Contacts(s.Points, s.Floor)
@@ -123,7 +123,7 @@ func (p *Plan) solve(ctx context.Context, d *frame.Document, c *catalog.Catalog)
 	var links []finding.Finding
 	f.Links, links = link.Judge(link.Frame{Graph: g, Solved: s, Fits: fits, Catalog: c})
 	var checked []finding.Finding
-	f.Envelopes, checked = f.checkClearances(d)
+	f.ClearanceChecks, checked = f.checkClearances(d)
 	f.findings = slices.Concat(choices(s.Findings, s), gaveWay(g, s), passed(g, s), fits.Findings, l.Findings, links, checked, fits.Clearances(s.Points, s.Curves, f.linked), bent(g, s, fits), questions(l, s.Sizes), parts(g), unsaid(&f.Ports), standing(slices.Concat(f.Contacts, f.wheels()), f.bare()))
 	switch {
 	case s.Unfinished:

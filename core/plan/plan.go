@@ -49,29 +49,29 @@ type Totals struct {
 
 // Frame is one frame, planned.
 type Frame struct {
-	Name       string              `json:"name"`
-	Units      measure.Unit        `json:"units"`
-	Copies     int                 `json:"copies"`
-	Joints     []fitting.Joint     `json:"joints"`
-	Pipes      []Pipe              `json:"pipes"`
-	Overall    [3]cutlist.Extent   `json:"overall"`
-	Seated     []Seated            `json:"seated"` // the outside size in each state
-	Floor      measure.Length      `json:"floor"`
-	Contacts   []fitting.Contact   `json:"contacts"` // where it stands
-	Ports      fitting.Audit       `json:"ports"`    // what is in every port and at every pipe's end
-	Sizes      []layout.Size       `json:"sizes"`
-	Places     []layout.Place      `json:"places"` // the axes it is built on, with their planes: its own first, then each use's
-	Loops      []cutlist.Loop      `json:"loops"`
-	Insertions []fitting.Insertion `json:"insertions"`
-	Parts      []Instance          `json:"parts"` // the uses of groups in it, each before those inside it
-	Check      *CutListCheck       `json:"check,omitempty"`
-	Links      []link.Report       `json:"links"`     // what holds together without a socket
-	Envelopes  []CheckedClearance  `json:"envelopes"` // checks against sizes that are not its own
-	graph      *frame.Graph
-	points     []measure.Point
-	list       *cutlist.List
-	fits       *fitting.Result
-	solved     *layout.Solution
+	Name            string              `json:"name"`
+	Units           measure.Unit        `json:"units"`
+	Copies          int                 `json:"copies"`
+	Joints          []fitting.Joint     `json:"joints"`
+	Pipes           []Pipe              `json:"pipes"`
+	Overall         [3]cutlist.Extent   `json:"overall"`
+	Seated          []Seated            `json:"seated"` // the outside size in each state
+	Floor           measure.Length      `json:"floor"`
+	Contacts        []fitting.Contact   `json:"contacts"` // where it stands
+	Ports           fitting.Audit       `json:"ports"`    // what is in every port and at every pipe's end
+	Sizes           []layout.Size       `json:"sizes"`
+	Places          []layout.Place      `json:"places"` // the axes it is built on, with their planes: its own first, then each use's
+	Loops           []cutlist.Loop      `json:"loops"`
+	Insertions      []fitting.Insertion `json:"insertions"`
+	Instances       []Instance          `json:"instances"` // the uses of groups in it, each before those inside it
+	Check           *CutListCheck       `json:"check,omitempty"`
+	Links           []link.Report       `json:"links"`           // what holds together without a socket
+	ClearanceChecks []CheckedClearance  `json:"clearanceChecks"` // checks against sizes that are not its own
+	graph           *frame.Graph
+	points          []measure.Point
+	list            *cutlist.List
+	fits            *fitting.Result
+	solved          *layout.Solution
 }
 
 // Instance is one use of a group in a frame. Its joints' ids begin with its path.

@@ -80,7 +80,7 @@ func (d *drawing) definition() frame.Definition {
 			of := frame.OnPlane(st.ID)
 			switch {
 			case st.Split != nil:
-				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.Share, Axis: axis, Of: of, From: frame.OnPlane(st.Split.From), To: frame.OnPlane(st.Split.To), Part: st.Split.Part, CustomFittings: st.Split.Parts, Share: st.Split.Share})
+				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.Share, Axis: axis, Of: of, From: frame.OnPlane(st.Split.From), To: frame.OnPlane(st.Split.To), Part: st.Split.Part, Parts: st.Split.Parts, Share: st.Split.Share})
 			case st.Like != nil:
 				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.EqualTo, Axis: axis, Of: of, From: frame.OnPlane(st.Like.From), EqualAxis: st.Like.Axis.String(), EqualFrom: frame.OnPlane(st.Like.Of), EqualTo: frame.OnPlane(st.Like.To)})
 			case st.At != nil:

@@ -137,7 +137,7 @@ func TestWhatIsDoneByHandLiesBesideTheAnswers(t *testing.T) {
 				plain, with := planned(t, answer(p, prompt.Key, a)), planned(t, answer(next, prompt.Key, a))
 				require.True(t, has(with, pipe), "%s changed: %s is there", prompt.Key, pipe)
 				require.Empty(t, found(with, "set-aside"))
-				assert.Len(t, with.Frames[0].Envelopes, 1)
+				assert.Len(t, with.Frames[0].ClearanceChecks, 1)
 				for _, z := range plain.Frames[0].Sizes {
 					i := slices.IndexFunc(with.Frames[0].Sizes, func(q layout.Size) bool { return q.ID == z.ID })
 					require.GreaterOrEqual(t, i, 0, "%s changed: %s is a size still", prompt.Key, z.ID)
@@ -177,7 +177,7 @@ func TestWhatIsSetAsideComesBack(t *testing.T) {
 					assert.True(t, has(again, pipe))
 					assert.Equal(t, was.Cuts, again.Cuts)
 					assert.Equal(t, was.Fittings, again.Fittings)
-					assert.Len(t, again.Frames[0].Envelopes, 2)
+					assert.Len(t, again.Frames[0].ClearanceChecks, 2)
 				}
 			})
 		}
@@ -297,7 +297,7 @@ func TestCountsStayOfAFrameOfOnesOwn(t *testing.T) {
 		assert.Equal(t, n+1, repeat(more).Count, id)
 		after := planned(t, more)
 		assert.GreaterOrEqual(t, len(after.Frames[0].Pipes), len(before.Frames[0].Pipes)+c.each, id)
-		assert.Len(t, after.Frames[0].Envelopes, 1)
+		assert.Len(t, after.Frames[0].ClearanceChecks, 1)
 		back := answer(do(t, more, &edit.ClearanceCheck{Name: "gate", Kind: frame.Doorway, Say: "30"}), c.key, starter.Answer{Text: strconv.Itoa(was.Count + was.Gone)})
 		assert.Equal(t, before.Cuts, planned(t, back).Cuts, id)
 	}

@@ -28,7 +28,7 @@ func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop) (*Proj
 		e.Unit = p.Units
 	}
 	doc := *made.Document
-	doc.ModeRules = slices.Concat(doc.ModeRules, p.Holds)
+	doc.ModeRules = slices.Concat(doc.ModeRules, p.ModeRules)
 	cut := slices.Sorted(maps.Keys(p.Given))
 	doc.Followed = slices.Clone(cut)
 	after, done, err := plan.Edit(ctx, &doc, e, shop)
@@ -51,7 +51,7 @@ func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop) (*Proj
 	if err != nil {
 		return nil, edit.Done{}, err
 	}
-	next.Given, next.Holds = given, holds
+	next.Given, next.ModeRules = given, holds
 	return next, done, nil
 }
 

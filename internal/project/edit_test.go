@@ -19,14 +19,14 @@ import (
 // joints with it, and its answers go on driving it.
 func TestAStarterIsDrawnOn(t *testing.T) {
 	p := project.Project{Name: "Gate", Units: measure.Inches, Tool: "saw", Starter: &starter.Begun{ID: "jump", Answers: map[string]starter.Answer{"width": {Text: "4 ft"}}},
-		Holds: []frame.ModeRule{{Joint: "left/hub", Mode: frame.Slip}}}
+		ModeRules: []frame.ModeRule{{Joint: "left/hub", Mode: frame.Slip}}}
 	before := planned(t, &p)
 	next, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "left/hub", Line: "left 6"}}, nil)
 	require.NoError(t, err)
 	require.NotNil(t, next.Starter)
 	assert.False(t, next.Starter.Own)
 	assert.Nil(t, p.Frame, "the project given is not touched")
-	assert.Equal(t, p.Holds, next.Holds)
+	assert.Equal(t, p.ModeRules, next.ModeRules)
 	after := planned(t, next)
 	assert.Len(t, after.Frames[0].Pipes, len(before.Frames[0].Pipes)+1)
 	assert.Equal(t, done.Pipe, after.Frames[0].Pipes[len(after.Frames[0].Pipes)-1].Pipe)

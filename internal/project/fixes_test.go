@@ -85,7 +85,7 @@ func TestAFixWithoutAPlaceIsDropped(t *testing.T) {
 // What the builder set counts over what the starter says, and leaves the
 // stored frame alone.
 func TestHoldsGoOverTheFrame(t *testing.T) {
-	p := project.Project{Starter: &starter.Begun{ID: "jump"}, Holds: []frame.ModeRule{{Mode: frame.Slip}}, Tool: "saw"}
+	p := project.Project{Starter: &starter.Begun{ID: "jump"}, ModeRules: []frame.ModeRule{{Mode: frame.Slip}}, Tool: "saw"}
 	job, err := p.Job()
 	require.NoError(t, err)
 	got, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
@@ -93,7 +93,7 @@ func TestHoldsGoOverTheFrame(t *testing.T) {
 	assert.Zero(t, got.Totals.Cemented)
 	doc, err := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0]},"pipes":[["a","b"]]}`))
 	require.NoError(t, err)
-	q := project.Project{Frame: doc, Holds: p.Holds}
+	q := project.Project{Frame: doc, ModeRules: p.ModeRules}
 	_, err = q.Job()
 	require.NoError(t, err)
 	assert.Empty(t, doc.ModeRules)

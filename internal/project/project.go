@@ -39,12 +39,12 @@ type Project struct {
 	// about it.
 	Described *Described `json:"described,omitempty"`
 	// Holds are joints the builder set, over what the starter or frame says.
-	Holds  []frame.ModeRule `json:"holds,omitempty"`
-	Copies int              `json:"copies"`
-	Tool   string           `json:"tool"`
-	Step   measure.Length   `json:"step,omitempty"`
-	Work   plan.Work        `json:"work"`
-	Marks  Marks            `json:"marks,omitzero"`
+	ModeRules []frame.ModeRule `json:"modeRules,omitempty"`
+	Copies    int              `json:"copies"`
+	Tool      string           `json:"tool"`
+	Step      measure.Length   `json:"step,omitempty"`
+	Work      plan.Work        `json:"work"`
+	Marks     Marks            `json:"marks,omitzero"`
 }
 
 // Asks are the prompts of a starter of the builder's own.
@@ -110,9 +110,9 @@ func (p *Project) Job() (plan.Job, error) {
 		return plan.Job{}, err
 	}
 	doc := made.Document
-	if len(p.Holds) > 0 {
+	if len(p.ModeRules) > 0 {
 		d := *doc
-		d.ModeRules = slices.Concat(doc.ModeRules, p.Holds)
+		d.ModeRules = slices.Concat(doc.ModeRules, p.ModeRules)
 		doc = &d
 	}
 	given, err := p.given(doc.Units)
@@ -130,7 +130,8 @@ func (p *Project) UnmarshalJSON(data []byte) error {
 		return err
 	}
 	var old struct {
-		Frame json.RawMessage `json:"frame"`
+		Frame json.RawMessage  `json:"frame"`
+		Holds []frame.ModeRule `json:"holds"` // as format 3 had it
 		Asks  *struct {
 			Prompts []struct {
 				Path string `json:"path"`
@@ -140,8 +141,14 @@ func (p *Project) UnmarshalJSON(data []byte) error {
 	var was struct {
 		Format int `json:"format"`
 	}
-	if err := json.Unmarshal(data, &old); err != nil || len(old.Frame) == 0 || json.Unmarshal(old.Frame, &was) != nil || was.Format >= frame.Format || was.Format == 0 {
+	if err := json.Unmarshal(data, &old); err != nil {
 		return nil //nolint:nilerr // nothing of an older format is in it
+	}
+	if p.ModeRules == nil {
+		p.ModeRules = old.Holds
+	}
+	if len(old.Frame) == 0 || json.Unmarshal(old.Frame, &was) != nil || was.Format > 2 || was.Format == 0 {
+		return nil
 	}
 	_, ids, err := frame.FromFormat2(old.Frame)
 	if err != nil {

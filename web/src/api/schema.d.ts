@@ -833,11 +833,11 @@ export interface components {
         };
         EditWalk: {
             along?: string;
-            course?: string;
             end?: string;
             from: string;
             in?: string;
             length?: string;
+            line?: string;
             meaning?: string;
             name?: string;
             size?: string;
@@ -1035,15 +1035,15 @@ export interface components {
             uses?: components["schemas"]["FrameUse"][];
         };
         FrameDocument: {
-            envelopes?: components["schemas"]["FrameClearanceCheck"][];
+            clearanceChecks?: components["schemas"]["FrameClearanceCheck"][];
+            customFittings?: components["schemas"]["CatalogCustom"][];
             /** Format: int64 */
             format: number;
             groups?: components["schemas"]["FrameDefinition"][];
-            holds?: components["schemas"]["FrameModeRule"][];
             mode: string;
+            modeRules?: components["schemas"]["FrameModeRule"][];
             name: string;
             origin?: number[];
-            parts?: components["schemas"]["CatalogCustom"][];
             root: components["schemas"]["FrameDefinition"];
             seats?: {
                 [key: string]: number;
@@ -1143,13 +1143,13 @@ export interface components {
             axis?: string;
             by?: number[];
             dir?: number[];
+            equalAxis?: string;
+            equalFrom?: string;
+            equalTo?: string;
             from?: string;
             gave?: components["schemas"]["FrameGaveWay"];
             id: string;
             kind: string;
-            likeAxis?: string;
-            likeFrom?: string;
-            likeTo?: string;
             of: string;
             /** Format: int64 */
             part?: number;
@@ -1167,13 +1167,13 @@ export interface components {
             from?: string;
             gave?: components["schemas"]["FrameGaveWay"];
             id: string;
+            inferred?: boolean;
             label?: string;
             meaning: string;
             pipe?: string;
             prompt?: string;
             /** Format: int64 */
             rank?: number;
-            stood?: boolean;
             text?: string;
             to?: string;
             unit?: string;
@@ -1291,6 +1291,7 @@ export interface components {
             from: string;
             gave?: string;
             id: string;
+            inferred?: boolean;
             label: string;
             meaning: string;
             /** Format: int64 */
@@ -1300,7 +1301,6 @@ export interface components {
             scope: string;
             span: number[];
             starters?: boolean;
-            stood?: boolean;
             sum: components["schemas"]["WhyTerm"][];
             text: string;
             to: string;
@@ -1479,19 +1479,19 @@ export interface components {
         };
         PlanFrame: {
             check?: components["schemas"]["PlanCutListCheck"];
+            clearanceChecks: components["schemas"]["PlanCheckedClearance"][];
             contacts: components["schemas"]["FittingContact"][];
             /** Format: int64 */
             copies: number;
-            envelopes: components["schemas"]["PlanCheckedClearance"][];
             /** Format: int64 */
             floor: number;
             insertions: components["schemas"]["FittingInsertion"][];
+            instances: components["schemas"]["PlanInstance"][];
             joints: components["schemas"]["FittingJoint"][];
             links: components["schemas"]["LinkReport"][];
             loops: components["schemas"]["CutlistLoop"][];
             name: string;
             overall: components["schemas"]["CutlistExtent"][];
-            parts: components["schemas"]["PlanInstance"][];
             pipes: components["schemas"]["PlanPipe"][];
             places: components["schemas"]["LayoutPlace"][];
             ports: components["schemas"]["FittingAudit"];
@@ -1648,8 +1648,8 @@ export interface components {
             given?: {
                 [key: string]: components["schemas"]["StarterAnswer"];
             };
-            holds?: components["schemas"]["FrameModeRule"][];
             marks?: components["schemas"]["ProjectMarks"];
+            modeRules?: components["schemas"]["FrameModeRule"][];
             name: string;
             sizes?: {
                 [key: string]: components["schemas"]["StarterAnswer"];

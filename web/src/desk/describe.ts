@@ -23,7 +23,7 @@ export function differences(mine: Project, theirs: Project, labels: Record<strin
   add("How many", mine.copies, theirs.copies);
   add("Cut with", mine.tool, theirs.tool);
   add("Lengths shown", mine.style, theirs.style);
-  if (!same(mine.holds ?? [], theirs.holds ?? [])) add("Joints set", `${mine.holds?.length ?? 0} settings`, `${theirs.holds?.length ?? 0} settings `);
+  if (!same(mine.modeRules ?? [], theirs.modeRules ?? [])) add("Joints set", `${mine.modeRules?.length ?? 0} settings`, `${theirs.modeRules?.length ?? 0} settings `);
   if (!same(mine.marks ?? {}, theirs.marks ?? {})) add("Ticks on the lists", "yours", "theirs");
   if (!same(mine.frame, theirs.frame)) add("The frame", "yours", "theirs");
   return out;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { merge, same } from "./merge";
 
-const base = { name: "Jump", copies: 1, answers: { width: { text: "48" }, foot: { text: "24" } }, holds: [{ mode: "slip" }] };
+const base = { name: "Jump", copies: 1, answers: { width: { text: "48" }, foot: { text: "24" } }, modeRules: [{ mode: "slip" }] };
 
 describe("three versions made one", () => {
   it("takes what only one of them changed", () => {
@@ -30,8 +30,8 @@ describe("three versions made one", () => {
   });
 
   it("treats a list as one thing", () => {
-    const m = merge(base, { ...base, holds: [{ mode: "cemented" }] }, { ...base, holds: [{ mode: "eased" }] });
-    expect(m.clashes).toEqual(["/mode-rules"]);
+    const m = merge(base, { ...base, modeRules: [{ mode: "cemented" }] }, { ...base, modeRules: [{ mode: "eased" }] });
+    expect(m.clashes).toEqual(["/modeRules"]);
   });
 });
 

@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import type { Project } from "../api/client";
 import { type Mode, type Scope, flipped, hold } from "./mode-rules";
 
-const p = (...holds: [Scope, Mode][]): Project => ({ name: "", units: "in", style: "inches", tool: "saw", copies: 1, work: { bought: [] }, holds: holds.map(([s, mode]) => ({ ...s, mode })) });
-const after = (from: Project, scope: Scope, mode: Mode) => hold(from, scope, mode).holds;
+const p = (...modeRules: [Scope, Mode][]): Project => ({ name: "", units: "in", style: "inches", tool: "saw", copies: 1, work: { bought: [] }, modeRules: modeRules.map(([s, mode]) => ({ ...s, mode })) });
+const after = (from: Project, scope: Scope, mode: Mode) => hold(from, scope, mode).modeRules;
 
 describe("a setting of joints", () => {
   it("goes to the end, over the one it replaces", () => {

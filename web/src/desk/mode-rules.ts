@@ -18,8 +18,8 @@ function covers(wide: Scope, narrow: Scope): boolean {
 
 /** The last setting counts, so a new one goes to the end and those it covers go. */
 export function hold(p: Project, scope: Scope, mode: Mode): Project {
-  const kept = (p.holds ?? []).filter((h) => !covers(scope, h));
-  return { ...p, holds: [...kept, { ...scope, mode }] };
+  const kept = (p.modeRules ?? []).filter((h) => !covers(scope, h));
+  return { ...p, modeRules: [...kept, { ...scope, mode }] };
 }
 
 export interface Tally {

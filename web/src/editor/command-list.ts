@@ -50,7 +50,7 @@ export function commandsOf(b: OpenProject): CommandOf[] {
     ["Ease every joint to lift off", "eased", "sand"],
   ];
   for (const [name, mode, also] of joints) all.push({ group: "Joints", name, also, icon: "joints", run: () => setHold(desk, "All joints", {}, mode) });
-  if ((b.now.project.holds?.length ?? 0) > 0) all.push({ group: "Joints", name: "Joints as they began", also: "reset", icon: "joints", run: () => desk.edit("Joints as they began", (p) => ({ ...p, holds: [] })) });
+  if ((b.now.project.modeRules?.length ?? 0) > 0) all.push({ group: "Joints", name: "Joints as they began", also: "reset", icon: "joints", run: () => desk.edit("Joints as they began", (p) => ({ ...p, modeRules: [] })) });
   if (b.view) for (const [v, name, keys] of views) all.push({ group: "View", name, keys, icon: v === "left" ? undefined : (v as "front"), run: () => b.view?.(v) });
   if (b.view) all.push({ group: "View", name: "Parallel or perspective", keys: "O", icon: "perspective", run: b.flipPerspective });
   all.push({ group: "View", name: b.flat ? "Turn the frame in space" : "Draw the frame flat", also: "webgl 3d svg", run: b.flipFlat });

@@ -20,7 +20,7 @@ export function Bays({ frame, style, gesture, part, onPart, marked, onMark, ...r
   return (
     <section aria-labelledby="bays-head">
       <Head id="bays-head" title="Rulers and bays">
-        {scopes.length > 1 && <Pick label="Whose bays" value={part} options={scopes.map((p) => [p.path, p.path === "" ? "the frame" : `every ${frame.parts.find((x) => x.path === p.path)?.name ?? p.group}`] as const)} onChange={onPart} />}
+        {scopes.length > 1 && <Pick label="Whose bays" value={part} options={scopes.map((p) => [p.path, p.path === "" ? "the frame" : `every ${frame.instances.find((x) => x.path === p.path)?.name ?? p.group}`] as const)} onChange={onPart} />}
       </Head>
       {axisWords.map((words, axis) => (
         <Axis key={words} axis={axis} all={marksOf(place, axis)} sizes={frame.sizes} style={style} gesture={gesture} part={part} onPick={rest.onPick} picked={rest.picked} marked={marked} onMark={onMark} />
@@ -132,7 +132,7 @@ function Row({ axis, m, before, after, sizes, style, gesture, part, alone }: Pic
   const own = part || undefined;
   const even = m.planes.find((p) => p.even?.length)?.even?.map((r) => r.replace(/^=/, ""));
   const like = m.planes.find((p) => p.like)?.like;
-  const told = even ? `even, between ${even[0]} and ${even[1]}` : like ? `as ${{ x: "wide", y: "deep", z: "high" }[like] ?? "wide"} as it is` : m.copied ? "a copy" : other && !direct ? `${text(other.value, style, 64)} ${meaning(other.meaning)} from ${other.from}` : direct?.stood ? "as it stood" : "";
+  const told = even ? `even, between ${even[0]} and ${even[1]}` : like ? `as ${{ x: "wide", y: "deep", z: "high" }[like] ?? "wide"} as it is` : m.copied ? "a copy" : other && !direct ? `${text(other.value, style, 64)} ${meaning(other.meaning)} from ${other.from}` : direct?.inferred ? "as it stood" : "";
   const joints = m.planes.reduce((n, p) => n + p.joints.length, 0);
   return (
     <li className="mark-row" data-plane={m.key}>

@@ -14,7 +14,7 @@ export function Customs({ project, gesture }: LensProps) {
   const [source, setSource] = useState("bought");
   const [size, setSize] = useState("3/4");
   const [ports, setPorts] = useState("");
-  const all = project.frame?.parts ?? [];
+  const all = project.frame?.customFittings ?? [];
   const make = async () => {
     if (!(await gesture.run({ custom: { name, source, size, ports: ports.split("\n") } }, { keep: true }))) return;
     setName("");

@@ -9,14 +9,14 @@ import { Head } from "../../ui/ui";
 import type { LensProps } from "../lens";
 import { Refused } from "./refused";
 
-type Part = PlanFrame["parts"][number];
+type Part = PlanFrame["instances"][number];
 
 /** The parts of the frame: repeat, mirror or turn one, make one different, use one again. */
 export function Parts({ frame, gesture, joint, onPick, onMark, marked }: LensProps & { joint?: Joint }) {
-  const top = frame.parts.filter((p) => !p.path.includes("/"));
+  const top = frame.instances.filter((p) => !p.path.includes("/"));
   // an array is one part with copies
   const shown = top.filter((p) => !/#([2-9]|\d\d+)$/.test(p.path));
-  const groups = [...new Map(frame.parts.map((p) => [p.group, p.name])).entries()];
+  const groups = [...new Map(frame.instances.map((p) => [p.group, p.name])).entries()];
   return (
     <section aria-labelledby="parts-head">
       <Head id="parts-head" title="Parts" level={3}>
@@ -56,7 +56,7 @@ function Bring({ joint, gesture }: Pick<LensProps, "gesture"> & { joint: Joint }
       const p = await ask(api.GET("/api/projects/{id}", { params: { path: { id } } }));
       const kept = await ask(api.POST("/api/edit", { body: { project: p.project, edit: { keep: {} } } }));
       // how its joints are held is kept beside the frame
-      return kept.project.frame && { ...kept.project.frame, holds: kept.project.holds };
+      return kept.project.frame && { ...kept.project.frame, modeRules: kept.project.modeRules };
     },
   });
   const groups = other.data?.groups ?? [];

@@ -80,7 +80,7 @@ function Said({ pipe: p, frame, style, gesture }: Pick<LensProps, "frame" | "sty
       {mine.map((s) => (
         <li key={s.id} className={`said ${s.gave ? "is-gone" : ""}`}>
           <span className="min-w-0 flex-1">
-            {s.stood ? "as it stood: " : "typed: "}
+            {s.inferred ? "as it stood: " : "typed: "}
             <strong>
               <Len nm={s.value} style={style} step={64} /> {meaning(s.meaning)}
             </strong>

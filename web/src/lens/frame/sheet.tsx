@@ -29,7 +29,7 @@ export default function FrameSheet(props: LensProps) {
     <>
       <section aria-labelledby="frame-head">
         <Head id="frame-head" title="What goes where?">
-          <span className="text-sm text-ink-2 max-sm:hidden">{plural(frame.pipes.length, "pipe")}, {plural(frame.parts.length, "part")}</span>
+          <span className="text-sm text-ink-2 max-sm:hidden">{plural(frame.pipes.length, "pipe")}, {plural(frame.instances.length, "part")}</span>
         </Head>
         <WalkLine {...props} joint={joint} part={within} />
         {joint && <JointCard {...props} joint={joint} />}

@@ -36,7 +36,7 @@ export function WalkLine({ frame, joint, part, gesture, way, onWay }: Props) {
     const [, named, rest] = /^([^:]+):\s*(.*)$/.exec(typed) ?? [];
     const course = rest ?? typed;
     if (!course) return;
-    const done = await gesture.run({ walk: { from: named?.trim() ?? joint?.id ?? "", in: part || undefined, course, size: size || undefined, end: capped ? "cap" : undefined } }, stay ? { keep: true } : undefined);
+    const done = await gesture.run({ walk: { from: named?.trim() ?? joint?.id ?? "", in: part || undefined, line: course, size: size || undefined, end: capped ? "cap" : undefined } }, stay ? { keep: true } : undefined);
     if (!done) return;
     setPast((p) => [course, ...p.filter((x) => x !== course)].slice(0, 20));
     setBack(0);

@@ -34,8 +34,8 @@ export function JointsSheet(props: LensProps) {
               <span className="ring-mark big" aria-hidden="true" /> {plan.totals.dry} <span className="font-sans text-base font-normal">dry</span>
             </span>
           </p>
-          {(project.holds?.length ?? 0) > 0 && (
-            <button type="button" className="btn btn-small" onClick={() => desk.edit("Joints as they began", (p) => ({ ...p, holds: [] }))}>
+          {(project.modeRules?.length ?? 0) > 0 && (
+            <button type="button" className="btn btn-small" onClick={() => desk.edit("Joints as they began", (p) => ({ ...p, modeRules: [] }))}>
               As they began
             </button>
           )}
@@ -83,7 +83,7 @@ function Kinds({ desk, frame }: LensProps) {
 
 function Groups({ desk, frame }: LensProps) {
   const groups = new Map<string, { name: string; uses: string[] }>();
-  for (const p of frame.parts) {
+  for (const p of frame.instances) {
     const g = groups.get(p.group) ?? { name: p.name, uses: [] };
     g.uses.push(p.path);
     groups.set(p.group, g);

@@ -34,7 +34,7 @@ export function Envelopes({ frame, style, gesture }: LensProps) {
           Add a check
         </button>
       </Head>
-      {frame.envelopes.length === 0 && !open && <p className="text-sm text-ink-2">Sizes that are not its own: must it pass a door, go into a car, stand over something, be within somebody's reach?</p>}
+      {frame.clearanceChecks.length === 0 && !open && <p className="text-sm text-ink-2">Sizes that are not its own: must it pass a door, go into a car, stand over something, be within somebody's reach?</p>}
       {open && (
         <form
           className="trial grid gap-1.5"
@@ -58,7 +58,7 @@ export function Envelopes({ frame, style, gesture }: LensProps) {
         </form>
       )}
       <ul>
-        {frame.envelopes.map((e) => (
+        {frame.clearanceChecks.map((e) => (
           <li key={e.id} className={`driven ${e.fits ? "" : "is-bad"}`}>
             <span className="min-w-0 flex-1">
               <strong>{e.id}</strong>: <span className={e.fits ? "" : "font-semibold text-bad"}>{e.words}</span>
