@@ -175,7 +175,7 @@ func cutCommand() *cobra.Command {
 			out := c.OutOrStdout()
 			switch {
 			case f.summary:
-				return failed(printJSON(out, summarizeCut(prob, ms)))
+				return failed(printJSON(out, summarizeCut(ms)))
 			case f.json:
 				return failed(printJSON(out, ms))
 			}
@@ -212,7 +212,7 @@ type cutStick struct {
 	LeftIn  float64   `json:"left_in"` // stick − end trim − pieces − the kerfs between them
 }
 
-func summarizeCut(p stock.Problem, ms []stock.Material) cutSummary {
+func summarizeCut(ms []stock.Material) cutSummary {
 	s := cutSummary{Sticks: []cutStick{}, Warnings: [][]string{}}
 	for _, m := range ms {
 		for _, st := range m.Sticks {

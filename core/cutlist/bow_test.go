@@ -22,10 +22,10 @@ func squareWith(t *testing.T, change func(d *frame.Document)) built {
 	change(d)
 	g, err := frame.Expand(d)
 	require.NoError(t, err)
-	s := layout.Solve(g, nil, nil)
+	s := layout.Locate(g, nil, nil)
 	f := fitting.Resolve(g, catalog.Typical(), s.Tangents)
 	for range 3 {
-		s = layout.Solve(g, f, s)
+		s = layout.Locate(g, f, s)
 		f = fitting.Resolve(g, catalog.Typical(), s.Tangents)
 	}
 	return built{g, s, f, cutlist.Build(g, s, f, inch/16)}

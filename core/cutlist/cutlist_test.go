@@ -34,7 +34,7 @@ func build(t require.TestingT, text string, step measure.Length) built {
 	require.NoError(t, err)
 	g, err := frame.Expand(doc)
 	require.NoError(t, err)
-	s := layout.Solve(g, nil, nil)
+	s := layout.Locate(g, nil, nil)
 	f := fitting.Resolve(g, catalog.Typical(), s.Tangents)
 	return built{g, s, f, cutlist.Build(g, s, f, step)}
 }
@@ -42,7 +42,7 @@ func build(t require.TestingT, text string, step measure.Length) built {
 func Example() {
 	doc, _ := wireframe.Read([]byte(`{"wireframe":1,"mode":"slip","joints":{"a":[0,0,0],"b":[30,0,0],"c":[30,0,40]},"pipes":[["a","b"],["b","c"]],"ends":{"a":"cap"}}`))
 	g, _ := frame.Expand(doc)
-	s := layout.Solve(g, nil, nil)
+	s := layout.Locate(g, nil, nil)
 	l := cutlist.Build(g, s, fitting.Resolve(g, catalog.Typical(), s.Tangents), inch/16)
 	for _, t := range l.Pieces[0].Sum {
 		fmt.Printf("%+.3f %s\n", t.Value.Inches(), t.Label)

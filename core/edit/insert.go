@@ -169,7 +169,7 @@ func (e *editor) copyPlane(scope int, a measure.Axis, from *layout.Plane, name s
 			continue
 		}
 		u := def.Use(use)
-		if u == nil || u.Array != nil || uses[use] != "" || !e.wholly(scope, use, a, from) {
+		if u == nil || u.Array != nil || uses[use] != "" || !e.wholly(scope, use, from) {
 			continue
 		}
 		c := *u
@@ -246,7 +246,7 @@ func (e *editor) anchorName(u *frame.Use) string {
 }
 
 // wholly says whether a use stands on a plane: with the joint it is taken by.
-func (e *editor) wholly(scope int, use string, a measure.Axis, on *layout.Plane) bool {
+func (e *editor) wholly(scope int, use string, on *layout.Plane) bool {
 	u := e.def(scope).Use(use)
 	return slices.Contains(on.Joints, use+"/"+e.anchorName(u))
 }

@@ -76,7 +76,7 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 		q.Options = append(q.Options, Option{ID: "apart", Label: "Stay apart, as typed"})
 		return Done{}, q
 	}
-	return e.through(done, scope, pipe, size)
+	return e.through(done, scope, pipe)
 }
 
 func (e *editor) applyMeeting(done Done, scope int, pipe, size string, m meeting) (Done, error) {
@@ -89,7 +89,7 @@ func (e *editor) applyMeeting(done Done, scope int, pipe, size string, m meeting
 	if err := e.resolve(); err != nil {
 		return Done{}, err
 	}
-	return e.through(done, scope, pipe, size)
+	return e.through(done, scope, pipe)
 }
 
 // refuseNoLength refuses a pipe that has less than no length.
@@ -210,9 +210,9 @@ func (e *editor) leadTo(scope int, joint string, m meeting) bool {
 
 // splitAt splits a pipe of a definition at a joint of it. The distance of its
 // old ends stays: a size typed for it becomes that distance.
-func (e *editor) splitAt(scope int, pipe, joint string) (second string) {
+func (e *editor) splitAt(scope int, pipe, joint string) {
 	e.outer(scope, pipe)
-	return e.doc.Split(e.def(scope), pipe, joint)
+	e.doc.Split(e.def(scope), pipe, joint)
 }
 
 // outer turns what was typed for a pipe that is about to be split into the
@@ -297,7 +297,7 @@ func (e *editor) runsThrough(i int, p measure.Point, as measure.Length) bool {
 
 // through splits a new pipe at every joint that it runs through. A size typed
 // for it is then the distance of its ends.
-func (e *editor) through(done Done, scope int, pipe, size string) (Done, error) {
+func (e *editor) through(done Done, scope int, pipe string) (Done, error) {
 	g, path := e.view.Graph, e.path(scope)
 	i := g.Edge(join(path, pipe))
 	if i < 0 {

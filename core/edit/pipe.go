@@ -156,7 +156,7 @@ func (w *Delete) on(e *editor) (Done, error) {
 		}
 		done.Also = append(done.Also, "")
 	}
-	if err := e.bare(w); err != nil {
+	if err := e.bare(); err != nil {
 		return Done{}, err
 	}
 	for _, n := range e.view.Graph.Nodes {
@@ -277,7 +277,7 @@ func (e *editor) heal(id string, became map[string]string) {
 
 // bare takes joints away that no pipe is left at and nothing is said of, except
 // the last of a definition.
-func (e *editor) bare(w *Delete) error {
+func (e *editor) bare() error {
 	for again := true; again; {
 		again = false
 		if err := e.resolve(); err != nil {

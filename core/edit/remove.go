@@ -42,7 +42,7 @@ func (w *Remove) on(e *editor) (Done, error) {
 		}
 		use, _, _ := strings.Cut(id, "/")
 		use, _, array := strings.Cut(use, "#")
-		if u := def.Use(use); u == nil || !e.wholly(scope, use, w.Axis, &plane) {
+		if u := def.Use(use); u == nil || !e.wholly(scope, use, &plane) {
 			continue
 		} else if array {
 			return Done{}, refuse("take the array away first", "the array %q stands on it", use)
@@ -56,7 +56,7 @@ func (w *Remove) on(e *editor) (Done, error) {
 	if isNamed(&plane) {
 		e.noteRemoved(e.doc.DropPlane(def, int(w.Axis), plane.Name))
 	}
-	return done, e.bare(nil)
+	return done, e.bare()
 }
 
 // bridge makes one pipe of two that run in line through a joint of a use that

@@ -31,7 +31,7 @@ func (w *Begin) on(e *editor) (Done, error) {
 type Walk struct {
 	From    string        `json:"from"`              // a joint; "" begins a frame that has none
 	In      string        `json:"in,omitempty"`      // the part that gets the pipe: "" is the frame, a use's path its group
-	Line    string        `json:"line,omitempty"`  // as typed: right 46 clear; right to j7; up to =shelf
+	Line    string        `json:"line,omitempty"`    // as typed: right 46 clear; right to j7; up to =shelf
 	Along   string        `json:"along,omitempty"`   // instead of a direction in Course: the line of this pipe
 	Length  string        `json:"length,omitempty"`  // with Along
 	Meaning frame.Meaning `json:"meaning,omitempty"` // of a length without a word for it
@@ -266,7 +266,7 @@ func (w *Walk) toJoint(e *editor, scope, n, m int, ref, to string, dir measure.D
 		if err := e.resolve(); err != nil {
 			return Done{}, err
 		}
-		return e.through(done, scope, pipe, "")
+		return e.through(done, scope, pipe)
 	}
 	a, _, square := axisAlong(dir)
 	if !square {
@@ -334,7 +334,7 @@ func (w *Join) on(e *editor) (Done, error) {
 	if err := e.resolve(); err != nil {
 		return Done{}, err
 	}
-	return e.through(done, scope, id, "")
+	return e.through(done, scope, id)
 }
 
 // sizeAt is the size of all pipes at some joints, where they are of one size.

@@ -41,7 +41,7 @@ func TestEveryPortIsAccountedFor(t *testing.T) {
 	}
 	g, err := frame.Expand(d.Now())
 	require.NoError(t, err)
-	got := fitting.Resolve(g, catalog.Typical(), layout.Solve(g, nil, nil).Tangents).Audit()
+	got := fitting.Resolve(g, catalog.Typical(), layout.Locate(g, nil, nil).Tangents).Audit()
 	assert.Equal(t, fitting.Audit{Open: []fitting.OpenPort{}, Ends: 8, Capped: 5, Free: 1, Staked: 1, Bare: []string{"a"}}, got)
 }
 

@@ -32,7 +32,7 @@ func under(t *testing.T, high float64, linked func(a, b string) bool) []string {
 	def.Pipes = []frametest.Pipe{{ID: "hoop", From: "l", To: "r", Path: frame.Sprung, Spring: &frametest.Spring{Size: &frametest.Dimension{Value: in(20), Meaning: frame.Centre}}}, {ID: "bar", From: "near", To: "far"}}
 	g, err := frame.Expand(frametest.Document{Units: measure.Inches, Size: "3/4", Mode: frame.Slip, Root: def}.Now())
 	require.NoError(t, err)
-	s := layout.Solve(g, nil, nil)
+	s := layout.Locate(g, nil, nil)
 	var texts []string
 	for _, f := range fitting.Resolve(g, catalog.Typical(), s.Tangents).Clearances(s.Points, s.Curves, linked) {
 		texts = append(texts, f.Text)

@@ -20,10 +20,10 @@ func contacts(t *testing.T, file string) (map[string][]fitting.Contact, measure.
 	g, err := frame.Expand(doc)
 	require.NoError(t, err)
 	var r *fitting.Result
-	s := layout.Solve(g, nil, nil)
+	s := layout.Locate(g, nil, nil)
 	for range 3 {
 		r = fitting.Resolve(g, catalog.Typical(), s.Tangents)
-		s = layout.Solve(g, r, s)
+		s = layout.Locate(g, r, s)
 	}
 	by := map[string][]fitting.Contact{}
 	for _, c := range r.Contacts(s.Points, s.Floor) {

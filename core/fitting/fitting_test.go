@@ -53,7 +53,7 @@ var (
 func Example() {
 	doc, _ := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[30,0,0],"c":[60,0,0],"d":[30,0,40]},"pipes":[["a","b"],["b","c"],["b","d"]]}`))
 	g, _ := frame.Expand(doc)
-	r := fitting.Resolve(g, catalog.Typical(), layout.Solve(g, nil, nil).Tangents)
+	r := fitting.Resolve(g, catalog.Typical(), layout.Locate(g, nil, nil).Tangents)
 	j := r.Joints[g.Node("b")]
 	fmt.Println(j.Size, j.Kind)
 	for _, p := range j.Ports {
@@ -225,7 +225,7 @@ func TestClearances(t *testing.T) {
 		require.NoError(t, err)
 		g, err := frame.Expand(doc)
 		require.NoError(t, err)
-		s := layout.Solve(g, nil, nil)
+		s := layout.Locate(g, nil, nil)
 		var codes []string
 		for _, f := range fitting.Resolve(g, catalog.Typical(), s.Tangents).Clearances(s.Points, s.Curves, nil) {
 			codes = append(codes, f.Text)

@@ -83,7 +83,7 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 		e.resolveReason(&def.Reasons[i], scope)
 	}
 	for i := range def.Uses {
-		e.use(def, &def.Uses[i], scope, fmt.Sprintf("%s/uses/%d", where, i), size, mode)
+		e.use(def, &def.Uses[i], scope, size, mode)
 	}
 	for i, p := range def.Pipes {
 		e.pipe(p, scope, fmt.Sprintf("%s/pipes/%d", where, i), size)
@@ -163,7 +163,7 @@ func (d *Document) firstJoint(def *Definition, vain map[string]bool) string {
 }
 
 // use expands a use and the copies of an array.
-func (e *expander) use(in *Definition, u *Use, scope int, where string, size catalog.Size, mode modeScope) {
+func (e *expander) use(in *Definition, u *Use, scope int, size catalog.Size, mode modeScope) {
 	def := e.g.Doc.Group(u.Of)
 	o := e.g.Scopes[scope].Orient.Times(u.orient())
 	size = cmp.Or(u.Size, def.Size, size)
@@ -200,7 +200,7 @@ func (e *expander) use(in *Definition, u *Use, scope int, where string, size cat
 
 // anchorOf gives what a use is held at, along an axis of the scope around it;
 // of a use that leans, along its own axis of that name.
-func (e *expander) anchorOf(u *Use, scope int, path string, a measure.Axis) (ResolvedRef, bool) {
+func (e *expander) anchorOf(u *Use, path string, a measure.Axis) (ResolvedRef, bool) {
 	own, square := u.along(a)
 	if !square {
 		own = a
@@ -219,7 +219,7 @@ func (e *expander) anchor(u *Use, of string, scope int, path string) {
 		if u.At[a] == "" {
 			continue
 		}
-		if anchor, ok := e.anchorOf(u, scope, path, measure.Axis(a)); ok {
+		if anchor, ok := e.anchorOf(u, path, measure.Axis(a)); ok {
 			e.g.Anchors = append(e.g.Anchors, ResolvedAnchor{scope, e.scopes[path], measure.Axis(a), e.resolveRef(scope, u.At[a]), anchor, u.ID, of, u.Rank})
 		}
 	}
@@ -229,8 +229,8 @@ func (e *expander) anchor(u *Use, of string, scope int, path string) {
 // with it across.
 func (e *expander) pitch(u *Use, of string, scope int, from, to string, k int) {
 	for a := range 3 {
-		p, ok1 := e.anchorOf(u, scope, from, measure.Axis(a))
-		q, ok2 := e.anchorOf(u, scope, to, measure.Axis(a))
+		p, ok1 := e.anchorOf(u, from, measure.Axis(a))
+		q, ok2 := e.anchorOf(u, to, measure.Axis(a))
 		if !ok1 || !ok2 {
 			continue
 		}

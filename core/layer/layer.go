@@ -80,7 +80,7 @@ func Between(base, now *frame.Document) Layer {
 			l = append(l, Record{In: k.in, Kind: k.kind, ID: k.id, Was: encode(was.at[k])})
 		}
 	}
-	l.hang(base, now)
+	l.hang(now)
 	return l
 }
 

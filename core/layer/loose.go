@@ -63,7 +63,7 @@ func standsOn(g *frame.Graph, node int) key {
 }
 
 // hang marks what was added to the frame itself and hung on the base.
-func (l Layer) hang(base, now *frame.Document) {
+func (l Layer) hang(now *frame.Document) {
 	g, err := frame.Expand(now)
 	if err != nil {
 		return

@@ -15,6 +15,13 @@ import (
 	"sturdyelbow/core/measure"
 )
 
+// solve is a placement with its account.
+func solve(g *frame.Graph, bodies layout.Bodies, was *layout.Solution) *layout.Solution {
+	s := layout.Locate(g, bodies, was)
+	s.Account()
+	return s
+}
+
 func in(x float64) measure.Length { return measure.FromInches(x) }
 
 // goal is two posts with a top rail and a low rail; the rail's length is said
@@ -37,11 +44,11 @@ func goal(size catalog.Size, mode frame.Mode, dim frametest.Dimension) *frametes
 func settle(t require.TestingT, d *frametest.Document) (*frame.Graph, *layout.Solution, *fitting.Result) {
 	g, err := frame.Expand(d.Now())
 	require.NoError(t, err)
-	s := layout.Solve(g, nil, nil)
+	s := solve(g, nil, nil)
 	var f *fitting.Result
 	for range 4 {
 		f = fitting.Resolve(g, catalog.Typical(), s.Tangents)
-		s = layout.Solve(g, f, s)
+		s = solve(g, f, s)
 	}
 	return g, s, f
 }
@@ -49,8 +56,8 @@ func settle(t require.TestingT, d *frametest.Document) (*frame.Graph, *layout.So
 func Example() {
 	d := goal("3/4", frame.Cemented, frametest.Dimension{Value: 48 * measure.Inch, Meaning: frame.Outside})
 	g, _ := frame.Expand(d.Now())
-	f := fitting.Resolve(g, catalog.Typical(), layout.Solve(g, nil, nil).Tangents)
-	s := layout.Solve(g, f, nil)
+	f := fitting.Resolve(g, catalog.Typical(), solve(g, nil, nil).Tangents)
+	s := solve(g, f, nil)
 	fmt.Println(s.Sizes[0].Centre.Format(measure.Decimal, 0), "between centres")
 	for _, t := range s.Sizes[0].Sum {
 		fmt.Println(t.Label, t.Value.Format(measure.Decimal, 0))

@@ -51,10 +51,10 @@ type Size struct {
 	// no axis of the world; its Axis is then [Sloped].
 	Ends     []measure.Point `json:"ends,omitempty"`
 	Inferred bool            `json:"inferred,omitempty"` // nobody typed it
-	Foot     string          `json:"foot,omitempty"`  // of a height: the joint whose body it is measured from
-	Out      measure.Length  `json:"out"`             // what it is, which differs where it gave way
-	Gave     string          `json:"gave,omitempty"`  // what it gave way to, in words
-	Freed    bool            `json:"freed,omitempty"` // some of that has gone: it may hold again
+	Foot     string          `json:"foot,omitempty"`     // of a height: the joint whose body it is measured from
+	Out      measure.Length  `json:"out"`                // what it is, which differs where it gave way
+	Gave     string          `json:"gave,omitempty"`     // what it gave way to, in words
+	Freed    bool            `json:"freed,omitempty"`    // some of that has gone: it may hold again
 	// Starters says that a starter said it, and nobody typed it since.
 	Starters bool `json:"starters,omitempty"`
 }
@@ -159,14 +159,6 @@ type solver struct {
 	out    *Solution
 	in     []inScope       // of each scope: what belongs to it
 	worded map[string]said // of what can give way, by its key
-}
-
-// Solve puts every joint in its place and gives the account of it: [Locate], then
-// [Solution.Account].
-func Solve(g *frame.Graph, bodies Bodies, was *Solution) *Solution {
-	s := Locate(g, bodies, was)
-	s.Account()
-	return s
 }
 
 // Locate puts every joint in its place, and says no more than that: points,

@@ -21,10 +21,10 @@ func settled(t require.TestingT, d *frametest.Document) (*frame.Graph, *layout.S
 	g, err := frame.Expand(d.Now())
 	require.NoError(t, err)
 	var f *fitting.Result
-	s := layout.Solve(g, nil, nil)
+	s := solve(g, nil, nil)
 	for range 8 {
 		f = fitting.Resolve(g, catalog.Typical(), s.Tangents)
-		s = layout.Solve(g, f, s)
+		s = solve(g, f, s)
 	}
 	return g, s, f
 }

@@ -43,7 +43,7 @@ func judge(d *frametest.Document) ([]link.Report, []string, error) {
 	if err != nil {
 		return nil, nil, err
 	}
-	s := layout.Solve(g, nil, nil)
+	s := layout.Locate(g, nil, nil)
 	fits := fitting.Resolve(g, catalog.Typical(), s.Tangents)
 	all, fs := link.Judge(link.Frame{Graph: g, Solved: s, Fits: fits, Catalog: catalog.Typical()})
 	var codes []string

@@ -23,9 +23,6 @@ const FrameLimit = 1000 * Foot
 // FromInches gives the length nearest to a number of inches.
 func FromInches(in float64) Length { return Length(math.Round(in * float64(Inch))) }
 
-// FromMillimetres gives the length nearest to a number of millimetres.
-func FromMillimetres(mm float64) Length { return Length(math.Round(mm * float64(Millimetre))) }
-
 // Inches gives the length as a number of inches, for drawing and for open
 // formats; arithmetic stays in Length.
 func (l Length) Inches() float64 { return float64(l) / float64(Inch) }

@@ -64,10 +64,10 @@ func (f *planned) checkCutList(given map[string]measure.Length, step measure.Len
 	c.Report = *cutlist.CheckCuts(f.graph, f.solved, f.fits, f.list, cuts, step)
 	c.Seated = seats(cuts)
 	f.Check = c
-	f.findings = append(f.findings, c.findings(given, index)...)
+	f.findings = append(f.findings, c.findings(index)...)
 }
 
-func (c *CutListCheck) findings(given map[string]measure.Length, index int) (fs []finding.Finding) {
+func (c *CutListCheck) findings(index int) (fs []finding.Finding) {
 	if len(c.Loops) > 0 {
 		l := c.Loops[0]
 		f := finding.Finding{Code: "list-open", Severity: finding.Stop, Subject: l.Pipes,

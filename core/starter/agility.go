@@ -47,7 +47,7 @@ func row(a *answers, count, apart, height string, riser catalog.Size, end frame.
 			p.AtEnd = &[2]frame.Insertion{{Mode: frame.Eased, Reason: "it lifts off to travel"}, {}}
 		})
 	}
-	return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a, "foot")}}
+	return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a)}}
 }
 
 var hoop = Starter{
@@ -72,7 +72,7 @@ var hoop = Starter{
 			d.run(s.post+"/hub", s.post+" tie", s.post+" arm", s.post+" top").run(s.post+" arm", s.flat+", b mid")
 		}
 		d.run("left tie", "right tie")
-		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a, "foot")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a)}}
 	},
 }
 

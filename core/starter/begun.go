@@ -106,7 +106,7 @@ func (b *Begun) After(unit measure.Unit, before Made, after *frame.Document) (ne
 		}
 	}
 	if !b.Own {
-		s.settle(next.Answers, &base, doc)
+		s.settle(&base, doc)
 	}
 	if counts := s.takeCounts(unit, next.Answers, before.Document, doc); len(counts) > 0 {
 		answers := maps.Clone(next.Answers)
@@ -205,7 +205,7 @@ func holds(z *frame.Size) saying {
 
 // settle writes sizes of a document that say what an answer says as the base
 // has them: then they follow the answer.
-func (s *Starter) settle(answers map[string]Answer, base, doc *frame.Document) {
+func (s *Starter) settle(base, doc *frame.Document) {
 	for _, p := range s.Prompts {
 		if z, is := base.SizeOf(p.Key), doc.SizeOf(p.Key); p.Input == Length && z != nil && is != nil && holds(z) == holds(is) {
 			*is = *z

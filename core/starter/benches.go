@@ -58,7 +58,7 @@ var desk = Starter{
 			d.run(s+"/hub", s+" shelf", s+" rail", s+" top").run(s+" shelf", s+" front")
 		}
 		d.run("left front", "right front").run("left rail", "right rail").run("left top", "right top")
-		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a, "foot")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a)}}
 	},
 }
 

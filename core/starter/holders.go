@@ -139,7 +139,7 @@ var tower = Starter{
 			chain = append(chain, l)
 		}
 		d.run(chain...)
-		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a, "foot")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a)}}
 	},
 }
 
@@ -168,7 +168,7 @@ var figure = Starter{
 		}
 		d.put(frame.OpenEnd, "hip", "spine", "mid", "hip", "chest", "spine", "mid", "shoulder").put(frame.CappedEnd, "neck", "spine", "mid", "neck", "left shoulder", "l shoulder", "mid", "shoulder", "right shoulder", "r shoulder", "mid", "shoulder")
 		d.run("left hip", "hip", "right hip").run("hip", "chest", "neck").run("left shoulder", "chest", "right shoulder")
-		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a, "foot")}}
+		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a)}}
 	},
 }
 

@@ -64,7 +64,7 @@ func buildJump(a *answers) frame.Document {
 	root.Pipes = append(root.Pipes, tie,
 		pipe("left/hub", "cup.l"), pipe("cup.l", "top.l"), pipe("right/hub", "cup.r"), pipe("cup.r", "top.r"))
 	root.Axes = [3]axisStations{x, y, z}
-	return frame.Document{Root: root.definition(), Groups: []frame.Definition{foot(a, "foot")}}
+	return frame.Document{Root: root.definition(), Groups: []frame.Definition{foot(a)}}
 }
 
 // topOf measures the upright's top from the floor, or its pipe from the centre

@@ -47,5 +47,5 @@ func buildScreen(a *answers) frame.Document {
 			root.Pipes = append(root.Pipes, frame.Pipe{ID: l + " " + posts[k-1] + "-" + id, From: posts[k-1] + "/" + l, To: id + "/" + l})
 		}
 	}
-	return frame.Document{Root: root.definition(), Groups: []frame.Definition{foot(a, "foot"), post.definition()}}
+	return frame.Document{Root: root.definition(), Groups: []frame.Definition{foot(a), post.definition()}}
 }

@@ -34,7 +34,7 @@ func TestRoundTrip(t *testing.T) {
 		require.NoError(t, err, name)
 		g, err := frame.Expand(first)
 		require.NoError(t, err)
-		written, lost, err := wireframe.Write(g, layout.Solve(g, nil, nil).Points)
+		written, lost, err := wireframe.Write(g, layout.Locate(g, nil, nil).Points)
 		require.NoError(t, err)
 		assert.Empty(t, lost)
 		second, err := wireframe.Read(written)
@@ -52,7 +52,7 @@ func TestWhatTheFormCannotCarryIsNamed(t *testing.T) {
 	d.Root.Pipes[0].AtEnd = &[2]frame.Insertion{{}, {Mode: frame.Pinned}}
 	g, err := frame.Expand(d)
 	require.NoError(t, err)
-	_, lost, err := wireframe.Write(g, layout.Solve(g, nil, nil).Points)
+	_, lost, err := wireframe.Write(g, layout.Locate(g, nil, nil).Points)
 	require.NoError(t, err)
 	assert.Contains(t, lost, "how the joint b is held")
 }
@@ -104,7 +104,7 @@ func TestUnitsSeatsAndLonelyJoints(t *testing.T) {
 	assert.InDelta(t, 1, d.Seat(frame.Cemented), 0, "a missing key keeps its default")
 	g, err := frame.Expand(d)
 	require.NoError(t, err)
-	assert.Zero(t, layout.Solve(g, nil, nil).Floor, "a joint without pipes counts for nothing")
+	assert.Zero(t, layout.Locate(g, nil, nil).Floor, "a joint without pipes counts for nothing")
 }
 
 func FuzzRead(f *testing.F) {
