@@ -6,12 +6,14 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// exact is how near a rule comes that is meant to hold: what rounding to whole
-// nanometres leaves after some turns of axes.
+// exact is the distance within which a rule counts as satisfied: one micrometre, the
+// rounding error that whole nanometres leave after several steps.
 const exact = measure.Length(1000)
 
-// Solve finds where everything stands. without names owners that gave way
-// before: their rules place only what nothing else does, as a first guess.
+// Solve computes all coordinates. without names owners whose rules are not applied,
+// because they gave way before. Where rules contradict each other, the last owner
+// of a smallest contradictory set is left out and the set is reported; this is
+// repeated until the rest can be satisfied.
 func (s *System) Solve(without []int) *Result {
 	out := map[int]bool{}
 	for _, o := range without {
@@ -53,8 +55,8 @@ func (s *System) Solve(without []int) *Result {
 	}
 }
 
-// smallest leaves owners out of a set that cannot hold together for as long as
-// it still cannot, the last first.
+// smallest reduces a contradictory set of owners to one from which none can be left
+// out. It costs a run for each owner that is tried, and stops at [MaxWork].
 func (s *System) smallest(set []int) []int {
 	fails := func(set []int) bool {
 		in := map[int]bool{}
@@ -152,8 +154,8 @@ func (s *System) run(in func(owner int) bool) *work {
 	return w
 }
 
-// owner takes in all rules of one owner, or none where one contradicts what
-// counts more.
+// owner adds all rules of one owner, or none of them where one contradicts rules of
+// owners before it.
 func (w *work) owner(rules []int) {
 	for _, i := range rules {
 		r := &w.s.rules[i]
@@ -203,8 +205,9 @@ func (w *work) between(a, b Var) (measure.Length, bool) {
 	return ob - oa, ra == rb
 }
 
-// apart ties two coordinates, as an owner says or as a rule decided. Others that
-// say the same are kept as a shorter way to explain it.
+// apart records the difference of two coordinates, which an owner stated or a rule
+// decided. One that is known already is recorded too: it may be a shorter
+// explanation of a contradiction.
 func (w *work) apart(a, b Var, by measure.Length, owner int, d *decided) {
 	ra, oa := w.find(a)
 	rb, ob := w.find(b)

@@ -13,7 +13,7 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// near is how close two places are when they are one.
+// near is the distance within which two points count as the same.
 const near = measure.Inch / 500
 
 // editor is a document being changed, with where its parts stand. Gestures
@@ -23,7 +23,7 @@ type editor struct {
 	doc       *frame.Document
 	unit      measure.Unit
 	solve     Solver
-	view      *View // of the document as it was when it was last looked at
+	view      *View // of the document as it was last solved
 	was       *View // of the document as it was given
 	clashed   map[string]bool
 	yielded   []layout.Party // what gave way in the document as it was given
@@ -32,9 +32,9 @@ type editor struct {
 	also      []string
 	gave      []GivenUp
 	offers    []Offer
-	asNow     bool              // what is held is held where it is, not where it stood
-	goesOnYet bool              // a line that repeats has not come to its end
-	alias     map[string]string // joints that go by another name now, and the one they had
+	asNow     bool              // loose joints are held where they are now, not where they stood before the gesture
+	goesOnYet bool              // a line that repeats has not come to its end yet
+	alias     map[string]string // the old names of joints that the gesture renamed, by their new ones
 }
 
 func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
@@ -52,9 +52,9 @@ func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
 	return e, nil
 }
 
-// resolve puts the parts of the document as it is now in their places. What the
-// document's own rules refuse, two pipes in one place for one, is refused in a
-// builder's words.
+// resolve solves the document as it is now and keeps the result as the view. What
+// the document's own rules do not allow, such as two pipes between the same joints,
+// is refused in a builder's words. It costs one solution of the frame.
 func (e *editor) resolve() error {
 	view, err := e.solve(e.doc)
 	var ps frame.Problems
@@ -69,7 +69,7 @@ func (e *editor) resolve() error {
 
 func (e *editor) note(what string, args ...any) { e.also = append(e.also, fmt.Sprintf(what, args...)) }
 
-// noteRemoved says what went besides what was asked for.
+// noteRemoved tells the builder what was removed besides what was asked for.
 func (e *editor) noteRemoved(gone []frame.Removed) {
 	for _, r := range gone {
 		if r.Words != "" {
@@ -168,7 +168,8 @@ func (e *editor) pipe(id string) (def *frame.Definition, p *frame.Pipe, scope in
 	return def, p, scope, nil
 }
 
-// everywhere words that a change of a group counts for all its uses.
+// everywhere gives the note that a change of a group applies to all its instances,
+// where there are several.
 func (e *editor) everywhere(scope int) []string {
 	of := e.view.Graph.Scopes[scope].Of
 	n := 0
@@ -196,7 +197,8 @@ func (e *editor) joined(i, j int) bool {
 	return false
 }
 
-// clearEnd takes what closes a pipe's end off a joint that a pipe goes on from.
+// clearEnd removes the cap, or whatever was said of the open end, from a joint from
+// which a pipe goes on.
 func (e *editor) clearEnd(id string) {
 	if _, j, _, err := e.joint(id); err == nil {
 		j.End = frame.OpenEnd
@@ -216,7 +218,7 @@ func axisAlong(d measure.Dir) (a measure.Axis, sign float64, ok bool) {
 	return 0, 0, false
 }
 
-// centre is a size that keeps a distance of centres as it stands.
+// centre is an unnamed size of a given centre distance.
 func (e *editor) centre(v measure.Length) frame.Size {
 	text := v.Tape(e.unit)
 	if l, err := measure.Parse(text, measure.Reading{}); err != nil || l != v {
@@ -225,8 +227,8 @@ func (e *editor) centre(v measure.Length) frame.Size {
 	return frame.Size{Value: v, Meaning: frame.Centre, Text: text, Unit: e.unit}
 }
 
-// reachOf is how far the bodies at an end of a pipe can move it, with a socket
-// more: what lies nearer may be what was meant.
+// reachOf is the distance from a pipe's end within which another joint may be what
+// the builder meant: what the bodies at the end take up, and two socket depths.
 func reachOf(size catalog.Size) measure.Length {
 	c := catalog.Typical()
 	return c.Figure("", size, catalog.Stop90).Value + 2*c.Figure("", size, catalog.SocketDepth).Value

@@ -8,9 +8,9 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// finish leaves a changed document sound: nothing without a place, nothing that
-// contradicts without its builder having chosen, nothing that runs the other
-// way.
+// finish runs after every gesture and makes the changed document consistent: every
+// joint has a position, every contradiction was decided by the builder, and no pipe
+// runs against the direction it was drawn in. The error is a refusal or a question.
 func (e *editor) finish() error {
 	if err := e.resolveAndHold(); err != nil {
 		return err
@@ -25,8 +25,9 @@ func (e *editor) finish() error {
 	return e.validate()
 }
 
-// balance holds what lost its place and lets give way what was chosen to, until
-// there is neither.
+// balance repeats two steps until neither changes anything: give joints that lost
+// their position a size that keeps them where they stood, and let the sizes that
+// the builder chose give way.
 func (e *editor) balance() error {
 	for range 4 {
 		if err := e.resolveConflicts(); err != nil {
@@ -42,9 +43,10 @@ func (e *editor) balance() error {
 	return nil
 }
 
-// freeCutsFromAxes lets sizes that were typed for a pipe, and lay along an axis because
-// it did, go the pipe's own way where nothing keeps it along the axis: a cut is
-// that of the piece, whichever way it comes to run. It reports whether any does.
+// freeCutsFromAxes turns a cut that was typed for a pipe from a size along an axis
+// into a size along the pipe itself, where the pipe no longer runs along that axis.
+// A cut is the length of the piece, whichever way the pipe runs. It reports whether
+// it changed any.
 func (e *editor) freeCutsFromAxes() (any bool) {
 	for sc := range e.view.Graph.Scopes {
 		def, place := e.def(sc), e.place(sc)
@@ -70,7 +72,8 @@ func (e *editor) freeCutsFromAxes() (any bool) {
 	return any
 }
 
-// resolveConflicts holds and lets give way by turns.
+// resolveConflicts alternates between holding loose joints and letting sizes give
+// way, at most twelve times.
 func (e *editor) resolveConflicts() error {
 	for range 12 {
 		held, err := e.holdLoose()
@@ -88,7 +91,8 @@ func (e *editor) resolveConflicts() error {
 	return refuse("make it in two steps", "what this leaves without a place cannot be held where it stood")
 }
 
-// refuseLoose refuses what would leave joints without a place that had one.
+// refuseLoose refuses a gesture that leaves joints without a position that had one
+// before.
 func (e *editor) refuseLoose() error {
 	if len(e.view.Clashes) > 0 || len(e.view.Free) <= len(e.was.Free) {
 		return nil
@@ -97,8 +101,8 @@ func (e *editor) refuseLoose() error {
 	return refuse("size it first, or make it in two steps", "this leaves nothing that says where %s stands", loose)
 }
 
-// resolveAndHold looks, and keeps everything where it stood that a change left without a
-// place.
+// resolveAndHold solves the frame, and gives every joint that the change left
+// without a position a size that keeps it where it stood.
 func (e *editor) resolveAndHold() error {
 	if err := e.resolve(); err != nil {
 		return err
@@ -110,8 +114,8 @@ func (e *editor) resolveAndHold() error {
 	return err
 }
 
-// keepOrigin keeps the frame where it is when the joint that it was placed by has
-// gone: the next one takes its place.
+// keepOrigin keeps the frame where it is when the joint at its origin was removed:
+// the next joint becomes the origin, at the position that it has.
 func (e *editor) keepOrigin() error {
 	if len(e.view.Graph.Nodes) == 0 || len(e.was.Graph.Nodes) == 0 {
 		return nil
@@ -135,7 +139,8 @@ func (e *editor) keepOrigin() error {
 	return nil
 }
 
-// mergeCopyJoints lets joined copies share what came to stand at one place in them.
+// mergeCopyJoints merges joints of neighbouring joined copies that the gesture
+// brought to the same point.
 func (e *editor) mergeCopyJoints() error {
 	changed := false
 	for _, def := range e.doc.Definitions() {
@@ -176,8 +181,8 @@ func (e *editor) joinCopies(u *frame.Use, path string) (changed bool) {
 	return changed
 }
 
-// refuseReversed refuses what would leave a pipe less than no room, or a sprung or bent
-// one no way between its ends.
+// refuseReversed refuses a gesture that leaves a pipe a length of zero or less, or a
+// sprung or bent pipe no possible curve between its ends.
 func (e *editor) refuseReversed() error {
 	larger := "write a larger size: the bodies at both ends take that much"
 	hints := map[string]string{"turned-round": larger, "zero-length": larger, "size-too-small": larger, "no-curve": "make the pipe longer first, or its ends less far apart"}
@@ -195,8 +200,8 @@ func (e *editor) refuseReversed() error {
 	return nil
 }
 
-// offerBack offers sizes to hold again that gave way to something that this
-// gesture took away. They do not do so by themselves.
+// offerBack offers to restore sizes that gave way to something which this gesture
+// removed. They are not restored without the builder's consent.
 func (e *editor) offerBack() {
 	was := map[string]bool{}
 	for _, z := range e.was.Sizes {

@@ -11,7 +11,8 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// settle lets give way what was chosen to, and asks where nothing was. It
+// settle goes through the new contradictions: what the builder chose gives way,
+// and where nothing was chosen yet it asks, by an error that is a [*Question]. It
 // reports whether anything gave way.
 func (e *editor) settle() (any bool, err error) {
 	for range 40 {
@@ -44,8 +45,8 @@ func (e *editor) settle() (any bool, err error) {
 	return any, nil
 }
 
-// letGo takes away what nobody said and only kept something where it stood,
-// where it contradicts what somebody said. It reports whether there was any.
+// letGo removes inferred sizes, which nobody typed, from a contradiction with
+// typed ones. It reports whether it removed any.
 func (e *editor) letGo(c *layout.Clash) bool {
 	for k := len(c.Parties) - 1; k >= 0; k-- {
 		p := c.Parties[k]
@@ -108,7 +109,8 @@ func (e *editor) question(c *layout.Clash) error {
 	return q
 }
 
-// known is a pipe that the frame had before the gesture; "" for a new one.
+// known gives the id of a pipe back if the frame had it before the gesture, and ""
+// for a pipe that the gesture draws.
 func (e *editor) known(pipe string) string {
 	if pipe != "" && e.was.Graph.Edge(pipe) >= 0 {
 		return pipe
@@ -116,8 +118,8 @@ func (e *editor) known(pipe string) string {
 	return ""
 }
 
-// worded gives the words of what cannot hold together. A pipe that the gesture
-// draws has no name yet that its builder has seen: it is the new one.
+// worded describes the members of a contradiction. A pipe that the gesture draws
+// has no name that its builder has seen yet, and is called the new pipe.
 func (e *editor) worded(c *layout.Clash) []string {
 	words := slices.Clone(c.Words)
 	for i, pipe := range c.Pipes {
@@ -140,7 +142,7 @@ func listed(words []string) string {
 	return strings.Join(words, "")
 }
 
-// give lets one of a set that cannot hold together give way to the others.
+// give records that one member of a contradiction gives way to the others.
 func (e *editor) give(c *layout.Clash, which int) error {
 	p := c.Parties[which]
 	g := &frame.GaveWay{}
@@ -195,7 +197,8 @@ func (e *editor) giveWay(p layout.Party, words string, g *frame.GaveWay) error {
 	return e.resolve()
 }
 
-// now is what a size has become, in its own meaning.
+// now is the value of a size in the solved frame, in the size's own meaning and
+// unit.
 func (e *editor) now(id string) string {
 	if z := e.stated(id); z != nil {
 		return strings.TrimSpace(z.Out.Tape(z.Unit) + " " + layout.Words(z.Is))
@@ -203,8 +206,8 @@ func (e *editor) now(id string) string {
 	return ""
 }
 
-// stillLevel keeps the ends of a pipe that slopes now level along the axes that
-// were not in question.
+// stillLevel is for a pipe whose direction gave way: it keeps its two ends level
+// along the axes that the contradiction was not about.
 func (e *editor) stillLevel(def *frame.Definition, p *frame.Pipe) error {
 	if p.Dir == nil {
 		return nil

@@ -224,7 +224,7 @@ func (e *editor) copyPlane(scope int, a measure.Axis, from *layout.Plane, name s
 	return twins, nil
 }
 
-// anchorName is the joint of a use's group that it is taken by.
+// anchorName is the joint of a group by which an instance of it is placed.
 func (e *editor) anchorName(u *frame.Use) string {
 	g := e.doc.Group(u.Of)
 	for a := range 3 {
@@ -245,13 +245,14 @@ func (e *editor) anchorName(u *frame.Use) string {
 	return id + "/" + e.anchorName(&g.Uses[0])
 }
 
-// wholly says whether a use stands on a plane: with the joint it is taken by.
+// wholly says whether an instance of a group stands on a plane: whether its anchor
+// joint is on it.
 func (e *editor) wholly(scope int, use string, on *layout.Plane) bool {
 	u := e.def(scope).Use(use)
 	return slices.Contains(on.Joints, use+"/"+e.anchorName(u))
 }
 
-// rails runs pipes from some joints to their copies and gives the first.
+// rails draws a pipe from each of some joints to its copy, and gives the first.
 func (e *editor) rails(scope int, a measure.Axis, from []string, twins map[string]string) (first string, err error) {
 	def, dir := e.def(scope), a.Dir()
 	for _, id := range from {
@@ -280,8 +281,8 @@ func (e *editor) clearEnds(def *frame.Definition, refs ...string) {
 	}
 }
 
-// copyRun runs pipes to a plane's copy as they run to the plane from the one
-// before it, and gives the first.
+// copyRun draws pipes to a copied plane as they run to the original from the plane
+// before it, and gives the first of them.
 func (e *editor) copyRun(scope int, a measure.Axis, from *layout.Plane, twins map[string]string) (first string) {
 	def, place := e.def(scope), e.place(scope)
 	for _, p := range slices.Clone(def.Pipes) {
@@ -306,8 +307,7 @@ func (e *editor) copyRun(scope int, a measure.Axis, from *layout.Plane, twins ma
 	return first
 }
 
-// ontoPipes splits the pipes that joints copied between two planes came to
-// stand on.
+// ontoPipes splits pipes at the joints that were copied onto them.
 func (e *editor) ontoPipes(scope int, a measure.Axis, twins map[string]string) error {
 	if err := e.resolve(); err != nil {
 		return err
@@ -346,7 +346,8 @@ func sorted(m map[string]string) (all []string) {
 	return all
 }
 
-// addCrossing puts a joint into every pipe that runs from one plane to a further one.
+// addCrossing puts a joint into every pipe that runs from one plane to another, on a
+// new plane between the two.
 func (e *editor) addCrossing(scope int, a measure.Axis, lo, hi *layout.Plane, far frame.Size, share bool) error {
 	def, place := e.def(scope), e.place(scope)
 	rank, first := e.doc.NextRank(), ""

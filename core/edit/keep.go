@@ -21,8 +21,9 @@ func (e *editor) positionBefore(n int) (measure.Point, bool) {
 	return e.was.Points[k], true
 }
 
-// distanceBefore is how far a joint stood from another before the gesture, along a
-// scope's own axes. Joints of a new copy stood as those of the others did.
+// distanceBefore is the vector between two joints before the gesture, along a
+// scope's own axes. A joint of a copy that is new has the vector of the same joints
+// in the copies that were there.
 func (e *editor) distanceBefore(scope, n, m int) measure.Point {
 	if e.asNow {
 		place := e.place(scope)
@@ -55,8 +56,8 @@ func (e *editor) distanceBefore(scope, n, m int) measure.Point {
 	return place.Local(q).Sub(place.Local(p))
 }
 
-// renamedPair finds where two joints of a definition stood under the names that
-// they had.
+// renamedPair finds two joints of a definition, which the gesture renamed, in the
+// frame as it was before.
 func (e *editor) renamedPair(scope int, a, b string) (i, k int, ok bool) {
 	of := e.view.Graph.Scopes[scope].Of
 	for sc := range e.view.Graph.Scopes {
@@ -91,8 +92,8 @@ func (e *editor) common(n, m int) int {
 	return 0
 }
 
-// holdLoose gives whatever lost its place a size, or a placement, that keeps it as
-// it stood. It reports whether anything was to be held.
+// holdLoose gives every joint that lost its position a size, or a placement, that
+// keeps it where it stood before the gesture. It reports whether there was any.
 func (e *editor) holdLoose() (any bool, err error) {
 	defer func() { e.asNow = false }()
 	for i := 0; i < 3*len(e.view.Free); {
@@ -122,7 +123,8 @@ func (e *editor) holdLoose() (any bool, err error) {
 	return any, nil
 }
 
-// placeParts ties a part that moves freely along all axes by one placement.
+// placeParts adds one placement, instead of three sizes, for a part that moves
+// freely along all three axes. It reports whether it added one.
 func (e *editor) placeParts() bool {
 	f := e.view.Free
 	if len(f) < 3 || !slices.Equal(f[0].Nodes, f[1].Nodes) || !slices.Equal(f[1].Nodes, f[2].Nodes) || f[0].Scope != f[1].Scope || f[1].Scope != f[2].Scope {
@@ -131,7 +133,8 @@ func (e *editor) placeParts() bool {
 	return e.placeFrom(&f[0])
 }
 
-// placeFrom ties joints that move freely by a placement, and says whether it could.
+// placeFrom adds a placement for joints that move freely, and reports whether there
+// was a fixed joint to place them from.
 func (e *editor) placeFrom(f *layout.Free) bool {
 	from, to := e.bestHolder(f)
 	if from < 0 {
@@ -152,9 +155,9 @@ func (e *editor) placeFrom(f *layout.Free) bool {
 	return true
 }
 
-// bestHolder gives the joint that joints which move freely are best held from, and
-// which of them: the ends of a pipe where one joins them, so that it keeps its
-// length; -1 where there is none.
+// bestHolder chooses the fixed joint, and the loose one, between which a size that
+// holds loose joints is best placed: the two ends of a pipe where one joins them,
+// so that the pipe keeps its length. from is -1 where there is no fixed joint.
 func (e *editor) bestHolder(f *layout.Free) (from, to int) {
 	from, to = e.fixedNode(f.Nodes), f.Nodes[0]
 	loose := e.loose()
@@ -171,9 +174,8 @@ func (e *editor) bestHolder(f *layout.Free) (from, to int) {
 	return from, to
 }
 
-// fixedNode gives a joint that is not among those that move freely and that is
-// held itself, as near to them as parts go: of the same copy of a part before
-// one outside it; -1 where there is none.
+// fixedNode finds a joint with a fixed position from which loose ones can be held:
+// one in the same copy of a part before one outside it. -1 where there is none.
 func (e *editor) fixedNode(free []int) int {
 	loose := e.loose()
 	best, depth := -1, -1
@@ -215,7 +217,8 @@ func (e *editor) depth(scope int) (d int) {
 	return d
 }
 
-// keepSize gives joints that move freely along one axis a size as it stood.
+// keepSize adds an inferred size that holds joints which move freely along one
+// axis, at the distance that they had before the gesture.
 func (e *editor) keepSize(f *layout.Free) {
 	from, to := e.bestHolder(f)
 	if from < 0 {
@@ -241,8 +244,8 @@ func (e *editor) keepSize(f *layout.Free) {
 	e.keepAlong(def, a, u, v, by[a])
 }
 
-// keepFromPlane keeps joints along an axis from a named plane on which nothing
-// stands any more, where nothing else holds them.
+// keepFromPlane holds joints along an axis by their distance from a named plane on
+// which no joint stands any more, where there is nothing else to hold them from.
 func (e *editor) keepFromPlane(f *layout.Free) {
 	def, a := e.def(f.Scope), f.Axis
 	to, ok := e.ref(f.Scope, e.view.Graph.Nodes[f.Nodes[0]].ID)
@@ -264,8 +267,8 @@ func (e *editor) keepFromPlane(f *layout.Free) {
 	e.keepAlong(def, a, string(plane), to, place.Local(at)[a]-place.Planes[a][k].At)
 }
 
-// keepAlong keeps one place of a definition as far from another along an axis
-// as it stood: level with it, or by a size.
+// keepAlong holds one joint or plane at the distance from another, along an axis,
+// that it had: by a reason that they are level where that is zero, else by a size.
 func (e *editor) keepAlong(def *frame.Definition, a measure.Axis, u, v string, d measure.Length) {
 	lo, hi := u, v
 	if d < 0 {

@@ -12,7 +12,8 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// meeting is something that a new pipe's end may be meant to come to.
+// meeting is a joint, or a point of a pipe, that the end of a new pipe may be meant
+// to reach.
 type meeting struct {
 	joint int // -1: a pipe
 	pipe  int
@@ -20,10 +21,10 @@ type meeting struct {
 	off   measure.Length // from where the end is now
 }
 
-// meet looks where the far end of a new pipe came to stand. If a joint, or a
-// pipe, is there already it is met: judged with the fitting that stands there
-// then, to a step of the tape. Nearer than a socket's depth, it asks. Joints
-// that the new pipe runs through become part of it.
+// meet checks what the far end of a new pipe came close to. A joint or pipe within
+// a step of the tape, reckoned with the fitting that would stand there, is joined;
+// nearer than a socket's depth, it asks whether they meet. Joints that lie on the
+// new pipe's line become joints of it.
 func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, error) {
 	if err := e.resolve(); err != nil {
 		return Done{}, err
@@ -92,7 +93,7 @@ func (e *editor) applyMeeting(done Done, scope int, pipe, size string, m meeting
 	return e.through(done, scope, pipe)
 }
 
-// refuseNoLength refuses a pipe that has less than no length.
+// refuseNoLength refuses a pipe whose centre distance is below zero.
 func (e *editor) refuseNoLength(pipe string) error {
 	if e.goesOnYet {
 		return nil // the fitting that comes next gives it its length
@@ -105,13 +106,13 @@ func (e *editor) refuseNoLength(pipe string) error {
 	return nil
 }
 
-// trial is a copy to try something on.
+// trial is a copy of the editor, with a document of its own, to try a change on.
 func (e *editor) trial() *editor {
 	return &editor{doc: e.doc.Clone(), unit: e.unit, solve: e.solve, view: e.view, was: e.was, clashed: e.clashed, alias: e.alias}
 }
 
-// residual says by how much what was tried cannot hold, and whether it holds:
-// whether nothing contradicts that did not before.
+// residual compares a tried change with the editor before it: off is by how much the
+// worst new contradiction is off, and fits says that there is no new one.
 func (e *editor) residual(before *editor) (off measure.Length, fits bool) {
 	was := map[string]bool{}
 	for i := range before.view.Clashes {
@@ -132,7 +133,8 @@ func (e *editor) residual(before *editor) (off measure.Length, fits bool) {
 	return off, off == 0
 }
 
-// candidates lists what a new pipe's end may be meant to come to, the nearest first.
+// candidates lists the joints and pipes that the end of a new pipe may be meant to
+// reach, the nearest first.
 func (e *editor) candidates(scope int, joint, pipe string) (all []meeting) {
 	g, points := e.view.Graph, e.view.Points
 	n, i := g.Node(joint), g.Edge(pipe)
@@ -185,7 +187,8 @@ func biggest(e *editor, n int) (size catalog.Size) {
 	return size
 }
 
-// leadTo leads the end of a new pipe to what it meets. It reports whether it could.
+// leadTo ends a new pipe at the joint, or in a new joint on the pipe, that it meets.
+// It reports whether that is possible.
 func (e *editor) leadTo(scope int, joint string, m meeting) bool {
 	def := e.def(scope)
 	if m.joint >= 0 {
@@ -208,15 +211,15 @@ func (e *editor) leadTo(scope int, joint string, m meeting) bool {
 	return true
 }
 
-// splitAt splits a pipe of a definition at a joint of it. The distance of its
-// old ends stays: a size typed for it becomes that distance.
+// splitAt splits a pipe of a definition in two at a joint. The distance between its
+// old ends stays: a size that was typed for the pipe becomes a size between them.
 func (e *editor) splitAt(scope int, pipe, joint string) {
 	e.outer(scope, pipe)
 	e.doc.Split(e.def(scope), pipe, joint)
 }
 
-// outer turns what was typed for a pipe that is about to be split into the
-// distance of its ends.
+// outer turns the sizes that were typed for a pipe, which is about to be split,
+// into centre distances between its two ends.
 func (e *editor) outer(scope int, pipe string) {
 	def, path := e.def(scope), e.path(scope)
 	i := e.view.Graph.Edge(join(path, pipe))
@@ -295,8 +298,8 @@ func (e *editor) runsThrough(i int, p measure.Point, as measure.Length) bool {
 	return a > near && a < u.Distance(v)-near && u.Along(d, a).Distance(p) <= as
 }
 
-// through splits a new pipe at every joint that it runs through. A size typed
-// for it is then the distance of its ends.
+// through splits a new pipe at every joint that lies on its line. A size that was
+// typed for it becomes the distance between its two ends.
 func (e *editor) through(done Done, scope int, pipe string) (Done, error) {
 	g, path := e.view.Graph, e.path(scope)
 	i := g.Edge(join(path, pipe))

@@ -167,8 +167,8 @@ func (e *editor) meetPipes(scope int, part string) error {
 	return nil
 }
 
-// dropDuplicatePipes takes pipes of a definition away that a part brought as well; one gives
-// what stands for joints that became one.
+// dropDuplicatePipes removes pipes of a definition that a new part brought as well.
+// one gives the joint that stands for several that were merged.
 func (e *editor) dropDuplicatePipes(scope int, part string, g *frame.Graph, one func(int) int) {
 	def, path := e.def(scope), e.path(scope)
 	for _, p := range slices.Clone(def.Pipes) {
@@ -188,8 +188,8 @@ func (e *editor) dropDuplicatePipes(scope int, part string, g *frame.Graph, one 
 	}
 }
 
-// dropDuplicateHalves does the same where a pipe has just been split: by the names that
-// its halves end at.
+// dropDuplicateHalves does the same after a pipe was split, by the joints that its
+// two halves end at.
 func (e *editor) dropDuplicateHalves(scope int, part string) {
 	def, path, g := e.def(scope), e.path(scope), e.view.Graph
 	for _, p := range slices.Clone(def.Pipes) {

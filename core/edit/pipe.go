@@ -275,8 +275,7 @@ func (e *editor) heal(id string, became map[string]string) {
 	}
 }
 
-// bare takes joints away that no pipe is left at and nothing is said of, except
-// the last of a definition.
+// bare removes joints that no pipe is left at and that nothing refers to.
 func (e *editor) bare() error {
 	for again := true; again; {
 		again = false

@@ -48,9 +48,9 @@ func (w *Reach) on(e *editor) (Done, error) {
 	return done, nil
 }
 
-// bindHeights binds a height that was typed just now to what stands lowest once
-// everything is in its place: the fitting that the line made may hang lower
-// than all that was there before it.
+// bindHeights records, for a height that was typed just now, the joint that stands
+// lowest once the gesture is done: the height is measured from it. The fitting at
+// the end of the new line may be lower than everything that was there before.
 func (e *editor) bindHeights() error {
 	for range 4 { // what is bound anew moves, and something else may stand lowest then
 		bound := false
@@ -81,9 +81,9 @@ func (e *editor) bindHeights() error {
 	return nil
 }
 
-// reportPassed tells, and offers, where a gesture put a body beyond one that an
-// outside size of the frame, or a height, was bound to when it was typed: the
-// size holds as typed, and is no longer of the whole.
+// reportPassed tells the builder where the gesture put a body beyond the end of an
+// outside size, or below the foot of a height. The size keeps its typed value, and
+// no longer measures the whole frame; measuring the whole is offered.
 func (e *editor) reportPassed() {
 	was := map[string]*layout.Size{}
 	for i := range e.was.Sizes {
@@ -121,7 +121,8 @@ func (e *editor) reportPassed() {
 	}
 }
 
-// belowFoot is how much lower than the foot of a height something stands.
+// belowFoot is how far the lowest body is below the foot that a height is measured
+// from; zero or less where nothing is lower.
 func (e *editor) belowFoot(v *View, z *layout.Size) measure.Length {
 	if v.Lowest < 0 || z.Axis != measure.Z {
 		return 0

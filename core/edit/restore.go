@@ -8,11 +8,13 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// asSaid is how far something may be off that is as it was said.
+// asSaid is how far the measured value of a size may be from its stated value for
+// the two to count as equal.
 const asSaid = measure.Length(1000) // a micrometre
 
-// gaveWay is something of a document that gave way: its party, the field that
-// says so, and its words.
+// gaveWay is a size, a pipe's direction or a reason of a document that gave way to
+// others: which one it is, the field of the document that records it, and what it
+// says in a builder's words.
 type gaveWay struct {
 	layout.Party
 	gave  **frame.GaveWay
@@ -43,10 +45,11 @@ func gaveWays(d *frame.Document) (all []gaveWay) {
 	return all
 }
 
-// restoreWhatHolds lets what gave way before this gesture hold again where it has
-// come to be just as it was said: the leg on one side of a rack made that side
-// longer, and the leg on the other side makes both even. Nothing moves by it.
-// It costs a solution for each that may.
+// restoreWhatHolds restores what gave way before this gesture, where the frame has
+// come to agree with it again. Example: a leg on one side of a rack made that side
+// longer than stated; a leg on the other side makes both equal, so the stated size
+// is true again. Restoring it moves nothing. The cost is one solution of the
+// frame for each candidate.
 func (e *editor) restoreWhatHolds() error {
 	for _, g := range gaveWays(e.doc) {
 		if !slices.ContainsFunc(e.yielded, func(p layout.Party) bool { return p == g.Party }) {
@@ -77,14 +80,14 @@ func (e *editor) restoreWhatHolds() error {
 	return nil
 }
 
-// changedBeyond says whether something moved, or contradicts something, that did not
-// before.
+// changedBeyond says whether, compared with an earlier view, a joint moved or a
+// contradiction was added.
 func (e *editor) changedBeyond(before *View) bool {
 	return len(e.view.Clashes) > len(before.Clashes) || len(e.view.Near) > len(before.Near) ||
 		!slices.EqualFunc(e.view.Points, before.Points, func(p, q measure.Point) bool { return p.Distance(q) <= asSaid })
 }
 
-// stated gives a size as it came out; nil where the frame has none of that id.
+// stated finds a size of the solved frame by its id; nil where there is none.
 func (e *editor) stated(id string) *layout.Size {
 	for i := range e.view.Sizes {
 		if e.view.Sizes[i].ID == id {

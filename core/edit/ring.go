@@ -106,7 +106,7 @@ func (w *Ring) octagon(e *editor, scope int) (Done, error) {
 	var stands [2][5]string
 	var ring []string
 	first := true
-	tie := func(r frame.Reason) {
+	because := func(r frame.Reason) {
 		r.Rank = rank
 		e.doc.AddReason(def, r)
 	}
@@ -120,13 +120,13 @@ func (w *Ring) octagon(e *editor, scope int) (Done, error) {
 		first = false
 		for k, a := range axes {
 			if s := stands[k][c[k]]; s != "" {
-				tie(frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(id), To: frame.Ref(s)})
+				because(frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(id), To: frame.Ref(s)})
 			} else {
 				stands[k][c[k]] = id
 			}
 		}
 		if len(ring) > 0 {
-			tie(frame.Reason{Kind: frame.Level, Axis: w.Square.String(), Of: frame.Ref(id), To: frame.Ref(ring[0])})
+			because(frame.Reason{Kind: frame.Level, Axis: w.Square.String(), Of: frame.Ref(id), To: frame.Ref(ring[0])})
 		}
 		return id
 	}
@@ -141,9 +141,9 @@ func (w *Ring) octagon(e *editor, scope int) (Done, error) {
 	}
 	if w.On != "" { // its low flats go through the joint that it begins on
 		for k, a := range axes {
-			tie(frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(stands[k][0]), To: frame.Ref(on)})
+			because(frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(stands[k][0]), To: frame.Ref(on)})
 		}
-		tie(frame.Reason{Kind: frame.Level, Axis: w.Square.String(), Of: frame.Ref(ring[0]), To: frame.Ref(on)})
+		because(frame.Reason{Kind: frame.Level, Axis: w.Square.String(), Of: frame.Ref(ring[0]), To: frame.Ref(on)})
 	}
 	for k, a := range axes {
 		lo, hi := frame.Ref(stands[k][0]), frame.Ref(stands[k][4])
@@ -151,12 +151,12 @@ func (w *Ring) octagon(e *editor, scope int) (Done, error) {
 			size.Axis, size.From, size.To, size.Label, size.Rank = a.String(), lo, hi, "Across", rank
 			e.doc.AddSize(def, size)
 		} else { // one size drives both
-			tie(frame.Reason{Kind: frame.EqualTo, Axis: a.String(), Of: hi, From: lo, EqualAxis: axes[0].String(), EqualFrom: frame.Ref(stands[0][0]), EqualTo: frame.Ref(stands[0][4])})
+			because(frame.Reason{Kind: frame.EqualTo, Axis: a.String(), Of: hi, From: lo, EqualAxis: axes[0].String(), EqualFrom: frame.Ref(stands[0][0]), EqualTo: frame.Ref(stands[0][4])})
 		}
-		tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][1]), From: lo, To: hi, Share: corner})
-		tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][3]), From: lo, To: hi, Share: 1 - corner})
+		because(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][1]), From: lo, To: hi, Share: corner})
+		because(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][3]), From: lo, To: hi, Share: 1 - corner})
 		if w.Spokes {
-			tie(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][2]), From: lo, To: hi, Part: 1, Parts: 2})
+			because(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][2]), From: lo, To: hi, Part: 1, Parts: 2})
 		}
 	}
 	for i, from := range ring {

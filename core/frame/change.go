@@ -15,7 +15,7 @@ import (
 
 // Removed is something that went with what was taken away.
 type Removed struct {
-	Kind  string `json:"kind"` // pipe, size, tie, link, …
+	Kind  string `json:"kind"` // pipe, size, reason, link, …
 	ID    string `json:"id"`
 	Words string `json:"words"`
 }
@@ -44,7 +44,7 @@ func (d *Document) AddSize(def *Definition, s Size) string {
 	return s.ID
 }
 
-// AddReason puts a tie into a definition and gives its id.
+// AddReason adds a reason to a definition and gives its id.
 func (d *Document) AddReason(def *Definition, t Reason) string {
 	t.ID = cmp.Or(t.ID, d.FreeReason())
 	t.Rank = cmp.Or(t.Rank, d.NextRank())
@@ -214,7 +214,7 @@ func (d *Document) DropUse(def *Definition, id string) []Removed {
 }
 
 // DropPlane lets a plane have no name any more. Joints that stood on it stay
-// level by a tie to the first of them.
+// level, by a reason, with the first of them.
 func (d *Document) DropPlane(def *Definition, axis int, id string) []Removed {
 	for i := range def.Joints {
 		if def.Joints[i].On[axis] == id {
@@ -233,7 +233,7 @@ func (d *Document) DropSize(id string) {
 	d.prune()
 }
 
-// DropReason takes a tie away.
+// DropReason removes a reason.
 func (d *Document) DropReason(id string) {
 	for _, def := range d.Definitions() {
 		def.Reasons = slices.DeleteFunc(def.Reasons, func(t Reason) bool { return t.ID == id })

@@ -18,7 +18,7 @@ type Problem struct {
 	Hint string `json:"hint"`
 }
 
-// Problems is every nonsense found; it is an error. They come in the order in
+// Problems lists everything in a document that makes no sense; it is an error. They come in the order in
 // which a document is written: its own fields, the frame's own definition, then
 // the groups, each list from its first; what only shows once the groups are put
 // in their places comes after that, and excess alone.
@@ -202,7 +202,7 @@ func (d *Document) validateDefinition(ps *Problems, def *Definition, where strin
 }
 
 // ids are those that are of the whole document.
-type ids struct{ sizes, ties map[string]bool }
+type ids struct{ sizes, reasons map[string]bool }
 
 func (n *ids) size(ps *Problems, s *Size, where string) {
 	if s.ID == "" || n.sizes[s.ID] {
@@ -270,10 +270,10 @@ func (d *Document) sprung(def *Definition, pipe string) bool {
 }
 
 func (d *Document) checkReason(ps *Problems, def *Definition, t *Reason, where string, ids *ids) {
-	if t.ID == "" || ids.ties[t.ID] {
+	if t.ID == "" || ids.reasons[t.ID] {
 		ps.add(where+"/id", fmt.Sprintf("the id %q of a reason is empty or taken", t.ID), "give each reason of the document its own id")
 	}
-	ids.ties[t.ID] = true
+	ids.reasons[t.ID] = true
 	axis := AxisOf(t.Axis)
 	if !slices.Contains(ReasonKinds(), t.Kind) {
 		ps.add(where+"/kind", fmt.Sprintf("unknown reason %q", t.Kind), "use level, share, equal, line, toward or placed")

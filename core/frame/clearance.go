@@ -10,7 +10,7 @@ import (
 // ClearanceKind is what a size that is not the frame's own asks of it.
 type ClearanceKind string
 
-// The envelopes.
+// The kinds of clearance checks.
 const (
 	Doorway ClearanceKind = "doorway" // it passes an opening, turned as it may be
 	Inside  ClearanceKind = "inside"  // it fits into something, turned as it may be
@@ -18,7 +18,7 @@ const (
 	Reach   ClearanceKind = "reach"   // someone reaches its top, or one of its joints
 )
 
-// ClearanceKinds lists the envelopes.
+// ClearanceKinds lists the kinds of clearance checks.
 func ClearanceKinds() []ClearanceKind { return []ClearanceKind{Doorway, Inside, Over, Reach} }
 
 // ClearanceCheck is a check against a size that is not the frame's own.

@@ -44,9 +44,9 @@ func Mirrored(was string, turns []Turn, a int) (string, []Turn) {
 	return was, now
 }
 
-// freshIDs gives the sizes and ties of a copied definition ids of their own.
+// freshIDs gives the sizes and reasons of a copied definition ids of their own.
 func (d *Document) freshIDs(g *Definition) {
-	sizes, ties := map[string]string{}, map[string]string{}
+	sizes, reasons := map[string]string{}, map[string]string{}
 	fresh := func(names map[string]string, id *string, free func() string) {
 		to := free()
 		names[*id] = to
@@ -61,19 +61,19 @@ func (d *Document) freshIDs(g *Definition) {
 		}
 	}
 	for i := range g.Reasons {
-		fresh(ties, &g.Reasons[i].ID, d.FreeReason)
+		fresh(reasons, &g.Reasons[i].ID, d.FreeReason)
 	}
 	g.eachGave(func(v *GaveWay) {
 		for i := range v.Sizes {
 			v.Sizes[i] = cmp.Or(sizes[v.Sizes[i]], v.Sizes[i])
 		}
 		for i := range v.Reasons {
-			v.Reasons[i] = cmp.Or(ties[v.Reasons[i]], v.Reasons[i])
+			v.Reasons[i] = cmp.Or(reasons[v.Reasons[i]], v.Reasons[i])
 		}
 	})
 }
 
-// AddGroup puts a copy of a definition among the groups, with sizes and ties of
+// AddGroup puts a copy of a definition among the groups, with sizes and reasons of
 // its own where fresh.
 func (d *Document) AddGroup(g Definition, fresh bool) {
 	c := (&Document{Groups: []Definition{g}}).Clone().Groups[0]

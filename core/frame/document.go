@@ -74,8 +74,10 @@ func (r Ref) Parts() (path, name string, plane bool) {
 	return path, name, plane
 }
 
-// GaveWay says that something gave way: it stays as it was said, and does not
-// hold. It names what it gave way to; pipes, where they are of the same definition.
+// GaveWay records that a size, a reason or a pipe's direction gave way to others,
+// because they could not all hold and the builder chose so. What gave way keeps its
+// value and is not applied. Sizes, Pipes and Reasons name what it gave way to, as
+// far as that is in the same definition.
 type GaveWay struct {
 	Sizes   []string `json:"sizes,omitempty" ref:"size"`
 	Pipes   []string `json:"pipes,omitempty" ref:"pipe"` // the way they run
@@ -84,11 +86,11 @@ type GaveWay struct {
 	Freed   bool     `json:"freed,omitempty"` // some of that has gone: it may hold again, if its builder says so
 }
 
-// Size is a size the builder stated: it is the truth, positions follow. It is
-// typed for a pipe; or it lies between two joints or named planes along an
-// axis, of which To is on the axis' positive side; or, with neither pipe nor
-// axis, straight between two joints. With an axis and a pipe it is measured
-// along the axis to the pipe's ends.
+// Size is a length that the builder stated; positions are computed from sizes, never
+// the other way. There are three forms. With Pipe it is a size of that pipe. With
+// Axis it lies along the axis between From and To, two joints or named planes, To on
+// the positive side; with Axis and Pipe it is measured along the axis to the pipe's
+// ends. With neither it is the straight distance between two joints.
 type Size struct {
 	ID       string         `json:"id"` // of no other size of the document; it never changes
 	Value    measure.Length `json:"value"`
@@ -107,26 +109,26 @@ type Size struct {
 	Gave     *GaveWay       `json:"gave,omitempty"`
 }
 
-// ReasonKind is a reason for which something stands where it does, other than a
-// size or the way a pipe runs.
+// ReasonKind says what a [Reason] states.
 type ReasonKind string
 
-// The ties.
+// The kinds of reasons.
 const (
 	Level   ReasonKind = "level"  // Of is level with To along Axis
 	Share   ReasonKind = "share"  // Of is at a share of the way from From to To, along Axis or, without one, along all three
 	EqualTo ReasonKind = "equal"  // Of is as far from From along Axis as EqualTo is from EqualFrom along EqualAxis
 	Line    ReasonKind = "line"   // Of lies from From in the direction Dir
 	Toward  ReasonKind = "toward" // Of lies on the way from From to To
-	Placed  ReasonKind = "placed" // Of stands by By from From: two parts that nothing else ties
+	Placed  ReasonKind = "placed" // Of stands by By from From: two parts that nothing else connects
 )
 
-// ReasonKinds lists the ties.
+// ReasonKinds lists the kinds of reasons.
 func ReasonKinds() []ReasonKind { return []ReasonKind{Level, Share, EqualTo, Line, Toward, Placed} }
 
-// Reason is a reason that joints or planes stand where they do.
+// Reason is a statement, other than a size, that decides where a joint or a plane
+// stands. Which of its members count follows from its kind.
 type Reason struct {
-	ID        string        `json:"id"` // of no other tie of the document
+	ID        string        `json:"id"` // of no other reason of the document
 	Kind      ReasonKind    `json:"kind"`
 	Axis      string        `json:"axis,omitempty"`
 	Of        Ref           `json:"of" ref:"place"`
@@ -144,7 +146,7 @@ type Reason struct {
 	Gave      *GaveWay      `json:"gave,omitempty"`
 }
 
-// Way is the share of the way of a tie.
+// Way is the share of the way from From to To at which Of stands, for a [Share].
 func (t *Reason) Way() float64 {
 	if t.Share != 0 || t.Parts == 0 {
 		return t.Share
@@ -152,8 +154,9 @@ func (t *Reason) Way() float64 {
 	return float64(t.Part) / float64(t.Parts)
 }
 
-// Plane is a named plane of an axis: what stands on it is level because
-// somebody said so. Other planes follow from what joins the joints.
+// Plane is a named plane square to an axis: joints that stand on it are level,
+// because somebody said so. Planes without a name are not stored; they follow from
+// pipes and reasons.
 type Plane struct {
 	ID string `json:"id"`
 }
@@ -173,9 +176,9 @@ const (
 // Ends lists what can be said of the end of a pipe.
 func Ends() []End { return []End{OpenEnd, CappedEnd, FreeEnd, StakedEnd} }
 
-// Forced asks for a kind with more ports than pipes. Spare gives the
-// directions of the spare ports where they are known; Plugged closes them,
-// Declared leaves them open on purpose.
+// Forced asks for a certain fitting at a joint, usually one with more ports than
+// pipes. Spare gives the directions of its spare ports where they are known. Plugged
+// closes the spare ports, Declared says that they are open on purpose.
 type Forced struct {
 	Kind     catalog.Kind  `json:"kind"`
 	Spare    []measure.Dir `json:"spare,omitempty"`
@@ -197,7 +200,8 @@ type Joint struct {
 	Fitting *Forced   `json:"fitting,omitempty"`
 }
 
-// Insertion sets how one end of a pipe is held, against its joint's default.
+// Insertion sets how one end of a pipe is held in its socket, instead of the default
+// of its joint.
 type Insertion struct {
 	Mode   Mode   `json:"mode"`
 	Reason string `json:"reason,omitempty"`
@@ -223,9 +227,9 @@ type Spring struct {
 	Leave [2]measure.Dir `json:"leave,omitzero"` // how it leaves its two joints, in the definition's axes; 0, 0, 0 where it turns freely
 }
 
-// Pipe runs between two joints. With a direction its joints are in line that
-// way, and level across it: that is a reason like others, and may give way.
-// Without one it runs wherever its joints stand.
+// Pipe runs between two joints. With a direction, To lies from From in that
+// direction, which keeps the two joints level across it; like a reason, this may
+// give way. Without a direction it runs wherever its joints are.
 type Pipe struct {
 	ID   string       `json:"id"`
 	From string       `json:"from" ref:"joint"`
@@ -262,9 +266,9 @@ type Turn struct {
 	By    float64      `json:"by"` // degrees
 }
 
-// Use puts a group into a definition. First mirrored, then turned. Where At
-// names something, the group's anchor stands there; else it stands where what
-// joins it says.
+// Use is an instance of a group inside a definition: first mirrored, then turned.
+// Along an axis for which At names a joint or plane, the group's anchor stands
+// there; along the others its position follows from what joins it.
 type Use struct {
 	ID     string       `json:"id"`
 	Of     string       `json:"of" ref:"group"`
@@ -278,7 +282,7 @@ type Use struct {
 	Rank   int          `json:"rank,omitempty"`
 }
 
-// Merge makes two joints one; the second's pipes and settings go to the first.
+// Merge makes two joints one. The second's pipes and settings go to the first.
 type Merge struct {
 	Keep string `json:"keep" ref:"joint"`
 	Drop string `json:"drop" ref:"joint"`
@@ -313,8 +317,8 @@ type Definition struct {
 	Links   []Link       `json:"links,omitempty"`
 }
 
-// Stance is how a frame stands that is square in itself but not on its floor:
-// turned, one turn after the other, before it is let down on the floor.
+// Stance tilts a frame whose own axes are not those of its floor: it is turned, one
+// turn after the other, and then let down on the floor.
 type Stance struct {
 	Turns []Turn `json:"turns"`
 }

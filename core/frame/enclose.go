@@ -7,7 +7,7 @@ import (
 )
 
 // Enclose makes a group of some joints and uses of a definition, with the pipes,
-// sizes, ties, merges and links that lie wholly among them, and puts one use of
+// sizes, reasons, merges and links that lie wholly among them, and puts one use of
 // it where they stood. Everything keeps its id; what refers to it from outside
 // goes by the use's path from then on.
 func (d *Document) Enclose(def *Definition, group Definition, use string, joints, uses []string) {
@@ -73,7 +73,7 @@ func (d *Document) Enclose(def *Definition, group Definition, use string, joints
 		return all
 	}
 	take := func(s *Size) bool { return s.From != Floor && moves(s.Axis, s.refs) }
-	sizes, ties, links, merges := map[string]bool{}, map[string]bool{}, map[string]bool{}, map[Merge]bool{}
+	sizes, reasons, links, merges := map[string]bool{}, map[string]bool{}, map[string]bool{}, map[Merge]bool{}
 	for i := range def.Sizes {
 		s := def.Sizes[i]
 		s.Gave = nil
@@ -82,7 +82,7 @@ func (d *Document) Enclose(def *Definition, group Definition, use string, joints
 	for i := range def.Reasons {
 		t := def.Reasons[i]
 		t.Gave = nil
-		ties[t.ID] = moves(t.Axis, t.refs) && (t.EqualAxis == "" || moves(t.EqualAxis, t.refs))
+		reasons[t.ID] = moves(t.Axis, t.refs) && (t.EqualAxis == "" || moves(t.EqualAxis, t.refs))
 	}
 	for i := range def.Links {
 		links[def.Links[i].ID] = moves("", def.Links[i].refs)
@@ -107,7 +107,7 @@ func (d *Document) Enclose(def *Definition, group Definition, use string, joints
 	}
 	move(&def.Pipes, &group.Pipes, func(p *Pipe) bool { return pipes[p.ID] }, func(p *Pipe) { p.refs(def, local) })
 	move(&def.Sizes, &group.Sizes, func(s *Size) bool { return sizes[s.ID] }, func(s *Size) { s.refs(def, local) })
-	move(&def.Reasons, &group.Reasons, func(t *Reason) bool { return ties[t.ID] }, func(t *Reason) { t.refs(def, local) })
+	move(&def.Reasons, &group.Reasons, func(t *Reason) bool { return reasons[t.ID] }, func(t *Reason) { t.refs(def, local) })
 	move(&def.Links, &group.Links, func(l *Link) bool { return links[l.ID] }, func(l *Link) { l.refs(def, local) })
 	move(&def.Uses, &group.Uses, func(u *Use) bool { return slices.Contains(uses, u.ID) }, func(u *Use) { d.useRefs(def, u, local) })
 	var stay []Merge

@@ -8,14 +8,14 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// Orient is a turn with or without a mirror: row i gives what the i-th world
-// coordinate is made of. By quarter turns it is made of whole numbers, and
-// points turn without loss.
+// Orient is a rotation, with or without a reflection, as a 3 × 3 matrix: row i holds
+// the factors of the i-th world coordinate. For quarter turns all factors are whole
+// numbers, so that points are turned without rounding.
 type Orient [3][3]float64
 
 var upright = Orient{{1, 0, 0}, {0, 1, 0}, {0, 0, 1}}
 
-// turned is the turn about an axis by degrees.
+// orient is the turn as a matrix.
 func (t Turn) orient() Orient {
 	c, s := math.Cos(t.By*math.Pi/180), math.Sin(t.By*math.Pi/180)
 	if whole(t.By / 90) { // quarter turns stay whole
@@ -58,12 +58,12 @@ func (o Orient) Dir(d measure.Dir) measure.Dir {
 	return q
 }
 
-// mirrors says whether a turn has a mirror in it: its determinant is below zero.
+// mirrors says whether there is a reflection in it: the determinant is negative.
 func (o Orient) mirrors() bool {
 	return measure.Dir(o[0]).Dot(measure.Dir(o[1]).Cross(measure.Dir(o[2]))) < 0
 }
 
-// Times is one turn after another: p first.
+// Times is the product of two: p is applied first.
 func (o Orient) Times(p Orient) Orient {
 	var q Orient
 	for i := range o {
@@ -76,7 +76,8 @@ func (o Orient) Times(p Orient) Orient {
 	return q
 }
 
-// Scope is one set of axes in the expanded frame: the root's, or a use's.
+// Scope is one instance of a definition in the expanded frame, with axes of its own:
+// the frame itself, or a use of a group.
 type Scope struct {
 	Path   string // "" for the root
 	Of     string // the group's id; "" for the root
@@ -87,15 +88,15 @@ type Scope struct {
 	held   [3]Ref // the group's own: where it is held
 }
 
-// ResolvedRef is what a [Ref] names in the flat graph: a node, or a named plane of a
-// scope.
+// ResolvedRef is what a [Ref] names in the expanded frame: a node, a named plane of a
+// scope, or the floor.
 type ResolvedRef struct {
 	Node  int    // -1: a plane, or the floor
 	Scope int    // of the plane
 	Plane string // "" for the floor
 }
 
-// ResolvedSize is a size of one use of its definition.
+// ResolvedSize is a [Size] in one instance of its definition.
 type ResolvedSize struct {
 	*Size
 	Key      string // its id; of a further use or copy with where it stands
@@ -106,7 +107,7 @@ type ResolvedSize struct {
 	Again    bool // of a copy, whose first copy has stated it
 }
 
-// ResolvedReason is a tie of one use of its definition.
+// ResolvedReason is a [Reason] in one instance of its definition.
 type ResolvedReason struct {
 	*Reason
 	Scope            int
@@ -114,7 +115,8 @@ type ResolvedReason struct {
 	LikeFrom, LikeTo ResolvedRef
 }
 
-// ResolvedAnchor is where a use's anchor stands, along one axis of the scope around it.
+// ResolvedAnchor says where the anchor of an instance stands, along one axis of the
+// scope around it.
 type ResolvedAnchor struct {
 	Scope  int // around it
 	Child  int // its own
@@ -129,7 +131,7 @@ type ResolvedAnchor struct {
 // PipeEnd names an end of a pipe: 0 at From, 1 at To.
 type PipeEnd struct{ Pipe, End int }
 
-// Node is a joint of the flat graph.
+// Node is a joint of the expanded frame.
 type Node struct {
 	ID      string
 	Names   []string       // of joints that were merged into it
@@ -145,7 +147,7 @@ type Node struct {
 	gone    bool // into another node
 }
 
-// OnNamedPlane is a named plane of a scope that a joint stands on.
+// OnNamedPlane names a plane of a scope on which a joint stands.
 type OnNamedPlane struct {
 	Scope int
 	Axis  measure.Axis
@@ -157,14 +159,15 @@ type modeScope struct {
 	from string
 }
 
-// EndMode is how one end of a pipe is held and which setting says so.
+// EndMode says how one end of a pipe is held, how deep it sits, and which setting
+// decided it.
 type EndMode struct {
 	Mode   Mode
 	Reason string
 	Seat   float64 // share of socket depth
 }
 
-// Edge is a pipe of the flat graph.
+// Edge is a pipe of the expanded frame.
 type Edge struct {
 	ID    string
 	Ends  [2]int // nodes
@@ -188,7 +191,8 @@ type Bow struct {
 	Leave  [2]*measure.Dir
 }
 
-// Graph is a frame with every use expanded.
+// Graph is the expanded frame: every instance of every group with joints, pipes,
+// sizes and reasons of its own. It is what all other rooms read.
 type Graph struct {
 	Doc     *Document
 	Scopes  []Scope
@@ -200,8 +204,8 @@ type Graph struct {
 	Anchors []ResolvedAnchor
 }
 
-// Rigid gives the same graph whose joints know only the pipes that keep their
-// ends where they are: a sprung pipe gives way. The pipes keep their numbers.
+// Rigid gives the same graph without sprung pipes at its joints: a sprung pipe adapts
+// to where its ends are and fixes nothing. Pipes keep their indices.
 func (g *Graph) Rigid() *Graph {
 	r := *g
 	r.Nodes = slices.Clone(g.Nodes)
@@ -232,7 +236,7 @@ func (g *Graph) Edge(id string) int {
 	return -1
 }
 
-// Back is the turn that undoes this one.
+// Back is the inverse.
 func (o Orient) Back() Orient {
 	var b Orient
 	for i := range o {

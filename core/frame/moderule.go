@@ -8,13 +8,14 @@ import (
 	"sturdyelbow/core/catalog"
 )
 
-// ModeRule sets how insertions are held, over what the definitions say. It counts
-// for everything its scope names: one joint, or one pipe's end at it; a use
-// and all in it; every use of a group; every fitting of a kind; with no scope
-// the whole frame. Of the holds that count for an insertion the last one wins.
+// ModeRule sets how pipe ends are held, instead of what the definitions say. It
+// applies to everything that its scope names: one joint, or one pipe's end at it; an
+// instance and everything in it; every instance of a group; every fitting of a kind;
+// with no scope, the whole frame. Where several rules apply to a pipe's end, the
+// last one wins.
 //
-// A scope that the frame no longer has counts for nothing and is no error: a
-// joint that comes back with another bay finds its setting again.
+// A rule whose scope is not in the frame applies to nothing and is no error: a joint
+// that comes back with another bay has its setting again.
 type ModeRule struct {
 	Joint  string       `json:"joint,omitempty" ref:"joint"` // a joint's path
 	Pipe   string       `json:"pipe,omitempty" ref:"pipe"`   // with Joint: the end of this pipe only
@@ -25,7 +26,7 @@ type ModeRule struct {
 	Reason string       `json:"reason,omitempty"`
 }
 
-// scope words what a hold counts for.
+// scope describes what a rule applies to.
 func (h *ModeRule) scope() string {
 	switch {
 	case h.Pipe != "":
@@ -42,7 +43,7 @@ func (h *ModeRule) scope() string {
 	return "set for the whole frame"
 }
 
-// Why says, in words, why it counts: its reason, or what it counts for.
+// Why gives the rule's reason in words, or what it applies to where none was given.
 func (h *ModeRule) Why() string { return cmp.Or(h.Reason, h.scope()) }
 
 func (d *Document) checkModeRules(ps *Problems) {
@@ -64,10 +65,10 @@ func (d *Document) checkModeRules(ps *Problems) {
 	}
 }
 
-// ApplyModeRules settles how each pipe's end is held: the last of the document's holds
-// that counts for it, else what the definitions say. kindOf gives the fitting
-// at a joint; nil when fittings are not known yet. It reports whether
-// anything changed.
+// ApplyModeRules decides how each pipe's end is held: by the last of the document's
+// mode rules that applies to it, else by what the definitions say. kindOf gives the
+// kind of fitting at a joint; it is nil while fittings are not known. It reports
+// whether anything changed. The cost is rules × pipes.
 func (g *Graph) ApplyModeRules(kindOf func(joint int) catalog.Kind) (changed bool) {
 	for i := range g.Edges {
 		ed := &g.Edges[i]
@@ -86,7 +87,7 @@ func (g *Graph) ApplyModeRules(kindOf func(joint int) catalog.Kind) (changed boo
 	return changed
 }
 
-// counts says whether a hold is about a pipe's end at a joint.
+// counts says whether a rule applies to a pipe's end at a joint.
 func (g *Graph) counts(h *ModeRule, joint int, pipe string, kindOf func(int) catalog.Kind) bool {
 	n := &g.Nodes[joint]
 	switch {

@@ -63,7 +63,7 @@ func (d *Document) prune() (gone []Removed) {
 					if d.Names(def, PlaceRef, string(t.Of)) {
 						words = t.Said()
 					}
-					gone = append(gone, Removed{"tie", t.ID, words})
+					gone = append(gone, Removed{"reason", t.ID, words})
 				}
 				return bad
 			})

@@ -24,7 +24,7 @@ const (
 type visitor func(in *Definition, kind RefKind, ref *string)
 
 // EachRef shows every field of the document that names a joint, pipe, plane,
-// size, tie, group or use, with the definition whose names it uses; empty ones
+// size, reason, group or use, with the definition whose names it uses; empty ones
 // too. The references of [ModeRule], [Tolerance] and [ClearanceCheck] use the names of the root. It is
 // the only place that knows them all.
 func (d *Document) EachRef(visit func(in *Definition, kind RefKind, ref *string)) {

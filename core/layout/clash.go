@@ -12,8 +12,9 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// Clash is a smallest set of sizes and reasons that cannot hold together. The
-// last of them is the latest: where nobody chose, it gives way.
+// Clash is a smallest set of sizes, reasons and pipe directions that cannot all
+// hold. They are in the order in which they were stated; where nobody chose, the
+// last one gives way.
 type Clash struct {
 	Parties []Party        `json:"parties"`
 	Words   []string       `json:"words"` // of each
@@ -21,7 +22,8 @@ type Clash struct {
 	Off     measure.Length `json:"off"`   // by how much the last is off where it gives way
 }
 
-// Key tells a clash from others.
+// Key identifies a clash by its members: two clashes of the same members have the
+// same key.
 func (c *Clash) Key() string {
 	var all []string
 	for _, p := range c.Parties {
@@ -30,8 +32,8 @@ func (c *Clash) Key() string {
 	return strings.Join(all, "\n")
 }
 
-// solve finds where everything stands. What gave way before is a first guess
-// where several places would do.
+// solve solves the equations. Where several solutions are possible, the one nearest
+// to the previous positions is taken, or to what the sizes that gave way ask for.
 func (s *solver) solve() {
 	s.sys.GuessBy(func() {
 		if len(s.without) > 0 || s.was == nil {
@@ -44,9 +46,9 @@ func (s *solver) solve() {
 	s.out.Unfinished, s.out.Work = s.found.Unfinished, s.found.Work
 }
 
-// guessLinear guesses with the sizes that gave way as if they still held. Of what
-// these do not place it guesses nothing: joints that all began at one point
-// would have no way to go.
+// guessLinear guesses positions from all linear rules, those that gave way included.
+// Coordinates that these leave free get no guess: if they all began at one point,
+// Newton's method would have no direction to move them in.
 func (s *solver) guessLinear() {
 	r := s.sys.SolveLinear()
 	unknown := map[constraint.Var]bool{}
@@ -77,8 +79,8 @@ func (s *solver) guessFrom(was *Solution) {
 	}
 }
 
-// clashes words what cannot hold together, what holds but for a hair, and what
-// nothing holds.
+// clashes reports what cannot hold together, what is off by less than a step of the
+// tape, and which joints nothing holds.
 func (s *solver) clashes() {
 	for _, c := range s.found.Conflicts {
 		if c.Loser == constraint.Always {
@@ -110,11 +112,11 @@ func (s *solver) clashFinding(c *Clash) finding.Finding {
 	return f
 }
 
-// MostParties is how many of what cannot hold together are named and offered,
-// the latest said first to be kept in the list: no one reads more.
+// MostParties is how many members of a clash are named in a finding and offered to
+// give way. Of a larger clash it is those that were stated last.
 const MostParties = 24
 
-// someOf names the latest of many.
+// someOf lists the last of many words, and says how many others there are.
 func someOf(words []string) string {
 	if n := len(words) - MostParties; n > 0 {
 		return fmt.Sprintf("%d others and %s", n, strings.Join(words[n:], ", "))
@@ -122,7 +124,7 @@ func someOf(words []string) string {
 	return strings.Join(words, ", ")
 }
 
-// subject gives the pipes and joints that a party is about.
+// subject gives the pipes and joints that a member of a clash is about.
 func (s *solver) subject(p Party) []string {
 	out := []string{}
 	for i := range s.g.Sizes {
@@ -163,10 +165,12 @@ var axisSays = [3]string{"across", "in depth", "in height"}
 
 var axisRuns = [3]string{"straight across", "straight in depth", "straight up"}
 
-// said is what is told of something that can give way.
+// said is how a member of a clash is presented: in words, and the pipe that it is
+// about.
 type said struct{ words, pipe string }
 
-// told looks it up once: in a large frame thousands of clashes may name it.
+// told gives the presentation of a member, which is worked out once: in a large
+// frame thousands of clashes may contain the same member.
 func (s *solver) told(p Party) said {
 	t, known := s.worded[p.key]
 	if !known {
@@ -235,7 +239,8 @@ func (s *solver) reasonWords(t *frame.ResolvedReason) string {
 	return cmp.Or(t.Says(of, from, to), t.ID)
 }
 
-// reportFree lists what nothing holds, by the axes of the scope of its first joint.
+// reportFree lists the joints that nothing holds, in groups that move together, by
+// the axes of the scope of each group's first joint.
 func (s *solver) reportFree() {
 	type where struct{ node, axes, k int }
 	of := map[constraint.Var]where{}

@@ -10,9 +10,9 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// equations are the rules between coordinates that a graph asks for. Scopes
-// that are turned against each other by quarter turns have their coordinates in
-// one set of axes; each other turn has axes of its own.
+// equations are the rules between coordinates that a frame states, in a
+// [constraint.System]. Scopes that are turned against each other by quarter turns
+// share one set of axes; a scope turned by another angle has a set of its own.
 type equations struct {
 	g       *frame.Graph
 	sys     *constraint.System
@@ -44,8 +44,8 @@ type lineOf struct {
 	axes int // the set, which may be another one than that of a size's own scope
 }
 
-// Party is something that can give way: a size, the way a pipe runs, a reason,
-// or where a part is hung.
+// Party is something that can give way to others: a size, the direction of a pipe, a
+// reason, or the place of an instance of a group.
 type Party struct {
 	Kind  string `json:"kind"`  // size, pipe, reason or use
 	ID    string `json:"id"`    // in its definition
@@ -78,7 +78,7 @@ func (q *equations) begin() {
 	q.listOwners()
 }
 
-// square says whether a turn is of quarter turns.
+// square says whether a rotation consists of quarter turns.
 func square(o frame.Orient) bool {
 	for i := range o {
 		for _, v := range o[i] {
@@ -90,7 +90,8 @@ func square(o frame.Orient) bool {
 	return true
 }
 
-// listOwners puts everything that can give way in the order in which it counts.
+// listOwners lists everything that can give way in the order of precedence: by rank,
+// then instances, reasons, pipes, sizes.
 func (q *equations) listOwners() {
 	order := map[string]int{"use": 0, "reason": 1, "pipe": 2, "size": 3}
 	add := func(kind, group, id string, rank int, gave bool) {
@@ -151,7 +152,7 @@ func (q *equations) node(n, axes int) constraint.Point {
 	return p
 }
 
-// same says that two points, each in a set of axes, are one.
+// same adds the rules that two points, each in a set of axes, are the same point.
 func (q *equations) same(p constraint.Point, pa int, r constraint.Point, ra int, owner int) {
 	for _, way := range []struct {
 		from, to constraint.Point
@@ -209,7 +210,8 @@ func (q *equations) plane(scope, axis int, id string) constraint.Var {
 	return v
 }
 
-// equal says that two coordinates are one, for a reason.
+// equal adds the rule that two coordinates are equal, and records that they are
+// level.
 func (q *equations) equal(owner int, a, b constraint.Var) {
 	if a == b {
 		return
@@ -222,7 +224,8 @@ func (q *equations) equal(owner int, a, b constraint.Var) {
 	q.level[ra] = rb
 }
 
-// levelOf finds what stands for the plane of a coordinate.
+// levelOf finds the representative of all coordinates that are level with one, by
+// union-find.
 func (q *equations) levelOf(v constraint.Var) constraint.Var {
 	for int(v) >= len(q.level) {
 		q.level = append(q.level, constraint.Var(len(q.level)))
@@ -234,7 +237,7 @@ func (q *equations) levelOf(v constraint.Var) constraint.Var {
 	return v
 }
 
-// reasons takes in everything but the sizes.
+// reasons adds all rules but those of the sizes.
 func (q *equations) reasons() {
 	q.begin()
 	for n := range q.g.Nodes {
@@ -269,8 +272,8 @@ func (q *equations) reasons() {
 	}
 }
 
-// again makes the equations ready for another look at the same frame: all but
-// those of the sizes stay.
+// again prepares the equations for solving the same frame once more with other
+// bodies: the rules of sizes depend on the bodies and are removed, all others stay.
 func (q *equations) again() {
 	q.sys.Forget(func(owner int) bool { return owner >= 0 && q.owners[owner].Kind == "size" })
 	q.found = nil
@@ -290,7 +293,7 @@ func (q *equations) origin(first constraint.Point) {
 	}
 }
 
-// hang stands a use's anchor where it is said to stand.
+// hang adds the rule that places the anchor of an instance.
 func (q *equations) hang(i int) {
 	h := &q.g.Anchors[i]
 	owner := q.owner("use", h.Of, h.Use)
@@ -321,7 +324,8 @@ func (q *equations) hang(i int) {
 	q.same(at, q.axesOf[h.Scope], anchor, q.axesOf[h.Child], owner)
 }
 
-// line says that one joint lies from another in a direction of a scope.
+// line adds the rules that one joint lies from another in a given direction of a
+// scope.
 func (q *equations) line(owner, scope, from, to int, dir measure.Dir) {
 	d := q.turn[scope].Dir(dir.Unit())
 	axes := q.axesOf[scope]

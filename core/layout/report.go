@@ -8,7 +8,7 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// report says of every size how it came out.
+// report lists every size with the value that it has in the solved frame.
 func (s *solver) report() {
 	lost := map[int]bool{}
 	for _, c := range s.found.Conflicts {
@@ -52,7 +52,8 @@ func (s *solver) runsAlong(z *frame.ResolvedSize) bool {
 	return c > 1-1e-9 || c < -1+1e-9
 }
 
-// describe is a size as it came out; ok is false where it measures nothing.
+// describe gives a size with the value that it has in the solved frame; ok is false
+// where one of its ends is missing.
 func (s *solver) describe(z *frame.ResolvedSize) (out Size, ok bool) {
 	scope := &s.g.Scopes[z.Scope]
 	out = Size{ID: z.ID, Label: z.Label, Prompt: z.Prompt, Value: z.Value, Text: z.Text, Unit: z.Unit, Is: z.Meaning, Scope: scope.Path, Inferred: z.Inferred, Starters: z.Rank < 0, Also: []Derived{}}

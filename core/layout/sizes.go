@@ -20,7 +20,8 @@ var words = map[frame.Meaning]string{
 // Words gives the meaning in the builder's words.
 func Words(m frame.Meaning) string { return words[m] }
 
-// Said is a size as it was said, with what it is of: 24 cut length of p2.
+// Said describes a size in words as it was stated, with what it is of: 24 cut length
+// of p2.
 func Said(z *Size) string {
 	said := strings.TrimSpace(z.Label + " " + z.Value.Typed(z.Text, z.Unit) + " " + words[z.Is])
 	switch {
@@ -226,8 +227,8 @@ func (s *solver) drawn(pe frame.PipeEnd) measure.Dir {
 	return d
 }
 
-// inPlane is the greatest radius of the pipes that lie in the plane of some
-// joints; of the bodies there when no pipe does.
+// inPlane is the largest radius of the pipes that lie in the plane of some joints;
+// where no pipe lies in it, how far the bodies at the joints reach.
 func (s *solver) inPlane(joints []int, d measure.Dir) measure.Length {
 	among := map[int]bool{}
 	for _, j := range joints {
@@ -249,7 +250,8 @@ func (s *solver) inPlane(joints []int, d measure.Dir) measure.Length {
 	return r
 }
 
-// topOf is how far the top of what a height is meant to stands above its centre.
+// topOf is the distance from the centre to the top of what a height is measured to:
+// the pipe, the cap or the fittings' bodies, by the size's meaning.
 func (s *solver) topOf(z *frame.ResolvedSize, upward measure.Dir) measure.Length {
 	joints := []int{z.To.Node}
 	if z.To.Node < 0 {
@@ -330,7 +332,7 @@ func ends(sum why.Sum, label, from, to string, v1, v2 measure.Length) why.Sum {
 	return sum.Plus(label+" at "+from, v1).Plus(label+" at "+to, v2)
 }
 
-// name is how a size calls one of its ends.
+// name is what one end of a size is called: a joint's path, a plane's name, or floor.
 func (s *solver) name(w frame.ResolvedRef, r frame.Ref) string {
 	switch {
 	case w.Node >= 0:

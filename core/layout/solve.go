@@ -29,7 +29,7 @@ type Bodies interface {
 	Face(end frame.PipeEnd) measure.Length
 }
 
-// Size is a stated size, as it came out.
+// Size is a stated size with the value that it has in the solved frame.
 type Size struct {
 	ID     string            `json:"id"`
 	Label  string            `json:"label"`
@@ -59,7 +59,7 @@ type Size struct {
 	Starters bool `json:"starters,omitempty"`
 }
 
-// Sloped stands for the axis of a size that runs along none of the world's.
+// Sloped is the Axis of a size that runs along none of the world's axes.
 const Sloped measure.Axis = -1
 
 // Derived is a size that follows from a stated one.
@@ -68,7 +68,8 @@ type Derived struct {
 	Value measure.Length `json:"value"`
 }
 
-// Solution is where everything stands.
+// Solution holds the positions of a solved frame and, once [Solution.Account] was
+// called, the account of its sizes.
 type Solution struct {
 	Points   []measure.Point      // of each joint
 	Lengths  []measure.Length     // of each pipe, centre to centre (to the drawn point at a free end)
@@ -101,15 +102,15 @@ type Typed struct {
 	Holds bool
 }
 
-// NearMiss is a size or reason that holds but for so little that no tape shows it.
+// NearMiss is a size or reason that is off by less than a step of the tape.
 type NearMiss struct {
 	Party
 	Off measure.Length
 }
 
-// Free is joints that nothing holds. They move together: the first of them along
-// an axis of its scope, each other one along the axis of its own scope that Ways
-// gives.
+// Free is a group of joints whose position nothing decides. They move together: the
+// first along Axis of its scope, each other one along the axis of its own scope that
+// Ways gives.
 type Free struct {
 	Scope int
 	Axis  measure.Axis // of that scope
@@ -125,8 +126,8 @@ func (f *Free) Way(node int) measure.Axis {
 	return f.Axis
 }
 
-// placeholderBodies stands in for the bodies before the first look at them, so that
-// touching parts do not fall onto one point.
+// placeholderBodies is used before the fittings are known. An inch at each pipe's end
+// keeps joints that touch from falling onto one point.
 type placeholderBodies struct{}
 
 func (placeholderBodies) Reach(int, measure.Dir) measure.Length  { return 0 }
@@ -135,19 +136,19 @@ func (placeholderBodies) Radius(int) measure.Length              { return 0 }
 func (placeholderBodies) TakeOff(frame.PipeEnd) measure.Length   { return measure.Inch }
 func (placeholderBodies) Face(frame.PipeEnd) measure.Length      { return measure.Inch }
 
-// still is how little a point may move when it has come to rest: what turning
-// directions into whole nanometres leaves.
+// still is the distance within which a point counts as unmoved: the rounding error
+// of turning directions into whole nanometres.
 const still = 100 * measure.Nanometre
 
-// At says whether everything stands where it stood in another solution.
+// At says whether all joints have the same positions as in another solution.
 func (s *Solution) At(o *Solution) bool {
 	return slices.EqualFunc(s.Points, o.Points, func(p, q measure.Point) bool {
 		return (p[0]-q[0]).Abs() <= still && (p[1]-q[1]).Abs() <= still && (p[2]-q[2]).Abs() <= still
 	})
 }
 
-// TapeStep is the difference that no tape shows: sizes that contradict each
-// other by no more are both kept.
+// TapeStep is the smallest difference that a tape shows. Sizes that contradict each
+// other by no more than that are all kept.
 const TapeStep = measure.Inch / 16
 
 type solver struct {
@@ -161,11 +162,12 @@ type solver struct {
 	worded map[string]said // of what can give way, by its key
 }
 
-// Locate puts every joint in its place, and says no more than that: points,
-// lengths, tangents, curves, the floor and the outermost bodies. With nil bodies
-// what stands at the joints is rough; call again with the bodies found from the
-// tangents, and with what was found last, until nothing moves, and then ask for
-// the [Solution.Account].
+// Locate computes the positions of all joints, and with them the pipes' lengths,
+// tangents and curves, the floor and the outermost bodies. Positions depend on the
+// fittings and the fittings on the pipes' directions, so it is called in turn with
+// finding the fittings: first with nil bodies and nil was, then with the fittings
+// and the previous solution, until no joint moves. Then call [Solution.Account].
+// The cost is near linear in the frame, except for slopes that decide each other.
 func Locate(g *frame.Graph, bodies Bodies, was *Solution) *Solution {
 	if bodies == nil {
 		bodies = placeholderBodies{}
@@ -189,10 +191,9 @@ func Locate(g *frame.Graph, bodies Bodies, was *Solution) *Solution {
 	return s.out
 }
 
-// Account adds to a placed frame how each size came out and by which sum, what
-// cannot hold together, what nothing holds, the planes of each scope, and the
-// findings. It is asked for once, of the last placement: wording what is off
-// costs more than placing does.
+// Account fills in the value and the sum of each size, the clashes, the free joints,
+// the planes of each scope, and the findings. It is called once, on the last
+// solution, because describing contradictions costs more than solving does.
 func (o *Solution) Account() {
 	if s := o.solver; s != nil {
 		o.solver = nil
@@ -269,7 +270,7 @@ func (s *solver) place() {
 	}
 }
 
-// outmost lets a joint's bodies widen the whole.
+// outmost extends the outside size by the bodies at a joint.
 func (s *solver) outmost(j int, p measure.Point) {
 	o := s.out
 	for a := range measure.Axis(3) {

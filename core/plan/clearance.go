@@ -57,9 +57,10 @@ type named struct {
 	size [3]measure.Length
 }
 
-// best finds the state and the turn, along the axes, in which a frame goes
-// through or into something with the most to spare: small sides to small sides.
-// Through an opening the longest side is the way it goes.
+// best compares the outside sizes of a frame, unfolded and folded, with an opening
+// or a space, and keeps the state that leaves the most room. The frame may be turned
+// by quarter turns: its smallest side goes to the opening's smallest. Through an
+// opening its longest side is the direction of travel.
 func (e *CheckedClearance) best(states []named, opening []measure.Length) {
 	want := slices.Clone(opening)
 	order := make([]int, len(want)) // the sides of the opening, smallest first
@@ -96,8 +97,8 @@ func (e *CheckedClearance) best(states []named, opening []measure.Length) {
 	}
 }
 
-// over looks for the bodies nearest to something that stands on the floor
-// under the frame, in its middle, and says how much room there is.
+// over checks the room for a box that stands on the floor in the middle under the
+// frame: the distance to the nearest bodies along each axis, less the box.
 func (f *planned) over(e *CheckedClearance) {
 	type span struct{ lo, hi [3]measure.Length }
 	var bodies []span

@@ -10,9 +10,9 @@ import (
 	"sturdyelbow/core/measure"
 )
 
-// choices gives what nobody chose between yet the ways to settle it: each of
-// what cannot hold together may give way. It changes the findings given, which
-// are in the order of the clashes.
+// choices adds fixes to the findings of contradictions that nobody has decided yet:
+// one for each member, which lets it give way. The findings given are changed; those
+// about contradictions are in the order of the clashes.
 func choices(fs []finding.Finding, s *layout.Solution) []finding.Finding {
 	k := 0
 	for i := range fs {
@@ -32,8 +32,8 @@ func choices(fs []finding.Finding, s *layout.Solution) []finding.Finding {
 	return fs
 }
 
-// gaveWay tells what does not hold as it was said, because its builder chose
-// so. Where what it gave way to has gone, it is offered back.
+// gaveWay lists the sizes and pipe directions that are not applied because the
+// builder let them give way. One whose reason to give way is gone is offered back.
 func gaveWay(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
 	for i := range s.Sizes {
 		z := &s.Sizes[i]
@@ -77,8 +77,8 @@ func given(subject []string, what, to string, freed bool, back edit.Restore, for
 	return f
 }
 
-// passed asks where a height was typed from what stood on the floor then, and
-// something stands lower now.
+// passed asks about heights that are measured from a joint which stood lowest when
+// they were typed, where another one stands lower now.
 func passed(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
 	for i := range s.Sizes {
 		z := &s.Sizes[i]
