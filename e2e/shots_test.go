@@ -90,6 +90,15 @@ func TestShots(t *testing.T) {
 			p.tap(x, y)
 			p.see("Make Lowest rail")
 		}},
+		{"starter", at("Ring gate screen") + "/frame", "What goes where?", 1280, 800, false, func(p *window) {
+			p.turning()
+			d := &drawer{window: p}
+			d.line("post 2/top: up 9 capped", 30)
+			p.lens("Size")
+			p.write("Bays", "2")
+			p.press("findings")
+			p.see("Set aside for now")
+		}},
 		{"commands", at("Octagon hoop"), "How big?", 1280, 800, false, func(p *window) {
 			p.turning()
 			p.frame(input.Slash)

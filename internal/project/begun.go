@@ -25,10 +25,9 @@ func (p *Project) made() (starter.Made, error) {
 			return made, err
 		}
 		made = m
-		if d := *made.Document; p.Name != "" && d.Name != p.Name {
-			d.Name = p.Name
-			made.Document = &d
-		}
+		d := *made.Document // its name and unit are the project's, whenever a gesture was made on it
+		d.Name, d.Units = cmp.Or(p.Name, d.Name), cmp.Or(p.Units, measure.Inches)
+		made.Document = &d
 	}
 	if made.Document == nil {
 		return made, ErrEmpty

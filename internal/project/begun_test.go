@@ -330,3 +330,34 @@ func TestNonsenseAnswersAreRefused(t *testing.T) {
 	_, _, err = gone.Edit(context.Background(), edit.Edit{Gesture: &edit.Keep{}}, nil)
 	assert.True(t, errors.As(err, &ps), fmt.Sprint(err))
 }
+
+// The name and the unit of a frame are the project's, also when they are changed
+// after a gesture.
+func TestNameAndUnitAreTheProjects(t *testing.T) {
+	p, _ := worn(t, begun("screen"))
+	p.Name, p.Units = "Gate", measure.Millimetres
+	d, err := p.Document()
+	require.NoError(t, err)
+	assert.Equal(t, "Gate", d.Name)
+	assert.Equal(t, measure.Millimetres, d.Units)
+	assert.Equal(t, 96*measure.Inch, d.SizeOf("width").Value, "what was typed keeps the unit it was typed in")
+}
+
+// An answer changed beside what was done by hand, on a frame of about 150 pipes:
+// everything before the plan.
+func BenchmarkAnswerBesideHandwork(b *testing.B) {
+	p := begun("screen")
+	for k, text := range map[string]string{"bays": "13", "rails": "5", "width": "40 ft"} {
+		p = answer(p, k, starter.Answer{Text: text})
+	}
+	p, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "post 6/top", Line: "up 9 capped"}}, nil)
+	if err != nil {
+		b.Fatal(err)
+	}
+	p = answer(p, "width", starter.Answer{Text: "41 ft"})
+	for range b.N {
+		if _, err := p.Job(); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -54,6 +54,15 @@ const groups: [string, [string, string][]][] = [
     ],
   ],
   [
+    "A frame begun from a starter",
+    [
+      ["Draw on it", "Its fields go on driving it, with what you drew beside them"],
+      ["72 cut, on a pipe", "A size typed over a starter's is its field's from then on"],
+      ["Bays 2", "What stood on a post that goes is set aside, and comes back with it"],
+      ["A post taken away", "Asks first: then the frame is your own, and Bays can still be changed"],
+    ],
+  ],
+  [
     "In a length",
     [
       ["↑ ↓", "One step of the tape"],
