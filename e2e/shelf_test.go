@@ -172,9 +172,11 @@ func TestTickedOffOnAPhone(t *testing.T) {
 	p.press("Show the frame")
 	p.until("the frame is there", `() => document.querySelector(".stage") !== null && document.querySelector(".stage").offsetHeight > 100`)
 	p.click(`[aria-label="Stick 1 is cut"]`)
+	cut := `() => document.querySelector('[aria-label="Stick 1 is cut"]')?.getAttribute("aria-checked") === "true"`
+	p.until("the stick is cut, and no longer as it was saved", cut)
 	p.see("Saved")
 	p.MustReload().MustWaitLoad()
-	p.until("the stick is still cut", `() => document.querySelector('[aria-label="Stick 1 is cut"]')?.getAttribute("aria-checked") === "true"`)
+	p.until("the stick is still cut", cut)
 }
 
 func TestAxeFindsNothing(t *testing.T) {

@@ -252,20 +252,20 @@ func (w *work) explainBy(a, b Var, before int) []int {
 		from Var
 		e    *edge
 	}
-	came := make([]step, len(w.ends)) // without an edge where it has not been
+	reachedBy := make([]step, len(w.ends)) // without an edge where it has not been
 	queue := []Var{a}
-	for i := 0; i < len(queue) && came[b].e == nil && a != b; i++ {
+	for i := 0; i < len(queue) && reachedBy[b].e == nil && a != b; i++ {
 		v := queue[i]
 		for k := w.ends[v][0]; k > 0; k = w.edges[k-1].next {
-			if e := &w.edges[k-1]; e.no < before && e.to != a && came[e.to].e == nil {
-				came[e.to] = step{v, e}
+			if e := &w.edges[k-1]; e.no < before && e.to != a && reachedBy[e.to].e == nil {
+				reachedBy[e.to] = step{v, e}
 				queue = append(queue, e.to)
 			}
 		}
 	}
 	var set []int
-	for v := b; v != a && came[v].e != nil; v = came[v].from {
-		e := came[v].e
+	for v := b; v != a && reachedBy[v].e != nil; v = reachedBy[v].from {
+		e := reachedBy[v].e
 		if e.owner != Always {
 			set = append(set, e.owner)
 		}

@@ -71,8 +71,8 @@ func (b *Book) AllSizes(l measure.Length, amount measure.Money) {
 	}
 }
 
-// Check tells what is wrong with the book: a path and a reason for each.
-func (b *Book) Check() map[string]string {
+// Validate tells what is wrong with the book: a path and a reason for each.
+func (b *Book) Validate() map[string]string {
 	bad := map[string]string{}
 	if b.TaxRate < 0 || b.TaxRate > 1 {
 		bad["/taxRate"] = "a tax rate is a share from 0 to 1: 8.25 % is 0.0825"

@@ -39,7 +39,7 @@ func TestOwnPricesTakeTheMarkAway(t *testing.T) {
 
 func TestExampleBookCoversTheShelf(t *testing.T) {
 	b := cost.Example()
-	assert.Empty(t, b.Check())
+	assert.Empty(t, b.Validate())
 	for _, s := range []catalog.Size{"1/2", "3/4", "1", "1-1/4", "1-1/2", "2"} {
 		for _, k := range append(catalog.JointKinds(), catalog.Cap, catalog.Plug) {
 			_, ok := b.Find(cost.Key{Ware: cost.Fitting, Kind: string(k), Size: string(s)})
@@ -55,7 +55,7 @@ func TestExampleBookCoversTheShelf(t *testing.T) {
 
 func TestCheckNamesTheLine(t *testing.T) {
 	b := cost.Book{TaxRate: 8.25, Prices: []cost.Price{{Key: cost.Key{Ware: "hats"}}, {Key: tee(1).Key, Amount: -1}}}
-	bad := b.Check()
+	bad := b.Validate()
 	assert.Contains(t, bad, "/taxRate")
 	assert.Contains(t, bad, "/prices/0/ware")
 	assert.Contains(t, bad, "/prices/1/amount")

@@ -58,7 +58,7 @@ func (w *Bow) on(e *editor) (Done, error) {
 		}
 	}
 	if !bowed {
-		e.outer(scope, id)
+		e.keepDistance(scope, id)
 	}
 	e.dropVia(def, id)
 	p = def.Pipe(id)

@@ -21,7 +21,7 @@ func (e *editor) settle() (any bool, err error) {
 			return any, nil
 		}
 		c := e.view.Clashes[i]
-		if e.letGo(&c) {
+		if e.dropInferred(&c) {
 			any = true
 			if err := e.resolve(); err != nil {
 				return any, err
@@ -37,7 +37,7 @@ func (e *editor) settle() (any bool, err error) {
 		if chosen < 0 {
 			return any, e.question(&c)
 		}
-		if err := e.give(&c, chosen); err != nil {
+		if err := e.letGiveWay(&c, chosen); err != nil {
 			return any, err
 		}
 		any = true
@@ -45,9 +45,9 @@ func (e *editor) settle() (any bool, err error) {
 	return any, nil
 }
 
-// letGo removes inferred sizes, which nobody typed, from a contradiction with
+// dropInferred removes inferred sizes, which nobody typed, from a contradiction with
 // typed ones. It reports whether it removed any.
-func (e *editor) letGo(c *layout.Clash) bool {
+func (e *editor) dropInferred(c *layout.Clash) bool {
 	for k := len(c.Parties) - 1; k >= 0; k-- {
 		p := c.Parties[k]
 		switch p.Kind {
@@ -70,7 +70,7 @@ func optionID(p layout.Party) string { return strings.TrimSpace(p.Kind + " " + p
 
 // question asks what gives way, with what becomes of each.
 func (e *editor) question(c *layout.Clash) error {
-	words := e.worded(c)
+	words := e.describeParties(c)
 	q := &Question{Title: "What gives way?", What: fmt.Sprintf("%s cannot hold together (%s)", listed(words), c.Off.Abs().Tape(e.unit))}
 	order := make([]int, len(c.Parties))
 	for i := range order {
@@ -95,35 +95,35 @@ func (e *editor) question(c *layout.Clash) error {
 		trial := &editor{doc: e.doc.Clone(), unit: e.unit, solve: e.solve, view: e.view, was: e.was, clashed: e.clashed, alias: e.alias}
 		label := words[i] + " gives way"
 		if p.Kind == "pipe" {
-			label = cmp.Or(e.known(c.Pipes[i]), "the new pipe") + " slopes"
+			label = cmp.Or(e.knownPipe(c.Pipes[i]), "the new pipe") + " slopes"
 		}
-		if trial.give(c, i) == nil {
+		if trial.letGiveWay(c, i) == nil {
 			for _, g := range trial.gave {
 				if g.Size == p.ID {
 					label += ": it becomes " + g.Now
 				}
 			}
 		}
-		q.Options = append(q.Options, Option{ID: optionID(p), Label: label, Pipe: e.known(c.Pipes[i])})
+		q.Options = append(q.Options, Option{ID: optionID(p), Label: label, Pipe: e.knownPipe(c.Pipes[i])})
 	}
 	return q
 }
 
-// known gives the id of a pipe back if the frame had it before the gesture, and ""
+// knownPipe gives the id of a pipe back if the frame had it before the gesture, and ""
 // for a pipe that the gesture draws.
-func (e *editor) known(pipe string) string {
+func (e *editor) knownPipe(pipe string) string {
 	if pipe != "" && e.was.Graph.Edge(pipe) >= 0 {
 		return pipe
 	}
 	return ""
 }
 
-// worded describes the members of a contradiction. A pipe that the gesture draws
+// describeParties describes the members of a contradiction. A pipe that the gesture draws
 // has no name that its builder has seen yet, and is called the new pipe.
-func (e *editor) worded(c *layout.Clash) []string {
+func (e *editor) describeParties(c *layout.Clash) []string {
 	words := slices.Clone(c.Words)
 	for i, pipe := range c.Pipes {
-		if pipe == "" || e.known(pipe) != "" {
+		if pipe == "" || e.knownPipe(pipe) != "" {
 			continue
 		}
 		if of, ok := strings.CutSuffix(words[i], " of "+pipe); ok {
@@ -142,8 +142,8 @@ func listed(words []string) string {
 	return strings.Join(words, "")
 }
 
-// give records that one member of a contradiction gives way to the others.
-func (e *editor) give(c *layout.Clash, which int) error {
+// letGiveWay records that one member of a contradiction gives way to the others.
+func (e *editor) letGiveWay(c *layout.Clash, which int) error {
 	p := c.Parties[which]
 	g := &frame.GaveWay{}
 	var to []string
@@ -181,7 +181,7 @@ func (e *editor) giveWay(p layout.Party, words string, g *frame.GaveWay) error {
 		if err := e.resolve(); err != nil {
 			return err
 		}
-		e.gave = append(e.gave, GivenUp{Size: p.ID, Was: words, Now: e.now(p.ID), Words: "gave way to " + g.Words})
+		e.gave = append(e.gave, GivenUp{Size: p.ID, Was: words, Now: e.valueNow(p.ID), Words: "gave way to " + g.Words})
 		return nil
 	case "reason":
 		def.Reason(p.ID).Gave = g
@@ -197,10 +197,10 @@ func (e *editor) giveWay(p layout.Party, words string, g *frame.GaveWay) error {
 	return e.resolve()
 }
 
-// now is the value of a size in the solved frame, in the size's own meaning and
+// valueNow is the value of a size in the solved frame, in the size's own meaning and
 // unit.
-func (e *editor) now(id string) string {
-	if z := e.stated(id); z != nil {
+func (e *editor) valueNow(id string) string {
+	if z := e.solvedSize(id); z != nil {
 		return strings.TrimSpace(z.Out.Tape(z.Unit) + " " + layout.Words(z.Is))
 	}
 	return ""

@@ -43,7 +43,7 @@ func (w *Insert) on(e *editor) (Done, error) {
 		return Done{}, refuse("give it another name", "there is a plane %q already", w.Name)
 	}
 	// how far from After
-	far, share := frame.Size{}, false
+	far, evenly := frame.Size{}, false
 	switch {
 	case w.Length != "":
 		if far, err = e.size(w.Length, w.Meaning); err != nil {
@@ -53,7 +53,7 @@ func (w *Insert) on(e *editor) (Done, error) {
 			return Done{}, refuse("say centre, outside or clear", "a level is placed between pipes")
 		}
 	case !last:
-		share = true
+		evenly = true
 	default:
 		before := at - 1
 		for before >= 0 && all[at].At-all[before].At <= near {
@@ -73,7 +73,7 @@ func (w *Insert) on(e *editor) (Done, error) {
 		if !w.Split {
 			return Done{}, refuse("say what it is to be like, or split the pipes that cross it", "nothing would stand there")
 		}
-		return done, e.addCrossing(scope, w.Axis, &all[at], &all[next%len(all)], far, share)
+		return done, e.addCrossing(scope, w.Axis, &all[at], &all[next%len(all)], far, evenly)
 	}
 	_, from, err := e.axis(w.In, w.Axis, w.Like)
 	if err != nil {
@@ -96,7 +96,7 @@ func (w *Insert) on(e *editor) (Done, error) {
 		rail = e.copyRun(scope, w.Axis, &all[from], twins)
 	}
 	switch {
-	case share:
+	case evenly:
 		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: frame.Ref(first), From: all[at].Ref, To: all[next].Ref, Part: 1, Parts: 2})
 	case rail != "" && from == at && !isNamed(&all[at]):
 		far.Pipe = rail
@@ -348,11 +348,11 @@ func sorted(m map[string]string) (all []string) {
 
 // addCrossing puts a joint into every pipe that runs from one plane to another, on a
 // new plane between the two.
-func (e *editor) addCrossing(scope int, a measure.Axis, lo, hi *layout.Plane, far frame.Size, share bool) error {
+func (e *editor) addCrossing(scope int, a measure.Axis, lo, hi *layout.Plane, far frame.Size, evenly bool) error {
 	def, place := e.def(scope), e.place(scope)
 	rank, first := e.doc.NextRank(), ""
 	at := lo.At + (hi.At - lo.At).Half()
-	if !share {
+	if !evenly {
 		at = lo.At + far.Value
 	}
 	for _, p := range slices.Clone(def.Pipes) {
@@ -381,7 +381,7 @@ func (e *editor) addCrossing(scope int, a measure.Axis, lo, hi *layout.Plane, fa
 		switch {
 		case first != "":
 			e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(j), To: frame.Ref(first), Rank: rank})
-		case share:
+		case evenly:
 			e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(j), From: lo.Ref, To: hi.Ref, Part: 1, Parts: 2, Rank: rank})
 		default:
 			far.Axis, far.From, far.To = a.String(), lo.Ref, frame.Ref(j)

@@ -214,13 +214,13 @@ func (e *editor) leadTo(scope int, joint string, m meeting) bool {
 // splitAt splits a pipe of a definition in two at a joint. The distance between its
 // old ends stays: a size that was typed for the pipe becomes a size between them.
 func (e *editor) splitAt(scope int, pipe, joint string) {
-	e.outer(scope, pipe)
+	e.keepDistance(scope, pipe)
 	e.doc.Split(e.def(scope), pipe, joint)
 }
 
-// outer turns the sizes that were typed for a pipe, which is about to be split,
+// keepDistance turns the sizes that were typed for a pipe, which is about to be split,
 // into centre distances between its two ends.
-func (e *editor) outer(scope int, pipe string) {
+func (e *editor) keepDistance(scope int, pipe string) {
 	def, path := e.def(scope), e.path(scope)
 	i := e.view.Graph.Edge(join(path, pipe))
 	if i < 0 {
@@ -326,7 +326,7 @@ func (e *editor) through(done Done, scope int, pipe string) (Done, error) {
 		}
 		before = n
 	}
-	e.outer(scope, pipe)
+	e.keepDistance(scope, pipe)
 	for _, n := range on {
 		ref, _ := e.ref(scope, g.Nodes[n].ID)
 		pipe = e.doc.Split(e.def(scope), pipe, ref)

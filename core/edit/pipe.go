@@ -70,7 +70,7 @@ func (w *Split) on(e *editor) (Done, error) {
 			axis = a.String()
 		}
 	}
-	e.outer(scope, p.ID)
+	e.keepDistance(scope, p.ID)
 	j := e.doc.AddJoint(def, frame.Joint{ID: w.Name})
 	second := e.doc.Split(def, def.Pipe(local(e.path(scope), w.Pipe)).ID, j)
 	switch {
@@ -156,7 +156,7 @@ func (w *Delete) on(e *editor) (Done, error) {
 		}
 		done.Also = append(done.Also, "")
 	}
-	if err := e.bare(); err != nil {
+	if err := e.dropBareJoints(); err != nil {
 		return Done{}, err
 	}
 	for _, n := range e.view.Graph.Nodes {
@@ -275,8 +275,8 @@ func (e *editor) heal(id string, became map[string]string) {
 	}
 }
 
-// bare removes joints that no pipe is left at and that nothing refers to.
-func (e *editor) bare() error {
+// dropBareJoints removes joints that no pipe is left at and that nothing refers to.
+func (e *editor) dropBareJoints() error {
 	for again := true; again; {
 		again = false
 		if err := e.resolve(); err != nil {

@@ -56,7 +56,7 @@ func (w *Remove) on(e *editor) (Done, error) {
 	if isNamed(&plane) {
 		e.noteRemoved(e.doc.DropPlane(def, int(w.Axis), plane.Name))
 	}
-	return done, e.bare()
+	return done, e.dropBareJoints()
 }
 
 // bridge makes one pipe of two that run in line through a joint of a use that

@@ -57,7 +57,7 @@ func (e *editor) restoreWhatHolds() error {
 		}
 		words := g.words
 		if g.Kind == "size" {
-			z := e.stated(g.ID)
+			z := e.solvedSize(g.ID)
 			if z == nil || (z.Out-z.Value).Abs() > asSaid {
 				continue
 			}
@@ -87,8 +87,8 @@ func (e *editor) changedBeyond(before *View) bool {
 		!slices.EqualFunc(e.view.Points, before.Points, func(p, q measure.Point) bool { return p.Distance(q) <= asSaid })
 }
 
-// stated finds a size of the solved frame by its id; nil where there is none.
-func (e *editor) stated(id string) *layout.Size {
+// solvedSize finds a size of the solved frame by its id; nil where there is none.
+func (e *editor) solvedSize(id string) *layout.Size {
 	for i := range e.view.Sizes {
 		if e.view.Sizes[i].ID == id {
 			return &e.view.Sizes[i]

@@ -228,7 +228,7 @@ func (w *GiveWay) on(e *editor) (Done, error) {
 				continue
 			}
 			words := c.Words[k]
-			return Done{Label: words + " gives way"}, e.give(&c, k)
+			return Done{Label: words + " gives way"}, e.letGiveWay(&c, k)
 		}
 	}
 	return Done{}, refuse("plan it again: it may have been settled", "nothing contradicts %s any more", w.ID)

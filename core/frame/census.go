@@ -18,15 +18,15 @@ const (
 	maxGroups  = 1000
 )
 
-// census is how many things a definition comes to with all that is used in it.
+// contents is how many things a definition comes to with all that is used in it.
 // Counts stop at a ceiling far above the limits, so that they never overflow.
-type census struct{ joints, pipes, scopes, sayings, links, planes, depth int }
+type contents struct{ joints, pipes, scopes, sayings, links, planes, depth int }
 
 const ceiling = math.MaxInt32
 
 func plus(a, times, b int) int { return min(ceiling, a+times*b) }
 
-func (c *census) add(times int, o census) {
+func (c *contents) add(times int, o contents) {
 	c.joints = plus(c.joints, times, o.joints)
 	c.pipes = plus(c.pipes, times, o.pipes)
 	c.scopes = plus(c.scopes, times, o.scopes)
@@ -40,7 +40,7 @@ func (c *census) add(times int, o census) {
 // and refuses groups that contain themselves, however many groups lie between,
 // and more than the limits. It gives the count of the frame itself. Its cost is
 // linear in the document.
-func (d *Document) checkExcess(ps *Problems) (all census) {
+func (d *Document) checkExcess(ps *Problems) (all contents) {
 	if len(d.Groups) > maxGroups {
 		ps.add("/groups", fmt.Sprintf("%d groups", len(d.Groups)), fmt.Sprintf("use at most %d", maxGroups))
 		return all
@@ -50,10 +50,10 @@ func (d *Document) checkExcess(ps *Problems) (all census) {
 		at[d.Groups[i].ID] = i
 	}
 	const counting, counted = 1, 2
-	state, found := make([]int, len(d.Groups)), make([]census, len(d.Groups))
-	var count func(def *Definition, where string) census
-	count = func(def *Definition, where string) census {
-		c := census{joints: len(def.Joints), pipes: len(def.Pipes), scopes: 1, sayings: len(def.Sizes) + len(def.Reasons) + len(def.Merges), links: len(def.Links)}
+	state, found := make([]int, len(d.Groups)), make([]contents, len(d.Groups))
+	var count func(def *Definition, where string) contents
+	count = func(def *Definition, where string) contents {
+		c := contents{joints: len(def.Joints), pipes: len(def.Pipes), scopes: 1, sayings: len(def.Sizes) + len(def.Reasons) + len(def.Merges), links: len(def.Links)}
 		for a := range def.Planes {
 			c.planes += len(def.Planes[a])
 		}

@@ -98,8 +98,8 @@ func (e *expander) finish() {
 	for id, n := range e.at {
 		e.at[id] = at[e.mergedInto(n)]
 	}
-	for _, look := range e.later {
-		look()
+	for _, lookUp := range e.later {
+		lookUp()
 	}
 	g.Links = slices.DeleteFunc(g.Links, func(b ResolvedLink) bool {
 		for k := range b.On {

@@ -19,20 +19,20 @@ type list interface {
 	put(data json.RawMessage) error // in the place of the one of its name, else at the end
 }
 
-// of is a list of one type.
-type of[T any] struct {
+// listOf is a list of one type.
+type listOf[T any] struct {
 	what Kind
 	list *[]T
 	name func(*T) string
 }
 
-func (o of[T]) kind() Kind      { return o.what }
-func (o of[T]) len() int        { return len(*o.list) }
-func (o of[T]) id(i int) string { return o.name(&(*o.list)[i]) }
-func (o of[T]) get(i int) any   { return (*o.list)[i] }
-func (o of[T]) drop(i int)      { *o.list = slices.Delete(*o.list, i, i+1) }
+func (o listOf[T]) kind() Kind      { return o.what }
+func (o listOf[T]) len() int        { return len(*o.list) }
+func (o listOf[T]) id(i int) string { return o.name(&(*o.list)[i]) }
+func (o listOf[T]) get(i int) any   { return (*o.list)[i] }
+func (o listOf[T]) drop(i int)      { *o.list = slices.Delete(*o.list, i, i+1) }
 
-func (o of[T]) put(data json.RawMessage) error {
+func (o listOf[T]) put(data json.RawMessage) error {
 	var v T
 	if err := json.Unmarshal(data, &v); err != nil {
 		return err
@@ -75,19 +75,19 @@ type whole struct {
 	Stance *frame.Stance          `json:"stance,omitempty"`
 }
 
-// alone is a list of the one thing that a document or definition says of itself.
-type alone[T any] struct {
+// single is a list of the one thing that a document or definition says of itself.
+type single[T any] struct {
 	what Kind
 	read func() T
 	set  func(T)
 }
 
-func (a alone[T]) kind() Kind    { return a.what }
-func (a alone[T]) len() int      { return 1 }
-func (a alone[T]) id(int) string { return "" }
-func (a alone[T]) get(int) any   { return a.read() }
-func (a alone[T]) drop(int)      {}
-func (a alone[T]) put(data json.RawMessage) error {
+func (a single[T]) kind() Kind    { return a.what }
+func (a single[T]) len() int      { return 1 }
+func (a single[T]) id(int) string { return "" }
+func (a single[T]) get(int) any   { return a.read() }
+func (a single[T]) drop(int)      {}
+func (a single[T]) put(data json.RawMessage) error {
 	var v T
 	if err := json.Unmarshal(data, &v); err != nil {
 		return err
@@ -107,31 +107,31 @@ func each(d *frame.Document, show func(in string, ls *lists)) {
 
 func ofDocument(d *frame.Document) *lists {
 	return &lists{[]list{
-		alone[whole]{Document, func() whole { return whole{d.Size, d.Mode, d.Seats, d.Origin, d.Stance} },
+		single[whole]{Document, func() whole { return whole{d.Size, d.Mode, d.Seats, d.Origin, d.Stance} },
 			func(w whole) {
 				d.Size, d.Mode, d.Seats, d.Origin, d.Stance = w.Size, w.Mode, w.Seats, w.Origin, w.Stance
 			}},
-		of[frame.Tolerance]{Tolerance, &d.Tolerances, func(t *frame.Tolerance) string { return t.Pipe }},
-		of[frame.ClearanceCheck]{Envelope, &d.ClearanceChecks, func(e *frame.ClearanceCheck) string { return e.ID }},
-		of[catalog.Custom]{Part, &d.CustomFittings, func(c *catalog.Custom) string { return string(c.ID) }},
+		listOf[frame.Tolerance]{Tolerance, &d.Tolerances, func(t *frame.Tolerance) string { return t.Pipe }},
+		listOf[frame.ClearanceCheck]{Envelope, &d.ClearanceChecks, func(e *frame.ClearanceCheck) string { return e.ID }},
+		listOf[catalog.Custom]{Part, &d.CustomFittings, func(c *catalog.Custom) string { return string(c.ID) }},
 	}}
 }
 
 func ofDefinition(def *frame.Definition) *lists {
 	ls := &lists{[]list{
-		alone[header]{Header, func() header { return header{def.Name, def.Size, def.Mode} }, func(h header) { def.Name, def.Size, def.Mode = h.Name, h.Size, h.Mode }},
+		single[header]{Header, func() header { return header{def.Name, def.Size, def.Mode} }, func(h header) { def.Name, def.Size, def.Mode = h.Name, h.Size, h.Mode }},
 	}}
 	for a := range def.Planes {
-		ls.of = append(ls.of, of[frame.Plane]{Plane + " " + Kind(frame.AxisName(a)), &def.Planes[a], func(p *frame.Plane) string { return p.ID }})
+		ls.of = append(ls.of, listOf[frame.Plane]{Plane + " " + Kind(frame.AxisName(a)), &def.Planes[a], func(p *frame.Plane) string { return p.ID }})
 	}
 	ls.of = append(ls.of,
-		of[frame.Joint]{Joint, &def.Joints, func(j *frame.Joint) string { return j.ID }},
-		of[frame.Pipe]{Pipe, &def.Pipes, func(p *frame.Pipe) string { return p.ID }},
-		of[frame.Size]{Size, &def.Sizes, func(s *frame.Size) string { return s.ID }},
-		of[frame.Reason]{Reason, &def.Reasons, func(r *frame.Reason) string { return r.ID }},
-		of[frame.Use]{Use, &def.Uses, func(u *frame.Use) string { return u.ID }},
-		of[frame.Merge]{Merge, &def.Merges, func(m *frame.Merge) string { return m.Keep + " & " + m.Drop }},
-		of[frame.Link]{Link, &def.Links, func(l *frame.Link) string { return l.ID }},
+		listOf[frame.Joint]{Joint, &def.Joints, func(j *frame.Joint) string { return j.ID }},
+		listOf[frame.Pipe]{Pipe, &def.Pipes, func(p *frame.Pipe) string { return p.ID }},
+		listOf[frame.Size]{Size, &def.Sizes, func(s *frame.Size) string { return s.ID }},
+		listOf[frame.Reason]{Reason, &def.Reasons, func(r *frame.Reason) string { return r.ID }},
+		listOf[frame.Use]{Use, &def.Uses, func(u *frame.Use) string { return u.ID }},
+		listOf[frame.Merge]{Merge, &def.Merges, func(m *frame.Merge) string { return m.Keep + " & " + m.Drop }},
+		listOf[frame.Link]{Link, &def.Links, func(l *frame.Link) string { return l.ID }},
 	)
 	return ls
 }

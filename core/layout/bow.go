@@ -30,7 +30,7 @@ func (s *solver) bow(pipe int) *curve.Curve {
 	}
 	var no *curve.Impossible
 	if errors.As(err, &no) {
-		s.note(finding.Finding{Code: "no-curve", Severity: finding.Stop, Subject: []string{e.ID},
+		s.addFinding(finding.Finding{Code: "no-curve", Severity: finding.Stop, Subject: []string{e.ID},
 			Text: fmt.Sprintf("pipe %s cannot take its way: %s", e.ID, no.What), Hint: no.Hint})
 		return nil
 	}

@@ -93,12 +93,12 @@ func (s *solver) clashes() {
 			out.Pipes = append(out.Pipes, s.aboutPipe(s.owners[o]))
 		}
 		s.out.Clashes = append(s.out.Clashes, out)
-		s.note(s.clashFinding(&out))
+		s.addFinding(s.clashFinding(&out))
 	}
 	for _, m := range s.found.Off {
 		p := s.owners[m.Owner]
 		s.out.Near = append(s.out.Near, NearMiss{p, m.By})
-		s.note(finding.Finding{Code: "closes-nearly", Severity: finding.Note, Subject: s.subject(p),
+		s.addFinding(finding.Finding{Code: "closes-nearly", Severity: finding.Note, Subject: s.subject(p),
 			Text: fmt.Sprintf("%s is off by %s, less than a step of the tape: all is cut as typed", s.partyWords(p), m.By.Abs().Tape(s.g.Doc.Units)), Hint: "the joints take it up"})
 	}
 	s.reportFree()
@@ -285,7 +285,7 @@ func (s *solver) reportFree() {
 	for i := range s.out.Free { // a document from elsewhere: gestures leave nothing loose
 		f := &s.out.Free[i]
 		id := s.g.Nodes[f.Nodes[0]].ID
-		s.note(finding.Finding{Code: "nothing-holds", Severity: finding.Warn, Subject: []string{id},
+		s.addFinding(finding.Finding{Code: "nothing-holds", Severity: finding.Warn, Subject: []string{id},
 			Text: fmt.Sprintf("nothing says where %s stands %s", id, axisSays[f.Axis]), Hint: "type how far it is from another joint; until then it is where it happens to be"})
 	}
 }

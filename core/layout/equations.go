@@ -75,7 +75,7 @@ func (q *equations) begin() {
 		q.axesOf = append(q.axesOf, at)
 		q.turn = append(q.turn, q.bases[at].Back().Times(sc.Orient))
 	}
-	q.listOwners()
+	q.listParties()
 }
 
 // square says whether a rotation consists of quarter turns.
@@ -90,9 +90,9 @@ func square(o frame.Orient) bool {
 	return true
 }
 
-// listOwners lists everything that can give way in the order of precedence: by rank,
+// listParties lists everything that can give way in the order of precedence: by rank,
 // then instances, reasons, pipes, sizes.
-func (q *equations) listOwners() {
+func (q *equations) listParties() {
 	order := map[string]int{"use": 0, "reason": 1, "pipe": 2, "size": 3}
 	add := func(kind, group, id string, rank int, gave bool) {
 		p := Party{Kind: kind, ID: id, Group: group, rank: rank, gave: gave}
@@ -183,8 +183,8 @@ func (q *equations) along(scope int, a measure.Axis) (k int, sign measure.Length
 	return int(a), 1
 }
 
-// spot gives the coordinate of a joint or named plane along an axis of a scope.
-func (q *equations) spot(w frame.ResolvedRef, scope int, a measure.Axis) (constraint.Var, bool) {
+// coordinate gives the coordinate of a joint or named plane along an axis of a scope.
+func (q *equations) coordinate(w frame.ResolvedRef, scope int, a measure.Axis) (constraint.Var, bool) {
 	k, _ := q.along(scope, a)
 	if w.Node >= 0 {
 		return q.node(w.Node, q.axesOf[scope])[k], true
@@ -260,7 +260,7 @@ func (q *equations) reasons() {
 		}
 	}
 	for i := range q.g.Anchors {
-		q.hang(i)
+		q.anchor(i)
 	}
 	for i := range q.g.Edges {
 		if e := &q.g.Edges[i]; e.Dir != nil {
@@ -293,13 +293,13 @@ func (q *equations) origin(first constraint.Point) {
 	}
 }
 
-// hang adds the rule that places the anchor of an instance.
-func (q *equations) hang(i int) {
+// anchor adds the rule that places the anchor of an instance.
+func (q *equations) anchor(i int) {
 	h := &q.g.Anchors[i]
 	owner := q.owner("use", h.Of, h.Use)
 	if q.axesOf[h.Child] == q.axesOf[h.Scope] || h.Anchor.Node >= 0 {
-		at, ok1 := q.spot(h.At, h.Scope, h.Axis)
-		anchor, ok2 := q.spot(h.Anchor, h.Scope, h.Axis)
+		at, ok1 := q.coordinate(h.At, h.Scope, h.Axis)
+		anchor, ok2 := q.coordinate(h.Anchor, h.Scope, h.Axis)
 		if ok1 && ok2 {
 			q.equal(owner, at, anchor)
 		}
@@ -312,9 +312,9 @@ func (q *equations) hang(i int) {
 	var at, anchor constraint.Point
 	for a := range 3 {
 		o := &q.g.Anchors[i+a]
-		v, ok1 := q.spot(o.At, h.Scope, measure.Axis(a))
+		v, ok1 := q.coordinate(o.At, h.Scope, measure.Axis(a))
 		k, _ := q.along(h.Scope, measure.Axis(a))
-		own, ok2 := q.spot(o.Anchor, h.Child, measure.Axis(a))
+		own, ok2 := q.coordinate(o.Anchor, h.Child, measure.Axis(a))
 		c, _ := q.along(h.Child, measure.Axis(a))
 		if !ok1 || !ok2 {
 			return
@@ -364,25 +364,25 @@ func (q *equations) reason(t *frame.ResolvedReason) {
 	for _, a := range axes {
 		switch t.Kind {
 		case frame.Level:
-			u, ok1 := q.spot(t.Of, t.Scope, a)
-			v, ok2 := q.spot(t.To, t.Scope, a)
+			u, ok1 := q.coordinate(t.Of, t.Scope, a)
+			v, ok2 := q.coordinate(t.To, t.Scope, a)
 			if ok1 && ok2 {
 				q.equal(owner, v, u)
 			}
 		case frame.Share:
-			u, ok1 := q.spot(t.Of, t.Scope, a)
-			from, ok2 := q.spot(t.From, t.Scope, a)
-			to, ok3 := q.spot(t.To, t.Scope, a)
+			u, ok1 := q.coordinate(t.Of, t.Scope, a)
+			from, ok2 := q.coordinate(t.From, t.Scope, a)
+			to, ok3 := q.coordinate(t.To, t.Scope, a)
 			if ok1 && ok2 && ok3 {
 				s := t.Way()
 				q.sys.Sum(owner, 0, constraint.Term{Of: u, Times: 1}, constraint.Term{Of: from, Times: s - 1}, constraint.Term{Of: to, Times: -s})
 			}
 		case frame.EqualTo:
 			like := measure.Axis(frame.AxisOf(t.EqualAxis))
-			u, ok1 := q.spot(t.Of, t.Scope, a)
-			from, ok2 := q.spot(t.From, t.Scope, a)
-			lo, ok3 := q.spot(t.LikeFrom, t.Scope, like)
-			hi, ok4 := q.spot(t.LikeTo, t.Scope, like)
+			u, ok1 := q.coordinate(t.Of, t.Scope, a)
+			from, ok2 := q.coordinate(t.From, t.Scope, a)
+			lo, ok3 := q.coordinate(t.LikeFrom, t.Scope, like)
+			hi, ok4 := q.coordinate(t.LikeTo, t.Scope, like)
 			if ok1 && ok2 && ok3 && ok4 {
 				_, s := q.along(t.Scope, a)
 				_, l := q.along(t.Scope, like)
@@ -390,8 +390,8 @@ func (q *equations) reason(t *frame.ResolvedReason) {
 				q.sys.Sum(owner, 0, constraint.Term{Of: u, Times: v}, constraint.Term{Of: from, Times: -v}, constraint.Term{Of: hi, Times: -w}, constraint.Term{Of: lo, Times: w})
 			}
 		case frame.Placed:
-			u, ok1 := q.spot(t.Of, t.Scope, a)
-			from, ok2 := q.spot(t.From, t.Scope, a)
+			u, ok1 := q.coordinate(t.Of, t.Scope, a)
+			from, ok2 := q.coordinate(t.From, t.Scope, a)
 			if ok1 && ok2 {
 				_, s := q.along(t.Scope, a)
 				q.sys.Difference(owner, from, u, s*t.By[a])

@@ -113,7 +113,7 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 		l.Joints = append(l.Joints, local)
 	}
 	find := func(w frame.ResolvedRef) int {
-		v, ok := s.spot(w, scope, a)
+		v, ok := s.coordinate(w, scope, a)
 		if !ok {
 			return -1
 		}

@@ -99,7 +99,7 @@ func (s *solver) tooSmall(z *Size) {
 	if subject == "" {
 		subject = z.To
 	}
-	s.note(finding.Finding{Code: "size-too-small", Severity: finding.Stop, Subject: []string{subject},
+	s.addFinding(finding.Finding{Code: "size-too-small", Severity: finding.Stop, Subject: []string{subject},
 		Text: fmt.Sprintf("%s %s leaves less than nothing between the centres", words[z.Is], z.Value),
 		Hint: fmt.Sprintf("the bodies alone take %s", z.Value-z.Centre)})
 }
@@ -109,7 +109,7 @@ func (s *solver) sizedAlong(z *frame.ResolvedSize, out Size) (Size, bool) {
 	scope := &s.g.Scopes[z.Scope]
 	d := scope.Orient.Dir(a.Dir())
 	_, sign := s.along(z.Scope, a)
-	to, ok := s.spot(z.To, z.Scope, a)
+	to, ok := s.coordinate(z.To, z.Scope, a)
 	if !ok {
 		return out, false
 	}
@@ -129,7 +129,7 @@ func (s *solver) sizedAlong(z *frame.ResolvedSize, out Size) (Size, bool) {
 		out.Out = hi - low + up
 		span = [2]measure.Length{low, hi + up}
 	} else {
-		from, ok := s.spot(z.From, z.Scope, a)
+		from, ok := s.coordinate(z.From, z.Scope, a)
 		if !ok {
 			return out, false
 		}

@@ -76,14 +76,14 @@ func (s *solver) sizeEnds(z *frame.ResolvedSize) (p, q int) {
 // alongAxis is the rule of a size between two planes of an axis.
 func (s *solver) alongAxis(owner int, z *frame.ResolvedSize) {
 	a := measure.Axis(frame.AxisOf(z.Axis))
-	to, ok := s.spot(z.To, z.Scope, a)
+	to, ok := s.coordinate(z.To, z.Scope, a)
 	if !ok {
 		return
 	}
 	_, sign := s.along(z.Scope, a)
 	c := s.axisSum(z).Total()
 	if z.Size.From != frame.Floor {
-		if from, ok := s.spot(z.From, z.Scope, a); ok {
+		if from, ok := s.coordinate(z.From, z.Scope, a); ok {
 			s.sys.Difference(owner, from, to, sign*c)
 		}
 		return
@@ -96,7 +96,7 @@ func (s *solver) alongAxis(owner int, z *frame.ResolvedSize) {
 		return
 	}
 	if d.Dot(s.up) < 1-1e-9 {
-		s.note(finding.Finding{Code: "height-on-a-slope", Severity: finding.Stop, Subject: []string{z.ID},
+		s.addFinding(finding.Finding{Code: "height-on-a-slope", Severity: finding.Stop, Subject: []string{z.ID},
 			Text: fmt.Sprintf("%s is a height from the floor, and its group leans", cmp.Or(z.Label, z.Says())), Hint: "measure it from a joint of the group"})
 		return
 	}
@@ -141,7 +141,7 @@ func (s *solver) standsOn(z *frame.ResolvedSize, w frame.ResolvedRef, joint int)
 	if w.Node == joint {
 		return true
 	}
-	v, ok := s.spot(w, z.Scope, measure.Axis(frame.AxisOf(z.Axis)))
+	v, ok := s.coordinate(w, z.Scope, measure.Axis(frame.AxisOf(z.Axis)))
 	if !ok {
 		return false
 	}
@@ -166,7 +166,7 @@ func (s *solver) end(z *frame.ResolvedSize, w, other frame.ResolvedRef, inward m
 	if w.Node >= 0 {
 		return s.endAt(w.Node, other.Node, inward, m)
 	}
-	v, ok := s.spot(w, z.Scope, measure.Axis(frame.AxisOf(z.Axis)))
+	v, ok := s.coordinate(w, z.Scope, measure.Axis(frame.AxisOf(z.Axis)))
 	if !ok {
 		return "", 0
 	}
@@ -255,7 +255,7 @@ func (s *solver) inPlane(joints []int, d measure.Dir) measure.Length {
 func (s *solver) topOf(z *frame.ResolvedSize, upward measure.Dir) measure.Length {
 	joints := []int{z.To.Node}
 	if z.To.Node < 0 {
-		v, ok := s.spot(z.To, z.Scope, measure.Z)
+		v, ok := s.coordinate(z.To, z.Scope, measure.Z)
 		if !ok {
 			return 0
 		}

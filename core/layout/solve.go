@@ -220,7 +220,7 @@ func dot(p measure.Point, d measure.Dir) (sum measure.Length) {
 	return sum
 }
 
-func (s *solver) note(f finding.Finding) { s.out.Findings = append(s.out.Findings, f) }
+func (s *solver) addFinding(f finding.Finding) { s.out.Findings = append(s.out.Findings, f) }
 
 // place turns what was found into points of the world, finds the curves and
 // the floor.
@@ -244,7 +244,7 @@ func (s *solver) place() {
 			o.Base, o.Lowest = base, j
 		}
 		stands = true
-		s.outmost(j, p)
+		s.widen(j, p)
 	}
 	for i, e := range s.g.Edges {
 		a, b := o.Points[e.Ends[0]], o.Points[e.Ends[1]]
@@ -261,17 +261,17 @@ func (s *solver) place() {
 		}
 		o.Lengths, o.Tangents, o.Curves = append(o.Lengths, long), append(o.Tangents, leave), append(o.Curves, way)
 		if a == b {
-			s.note(finding.Finding{Code: "zero-length", Severity: finding.Stop, Subject: []string{e.ID},
+			s.addFinding(finding.Finding{Code: "zero-length", Severity: finding.Stop, Subject: []string{e.ID},
 				Text: fmt.Sprintf("the pipe %s has no length", e.ID), Hint: "move one of its ends"})
 		} else if e.Dir != nil && s.g.Scopes[e.Scope].Orient.Dir(*e.Dir).Dot(a.Toward(b)) < 0 {
-			s.note(finding.Finding{Code: "turned-round", Severity: finding.Stop, Subject: []string{e.ID},
+			s.addFinding(finding.Finding{Code: "turned-round", Severity: finding.Stop, Subject: []string{e.ID},
 				Text: fmt.Sprintf("the pipe %s would run the other way: there is less than no room for it", e.ID), Hint: "make one of the sizes that lead to it larger"})
 		}
 	}
 }
 
-// outmost extends the outside size by the bodies at a joint.
-func (s *solver) outmost(j int, p measure.Point) {
+// widen extends the outside size by the bodies at a joint.
+func (s *solver) widen(j int, p measure.Point) {
 	o := s.out
 	for a := range measure.Axis(3) {
 		if lo := p[a] - s.bodies.Extent(j, a.Dir().Neg()); o.Outmost[a][0] < 0 || lo < o.Whole[a][0] {

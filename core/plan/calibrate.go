@@ -103,7 +103,7 @@ func (s Shop) Calibrate(m Measured) (Shop, error) {
 		}
 		put(o)
 	}
-	return s, s.Check()
+	return s, s.Validate()
 }
 
 // figures lists what the plan of its sizes rests on.

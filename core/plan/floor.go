@@ -128,7 +128,7 @@ func footing(rests []fitting.Contact) measure.Length {
 		}
 		reach := 0.0
 		for _, c := range hull {
-			reach = max(reach, cross(a, b, c)/long)
+			reach = max(reach, crossProduct(a, b, c)/long)
 		}
 		least = min(least, reach)
 	}
@@ -141,9 +141,9 @@ func footing(rests []fitting.Contact) measure.Length {
 // spot is a point of the floor, seen from above, in nanometres.
 type spot [2]float64
 
-// cross is twice the area of a triangle, above zero where c lies left of the
+// crossProduct is twice the area of a triangle, above zero where c lies left of the
 // way from a to b.
-func cross(a, b, c spot) float64 {
+func crossProduct(a, b, c spot) float64 {
 	return (b[0]-a[0])*(c[1]-a[1]) - (b[1]-a[1])*(c[0]-a[0])
 }
 
@@ -162,7 +162,7 @@ func hullOf(rests []fitting.Contact) []spot {
 	}
 	chain := func(points iter.Seq2[int, spot]) (half []spot) {
 		for _, p := range points {
-			for len(half) > 1 && cross(half[len(half)-2], half[len(half)-1], p) <= 0 {
+			for len(half) > 1 && crossProduct(half[len(half)-2], half[len(half)-1], p) <= 0 {
 				half = half[:len(half)-1]
 			}
 			half = append(half, p)

@@ -146,8 +146,8 @@ func (j *Job) validate(shop *Shop, work *Work) (n ValidationError) {
 	return append(n, lying("/bought", work.Bought)...)
 }
 
-// Check tells what in the shop makes no sense; the error is a [ValidationError].
-func (s *Shop) Check() error {
+// Validate tells what in the shop makes no sense; the error is a [ValidationError].
+func (s *Shop) Validate() error {
 	n := s.problems()
 	if _, err := catalog.Typical().With(s.Measurements...); err != nil {
 		n = append(n, measurementProblem(err))
@@ -188,7 +188,7 @@ func (s *Shop) problems() (n ValidationError) {
 			add(path+"/length", "no length that pipe is sold in", "10 ft is usual")
 		}
 	}
-	bad := s.Prices.Check()
+	bad := s.Prices.Validate()
 	for _, path := range slices.Sorted(maps.Keys(bad)) {
 		what := bad[path]
 		add("/shop/prices"+path, what, "mend the price")

@@ -148,7 +148,7 @@ func (a *api) getShop(ctx context.Context, _ *struct{}) (*body[StoredShop], erro
 }
 
 func (a *api) saveShop(ctx context.Context, in *body[StoredShop]) (*body[Saved], error) {
-	if err := in.Body.Shop.Check(); err != nil {
+	if err := in.Body.Shop.Validate(); err != nil {
 		return nil, problem(err)
 	}
 	data, err := json.Marshal(in.Body.Shop)
