@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { startTransition, useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { type Plan, type PlanAnswer, type Project, Refusal, type Repeat, type Shop } from "../api/client";
 import type { Desk } from "./history";
 
@@ -13,6 +13,31 @@ export interface Planned {
   /** The plan shown is of an earlier, readable state. */
   old: boolean;
   failure?: string;
+}
+
+/** The latest plan, for what shows it before everything else does. */
+export interface Latest {
+  get: () => Planned;
+  subscribe: (heard: () => void) => () => void;
+}
+
+export const useLatest = (l: Latest): Planned => useSyncExternalStore(l.subscribe, l.get);
+
+/** Holds what was planned last; those who listen hear of it at once, the page itself draws it when there is time. */
+function makeLatest() {
+  let now: Planned = { places: {}, old: false };
+  const all = new Set<() => void>();
+  return {
+    get: () => now,
+    set: (next: Planned) => {
+      now = next;
+      for (const heard of all) heard();
+    },
+    subscribe: (heard: () => void) => {
+      all.add(heard);
+      return () => all.delete(heard);
+    },
+  };
 }
 
 const texts = new WeakMap<Shop, string>();
@@ -48,8 +73,15 @@ const rest = 250; // ms without a change before a better purchase is looked for
  * what came in meanwhile is asked next, so that a hand on a ruler sees every
  * answer that there was time for and always the last.
  */
-export function usePlan(desk: Desk | undefined): Planned {
-  const [planned, setPlanned] = useState<Planned>({ places: {}, old: false });
+export function usePlan(desk: Desk | undefined): Planned & { latest: Latest } {
+  const [planned, draw] = useState<Planned>({ places: {}, old: false });
+  const [latest] = useState(makeLatest);
+  // the tape, which listens, says the new figures first; the sheet and the frame follow
+  const setPlanned = useRef((next: (was: Planned) => Planned) => {
+    const p = next(latest.get());
+    latest.set(p);
+    startTransition(() => draw(p));
+  }).current;
   const loop = useRef({ busy: false, gone: false, want: undefined as Desk | undefined, done: undefined as Desk | undefined, better: undefined as AbortController | undefined });
   useEffect(() => {
     const l = loop.current;
@@ -64,7 +96,7 @@ export function usePlan(desk: Desk | undefined): Planned {
       await new Promise((go) => setTimeout(go, rest));
       if (l.want !== d || l.gone || better.signal.aborted) return;
       const a = await planOf(d, { signal: better.signal }).catch(() => undefined); // aborted, or asked again with the next change
-      if (a && l.want === d && !l.gone) setPlanned({ plan: a.plan, repeats: a.repeats, of: d, places: {}, old: false });
+      if (a && l.want === d && !l.gone) setPlanned(() => ({ plan: a.plan, repeats: a.repeats, of: d, places: {}, old: false }));
     };
     const run = async () => {
       l.busy = true;
@@ -81,7 +113,7 @@ export function usePlan(desk: Desk | undefined): Planned {
         try {
           const a = await planOf(d, { draft: true });
           l.done = d;
-          setPlanned({ plan: a.plan, repeats: a.repeats, of: d, places: {}, old: false });
+          setPlanned(() => ({ plan: a.plan, repeats: a.repeats, of: d, places: {}, old: false }));
           if (a.plan.improving) void improve(d);
         } catch (e) {
           if (e instanceof Refusal && e.status < 500) {
@@ -97,12 +129,12 @@ export function usePlan(desk: Desk | undefined): Planned {
       l.busy = false;
     };
     void run();
-  }, [desk]);
+  }, [desk, setPlanned]);
   useEffect(() => {
     loop.current.gone = false;
     return () => {
       loop.current.gone = true;
     };
   }, []);
-  return planned;
+  return { ...planned, latest };
 }

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
-import { Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type ComponentProps, Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { type Edit, type Finding, type Fix, type Plan, Refusal, api, ask } from "../api/client";
 import { applyFix } from "../desk/fix";
@@ -8,7 +8,7 @@ import type { Desk } from "../desk/history";
 import { type DeskOf, useDesk } from "../desk/use-desk";
 import { useGesture } from "../desk/use-gesture";
 import { useDrawing } from "../desk/use-drawing";
-import { usePlan } from "../desk/use-plan";
+import { type Latest, useLatest, usePlan } from "../desk/use-plan";
 import type { Picked } from "../frame/items";
 import type { View } from "../frame/scene/rig";
 import { BuySheet } from "../lens/buy/sheet";
@@ -262,7 +262,7 @@ function OpenProject({ id, lens, desk, now }: { id: string; lens: LensId; desk: 
           ))}
         </Tabs.Root>
       </main>
-      {plan && <Tape plan={plan} before={before} last={desk.history?.last} style={style} old={planned.old} onShow={onShow} onFix={onFix} />}
+      <LatestTape latest={planned.latest} before={before} last={desk.history?.last} style={style} onShow={onShow} onFix={onFix} />
       <Suspense>
         {gesture.asks && <Ask key={gesture.asks.question.what} asks={gesture.asks} onPipe={setAbout} />}
         {open === "help" && <Help onClose={() => setOpen(undefined)} />}
@@ -270,6 +270,12 @@ function OpenProject({ id, lens, desk, now }: { id: string; lens: LensId; desk: 
       </Suspense>
     </div>
   );
+}
+
+/** The tape, with the latest plan whatever else is being drawn. */
+function LatestTape({ latest, ...rest }: { latest: Latest } & Omit<ComponentProps<typeof Tape>, "plan" | "old">) {
+  const { plan, old } = useLatest(latest);
+  return plan && <Tape plan={plan} old={old} {...rest} />;
 }
 
 /** The plan as it was before the last thing done; a run of changes of one size counts as one thing. */
