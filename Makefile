@@ -71,7 +71,7 @@ measure: build chromium
 	MEASURE=1 go test -count=1 -v -run TestMeasure ./e2e
 
 bench:
-	go test -run xxx -bench . ./core/plan ./core/stock ./internal/project
+	go test -run xxx -bench . ./core/frame ./core/edit ./core/plan ./core/stock ./internal/project
 
 clean:
 	rm -rf bin web/node_modules web/dist/assets web/dist/index.html web/dist/icon.svg

@@ -90,15 +90,6 @@ func TestShots(t *testing.T) {
 			p.tap(x, y)
 			p.see("Make Lowest rail")
 		}},
-		{"starter", at("Ring gate screen") + "/frame", "What goes where?", 1280, 800, false, func(p *window) {
-			p.turning()
-			d := &drawer{window: p}
-			d.line("post 2/top: up 9 capped", 30)
-			p.lens("Size")
-			p.write("Bays", "2")
-			p.press("findings")
-			p.see("Set aside for now")
-		}},
 		{"commands", at("Octagon hoop"), "How big?", 1280, 800, false, func(p *window) {
 			p.turning()
 			p.frame(input.Slash)
@@ -112,6 +103,15 @@ func TestShots(t *testing.T) {
 			p.see("3/4 pipe: 3 sticks")
 		}},
 		{"phone-buy", at("Puppy jump") + "/buy", "What to buy", 390, 844, false, func(p *window) { p.click("[role=checkbox]") }},
+		{"starter", at("Rain tunnel") + "/frame", "What goes where?", 1280, 800, false, func(p *window) {
+			p.turning()
+			d := &drawer{window: p}
+			d.line("hoop#4/crown: up 12 capped", 12)
+			p.lens("Size")
+			p.write("Hoops", "3")
+			p.press("findings")
+			p.see("Set aside for now")
+		}},
 		{"phone-cut", at("Puppy jump") + "/cut", "Where to cut", 390, 844, true, nil},
 	} {
 		t.Run(s.name, func(t *testing.T) {

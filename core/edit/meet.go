@@ -25,7 +25,7 @@ type meeting struct {
 // a step of the tape, reckoned with the fitting that would stand there, is joined;
 // nearer than a socket's depth, it asks whether they meet. Joints that lie on the
 // new pipe's line become joints of it.
-func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, error) {
+func (e *editor) meet(done Done, scope int, joint, pipe string) (Done, error) {
 	if err := e.resolve(); err != nil {
 		return Done{}, err
 	}
@@ -49,7 +49,7 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 			}
 		case fits:
 			e.leadTo(scope, joint, m)
-			return e.applyMeeting(done, scope, pipe, size, m)
+			return e.applyMeeting(done, scope, pipe, m)
 		case off <= socketOf(e.view.Graph.Edges[e.view.Graph.Edge(join(path, pipe))].Size):
 			if e.answered("meet " + m.name) {
 				asked = len(ask)
@@ -60,11 +60,11 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 	}
 	if asked >= 0 {
 		e.leadTo(scope, joint, ask[asked])
-		return e.applyMeeting(done, scope, pipe, size, ask[asked])
+		return e.applyMeeting(done, scope, pipe, ask[asked])
 	}
 	if along != nil && (len(ask) == 0 || e.answered("meet "+along.name)) {
 		e.leadTo(scope, joint, *along)
-		return e.applyMeeting(done, scope, pipe, size, *along)
+		return e.applyMeeting(done, scope, pipe, *along)
 	}
 	if len(ask) > 0 && !e.answered("apart") {
 		q := &Question{Title: "Does it meet?", What: fmt.Sprintf("It ends close to %s (%s): is it to meet it?", ask[0].name, ask[0].off.Tape(e.unit))}
@@ -80,7 +80,7 @@ func (e *editor) meet(done Done, scope int, joint, pipe, size string) (Done, err
 	return e.through(done, scope, pipe)
 }
 
-func (e *editor) applyMeeting(done Done, scope int, pipe, size string, m meeting) (Done, error) {
+func (e *editor) applyMeeting(done Done, scope int, pipe string, m meeting) (Done, error) {
 	if m.joint >= 0 {
 		done.Joint = m.name
 		done.Also = append(done.Also, "meets "+m.name)

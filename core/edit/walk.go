@@ -196,7 +196,7 @@ func (w *Walk) step(e *editor, from string, c Course, last bool) (Done, error) {
 	}
 	path := e.path(scope)
 	done := Done{Joint: join(path, id), Pipe: join(path, pipe), Also: e.everywhere(scope)}
-	return e.meet(done, scope, id, pipe, sizeID)
+	return e.meet(done, scope, id, pipe)
 }
 
 // height says whether a size is a height from the floor, and then the joint
@@ -237,7 +237,7 @@ func (w *Walk) until(e *editor, scope, n int, ref string, dir measure.Dir, to st
 		id := e.doc.AddJoint(def, j)
 		pipe := e.doc.AddPipe(def, frame.Pipe{From: ref, To: id, Dir: &dir, Size: w.Size})
 		done := Done{Joint: join(path, id), Pipe: join(path, pipe), Also: e.everywhere(scope)}
-		return e.meet(done, scope, id, pipe, "")
+		return e.meet(done, scope, id, pipe)
 	}
 	return Done{}, refuse("name a joint, or a named plane that lies that way", "no joint or plane %q that way", to)
 }
@@ -276,7 +276,7 @@ func (w *Walk) toJoint(e *editor, scope, n, m int, ref, to string, dir measure.D
 	pipe := e.doc.AddPipe(def, frame.Pipe{From: ref, To: id, Dir: &dir, Size: w.Size, Rank: rank})
 	e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(id), To: frame.Ref(to), Rank: rank})
 	done := Done{Joint: join(path, id), Pipe: join(path, pipe), Also: append(e.everywhere(scope), "level with "+to)}
-	return e.meet(done, scope, id, pipe, "")
+	return e.meet(done, scope, id, pipe)
 }
 
 func (w *Walk) sizeOf(e *editor, scope int) catalog.Size {

@@ -35,9 +35,8 @@ func (d *draft) run(ids ...string) *draft {
 }
 
 // last changes the pipe that was added last.
-func (d *draft) last(change func(p *frame.Pipe)) *draft {
+func (d *draft) last(change func(p *frame.Pipe)) {
 	change(&d.Pipes[len(d.Pipes)-1])
-	return d
 }
 
 // use puts a group onto stations, held at its own stations ax, ay, az.
@@ -142,7 +141,7 @@ func flats(axis axisStations, lo, hi string) axisStations {
 // ring draws an octagon in the plane of two axes, between lo and hi of each.
 // mids says on which flats a joint stands in the middle: low u, high u, low v,
 // high v.
-func (d *draft) ring(u, v measure.Axis, at [3]string, ulo, uhi, vlo, vhi string, mids [4]bool) *draft {
+func (d *draft) ring(u, v measure.Axis, at [3]string, ulo, uhi, vlo, vhi string, mids [4]bool) {
 	name := func(us, vs string) string { return us + ", " + vs }
 	var ids []string
 	add := func(us, vs string) {
@@ -170,5 +169,5 @@ func (d *draft) ring(u, v measure.Axis, at [3]string, ulo, uhi, vlo, vhi string,
 	step(ulo, vd, true)
 	step(ulo, vm, mids[0])
 	step(ulo, vc, true)
-	return d.run(append(ids, ids[0])...)
+	d.run(append(ids, ids[0])...)
 }

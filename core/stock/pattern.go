@@ -7,8 +7,8 @@ import (
 
 // knapsack finds the pattern of most value that fits a room, at most count[i]
 // of each item, by branch and bound over items in order of value for size.
-// When nodes run out it gives the best upper bound it knows and exact=false.
-func (in *instance) knapsack(room int64, value []float64, count []int, nodes int) (best float64, take []int, exact bool) {
+// When the nodes run out, best is an upper bound instead.
+func (in *instance) knapsack(room int64, value []float64, count []int, nodes int) (best float64, take []int) {
 	type choice struct {
 		item, count  int
 		size         int64
@@ -23,10 +23,10 @@ func (in *instance) knapsack(room int64, value []float64, count []int, nodes int
 	slices.SortStableFunc(order, func(a, b choice) int { return cmp.Compare(b.ratio, a.ratio) })
 	take = make([]int, len(in.items))
 	if len(order) == 0 {
-		return 0, take, true
+		return 0, take
 	}
 	cur := make([]int, len(in.items))
-	exact = true
+	exact := true // every branch was looked at
 	top := order[0].ratio * float64(room)
 	var try func(n int, room int64, v float64)
 	try = func(n int, room int64, v float64) {
@@ -60,9 +60,9 @@ func (in *instance) knapsack(room int64, value []float64, count []int, nodes int
 	}
 	try(0, room, 0)
 	if !exact {
-		return max(best, top), take, false
+		return max(best, top), take
 	}
-	return best, take, true
+	return best, take
 }
 
 // fullest finds the pattern that fills a room most, with the longest item left.
@@ -76,7 +76,7 @@ func (in *instance) fullest(room int64, count []int, nodes int) []int {
 		if count[i] > 0 && in.items[i].size <= room {
 			take[i] = 1
 			count[i]--
-			_, rest, _ := in.knapsack(room-in.items[i].size, value, count, nodes)
+			_, rest := in.knapsack(room-in.items[i].size, value, count, nodes)
 			count[i]++
 			for j := range rest {
 				take[j] += rest[j]

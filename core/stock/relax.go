@@ -164,7 +164,7 @@ func (in *instance) price(y []float64, count []int) (enter column, reduced, weig
 		}
 	}
 	for k := range in.kinds {
-		z, take, _ := in.knapsack(in.kinds[k].room, y[:m], count, pricingNodes)
+		z, take := in.knapsack(in.kinds[k].room, y[:m], count, pricingNodes)
 		r := float64(in.kinds[k].weight) - z
 		if k >= in.endless {
 			r -= y[m+k-in.endless]
@@ -195,7 +195,7 @@ func (in *instance) safeBound(r *relaxed, count []int) {
 		value[i] = float64(r.worth[i])
 	}
 	for k := range in.kinds {
-		z, _, _ := in.knapsack(in.kinds[k].room, value, count, 50*pricingNodes)
+		z, _ := in.knapsack(in.kinds[k].room, value, count, 50*pricingNodes)
 		r.most[k] = int64(math.Ceil(z - 1e-6)) // whole numbers below 2^53: exact unless the search gave up, then above
 	}
 	total := new(big.Rat)
