@@ -27,7 +27,7 @@ func TestAStartersFrameStaysTheStarters(t *testing.T) {
 	d.write("Bays", "2")
 	d.press("findings")
 	d.see("Set aside for now: j1 and pipe p1.")
-	d.see("Post 2/top is not there now; it comes back with it.")
+	d.see("It hangs on post 2/top, which is not there now, and comes back with it.")
 	d.axe("what is set aside")
 	d.keys(input.Escape)
 	d.write("Bays", "3")

@@ -53,7 +53,7 @@ func told(made starter.Made) (fs []finding.Finding) {
 		f := finding.Finding{Code: "set-aside", Severity: finding.Note, Subject: []string{},
 			Text: "set aside for now: " + words, Hint: "what it hangs on is not there; it comes back with it"}
 		if missing := made.Aside.Missing(made.Document); len(missing) > 0 {
-			f.Hint = fmt.Sprintf("%s %s; it comes back with %s", few(missing), verb(len(missing), "is not there now", "are not there now"), verb(len(missing), "it", "them"))
+			f.Hint = fmt.Sprintf("it hangs on %s, which %s not there now, and comes back with %s", few(missing), verb(len(missing), "is", "are"), verb(len(missing), "it", "them"))
 		}
 		f.Fixes = []finding.Fix{plan.GestureFix("Let it go", edit.Edit{Gesture: &edit.LetGo{}})}
 		fs = append(fs, f)
