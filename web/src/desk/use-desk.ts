@@ -22,6 +22,8 @@ export interface DeskOf {
   editShop: (label: string, edit: (s: Shop) => Shop, on?: string) => void;
   /** The desk this moment. */
   current: () => Desk | undefined;
+  /** Hears of every change before the page is drawn anew; gives what ends it. */
+  onChange: (heard: (d: Desk) => void) => () => void;
   settle: () => void;
   undo: () => void;
   redo: () => void;
@@ -40,6 +42,7 @@ export function useDesk(id: string): DeskOf {
   const [loading, setLoading] = useState<Error>();
   const [other, setOther] = useState<Other>();
   const [, redraw] = useReducer((n: number) => n + 1, 0);
+  const listeners = useRef(new Set<(d: Desk) => void>());
   const at = useRef<History>(undefined);
   at.current = history;
 
@@ -53,6 +56,7 @@ export function useDesk(id: string): DeskOf {
   const update = useCallback((next: (h: History) => History) => {
     if (!at.current) return;
     at.current = next(at.current);
+    for (const heard of listeners.current) heard(at.current.now);
     setHistory(at.current);
   }, []);
 
@@ -163,6 +167,10 @@ export function useDesk(id: string): DeskOf {
     edit,
     editShop,
     current: useCallback(() => at.current?.now, []),
+    onChange: useCallback((heard) => {
+      listeners.current.add(heard);
+      return () => listeners.current.delete(heard);
+    }, []),
     settle: useCallback(() => update(settle), [update]),
     undo: useCallback(() => update(undo), [update]),
     redo: useCallback(() => update(redo), [update]),

@@ -1,6 +1,7 @@
 import { startTransition, useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { type Plan, type PlanAnswer, type Project, Refusal, type Repeat, type Shop } from "../api/client";
 import type { Desk } from "./history";
+import type { DeskOf } from "./use-desk";
 
 export interface Planned {
   plan?: Plan;
@@ -73,7 +74,7 @@ const rest = 250; // ms without a change before a better purchase is looked for
  * what came in meanwhile is asked next, so that a hand on a ruler sees every
  * answer that there was time for and always the last.
  */
-export function usePlan(desk: Desk | undefined): Planned & { latest: Latest } {
+export function usePlan(desk: Desk, onChange: DeskOf["onChange"]): Planned & { latest: Latest } {
   const [planned, draw] = useState<Planned>({ places: {}, old: false });
   const [latest] = useState(makeLatest);
   // the tape, which listens, says the new figures first; the sheet and the frame follow
@@ -83,11 +84,11 @@ export function usePlan(desk: Desk | undefined): Planned & { latest: Latest } {
     startTransition(() => draw(p));
   }).current;
   const loop = useRef({ busy: false, gone: false, want: undefined as Desk | undefined, done: undefined as Desk | undefined, better: undefined as AbortController | undefined });
-  useEffect(() => {
+  const plan = useRef((desk: Desk) => {
     const l = loop.current;
     if (l.want !== desk) l.better?.abort(); // a change matters more than a better purchase
     l.want = desk;
-    if (!desk || l.busy) return;
+    if (l.busy) return;
     // a large job shows a first purchase at once; the best one, with its proof, follows
     const improve = async (d: Desk) => {
       l.better?.abort();
@@ -129,7 +130,10 @@ export function usePlan(desk: Desk | undefined): Planned & { latest: Latest } {
       l.busy = false;
     };
     void run();
-  }, [desk, setPlanned]);
+  }).current;
+  // asked before the page is drawn with the change, and in any case once it is
+  useEffect(() => onChange(plan), [onChange, plan]);
+  useEffect(() => plan(desk), [desk, plan]);
   useEffect(() => {
     loop.current.gone = false;
     return () => {

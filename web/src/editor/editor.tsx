@@ -71,7 +71,7 @@ export function Editor({ id, lens }: { id: string; lens: LensId }) {
 
 function OpenProject({ id, lens, desk, now }: { id: string; lens: LensId; desk: DeskOf; now: Desk }) {
   const { project, shop } = now;
-  const planned = usePlan(now);
+  const planned = usePlan(now, desk.onChange);
   const { plan } = planned;
   const frame = plan?.frames[0];
   const style = (project.style || "inches") as Style;
