@@ -58,12 +58,14 @@ func (a *api) about(context.Context, *struct{}) (*body[About], error) {
 	return answer(About{Name: "Sturdy Elbow", Version: a.version, Tools: plan.Tools()}), nil
 }
 
-// PlanRequest is a project and, unless the saved shop is meant, a shop.
+// PlanRequest is a project and, unless the saved shop is meant, a shop, or the key
+// that was given for it when it was sent before.
 type PlanRequest struct {
 	Project project.Project `json:"project"`
 	Shop    *plan.Shop      `json:"shop,omitempty"`
-	Draw    bool            `json:"draw,omitempty"`  // also draw the frames
-	Draft   bool            `json:"draft,omitempty"` // of a large job a first purchase, which may improve
+	ShopKey string          `json:"shopKey,omitempty"` // of a shop that was sent before: reading it takes longer than a small plan
+	Draw    bool            `json:"draw,omitempty"`    // also draw the frames
+	Draft   bool            `json:"draft,omitempty"`   // of a large job a first purchase, which may improve
 }
 
 // PlanAnswer is the plan and, where it was asked for, a drawing of each frame.
@@ -73,6 +75,7 @@ type PlanAnswer struct {
 	// Repeats are the counts that can still be changed of a frame that was begun
 	// from a starter and is the builder's own now.
 	Repeats []starter.Repeat `json:"repeats"`
+	ShopKey string           `json:"shopKey,omitempty"` // to send instead of the shop next time; it may be forgotten
 }
 
 func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, error) {
@@ -81,6 +84,11 @@ func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, e
 		return job, nil, problem(err)
 	}
 	shop := r.Shop
+	if shop == nil && r.ShopKey != "" {
+		if shop = a.shops.find(r.ShopKey); shop == nil {
+			return job, nil, problem(errForgotten)
+		}
+	}
 	if shop == nil {
 		saved, _, err := a.loadShop(ctx)
 		if err != nil {
@@ -112,7 +120,10 @@ func (a *api) plan(ctx context.Context, in *body[PlanRequest]) (*body[PlanAnswer
 		return nil, err
 	}
 	in.Body.Project.Adopt(&job.Frames[0].Document, p.Findings)
-	out := PlanAnswer{Plan: *p, Repeats: in.Body.Project.Repeats()}
+	out := PlanAnswer{Plan: *p, Repeats: in.Body.Project.Repeats(), ShopKey: in.Body.ShopKey}
+	if in.Body.Shop != nil {
+		out.ShopKey = a.shops.keep(in.Body.Shop)
+	}
 	for i := range p.Frames {
 		if in.Body.Draw {
 			out.Drawings = append(out.Drawings, drawing.Frame(&p.Frames[i], drawing.Options{Style: in.Body.Project.Style, Step: p.Step}))
@@ -144,6 +155,8 @@ func problem(err error) error {
 	}
 	title := "This cannot be planned as it stands"
 	switch {
+	case errors.Is(err, errForgotten):
+		add("body.shopKey", "the shop of this key is not known any more", "send the shop", nil)
 	case errors.Is(err, project.ErrEmpty):
 		add("body.project.frame", "no frame yet", "choose a starter or open a file", nil)
 	case errors.As(err, &nonsense):

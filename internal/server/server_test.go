@@ -17,6 +17,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/internal/demo"
 	"sturdyelbow/internal/server"
@@ -256,7 +257,21 @@ func TestLimitsAndPages(t *testing.T) {
 	assert.Equal(t, 405, status)
 	status, header, _ := c.do("POST", "/api/plan", map[string]any{"project": jump("4 ft")}, "Accept-Encoding", "gzip")
 	assert.Equal(t, 200, status)
-	assert.Equal(t, "gzip", header.Get("Content-Encoding"))
+	assert.Empty(t, header.Get("Content-Encoding"), "to this machine as it is")
+}
+
+// What goes to another machine is packed.
+func TestAnswersToOtherMachinesArePacked(t *testing.T) {
+	h := server.New(server.Config{Web: fstest.MapFS{"index.html": {Data: []byte(strings.Repeat("<p>frame</p>", 500))}}, Hosts: []string{"0.0.0.0"}})
+	for from, want := range map[string]string{"192.168.1.20:50000": "gzip", "127.0.0.1:50000": "", "[::1]:50000": ""} {
+		w := httptest.NewRecorder()
+		r := httptest.NewRequestWithContext(t.Context(), "GET", "/", nil)
+		r.Host, r.RemoteAddr = "192.168.1.7:7655", from
+		r.Header.Set("Accept-Encoding", "gzip")
+		h.ServeHTTP(w, r)
+		assert.Equal(t, 200, w.Code)
+		assert.Equal(t, want, w.Header().Get("Content-Encoding"), from)
+	}
 }
 
 // The published types are those of the code: make types writes them.
@@ -274,4 +289,30 @@ func TestPublishedTypesAreCurrent(t *testing.T) {
 	kept, err := os.ReadFile(fmt.Sprintf("../../docs/frame-%d.schema.json", frame.Format))
 	require.NoError(t, err)
 	assert.Equal(t, strings.TrimSpace(string(kept)), strings.TrimSpace(string(schema)), "docs/frame-4.schema.json is stale: make types")
+}
+
+// A shop that was sent goes by a key after that, with the same plan; a key that
+// is not known is refused at its place, so that the page sends the shop again.
+func TestAShopGoesByItsKey(t *testing.T) {
+	c, _ := serve(t)
+	shop := plan.ExampleShop()
+	shop.Stock = []plan.StockLength{{Length: 240 * measure.Inch}}
+	var first, again server.PlanAnswer
+	c.get("POST", "/api/plan", map[string]any{"project": jump("4 ft"), "shop": shop}, &first)
+	require.NotEmpty(t, first.ShopKey)
+	c.get("POST", "/api/plan", map[string]any{"project": jump("4 ft"), "shopKey": first.ShopKey}, &again)
+	assert.Equal(t, first, again)
+	var saved server.PlanAnswer
+	c.get("POST", "/api/plan", map[string]any{"project": jump("4 ft")}, &saved)
+	assert.NotEqual(t, first.Plan.Bill, saved.Plan.Bill, "it is another shop than the saved one")
+	status, _, answer := c.do("POST", "/api/plan", map[string]any{"project": jump("4 ft"), "shopKey": "gone"})
+	assert.Equal(t, 422, status)
+	assert.Contains(t, answer, "body.shopKey")
+	for n := range 40 {
+		shop.Stock[0].Length = measure.Length(100+n) * measure.Inch
+		var more server.PlanAnswer
+		c.get("POST", "/api/plan", map[string]any{"project": jump("4 ft"), "shop": shop}, &more)
+	}
+	status, _, _ = c.do("POST", "/api/plan", map[string]any{"project": jump("4 ft"), "shopKey": first.ShopKey})
+	assert.Equal(t, 422, status, "the oldest are forgotten")
 }

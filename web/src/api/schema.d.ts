@@ -1393,6 +1393,7 @@ export interface components {
             drawings: string[];
             plan: components["schemas"]["Plan"];
             repeats: components["schemas"]["StarterRepeat"][];
+            shopKey?: string;
         };
         PlanBalance: {
             /** Format: int64 */
@@ -1570,6 +1571,7 @@ export interface components {
             draw?: boolean;
             project: components["schemas"]["Project"];
             shop?: components["schemas"]["PlanShop"];
+            shopKey?: string;
         };
         PlanSeated: {
             /** Format: int64 */

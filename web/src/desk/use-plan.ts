@@ -54,15 +54,26 @@ function textOf(shop: Shop): string {
 /** What a plan depends on; a tick on a list or another way to write lengths plans nothing new. */
 const planInput = ({ marks: _m, style: _s, name: _n, ...rest }: Project) => JSON.stringify(rest);
 
+/** What the server calls shops that were sent to it: sending one takes it longer than planning a small frame. */
+const keys = new WeakMap<Shop, string>();
+
 export async function planOf(d: Desk, o: { draw?: boolean; draft?: boolean; signal?: AbortSignal } = {}): Promise<PlanAnswer> {
+  const key = keys.get(d.shop);
   const r = await fetch("/api/plan", {
     method: "POST",
     headers: { "Content-Type": "application/json" },
-    body: `{"project":${JSON.stringify(d.project)},"shop":${textOf(d.shop)}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}}`,
+    body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}}`,
     signal: o.signal,
   });
   const answer = await r.json().catch(() => ({}));
-  if (!r.ok) throw new Refusal(r.status, answer);
+  if (!r.ok) {
+    const refusal = new Refusal(r.status, answer);
+    if (!key || !refusal.places["body.shopKey"]) throw refusal;
+    keys.delete(d.shop); // it was forgotten
+    return planOf(d, o);
+  }
+  const known = (answer as PlanAnswer).shopKey;
+  if (known) keys.set(d.shop, known);
   return answer as PlanAnswer;
 }
 
