@@ -99,7 +99,7 @@ func wayOf(words string) (*measure.Dir, error) {
 	if words = strings.TrimSpace(words); words == "" || words == "freely" {
 		return nil, nil
 	}
-	c, err := ParseCourse(words + " 1")
+	c, err := ParseLine(words + " 1")
 	if err != nil {
 		return nil, err
 	}
@@ -153,7 +153,7 @@ func (w *Walk) hoop(e *editor, text string) (Done, error) {
 	if err != nil {
 		return Done{}, err
 	}
-	c, err := ParseCourse(text[:at[0]])
+	c, err := ParseLine(text[:at[0]])
 	if err != nil {
 		return Done{}, err
 	}
@@ -253,7 +253,7 @@ func (w *Walk) bend(e *editor, text string) (Done, error) {
 	}
 	from := ref
 	for k, leg := range legs {
-		c, err := ParseCourse(leg)
+		c, err := ParseLine(leg)
 		if err != nil {
 			return Done{}, err
 		}

@@ -44,15 +44,15 @@ func (w *Custom) on(e *editor) (Done, error) {
 		if strings.TrimSpace(text) == "" {
 			continue
 		}
-		course, err := ParseCourse(text)
+		line, err := ParseLine(text)
 		if err != nil {
 			return Done{}, err
 		}
-		d, err := ParseSize(course.Rest, e.unit, frame.Centre)
+		d, err := ParseSize(line.Rest, e.unit, frame.Centre)
 		if err != nil {
 			return Done{}, refuse("write a direction and the stop, as in right 5/8", "how far is the stop of %q from the centre?", strings.TrimSpace(text))
 		}
-		c.Ports = append(c.Ports, catalog.CustomPort{Dir: course.Dir.Unit(), Stop: d.Value})
+		c.Ports = append(c.Ports, catalog.CustomPort{Dir: line.Dir.Unit(), Stop: d.Value})
 	}
 	if what, hint := c.Problem(); what != "" {
 		return Done{}, &Refusal{What: what, Hint: hint}

@@ -250,7 +250,7 @@ func (w *Bay) pull(e *editor, scope, at int, done Done) (Done, error) {
 			return move(ids, -w.Pull, all[i].Name)
 		}
 	}
-	if len(me.Even) == 0 && me.Like == "" || at == 0 {
+	if len(me.Even) == 0 && me.EqualAxis == "" || at == 0 {
 		return Done{}, refuse("pull one that a size leads to", "nothing sizes %q", me.Name)
 	}
 	for _, r := range slices.Clone(def.Reasons) {

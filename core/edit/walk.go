@@ -63,46 +63,46 @@ func (w *Walk) on(e *editor) (Done, error) {
 	case "bend":
 		return w.bend(e, rest)
 	}
-	course, err := w.course(e)
+	line, err := w.parse(e)
 	if err != nil {
 		return Done{}, err
 	}
 	done := Done{Joint: w.From}
-	for k := range course.Times {
-		e.goesOnYet = k < course.Times-1
-		step, err := w.step(e, done.Joint, course, !e.goesOnYet)
+	for k := range line.Times {
+		e.goesOnYet = k < line.Times-1
+		step, err := w.step(e, done.Joint, line, !e.goesOnYet)
 		if err != nil {
 			return Done{}, err
 		}
 		step.Also = append(done.Also, step.Also...)
 		done = step
 	}
-	far := course.Rest
+	far := line.Rest
 	if w.Until != "" {
 		far = "to " + w.Until
 	}
-	done.Label = strings.TrimSpace(fmt.Sprintf("Pipe %s %s", course.Words, far))
-	if course.Times > 1 {
-		done.Label = fmt.Sprintf("%d pipes %s %s", course.Times, course.Words, far)
+	done.Label = strings.TrimSpace(fmt.Sprintf("Pipe %s %s", line.Words, far))
+	if line.Times > 1 {
+		done.Label = fmt.Sprintf("%d pipes %s %s", line.Times, line.Words, far)
 	}
 	return done, nil
 }
 
-func (w *Walk) course(e *editor) (Course, error) {
+func (w *Walk) parse(e *editor) (ParsedLine, error) {
 	if w.Along == "" {
-		return ParseCourse(w.Line)
+		return ParseLine(w.Line)
 	}
 	i, err := e.edge(w.Along)
 	if err != nil {
-		return Course{}, err
+		return ParsedLine{}, err
 	}
 	n, err := e.node(w.From)
 	if err != nil {
-		return Course{}, err
+		return ParsedLine{}, err
 	}
 	scope, err := e.scope(w.In)
 	if err != nil {
-		return Course{}, err
+		return ParsedLine{}, err
 	}
 	// on beyond the joint when the pipe ends there, else the way it was drawn
 	end := 0
@@ -110,7 +110,7 @@ func (w *Walk) course(e *editor) (Course, error) {
 		end = 1
 	}
 	d := e.leaves(frame.PipeEnd{Pipe: i, End: end})
-	return Course{Dir: exactly(e.place(scope).Turned(d)), Words: "along " + w.Along, Rest: w.Length, Times: 1}, nil
+	return ParsedLine{Dir: exactly(e.place(scope).Turned(d)), Words: "along " + w.Along, Rest: w.Length, Times: 1}, nil
 }
 
 // exactly takes what turning left of a direction along an axis off it.
@@ -141,7 +141,7 @@ func (w *Walk) start(e *editor, from string) (scope, n int, ref string, err erro
 }
 
 // step runs one pipe.
-func (w *Walk) step(e *editor, from string, c Course, last bool) (Done, error) {
+func (w *Walk) step(e *editor, from string, c ParsedLine, last bool) (Done, error) {
 	scope, n, ref, err := w.start(e, from)
 	if err != nil {
 		return Done{}, err

@@ -58,8 +58,8 @@ func ParseSize(text string, unit measure.Unit, fallback frame.Meaning) (frame.Si
 // endNames is what people say for the end of a pipe that nothing follows.
 var endNames = map[string]frame.End{"capped": frame.CappedEnd, "staked": frame.StakedEnd, "open": frame.FreeEnd}
 
-// Course is a typed line of a walk.
-type Course struct {
+// ParsedLine is a typed line of a walk.
+type ParsedLine struct {
 	Dir   measure.Dir // in the axes that are walked on; not of length one
 	Words string      // the direction as it is said
 	Rest  string      // what follows it
@@ -67,11 +67,11 @@ type Course struct {
 	End   frame.End // what is at the far end
 }
 
-// ParseCourse reads "right 46 clear", "up right 12 cut" (at 45 degrees),
+// ParseLine reads "right 46 clear", "up right 12 cut" (at 45 degrees),
 // "right up@30 4 ft" (30 degrees from right toward up), "up 20 x3" (three
 // times on end), "near 12 capped". The error is a [*Refusal].
-func ParseCourse(text string) (Course, error) {
-	c := Course{Times: 1}
+func ParseLine(text string) (ParsedLine, error) {
+	c := ParsedLine{Times: 1}
 	rest := strings.TrimSpace(text)
 	var said []string
 	lean := 45.0

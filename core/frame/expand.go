@@ -294,7 +294,7 @@ func (e *expander) resolveReason(t *Reason, scope int) {
 		return
 	}
 	e.later = append(e.later, func() {
-		e.g.Reasons = append(e.g.Reasons, ResolvedReason{Reason: t, Scope: scope, Of: e.resolveRef(scope, t.Of), From: e.resolveRef(scope, t.From), To: e.resolveRef(scope, t.To), LikeFrom: e.resolveRef(scope, t.EqualFrom), LikeTo: e.resolveRef(scope, t.EqualTo)})
+		e.g.Reasons = append(e.g.Reasons, ResolvedReason{Reason: t, Scope: scope, Of: e.resolveRef(scope, t.Of), From: e.resolveRef(scope, t.From), To: e.resolveRef(scope, t.To), EqualFrom: e.resolveRef(scope, t.EqualFrom), EqualTo: e.resolveRef(scope, t.EqualTo)})
 	})
 }
 

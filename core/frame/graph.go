@@ -110,9 +110,9 @@ type ResolvedSize struct {
 // ResolvedReason is a [Reason] in one instance of its definition.
 type ResolvedReason struct {
 	*Reason
-	Scope            int
-	Of, From, To     ResolvedRef
-	LikeFrom, LikeTo ResolvedRef
+	Scope              int
+	Of, From, To       ResolvedRef
+	EqualFrom, EqualTo ResolvedRef
 }
 
 // ResolvedAnchor says where the anchor of an instance stands, along one axis of the

@@ -378,14 +378,14 @@ func (q *equations) reason(t *frame.ResolvedReason) {
 				q.sys.Sum(owner, 0, constraint.Term{Of: u, Times: 1}, constraint.Term{Of: from, Times: s - 1}, constraint.Term{Of: to, Times: -s})
 			}
 		case frame.EqualTo:
-			like := measure.Axis(frame.AxisOf(t.EqualAxis))
+			other := measure.Axis(frame.AxisOf(t.EqualAxis))
 			u, ok1 := q.coordinate(t.Of, t.Scope, a)
 			from, ok2 := q.coordinate(t.From, t.Scope, a)
-			lo, ok3 := q.coordinate(t.LikeFrom, t.Scope, like)
-			hi, ok4 := q.coordinate(t.LikeTo, t.Scope, like)
+			lo, ok3 := q.coordinate(t.EqualFrom, t.Scope, other)
+			hi, ok4 := q.coordinate(t.EqualTo, t.Scope, other)
 			if ok1 && ok2 && ok3 && ok4 {
 				_, s := q.along(t.Scope, a)
-				_, l := q.along(t.Scope, like)
+				_, l := q.along(t.Scope, other)
 				v, w := float64(s), float64(l)
 				q.sys.Sum(owner, 0, constraint.Term{Of: u, Times: v}, constraint.Term{Of: from, Times: -v}, constraint.Term{Of: hi, Times: -w}, constraint.Term{Of: lo, Times: w})
 			}

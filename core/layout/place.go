@@ -160,7 +160,7 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 		case t.Kind == frame.Share && of >= 0 && from >= 0 && to >= 0 && from != to:
 			all[of].Even = []frame.Ref{all[from].Ref, all[to].Ref}
 		case t.Kind == frame.EqualTo && of >= 0:
-			all[of].Like = t.EqualAxis
+			all[of].EqualAxis = t.EqualAxis
 		}
 	}
 	sortPlanes(all)

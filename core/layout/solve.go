@@ -295,15 +295,15 @@ type Place struct {
 // Plane is joints that are level for a reason. Planes are in the order of the
 // axis; several may stand at one place.
 type Plane struct {
-	Ref    frame.Ref      `json:"ref"`  // its name, or its first joint
-	Name   string         `json:"name"` // as it is called
-	At     measure.Length `json:"at"`   // along its own axis
-	Joints []string       `json:"joints"`
-	Size   string         `json:"size,omitempty"` // the id of a size that ends here
-	From   frame.Ref      `json:"from,omitempty"` // where that size begins, on a plane before this one
-	Even   []frame.Ref    `json:"even,omitempty"` // it is spread between these two
-	Like   string         `json:"like,omitempty"` // the axis that it takes its size from
-	Copied bool           `json:"copied,omitempty"`
+	Ref       frame.Ref      `json:"ref"`  // its name, or its first joint
+	Name      string         `json:"name"` // as it is called
+	At        measure.Length `json:"at"`   // along its own axis
+	Joints    []string       `json:"joints"`
+	Size      string         `json:"size,omitempty"`      // the id of a size that ends here
+	From      frame.Ref      `json:"from,omitempty"`      // where that size begins, on a plane before this one
+	Even      []frame.Ref    `json:"even,omitempty"`      // it is spread between these two
+	EqualAxis string         `json:"equalAxis,omitempty"` // the axis that it takes its size from
+	Copied    bool           `json:"copied,omitempty"`
 }
 
 // Local gives a point of the world in a place's own axes.

@@ -28,7 +28,7 @@ func row(a *answers, count, apart, height string, riser catalog.Size, end frame.
 		x.Stations = append(x.Stations, at("2", a.from(apart, "1")))
 	}
 	for k := 3; k <= n; k++ { // each as far from the one before it as the second from the first
-		x.Stations = append(x.Stations, station{ID: strconv.Itoa(k), Like: &equalTo{From: strconv.Itoa(k - 1), Axis: measure.X, Of: "1", To: "2"}})
+		x.Stations = append(x.Stations, station{ID: strconv.Itoa(k), Equal: &equalTo{From: strconv.Itoa(k - 1), Axis: measure.X, Of: "1", To: "2"}})
 	}
 	x.Stations = append(x.Stations, at("right", beyond(strconv.Itoa(n), 8)))
 	d := onto(x, axis(origin("mid")), axis(origin("base"), at("top", a.from(height, floor))))
@@ -60,7 +60,7 @@ var hoop = Starter{
 	build: func(a *answers) frame.Document {
 		x := flats(axis(origin("left post"), at("l", beyond("left post", 6)), at("r", a.from("opening", "l")), at("right post", beyond("r", 6))), "l", "r")
 		z := axis(origin("base"), at("tie", mean("base", 4, frame.Clear)), at("b", a.from("low", floor)),
-			station{ID: "t", Like: &equalTo{From: "b", Axis: measure.X, Of: "l", To: "r"}})
+			station{ID: "t", Equal: &equalTo{From: "b", Axis: measure.X, Of: "l", To: "r"}})
 		z = flats(z, "b", "t")
 		z.Stations = append(z.Stations, at("top", beyond("t", 3)))
 		d := onto(x, axis(origin("mid")), z)

@@ -13,7 +13,7 @@ var ring = Starter{
 	}, common...),
 	build: func(a *answers) frame.Document {
 		x := flats(axis(origin("l"), at("r", a.from("across", "l"))), "l", "r")
-		y := flats(axis(origin("f"), station{ID: "b", Like: &equalTo{From: "f", Axis: measure.X, Of: "l", To: "r"}}), "f", "b")
+		y := flats(axis(origin("f"), station{ID: "b", Equal: &equalTo{From: "f", Axis: measure.X, Of: "l", To: "r"}}), "f", "b")
 		d := onto(x, y, axis(origin("z")))
 		d.ring(measure.X, measure.Y, [3]string{"", "", "z"}, "l", "r", "f", "b", [4]bool{true, true, true, true})
 		d.put(frame.OpenEnd, "hub", "l mid", "f mid", "z")
@@ -32,7 +32,7 @@ var rig = Starter{
 	}, sized("1/2", "Light in the hand; 3/4 above an opening of 2 ft.", "")...),
 	build: func(a *answers) frame.Document {
 		x := flats(axis(origin("l"), at("r", a.from("opening", "l"))), "l", "r")
-		y := flats(axis(origin("f"), station{ID: "b", Like: &equalTo{From: "f", Axis: measure.X, Of: "l", To: "r"}}, at("grip", back(a.from("handle", "f")))), "f", "b")
+		y := flats(axis(origin("f"), station{ID: "b", Equal: &equalTo{From: "f", Axis: measure.X, Of: "l", To: "r"}}, at("grip", back(a.from("handle", "f")))), "f", "b")
 		d := onto(x, y, axis(origin("z")))
 		d.ring(measure.X, measure.Y, [3]string{"", "", "z"}, "l", "r", "f", "b", [4]bool{false, false, true, false})
 		d.put(frame.CappedEnd, "grip", "l mid", "grip", "z").run("l mid, f", "grip")

@@ -45,7 +45,7 @@ var slots = Starter{
 				// the next slot's near side stands so far from this one's far side
 				st := station{ID: id, At: a.from("between", "slot 1/b")}
 				if k > 2 {
-					st = station{ID: id, Like: &equalTo{From: at, Axis: measure.X, Of: "first", To: "slot 2"}}
+					st = station{ID: id, Equal: &equalTo{From: at, Axis: measure.X, Of: "first", To: "slot 2"}}
 				}
 				d.Axes[0].Stations = append(d.Axes[0].Stations, st)
 				at = id
@@ -185,7 +185,7 @@ var dividers = Starter{
 		y := axis(origin("0"))
 		y.Stations = append(y.Stations, at("1", a.from("lane", "0")))
 		for k := 2; k <= n; k++ {
-			y.Stations = append(y.Stations, station{ID: strconv.Itoa(k), Like: &equalTo{From: strconv.Itoa(k - 1), Axis: measure.Y, Of: "0", To: "1"}})
+			y.Stations = append(y.Stations, station{ID: strconv.Itoa(k), Equal: &equalTo{From: strconv.Itoa(k - 1), Axis: measure.Y, Of: "0", To: "1"}})
 		}
 		y.Stations = append(y.Stations, middle("first lane", "0", "1"), middle("last lane", strconv.Itoa(n-1), strconv.Itoa(n)))
 		g := onto(axis(origin("x")), y, axis(origin("base"), at("top", a.from("height", floor))))

@@ -50,7 +50,7 @@ type station struct {
 	ID    string
 	At    *dimension
 	Split *split
-	Like  *equalTo
+	Equal *equalTo
 }
 
 type axisStations struct{ Stations []station }
@@ -81,8 +81,8 @@ func (d *drawing) definition() frame.Definition {
 			switch {
 			case st.Split != nil:
 				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.Share, Axis: axis, Of: of, From: frame.OnPlane(st.Split.From), To: frame.OnPlane(st.Split.To), Part: st.Split.Part, Parts: st.Split.Parts, Share: st.Split.Share})
-			case st.Like != nil:
-				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.EqualTo, Axis: axis, Of: of, From: frame.OnPlane(st.Like.From), EqualAxis: st.Like.Axis.String(), EqualFrom: frame.OnPlane(st.Like.Of), EqualTo: frame.OnPlane(st.Like.To)})
+			case st.Equal != nil:
+				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.EqualTo, Axis: axis, Of: of, From: frame.OnPlane(st.Equal.From), EqualAxis: st.Equal.Axis.String(), EqualFrom: frame.OnPlane(st.Equal.Of), EqualTo: frame.OnPlane(st.Equal.To)})
 			case st.At != nil:
 				s := st.At.size(axis + " " + st.ID)
 				s.Axis, s.Pipe, s.From, s.To = axis, st.At.Of, planeOf(st.At.From), of

@@ -1271,10 +1271,10 @@ export interface components {
             /** Format: int64 */
             at: number;
             copied?: boolean;
+            equalAxis?: string;
             even?: string[];
             from?: string;
             joints: string[];
-            like?: string;
             name: string;
             ref: string;
             size?: string;

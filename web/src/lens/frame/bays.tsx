@@ -131,7 +131,7 @@ function Row({ axis, m, before, after, sizes, style, gesture, part, alone }: Pic
   const [naming, setNaming] = useState(false);
   const own = part || undefined;
   const even = m.planes.find((p) => p.even?.length)?.even?.map((r) => r.replace(/^=/, ""));
-  const like = m.planes.find((p) => p.like)?.like;
+  const like = m.planes.find((p) => p.equalAxis)?.equalAxis;
   const told = even ? `even, between ${even[0]} and ${even[1]}` : like ? `as ${{ x: "wide", y: "deep", z: "high" }[like] ?? "wide"} as it is` : m.copied ? "a copy" : other && !direct ? `${text(other.value, style, 64)} ${meaning(other.meaning)} from ${other.from}` : direct?.inferred ? "as it stood" : "";
   const joints = m.planes.reduce((n, p) => n + p.joints.length, 0);
   return (
