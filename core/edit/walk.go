@@ -32,7 +32,7 @@ type Walk struct {
 	From    string        `json:"from"`              // a joint; "" begins a frame that has none
 	In      string        `json:"in,omitempty"`      // the part that gets the pipe: "" is the frame, a use's path its group
 	Line    string        `json:"line,omitempty"`    // as typed: right 46 clear; right to j7; up to =shelf
-	Along   string        `json:"along,omitempty"`   // instead of a direction in Course: the line of this pipe
+	Along   string        `json:"along,omitempty"`   // instead of a direction in Line: the direction of this pipe
 	Length  string        `json:"length,omitempty"`  // with Along
 	Meaning frame.Meaning `json:"meaning,omitempty"` // of a length without a word for it
 	Until   string        `json:"until,omitempty"`   // instead of a length: the joint or named plane to reach
