@@ -241,5 +241,5 @@ func TestSpoiltDocumentsStayWithinTheLimits(t *testing.T) {
 		}
 	})
 	t.Logf("%d of %d were planned; the longest took %s: %.300s", planned, total, longest, worst)
-	require.Greater(t, planned*10, total, "most of what is spoilt is refused: it says little then")
+	require.Greater(t, planned*50, total, "next to everything that is spoilt is refused: it says little then")
 }
