@@ -20,7 +20,15 @@ import (
 func (p *Project) made() (starter.Made, error) {
 	made := starter.Made{Document: p.Frame}
 	if p.Starter != nil {
-		m, err := p.Starter.Make(cmp.Or(p.Units, measure.Inches), p.Frame)
+		byHand := p.Frame
+		if byHand != nil && len(p.Sizes) > 0 { // what is set aside keeps what was typed over it
+			d, err := retyped(byHand, p.Sizes, false)
+			if err != nil {
+				return made, err
+			}
+			byHand = d
+		}
+		m, err := p.Starter.Make(cmp.Or(p.Units, measure.Inches), byHand)
 		if err != nil {
 			return made, err
 		}

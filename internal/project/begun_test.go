@@ -361,3 +361,23 @@ func BenchmarkAnswerBesideHandwork(b *testing.B) {
 		}
 	}
 }
+
+// A size typed over one that was drawn is kept while what it is of is set aside,
+// through a gesture made meanwhile.
+func TestATypedSizeIsKeptWhileItIsSetAside(t *testing.T) {
+	p := answer(begun("screen"), "bays", starter.Answer{Text: "3"})
+	p = do(t, p, &edit.Walk{From: "post 2/top", Line: "up 9 capped"})
+	made := planned(t, p)
+	i := slices.IndexFunc(made.Frames[0].Sizes, func(z layout.Size) bool { return !z.Starters && z.Prompt == "" })
+	require.GreaterOrEqual(t, i, 0)
+	id := made.Frames[0].Sizes[i].ID
+	p.Sizes = map[string]starter.Answer{id: {Text: "12", Unit: measure.Inches}}
+	two := answer(p, "bays", starter.Answer{Text: "2"})
+	require.NotEmpty(t, found(planned(t, two), "set-aside"))
+	kept := do(t, two, &edit.ClearanceCheck{Name: "gate", Kind: frame.Doorway, Say: "30"})
+	back := planned(t, answer(kept, "bays", starter.Answer{Text: "3"}))
+	i = slices.IndexFunc(back.Frames[0].Sizes, func(z layout.Size) bool { return z.ID == id })
+	require.GreaterOrEqual(t, i, 0)
+	assert.Equal(t, 12*measure.Inch, back.Frames[0].Sizes[i].Value)
+	assert.Equal(t, "12", back.Frames[0].Sizes[i].Text)
+}
