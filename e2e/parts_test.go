@@ -80,5 +80,5 @@ func TestAStandFolds(t *testing.T) {
 	n.press("Fold")
 	n.see("meets")
 	n.lens("Buy")
-	n.see("For bolts and wheels")
+	n.see("Bolts, wheels, ties")
 }

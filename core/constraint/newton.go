@@ -7,6 +7,7 @@ import (
 
 	"sturdyelbow/core/linear"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/together"
 )
 
 const (
@@ -103,38 +104,21 @@ func (w *work) newton() {
 		}
 		return slope
 	}
-	f := residual(x)
-	var slope [][]float64
-	for range newtonRounds {
-		if !w.s.afford(rows, len(roots)) {
-			w.unfinished = true
-			break
-		}
-		slope = slopes(x, f)
-		if largest(f) <= closeBy/10 {
-			break
-		}
-		step := smallestStep(slope, f)
-		better := false
-		for share := 1.0; share > 1e-3; share /= 2 {
-			next := slices.Clone(x)
-			for i := range next {
-				next[i] -= share * step[i]
-			}
-			if g := residual(next); squares(g) < squares(f) {
-				x, f, better = next, g, true
-				break
-			}
-		}
-		if !better {
-			break
-		}
+	equations := linear.Newton{Rounds: newtonRounds, Off: residual, Slopes: slopes,
+		Step:   func(slope [][]float64, f []float64) ([]float64, bool) { return smallestStep(slope, f), true },
+		Near:   func(f []float64) bool { return largest(f) <= closeBy/10 },
+		Better: func(was, now []float64, _ float64) bool { return squares(now) < squares(was) },
+		Afford: func() bool { return w.s.afford(rows, len(roots)) },
 	}
-	if w.unfinished {
+	x, f, slope, how := equations.Solve(x)
+	if w.unfinished = how == linear.Stopped; w.unfinished {
 		for i, root := range roots {
 			w.found[root] = measure.Length(math.Round(x[i]))
 		}
 		return
+	}
+	if how == linear.Near {
+		slope = slopes(x, f)
 	}
 	w.judge(f, slope)
 	for i, root := range roots {
@@ -238,16 +222,7 @@ func (w *work) judge(f []float64, slope [][]float64) {
 // rowsTogether numbers rows so that those that share an unknown, by way of
 // others too, have the same number.
 func rowsTogether(slope [][]float64, n int) []int {
-	part := make([]int, n)
-	for i := range part {
-		part[i] = i
-	}
-	find := func(i int) int {
-		for part[i] != i {
-			i = part[i]
-		}
-		return i
-	}
+	sets := together.New(n)
 	first := map[int]int{} // of each unknown: a row that it is in
 	for r := range slope {
 		for c, v := range slope[r] {
@@ -255,14 +230,15 @@ func rowsTogether(slope [][]float64, n int) []int {
 				continue
 			}
 			if o, seen := first[c]; seen {
-				part[find(r)] = find(o)
+				sets.Join(r, o, 0)
 			} else {
 				first[c] = r
 			}
 		}
 	}
+	part := make([]int, n)
 	for i := range part {
-		part[i] = find(i)
+		part[i] = sets.Root(i)
 	}
 	return part
 }

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/together"
 )
 
 // exact is the distance within which a rule counts as satisfied: one micrometre, the
@@ -83,9 +84,7 @@ func (s *System) smallest(set []int) []int {
 // work is one run over the rules.
 type work struct {
 	s      *System
-	parent []Var
-	off    []measure.Length // from the parent
-	size   []int
+	sets   *together.Sets // coordinates whose differences are known
 	edges  []edge
 	ends   [][2]int32 // of each coordinate: its first edge and its last, counted from 1; 0: none
 	joined int        // how many edges there are
@@ -127,11 +126,8 @@ type decided struct {
 
 func (s *System) run(in func(owner int) bool) *work {
 	w := &work{s: s, in: in, found: map[Var]measure.Length{}, free: map[Var]bool{}, moves: map[Var][]Var{}}
-	w.parent, w.off, w.size, w.ends = make([]Var, s.vars), make([]measure.Length, s.vars), make([]int, s.vars), make([][2]int32, s.vars)
+	w.sets, w.ends = together.New(s.vars), make([][2]int32, s.vars)
 	w.edges = make([]edge, 0, 2*len(s.rules))
-	for v := range w.parent {
-		w.parent[v], w.size[v] = Var(v), 1
-	}
 	order := make([]int, len(s.rules))
 	for i := range order {
 		order[i] = i
@@ -190,29 +186,22 @@ func (w *work) slack(owner int) measure.Length {
 
 // find gives the root of a coordinate's group and how far beyond it it stands.
 func (w *work) find(v Var) (Var, measure.Length) {
-	if w.parent[v] == v {
-		return v, 0
-	}
-	root, off := w.find(w.parent[v])
-	w.parent[v], w.off[v] = root, w.off[v]+off
-	return root, w.off[v]
+	root, off := w.sets.Find(int(v))
+	return Var(root), off
 }
 
 // between gives how far b stands beyond a, where they move together.
 func (w *work) between(a, b Var) (measure.Length, bool) {
-	ra, oa := w.find(a)
-	rb, ob := w.find(b)
-	return ob - oa, ra == rb
+	return w.sets.Between(int(a), int(b))
 }
 
 // apart records the difference of two coordinates, which an owner stated or a rule
 // decided. One that is known already is recorded too: it may be a shorter
 // explanation of a contradiction.
 func (w *work) apart(a, b Var, by measure.Length, owner int, d *decided) {
-	ra, oa := w.find(a)
-	rb, ob := w.find(b)
-	if ra == rb {
-		if d0 := by - (ob - oa); d0.Abs() <= exact {
+	known, tied := w.between(a, b)
+	if tied {
+		if d0 := by - known; d0.Abs() <= exact {
 			w.join(a, b, owner, d)
 		} else if owner != Always {
 			w.missed = append(w.missed, Residual{owner, d0})
@@ -220,12 +209,7 @@ func (w *work) apart(a, b Var, by measure.Length, owner int, d *decided) {
 		return
 	}
 	w.join(a, b, owner, d)
-	beyond := by + oa - ob // rb stands so far beyond ra
-	if w.size[ra] < w.size[rb] && ra != Zero || rb == Zero {
-		ra, rb, beyond = rb, ra, -beyond
-	}
-	w.parent[rb], w.off[rb] = ra, beyond
-	w.size[ra] += w.size[rb]
+	w.sets.Join(int(a), int(b), by)
 }
 
 func (w *work) join(a, b Var, owner int, d *decided) {
@@ -322,7 +306,7 @@ func (w *work) guess(v Var) (measure.Length, bool) {
 	if root == Zero {
 		return off, true
 	}
-	for u := range w.parent {
+	for u := range w.s.vars {
 		if g, ok := w.s.guesses()[Var(u)]; ok {
 			if r, o := w.find(Var(u)); r == root {
 				return g - o + off, true

@@ -3,20 +3,16 @@ package cost
 import (
 	"fmt"
 
+	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 )
 
-// Want is something to be bought and how many.
-type Want struct {
-	Key
-	Label string
-	Count int
-}
-
 // Line is one line of a bill.
 type Line struct {
-	Key
+	material.Spec
 	Label   string        `json:"label"`
+	Unit    string        `json:"unit"` // stick, piece, can or each
+	Rule    string        `json:"rule"` // what the count follows from
 	Count   int           `json:"count"`
 	Each    measure.Money `json:"each"`
 	Amount  measure.Money `json:"amount"`
@@ -37,24 +33,24 @@ type Bill struct {
 	Unpriced []string      `json:"unpriced"` // left out of the total
 }
 
-// Add makes the bill for what is wanted, in that order.
-func (b *Book) Add(wants []Want) Bill {
+// Add makes the bill for what is bought, in that order.
+func (b *Book) Add(lines []material.Line) Bill {
 	bill := Bill{Unpriced: []string{}, Lines: []Line{}}
-	for _, w := range wants {
-		if w.Count == 0 {
+	for _, w := range lines {
+		if w.Quantity == 0 {
 			continue
 		}
-		l := Line{Key: w.Key, Label: w.Label, Count: w.Count}
-		if p, ok := b.Find(w.Key); ok {
-			l.Each, l.Amount, l.Priced, l.Example = p.Amount, p.Amount.Times(w.Count), true, p.Example
+		l := Line{Spec: w.Spec, Label: w.Words(), Count: w.Quantity, Unit: w.Unit, Rule: w.Rule}
+		if p, ok := b.Find(w.Spec); ok {
+			l.Each, l.Amount, l.Priced, l.Example = p.Amount, p.Amount.Times(w.Quantity), true, p.Example
 			bill.Example = bill.Example || p.Example
 		} else {
-			bill.Unpriced = append(bill.Unpriced, fmt.Sprintf("%d × %s", w.Count, w.Label))
+			bill.Unpriced = append(bill.Unpriced, fmt.Sprintf("%d × %s", w.Quantity, l.Label))
 		}
 		switch w.Ware {
-		case Pipe:
+		case material.Pipe:
 			bill.Pipe += l.Amount
-		case Fitting:
+		case material.Fitting:
 			bill.Fittings += l.Amount
 		default:
 			bill.Other += l.Amount

@@ -8,33 +8,13 @@ import (
 	"strings"
 
 	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 )
 
-// Ware is the sort of thing a price is for.
-type Ware string
-
-// What is bought.
-const (
-	Pipe    Ware = "pipe"
-	Fitting Ware = "fitting"
-	Cement  Ware = "cement"
-	Primer  Ware = "primer"
-)
-
-// Key names what a price is for: pipe by size and stock length, a fitting by
-// kind and size, cement and primer by the can.
-type Key struct {
-	Ware   Ware           `json:"ware"`
-	Kind   string         `json:"kind,omitempty"`
-	Size   string         `json:"size,omitempty"`
-	Length measure.Length `json:"length,omitempty"`
-	Ounces int            `json:"ounces,omitempty"`
-}
-
 // Price is what one costs.
 type Price struct {
-	Key
+	material.Spec
 	Amount  measure.Money `json:"amount"`
 	Example bool          `json:"example,omitempty"` // invented; the builder has not replaced it
 	Source  string        `json:"source,omitempty"`
@@ -47,8 +27,8 @@ type Book struct {
 }
 
 // Find gives the price of something; ok is false when it has none.
-func (b *Book) Find(k Key) (p Price, ok bool) {
-	i := slices.IndexFunc(b.Prices, func(p Price) bool { return p.Key == k })
+func (b *Book) Find(k material.Spec) (p Price, ok bool) {
+	i := slices.IndexFunc(b.Prices, func(p Price) bool { return p.Spec == k })
 	if i < 0 {
 		return Price{}, false
 	}
@@ -57,7 +37,7 @@ func (b *Book) Find(k Key) (p Price, ok bool) {
 
 // Set replaces or adds a price, which then is the builder's own.
 func (b *Book) Set(p Price) {
-	if i := slices.IndexFunc(b.Prices, func(q Price) bool { return q.Key == p.Key }); i >= 0 {
+	if i := slices.IndexFunc(b.Prices, func(q Price) bool { return q.Spec == p.Spec }); i >= 0 {
 		b.Prices[i] = p
 		return
 	}
@@ -67,7 +47,7 @@ func (b *Book) Set(p Price) {
 // AllSizes sets one price for a stick length in every size of pipe.
 func (b *Book) AllSizes(l measure.Length, amount measure.Money) {
 	for _, s := range catalog.Sizes() {
-		b.Set(Price{Key: Key{Ware: Pipe, Size: string(s), Length: l}, Amount: amount})
+		b.Set(Price{Spec: material.Spec{Ware: material.Pipe, Size: string(s), Length: l}, Amount: amount})
 	}
 }
 
@@ -81,8 +61,8 @@ func (b *Book) Validate() map[string]string {
 		switch {
 		case p.Amount < 0 || p.Amount > 100_000_00:
 			bad[fmt.Sprintf("/prices/%d/amount", i)] = "a price is from $0 to $100,000"
-		case !slices.Contains([]Ware{Pipe, Fitting, Cement, Primer}, p.Ware):
-			bad[fmt.Sprintf("/prices/%d/ware", i)] = "use pipe, fitting, cement or primer"
+		case !slices.Contains(material.Wares(), p.Ware):
+			bad[fmt.Sprintf("/prices/%d/ware", i)] = "use pipe, fitting, cement, primer or hardware"
 		}
 	}
 	return bad
@@ -104,13 +84,13 @@ func Example() Book {
 		if err != nil {
 			panic(fmt.Sprintf("example_prices.csv line %d: %v", i+2, err))
 		}
-		p := Price{Key: Key{Ware: Ware(r[0]), Kind: r[1], Size: r[2]}, Amount: amount, Example: true, Source: "example"}
+		p := Price{Spec: material.Spec{Ware: material.Ware(r[0]), Kind: r[1], Size: r[2]}, Amount: amount, Example: true, Source: "example"}
 		if r[3] != "" {
 			var n int
 			if _, err := fmt.Sscan(r[3], &n); err != nil {
 				panic(fmt.Sprintf("example_prices.csv line %d: %v", i+2, err))
 			}
-			if p.Ware == Pipe {
+			if p.Ware == material.Pipe {
 				p.Length = measure.Length(n) * measure.Inch
 			} else {
 				p.Ounces = n

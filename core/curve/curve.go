@@ -76,3 +76,12 @@ func (c *Curve) Reach(toward measure.Dir, radius measure.Length) (far measure.Le
 	}
 	return far
 }
+
+// Strain is the stretch of the outer fibre of a pipe bent to a radius of its middle
+// line, as a share of its length: OD/(2R).
+func Strain(od, radius measure.Length) float64 {
+	if radius <= 0 {
+		return 0
+	}
+	return float64(od) / 2 / float64(radius)
+}

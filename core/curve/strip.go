@@ -2,6 +2,7 @@ package curve
 
 import (
 	"math"
+	"slices"
 	"sync"
 
 	"sturdyelbow/core/linear"
@@ -184,45 +185,46 @@ func (q strip) newton(u unknowns) (unknowns, bool) {
 	if q.length > 0 {
 		n, u[3] = 3, q.length/q.span
 	}
-	now := q.off(u)
-	for range newtons {
-		if now.worst(n) < nearly {
-			return u, q.sound(u)
-		}
-		slope := make([][]float64, n)
-		for r := range slope {
-			slope[r] = make([]float64, n)
-		}
-		for c := range n {
-			h := 1e-6 * max(1, math.Abs(u[c]))
-			v := u
-			v[c] += h
-			o := q.off(v)
-			for r := range n {
-				slope[r][c] = (o[r] - now[r]) / h
+	at := func(x []float64) (v unknowns) {
+		v = u
+		copy(v[:], x)
+		return v
+	}
+	off := func(x []float64) []float64 {
+		o := q.off(at(x))
+		return o[:n]
+	}
+	equations := linear.Newton{Rounds: newtons, Off: off,
+		Slopes: func(x, now []float64) [][]float64 {
+			slope := make([][]float64, n)
+			for r := range slope {
+				slope[r] = make([]float64, n)
 			}
-		}
-		step, ok := linear.Solve(slope, now[:n], 1e-12)
-		if !ok {
-			return u, false
-		}
-		better := false
-		for share := 1.0; share > 1e-3; share /= 2 {
-			v := u
 			for c := range n {
-				v[c] -= share * step[c]
+				h := 1e-6 * max(1, math.Abs(x[c]))
+				v := slices.Clone(x)
+				v[c] += h
+				o := off(v)
+				for r := range n {
+					slope[r][c] = (o[r] - now[r]) / h
+				}
 			}
-			if v[3] < 0.5 || v[3] > 50 {
-				continue
-			}
-			if o := q.off(v); o.worst(n) < now.worst(n)*(1-share/10) || o.worst(n) < nearly {
-				u, now, better = v, o, true
-				break
-			}
-		}
-		if !better {
-			return u, now.worst(n) < 1e-7 && q.sound(u)
-		}
+			return slope
+		},
+		Step: func(slope [][]float64, now []float64) ([]float64, bool) { return linear.Solve(slope, now, 1e-12) },
+		Near: func(off []float64) bool { return worst(off) < nearly },
+		Better: func(was, now []float64, share float64) bool {
+			return worst(now) < worst(was)*(1-share/10) || worst(now) < nearly
+		},
+		Within: func(x []float64) bool { v := at(x); return v[3] >= 0.5 && v[3] <= 50 },
+	}
+	x, now, _, how := equations.Solve(u[:n])
+	u = at(x)
+	switch how {
+	case linear.Near:
+		return u, q.sound(u)
+	case linear.Stuck:
+		return u, worst(now) < 1e-7 && q.sound(u)
 	}
 	return u, false
 }
@@ -252,8 +254,9 @@ func (q strip) sound(u unknowns) bool {
 
 type misses [4]float64
 
-func (m misses) worst(n int) (w float64) {
-	for _, v := range m[:n] {
+// worst is the largest of some misses.
+func worst(misses []float64) (w float64) {
+	for _, v := range misses {
 		if math.IsNaN(v) {
 			return math.Inf(1)
 		}

@@ -97,11 +97,7 @@ func Build(g *frame.Graph, s *layout.Solution, f *fitting.Result, step measure.L
 }
 
 func (p *Piece) tooShort() finding.Finding {
-	f := finding.Finding{Code: "too-short", Severity: finding.Stop, Subject: []string{p.Pipe},
-		Text: fmt.Sprintf("pipe %s would be %s and its two sockets take %s: the fittings would overlap", p.Pipe, p.Exact.Round(measure.SixtyFourth), p.Takes.Round(measure.SixtyFourth)),
-		Hint: fmt.Sprintf("the least centre distance here is %s, with both faces touching", p.Least.Round(measure.SixtyFourth))}
-	f.Figures = []finding.Figure{{Label: "least centre distance", Text: p.Least.Round(measure.SixtyFourth).Format(measure.InInches, 0)}}
-	return f
+	return finding.New("too-short", finding.Stop, finding.All(finding.Pipe, p.Pipe)...).With("long", p.Exact).With("takes", p.Takes).With("least", p.Least)
 }
 
 // class is a set of pieces that must stay equal: one size, one exact length.

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
@@ -224,9 +223,8 @@ func (r *rounding) findings() []finding.Finding {
 	var fs []finding.Finding
 	for _, l := range r.loops {
 		if r.step > 0 && l.Off > r.step+10 {
-			fs = append(fs, finding.Finding{Code: "loop-residual", Severity: finding.Warn, Subject: l.Pipes,
-				Text: fmt.Sprintf("the loop %s is off by %s after rounding", strings.Join(l.Joints, " – "), l.Off.Round(measure.SixtyFourth)),
-				Hint: "cut one of its pieces to a finer step"})
+			fs = append(fs, finding.New("loop-residual", finding.Warn, finding.All(finding.Pipe, l.Pipes...)...).
+				With("joints", finding.All(finding.Joint, l.Joints...)).With("off", l.Off))
 		}
 	}
 	return fs

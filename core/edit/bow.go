@@ -9,6 +9,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/message"
 )
 
 // Bow makes a pipe sprung, or straight again.
@@ -86,7 +87,8 @@ func (e *editor) bows(pipe string) error {
 	}
 	if i := e.view.Graph.Edge(pipe); i >= 0 && e.view.Curves[i] == nil {
 		for _, f := range e.view.Findings {
-			if f.Code == "no-curve" && slices.Contains(f.Subject, pipe) {
+			if f.Code == "no-curve" && f.Subject() == pipe {
+				message.Say(&f, nil, e.unit)
 				return &Refusal{What: f.Text, Hint: f.Hint}
 			}
 		}

@@ -9,19 +9,20 @@ import (
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
+	"sturdyelbow/core/envelope"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 )
 
-func (h *hand) envelope(name string) plan.CheckedClearance {
+func (h *hand) envelope(name string) envelope.CheckedClearance {
 	for _, e := range h.plan().Frames[0].ClearanceChecks {
 		if e.ID == name {
 			return e
 		}
 	}
 	require.Fail(h.t, "no check "+name)
-	return plan.CheckedClearance{}
+	return envelope.CheckedClearance{}
 }
 
 // A goal 60 wide, 30 deep at its feet and 40 high, outside.
@@ -37,7 +38,7 @@ func TestEnvelopesByName(t *testing.T) {
 		h.walk(j, "near 30")
 	}
 	all := h.plan().Frames[0].Overall
-	check := func(name string, kind frame.ClearanceKind, say, joint string) plan.CheckedClearance {
+	check := func(name string, kind frame.ClearanceKind, say, joint string) envelope.CheckedClearance {
 		h.do(edit.Edit{Gesture: &edit.ClearanceCheck{Name: name, Kind: kind, Say: say, Joint: joint}})
 		return h.envelope(name)
 	}

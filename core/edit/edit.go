@@ -8,8 +8,8 @@ import (
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
-	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
 )
 
 // Gesture is something that a builder does to a frame. Each is a type of this
@@ -125,14 +125,8 @@ type Offer struct {
 	Edit  Edit   `json:"edit"`
 }
 
-// View is a frame with everything in its place.
-type View struct {
-	Graph *frame.Graph
-	*layout.Solution
-}
-
-// Solver puts a document's parts in their places.
-type Solver func(*frame.Document) (*View, error)
+// Solver puts everything of a document in its place.
+type Solver func(*frame.Document) (*model.Located, error)
 
 // Refusal is a gesture that cannot be made, and why.
 type Refusal struct {

@@ -11,6 +11,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
 )
 
 // near is the distance within which two points count as the same.
@@ -23,8 +24,8 @@ type editor struct {
 	doc       *frame.Document
 	unit      measure.Unit
 	solve     Solver
-	view      *View // of the document as it was last solved
-	was       *View // of the document as it was given
+	view      *model.Located // of the document as it was last solved
+	was       *model.Located // of the document as it was given
 	clashed   map[string]bool
 	yielded   []layout.Party // what gave way in the document as it was given
 	heights   []string       // sizes that were typed just now, which may be heights from the floor

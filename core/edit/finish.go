@@ -6,6 +6,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/message"
 )
 
 // finish runs after every gesture and makes the changed document consistent: every
@@ -189,12 +190,12 @@ func (e *editor) refuseReversed() error {
 	had := map[string]bool{}
 	for _, f := range e.was.Findings {
 		if hints[f.Code] != "" {
-			had[f.Subject[0]] = true
+			had[f.Subject()] = true
 		}
 	}
 	for _, f := range e.view.Findings {
-		if hint := hints[f.Code]; hint != "" && !had[f.Subject[0]] {
-			return refuse(hint, "%s", f.Text)
+		if hint := hints[f.Code]; hint != "" && !had[f.Subject()] {
+			return refuse(hint, "%s", message.Said(f).Text)
 		}
 	}
 	return nil

@@ -16,7 +16,7 @@ import (
 type Link struct {
 	ID      string         `json:"id,omitempty"` // of the link to change or take away, by its path
 	Kind    frame.LinkKind `json:"kind,omitempty"`
-	On      []string       `json:"on,omitempty"` // as typed: a joint, a pipe, or a pipe with a place: p1 at 12, p1 at 12 from j2
+	On      []string       `json:"on,omitempty"` // as typed: a joint, a pipe, or a pipe with a place, as [editor.readAnchor] reads it
 	Rod     string         `json:"rod,omitempty"`
 	Fold    float64        `json:"fold,omitempty"`
 	Size    catalog.Size   `json:"size,omitempty"`
@@ -48,9 +48,9 @@ func (w *Link) on(e *editor) (Done, error) {
 	if err := w.sizes(e, &l); err != nil {
 		return Done{}, err
 	}
-	var spots []frame.Spot
+	var spots []frame.Anchor
 	for _, text := range w.On {
-		s, err := e.spotAt(text)
+		s, err := e.readAnchor(text)
 		if err != nil {
 			return Done{}, err
 		}
@@ -131,48 +131,12 @@ func (e *editor) shows(def *frame.Definition, path, id string) bool {
 	return false
 }
 
-// spotAt reads where a link is: "j3", "p1", "p1 at 12", "p1 at 12 from j2".
-func (e *editor) spotAt(text string) (frame.Spot, error) {
-	name, rest, placed := strings.Cut(strings.TrimSpace(text), " at ")
-	name = strings.TrimSpace(name)
-	if e.view.Graph.Node(name) >= 0 && !placed {
-		return frame.Spot{Joint: name}, nil
-	}
-	i := e.view.Graph.Edge(name)
-	if i < 0 {
-		return frame.Spot{}, refuse("name a joint or a pipe, as in p1 at 12", "there is no joint or pipe %q", name)
-	}
-	s := frame.Spot{Pipe: name}
-	if placed {
-		length, from, measured := strings.Cut(rest, " from ")
-		d, err := ParseSize(length, e.unit, frame.Centre)
-		if err != nil {
-			return s, err
-		}
-		s.At = d.Value
-		if measured {
-			s.From = strings.TrimSpace(from)
-			if n := e.view.Graph.Node(s.From); n < 0 || !slices.Contains(e.view.Graph.Edges[i].Ends[:], n) {
-				return s, refuse("name one of its two joints", "%s does not end at %q", name, s.From)
-			}
-		}
-		ends := e.view.Graph.Edges[i].Ends
-		if long := e.view.Points[ends[0]].Distance(e.view.Points[ends[1]]); s.At > long {
-			return s, refuse(fmt.Sprintf("it is %s long from centre to centre", long.Round(measure.SixtyFourth)), "%s is not on the pipe %s", s.At, name)
-		}
-	} else {
-		ends := e.view.Graph.Edges[i].Ends
-		s.At = e.view.Points[ends[0]].Distance(e.view.Points[ends[1]]).Half()
-	}
-	return s, nil
-}
-
 // commonPart is the definition that all places of a link are in: the part they
 // share, else the frame.
-func (e *editor) commonPart(spots []frame.Spot) (*frame.Definition, string) {
+func (e *editor) commonPart(spots []frame.Anchor) (*frame.Definition, string) {
 	for i := len(e.view.Places) - 1; i > 0; i-- {
 		p := &e.view.Places[i]
-		if p.Path != "" && !slices.ContainsFunc(spots, func(s frame.Spot) bool {
+		if p.Path != "" && !slices.ContainsFunc(spots, func(s frame.Anchor) bool {
 			_, in := within(p.Path, s.Pipe+s.Joint)
 			return !in
 		}) {
@@ -268,7 +232,7 @@ func (w *Slide) on(e *editor) (Done, error) {
 	if _, j, _, err := e.joint(w.Joint); err == nil {
 		j.End = frame.FreeEnd
 	}
-	l := frame.Link{Kind: frame.Telescope, On: []frame.Spot{{Pipe: local(path, outer.ID)}, {Pipe: p}}}
+	l := frame.Link{Kind: frame.Telescope, On: []frame.Anchor{{Pipe: local(path, outer.ID)}, {Pipe: p}}}
 	if err := (&Link{Pitch: more["pitch"], Rod: more["pin"]}).sizes(e, &l); err != nil {
 		return Done{}, err
 	}

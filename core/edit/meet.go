@@ -99,7 +99,7 @@ func (e *editor) refuseNoLength(pipe string) error {
 		return nil // the fitting that comes next gives it its length
 	}
 	for _, f := range e.view.Findings {
-		if (f.Code == "turned-round" || f.Code == "zero-length") && f.Subject[0] == pipe {
+		if (f.Code == "turned-round" || f.Code == "zero-length") && f.Subject() == pipe {
 			return refuse("write a larger size: the bodies at both ends take that much", "the pipe has no length")
 		}
 	}
@@ -125,7 +125,7 @@ func (e *editor) residual(before *editor) (off measure.Length, fits bool) {
 	}
 	for _, f := range e.view.Findings {
 		if f.Code == "turned-round" || f.Code == "zero-length" {
-			if !slices.ContainsFunc(before.view.Findings, func(g finding.Finding) bool { return g.Code == f.Code && g.Subject[0] == f.Subject[0] }) {
+			if !slices.ContainsFunc(before.view.Findings, func(g finding.Finding) bool { return g.Code == f.Code && g.Subject() == f.Subject() }) {
 				return measure.FrameLimit, false
 			}
 		}

@@ -7,6 +7,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
 )
 
 // Reach lets a size that was typed between bodies end at another one: an
@@ -123,7 +124,7 @@ func (e *editor) reportPassed() {
 
 // belowFoot is how far the lowest body is below the foot that a height is measured
 // from; zero or less where nothing is lower.
-func (e *editor) belowFoot(v *View, z *layout.Size) measure.Length {
+func (e *editor) belowFoot(v *model.Located, z *layout.Size) measure.Length {
 	if v.Lowest < 0 || z.Axis != measure.Z {
 		return 0
 	}
@@ -131,7 +132,7 @@ func (e *editor) belowFoot(v *View, z *layout.Size) measure.Length {
 }
 
 // beyond is by how much the whole is larger than a size, before and after it.
-func beyond(v *View, z *layout.Size) [2]measure.Length {
+func beyond(v *model.Located, z *layout.Size) [2]measure.Length {
 	lo, hi := min(z.Span[0], z.Span[1]), max(z.Span[0], z.Span[1])
 	return [2]measure.Length{lo - v.Whole[z.Axis][0], v.Whole[z.Axis][1] - hi}
 }

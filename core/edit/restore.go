@@ -6,6 +6,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
 )
 
 // asSaid is how far the measured value of a size may be from its stated value for
@@ -82,7 +83,7 @@ func (e *editor) restoreWhatHolds() error {
 
 // changedBeyond says whether, compared with an earlier view, a joint moved or a
 // contradiction was added.
-func (e *editor) changedBeyond(before *View) bool {
+func (e *editor) changedBeyond(before *model.Located) bool {
 	return len(e.view.Clashes) > len(before.Clashes) || len(e.view.Near) > len(before.Near) ||
 		!slices.EqualFunc(e.view.Points, before.Points, func(p, q measure.Point) bool { return p.Distance(q) <= asSaid })
 }

@@ -1,4 +1,4 @@
 // Package finding answers: what should the builder know about this plan? A
-// [Finding] is a value, not a sentence: a code, a severity, whom it concerns,
-// the figures it rests on, and the fixes that one click can apply.
+// [Finding] is data: a code, a severity, what it is about, the figures it rests
+// on, and the fixes that one press can apply. Its English is in core/message.
 package finding

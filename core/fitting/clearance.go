@@ -2,7 +2,6 @@ package fitting
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
@@ -23,30 +22,23 @@ const maxClearances = 12
 // bowParts is how many points stand for a bow when bodies are kept apart.
 const bowParts = 25
 
-type vec [3]float64
-
-func (a vec) sub(b vec) vec             { return vec{a[0] - b[0], a[1] - b[1], a[2] - b[2]} }
-func (a vec) plus(b vec, k float64) vec { return vec{a[0] + k*b[0], a[1] + k*b[1], a[2] + k*b[2]} }
-func (a vec) dot(b vec) float64         { return a[0]*b[0] + a[1]*b[1] + a[2]*b[2] }
-
 // cylinder is a solid with flat ends, in inches.
 type cylinder struct {
-	joint  int // -1 for a pipe
-	pipe   int // -1 for a fitting
-	a, d   vec // one end, and the unit direction to the other
+	joint  int         // -1 for a pipe
+	pipe   int         // -1 for a fitting
+	a, d   measure.Dir // one end, and the unit direction to the other
 	length float64
 	radius float64
-	lo, hi vec
+	lo, hi measure.Dir
 }
 
 func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cylinder {
 	cs := make([]cylinder, 0, 4*len(r.Joints)+len(r.g.Edges))
-	inch := func(p measure.Point) vec { return vec{p[0].Inches(), p[1].Inches(), p[2].Inches()} }
-	add := func(joint, pipe int, from vec, d measure.Dir, start, end, diameter measure.Length) {
-		c := cylinder{joint: joint, pipe: pipe, d: vec(d), radius: diameter.Inches()/2 - clearTolerance/2}
-		c.a = from.plus(c.d, start.Inches())
+	add := func(joint, pipe int, from measure.Dir, d measure.Dir, start, end, diameter measure.Length) {
+		c := cylinder{joint: joint, pipe: pipe, d: d, radius: diameter.Inches()/2 - clearTolerance/2}
+		c.a = from.Plus(start.Inches(), c.d)
 		c.length = (end - start).Inches()
-		far := c.a.plus(c.d, c.length)
+		far := c.a.Plus(c.length, c.d)
 		for k := range 3 {
 			side := c.radius * math.Sqrt(max(0, 1-c.d[k]*c.d[k]))
 			c.lo[k], c.hi[k] = min(c.a[k], far[k])-side, max(c.a[k], far[k])+side
@@ -62,9 +54,9 @@ func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cyli
 			switch {
 			case j.Kind == "" || !p.Known:
 			case j.Free():
-				add(i, -1, inch(points[i]), p.Dir, -j.Beyond(), p.Takes(), p.Body)
+				add(i, -1, points[i].Inches(), p.Dir, -j.Beyond(), p.Takes(), p.Body)
 			default:
-				add(i, -1, inch(points[i]), p.Dir, 0, p.Face, p.Body)
+				add(i, -1, points[i].Inches(), p.Dir, 0, p.Face, p.Body)
 			}
 		}
 	}
@@ -74,11 +66,11 @@ func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cyli
 		if c := curves[e]; c != nil {
 			ps := c.Sample(bowParts)
 			for i := 1; i < len(ps); i++ {
-				add(-1, e, inch(ps[i-1]), ps[i-1].Toward(ps[i]), 0, ps[i-1].Distance(ps[i]), 2*r.radius[e])
+				add(-1, e, ps[i-1].Inches(), ps[i-1].Toward(ps[i]), 0, ps[i-1].Distance(ps[i]), 2*r.radius[e])
 			}
 			continue
 		}
-		add(-1, e, inch(a), a.Toward(b), from, to, 2*r.radius[e])
+		add(-1, e, a.Inches(), a.Toward(b), from, to, 2*r.radius[e])
 	}
 	return cs
 }
@@ -95,7 +87,7 @@ func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve, linke
 	}
 	slices.SortStableFunc(cs, func(a, b *cylinder) int { return cmp.Compare(a.lo[0], b.lo[0]) })
 	var fs []finding.Finding
-	told := map[[2]string]bool{}
+	told := map[[2]finding.Subject]bool{}
 	for i := range cs {
 		for k := i + 1; k < len(cs) && cs[k].lo[0] < cs[i].hi[0]; k++ {
 			a, b := cs[i], cs[k]
@@ -109,41 +101,31 @@ func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve, linke
 			if apart {
 				continue
 			}
-			names := [2]string{r.named(a), r.named(b)}
-			slices.Sort(names[:])
-			if told[names] {
+			pair := [2]finding.Subject{r.subject(a), r.subject(b)}
+			if b := pair[1]; cmp.Or(cmp.Compare(b.Kind, pair[0].Kind), cmp.Compare(b.ID, pair[0].ID)) < 0 {
+				pair[0], pair[1] = b, pair[0]
+			}
+			if told[pair] {
 				continue
 			}
-			told[names] = true
+			told[pair] = true
 			if len(fs) == maxClearances {
-				fs[len(fs)-1].Hint = "and more pairs like it; mend these first"
+				fs[len(fs)-1] = fs[len(fs)-1].With("others", "more")
 				return fs
 			}
-			fs = append(fs, finding.Finding{Code: "no-room", Severity: finding.Stop, Subject: []string{r.subject(a), r.subject(b)},
-				Text:    fmt.Sprintf("%s and %s want the same place", names[0], names[1]),
-				Hint:    fmt.Sprintf("move them at least %s apart", measure.FromInches(-gap).Round(measure.Inch/16)),
-				Figures: []finding.Figure{{Label: "overlap", Text: measure.FromInches(-gap).Format(measure.Decimal, measure.Inch/100)}}})
+			fs = append(fs, finding.New("no-room", finding.Stop, r.subject(a), r.subject(b)).
+				With("bodies", pair[:]).With("overlap", measure.FromInches(-gap)))
 		}
 	}
 	return fs
 }
 
-// named is what a builder calls the thing that a body is of.
-func (r *Result) named(c *cylinder) string {
-	switch {
-	case c.pipe >= 0:
-		return "pipe " + r.g.Edges[c.pipe].ID
-	case r.Joints[c.joint].Free():
-		return "the cap at " + r.Joints[c.joint].ID
-	}
-	return "the " + string(r.Joints[c.joint].Kind) + " at " + r.Joints[c.joint].ID
-}
-
-func (r *Result) subject(c *cylinder) string {
+// subject is the thing that a body is of.
+func (r *Result) subject(c *cylinder) finding.Subject {
 	if c.pipe >= 0 {
-		return r.g.Edges[c.pipe].ID
+		return finding.Subject{Kind: finding.Pipe, ID: r.g.Edges[c.pipe].ID}
 	}
-	return r.Joints[c.joint].ID
+	return finding.Subject{Kind: finding.Joint, ID: r.Joints[c.joint].ID}
 }
 
 // related says whether two bodies are joined to each other: of one fitting, a
@@ -179,18 +161,18 @@ func (r *Result) related(a, b *cylinder) bool {
 // projecting a point from one solid to the other and back: two convex solids
 // with a common point draw it together, separate ones keep it apart.
 func separation(a, b *cylinder) (gap float64, apart bool) {
-	gap = segments(a, b) - a.radius - b.radius
+	gap = measure.SegmentsApart(a.axis(), b.axis()) - a.radius - b.radius
 	if gap >= 0 {
 		return gap, true
 	}
-	p := a.a.plus(a.d, a.length/2)
+	p := a.a.Plus(a.length/2, a.d)
 	for range 400 {
 		q := b.nearest(p)
 		n := a.nearest(q)
-		if d := n.sub(q); d.dot(d) < 1e-12 {
+		if d := n.Sub(q); d.Dot(d) < 1e-12 {
 			return gap, false
 		}
-		if m := n.sub(p); m.dot(m) < 1e-18 {
+		if m := n.Sub(p); m.Dot(m) < 1e-18 {
 			return gap, true
 		}
 		p = n
@@ -198,30 +180,18 @@ func separation(a, b *cylinder) (gap float64, apart bool) {
 	return gap, true // drawn together too slowly to overlap by anything that matters
 }
 
-// nearest projects a point onto the solid.
-func (c *cylinder) nearest(p vec) vec {
-	rel := p.sub(c.a)
-	t := rel.dot(c.d)
-	axis := c.a.plus(c.d, t)
-	out := p.sub(axis)
-	axis = c.a.plus(c.d, min(max(t, 0), c.length))
-	if n := math.Sqrt(out.dot(out)); n > c.radius {
-		return axis.plus(out, c.radius/n)
-	}
-	return axis.plus(out, 1)
-}
+// axis gives the two ends of the middle line.
+func (c *cylinder) axis() [2]measure.Dir { return [2]measure.Dir{c.a, c.a.Plus(c.length, c.d)} }
 
-// segments is the distance between two axes.
-func segments(a, b *cylinder) float64 {
-	r := a.a.sub(b.a)
-	k, c, f := a.d.dot(b.d), a.d.dot(r), b.d.dot(r)
-	den := 1 - k*k
-	s := 0.0
-	if den > 1e-12 {
-		s = min(max((k*f-c)/den, 0), a.length)
+// nearest projects a point onto the solid.
+func (c *cylinder) nearest(p measure.Dir) measure.Dir {
+	rel := p.Sub(c.a)
+	t := rel.Dot(c.d)
+	axis := c.a.Plus(t, c.d)
+	out := p.Sub(axis)
+	axis = c.a.Plus(min(max(t, 0), c.length), c.d)
+	if n := math.Sqrt(out.Dot(out)); n > c.radius {
+		return axis.Plus(c.radius/n, out)
 	}
-	t := min(max(k*s+f, 0), b.length)
-	s = min(max(k*t-c, 0), a.length)
-	d := a.a.plus(a.d, s).sub(b.a.plus(b.d, t))
-	return math.Sqrt(d.dot(d))
+	return axis.Plus(1, out)
 }

@@ -15,6 +15,7 @@ import (
 	"sturdyelbow/core/frame/frametest"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/message"
 	"sturdyelbow/core/wireframe"
 )
 
@@ -119,7 +120,7 @@ func TestOffByMoreThanFlexHasNoFitting(t *testing.T) {
 		if assumed {
 			require.Len(t, r.Findings, 1)
 			assert.Equal(t, "no-fitting", r.Findings[0].Code)
-			assert.Contains(t, r.Findings[0].Hint, "nearest angle")
+			assert.Contains(t, message.Said(r.Findings[0]).Hint, "nearest angle")
 			assert.Equal(t, in(0.5625), j.Ports[0].Stop, "worked as if an elbow stood there")
 		}
 	}
@@ -128,10 +129,10 @@ func TestOffByMoreThanFlexHasNoFitting(t *testing.T) {
 	assert.Empty(t, mixed.Ports[1].Bushings, "but none is counted")
 	j, r := star(t, nil, []measure.Dir{right, left, up, down, away, near, {1, 1, 0}})
 	assert.True(t, j.Assumed)
-	assert.Contains(t, r.Findings[0].Text, "more than six")
+	assert.Contains(t, message.Said(r.Findings[0]).Text, "more than six")
 	_, r = star(t, nil, []measure.Dir{right, left, {1, 0, 1}})
-	assert.Contains(t, r.Findings[0].Text, "45.0°")
-	assert.Contains(t, r.Findings[0].Hint, "tee of its own")
+	assert.Contains(t, message.Said(r.Findings[0]).Text, "45.0°")
+	assert.Contains(t, message.Said(r.Findings[0]).Hint, "tee of its own")
 }
 
 // 1-1/2 tee, 3/4 branch: stop 1.0 + 1.094 + 0.1875 − 0.719 = 1.5625; rim 1.0 + 1.094 + 0.1875.
@@ -228,7 +229,7 @@ func TestClearances(t *testing.T) {
 		s := layout.Locate(g, nil, nil)
 		var codes []string
 		for _, f := range fitting.Resolve(g, catalog.Typical(), s.Tangents).Clearances(s.Points, s.Curves, nil) {
-			codes = append(codes, f.Text)
+			codes = append(codes, message.Said(f).Text)
 		}
 		return codes
 	}

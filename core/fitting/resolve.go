@@ -1,10 +1,8 @@
 package fitting
 
 import (
-	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/finding"
@@ -109,7 +107,7 @@ func (w *work) filled(i int) Port {
 func (w *work) take(f catalog.Fitting, of []int, off float64, dirs []measure.Dir) {
 	w.out.Kind, w.out.Size, w.out.Flex = f.Kind, f.Size, off
 	if off > noticed {
-		w.note("flex", fmt.Sprintf("the pipes at %s are up to %.1f° off the ports of a %s", w.n.ID, off, f.Kind), "the sockets take it up; seat these by hand first")
+		w.tell(w.about("flex", finding.Note).With("angle", finding.Degrees(off)).With("kind", f.Kind))
 	}
 	at, known := spareDirs(f.Ports, dirs, of)
 	if w.n.Fitting != nil && w.n.Fitting.Unstated {
@@ -136,7 +134,7 @@ func (w *work) take(f catalog.Fitting, of []int, off float64, dirs []measure.Dir
 		if port.Fill == WithPipe && port.PipeSize != fp.Size {
 			port.Bushings = port.reduce(w.c)
 			if len(port.Bushings) > 1 {
-				w.note("nested-bushings", fmt.Sprintf("no bushing is sold from %s to %s: %d are nested at %s", fp.Size, port.PipeSize, len(port.Bushings), w.n.ID), "cement them into each other first")
+				w.tell(w.about("nested-bushings", finding.Note).With("from", fp.Size).With("to", port.PipeSize).With("bushings", len(port.Bushings)))
 			}
 		}
 		w.out.Ports = append(w.out.Ports, port)
@@ -147,9 +145,12 @@ func (w *work) take(f catalog.Fitting, of []int, off float64, dirs []measure.Dir
 // noticed is the angle, in degrees, from which flex is worth a word.
 const noticed = 0.5
 
-func (w *work) note(code, text, hint string) {
-	w.r.Findings = append(w.r.Findings, finding.Finding{Code: code, Severity: finding.Note, Subject: []string{w.n.ID}, Text: text, Hint: hint})
+// about begins a finding about this joint.
+func (w *work) about(code string, severity finding.Severity) finding.Finding {
+	return finding.New(code, severity, finding.All(finding.Joint, w.n.ID)...)
 }
+
+func (w *work) tell(f finding.Finding) { w.r.Findings = append(w.r.Findings, f) }
 
 // reduce brings a port down to its pipe's size and gives the bushings that
 // takes, outermost first.
@@ -181,7 +182,7 @@ func (w *work) forced(force *frame.Forced) {
 	}
 	f, ok := w.c.Fitting(force.Kind, w.largest)
 	if !ok || force.Kind == catalog.Cap || len(f.Ports) < len(w.dirs) {
-		w.none(fmt.Sprintf("a %s has %d ports and %d pipes meet here", force.Kind, len(f.Ports), len(w.dirs)))
+		w.none("ports", func(n finding.Finding) finding.Finding { return n.With("kind", force.Kind).With("ports", len(f.Ports)) })
 		return
 	}
 	dirs := w.dirs
@@ -192,14 +193,15 @@ func (w *work) forced(force *frame.Forced) {
 	}
 	of, off, ok := match(f.Ports, dirs)
 	if !ok {
-		w.none(fmt.Sprintf("the ports of a %s do not point the way these pipes run", force.Kind))
+		w.none("way", func(n finding.Finding) finding.Finding { return n.With("kind", force.Kind) })
 		return
 	}
 	w.take(f, of, off, dirs)
 }
 
-// none works the joint as if an elbow-90 of the largest size stood there.
-func (w *work) none(what string) {
+// none works the joint as if an elbow-90 of the largest size stood there. why says
+// what keeps the other fittings out, and with adds its figures.
+func (w *work) none(why string, with func(finding.Finding) finding.Finding) {
 	f, _ := w.c.Fitting(catalog.Elbow90, w.largest)
 	w.out.Assumed, w.out.Size, w.out.Body = true, f.Size, f.Ports[0].Body
 	w.out.Kind = catalog.Elbow90
@@ -212,23 +214,25 @@ func (w *work) none(what string) {
 		}
 		w.out.Ports = append(w.out.Ports, p)
 	}
-	w.r.Findings = append(w.r.Findings, finding.Finding{
-		Code: "no-fitting", Severity: finding.Stop, Subject: []string{w.n.ID},
-		Text: fmt.Sprintf("no fitting joins the pipes at %s: %s", w.n.ID, what), Hint: w.hint(),
-	})
+	n := w.about("no-fitting", finding.Stop).With("why", why).With("pipes", len(w.dirs))
+	w.tell(w.mend(with(n)))
 }
 
-// why tells which angle has no port.
-func (w *work) why() string {
+// why tells what keeps every fitting out: too many pipes, or an angle that has no
+// port.
+func (w *work) why() (why string, with func(finding.Finding) finding.Finding) {
+	same := func(n finding.Finding) finding.Finding { return n }
 	if len(w.dirs) > 6 {
-		return fmt.Sprintf("%d pipes meet and no fitting has more than six ports", len(w.dirs))
+		return "many", same
 	}
 	i, j, off := w.worst()
 	if off <= 2*Flex {
-		return fmt.Sprintf("%d pipes at these angles have no common fitting", len(w.dirs))
+		return "angles", same
 	}
-	g := w.r.g
-	return fmt.Sprintf("%s and %s meet at %.1f°", g.Edges[w.n.Pipes[i].Pipe].ID, g.Edges[w.n.Pipes[j].Pipe].ID, w.dirs[i].AngleTo(w.dirs[j]))
+	return "pair", func(n finding.Finding) finding.Finding {
+		pipe := func(k int) string { return w.r.g.Edges[w.n.Pipes[k].Pipe].ID }
+		return n.With("pair", finding.All(finding.Pipe, pipe(i), pipe(j))).With("angle", finding.Degrees(w.dirs[i].AngleTo(w.dirs[j])))
+	}
 }
 
 // worst finds the pair of pipes whose angle is farthest from any port's.
@@ -256,25 +260,25 @@ func nearest(at float64, pipes int) float64 {
 	return best
 }
 
-func (w *work) hint() string {
+// mend adds what would help: another place, another kind, or the nearest angle that
+// has a fitting.
+func (w *work) mend(f finding.Finding) finding.Finding {
 	if len(w.dirs) > 6 {
-		return "move some of them to a joint of their own, a least centre distance away"
+		return f.With("mend", "move")
 	}
 	if len(w.dirs) < 2 {
-		return "leave the kind out, or choose one whose ports point this way"
+		return f.With("mend", "kind")
 	}
 	i, j, off := w.worst()
 	at := w.dirs[i].AngleTo(w.dirs[j])
-	near := nearest(at, len(w.dirs))
-	var s []string
 	if off > 2*Flex {
-		s = append(s, fmt.Sprintf("the nearest angle with a fitting is %.0f°, %.1f° away", near, off))
+		f = f.With("nearest", finding.Degrees(nearest(at, len(w.dirs)))).With("away", finding.Degrees(off))
 	}
-	if len(w.dirs) == 2 && at > 90-2*Flex {
-		s = append(s, "two 45s turned about each other make any angle from 90° to 180°")
+	switch {
+	case len(w.dirs) > 2:
+		return f.With("mend", "tee")
+	case at > 90-2*Flex:
+		return f.With("mend", "turn")
 	}
-	if len(w.dirs) > 2 {
-		s = append(s, "give one pipe a tee of its own next to this joint")
-	}
-	return strings.Join(append(s, "a bolted crossing or a bent pipe takes any angle"), "; ")
+	return f.With("mend", "bend")
 }

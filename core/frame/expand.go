@@ -220,7 +220,7 @@ func (e *expander) anchor(u *Use, of string, scope int, path string) {
 			continue
 		}
 		if anchor, ok := e.anchorOf(u, path, measure.Axis(a)); ok {
-			e.g.Anchors = append(e.g.Anchors, ResolvedAnchor{scope, e.scopes[path], measure.Axis(a), e.resolveRef(scope, u.At[a]), anchor, u.ID, of, u.Rank})
+			e.g.Holds = append(e.g.Holds, ResolvedHold{scope, e.scopes[path], measure.Axis(a), e.resolveRef(scope, u.At[a]), anchor, u.ID, of, u.Rank})
 		}
 	}
 }
@@ -235,7 +235,7 @@ func (e *expander) pitch(u *Use, of string, scope int, from, to string, k int) {
 			continue
 		}
 		if measure.Axis(a) != u.Array.Axis {
-			e.g.Anchors = append(e.g.Anchors, ResolvedAnchor{scope, e.scopes[to], measure.Axis(a), p, q, u.ID, of, u.Rank})
+			e.g.Holds = append(e.g.Holds, ResolvedHold{scope, e.scopes[to], measure.Axis(a), p, q, u.ID, of, u.Rank})
 			continue
 		}
 		s := *u.Array.Pitch

@@ -115,9 +115,9 @@ type ResolvedReason struct {
 	EqualFrom, EqualTo ResolvedRef
 }
 
-// ResolvedAnchor says where the anchor of an instance stands, along one axis of the
+// ResolvedHold says where the anchor of an instance stands, along one axis of the
 // scope around it.
-type ResolvedAnchor struct {
+type ResolvedHold struct {
 	Scope  int // around it
 	Child  int // its own
 	Axis   measure.Axis
@@ -201,7 +201,7 @@ type Graph struct {
 	Links   []ResolvedLink
 	Sizes   []ResolvedSize
 	Reasons []ResolvedReason
-	Anchors []ResolvedAnchor
+	Holds   []ResolvedHold
 }
 
 // Rigid gives the same graph without sprung pipes at its joints: a sprung pipe adapts

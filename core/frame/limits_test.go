@@ -34,7 +34,7 @@ func everything() *frame.Document {
 	r.Reasons = []frame.Reason{{ID: "r1", Kind: frame.Share, Of: "e", From: "a", To: "c", Part: 1, Parts: 2, Rank: 4}, {ID: "r2", Kind: frame.Share, Of: "f", From: "a", To: "c", Share: 0.4},
 		{ID: "r3", Kind: frame.Line, Of: "d", From: "a", Dir: dir(1, 1, 0)}, {ID: "r4", Kind: frame.Placed, Of: "via", From: "a", By: measure.Point{in, in, in}}}
 	r.Uses = []frame.Use{{ID: "u", Of: "g", Turns: []frame.Turn{{About: measure.Z, By: 90}}, Rank: 5, Array: &frame.Array{Count: 3, Axis: measure.X, Pitch: &frame.Size{ID: "pitch", Value: 20 * in, Meaning: frame.Centre, Rank: 6}}}}
-	r.Links = []frame.Link{{ID: "l", Kind: frame.Pivot, On: []frame.Spot{{Pipe: "p1", At: in}, {Pipe: "p2", At: in}}, Rod: in, Fold: 90, Count: 1, Length: in, Overlap: in, Pitch: in, Wheel: in, Hub: in, Spacer: in, Cord: in}}
+	r.Links = []frame.Link{{ID: "l", Kind: frame.Pivot, On: []frame.Anchor{{Pipe: "p1", At: in}, {Pipe: "p2", At: in}}, Rod: in, Fold: 90, Count: 1, Length: in, Overlap: in, Pitch: in, Wheel: in, Hub: in, Spacer: in, Cord: in}}
 	return d
 }
 

@@ -26,15 +26,6 @@ const (
 // LinkKinds lists the links.
 func LinkKinds() []LinkKind { return []LinkKind{Pivot, Hinge, Telescope, Tie, Axle, Rod, Clip, Sleeve} }
 
-// Spot is a place on a pipe: so far along it from one of its joints' centres,
-// or a joint itself.
-type Spot struct {
-	Pipe  string         `json:"pipe,omitempty" ref:"pipe"`
-	From  string         `json:"from,omitempty" ref:"joint"` // the joint it is measured from; the pipe's first where it is left out
-	At    measure.Length `json:"at,omitempty"`
-	Joint string         `json:"joint,omitempty" ref:"joint"` // instead of a pipe
-}
-
 // Link holds parts together, or in each other. A pivot and a tie are on two
 // pipes; a hinge on the pipe it turns round and a joint of what turns; a
 // telescope on the outer and the inner pipe; an axle on what it goes through,
@@ -42,7 +33,7 @@ type Spot struct {
 type Link struct {
 	ID   string   `json:"id"`
 	Kind LinkKind `json:"kind"`
-	On   []Spot   `json:"on"`
+	On   []Anchor `json:"on"`
 
 	Rod     measure.Length `json:"rod,omitempty"`     // diameter of the bolt, rod or axle
 	Fold    float64        `json:"fold,omitempty"`    // of a pivot or hinge: degrees to its folded state, counter-clockwise about the first pipe's side
@@ -86,12 +77,7 @@ func (def *Definition) checkLinks(ps *Problems, where string) {
 		}
 		checkSize(ps, path+"/size", l.Size)
 		for k, s := range l.On {
-			if (s.Pipe == "") == (s.Joint == "") {
-				ps.add(fmt.Sprintf("%s/on/%d", path, k), "a place that is neither on a pipe nor a joint", "name one of them")
-			}
-			if s.At < 0 || s.At > measure.FrameLimit {
-				ps.add(fmt.Sprintf("%s/on/%d/at", path, k), "a distance below zero or over 1,000 ft", "measure it from one of the pipe's ends")
-			}
+			s.check(ps, fmt.Sprintf("%s/on/%d", path, k))
 		}
 	}
 }
@@ -100,17 +86,8 @@ func (def *Definition) checkLinks(ps *Problems, where string) {
 type ResolvedLink struct {
 	ID string
 	Link
-	On       []ResolvedSpot
+	On       []ResolvedAnchor
 	Mirrored bool // in a mirrored use: what turns one way there turns the other way here
-}
-
-// ResolvedSpot is a place of a link: a node, or a pipe at a distance from one of
-// its ends.
-type ResolvedSpot struct {
-	Node int // -1: on a pipe
-	Pipe int
-	End  int
-	At   measure.Length
 }
 
 // resolveLink looks the places of a link up; problems name what is not there.
@@ -119,30 +96,9 @@ func (e *expander) resolveLink(l Link, scope int, where string) {
 	b := ResolvedLink{ID: join(path, l.ID), Link: l, Mirrored: e.g.Scopes[scope].Orient.mirrors()}
 	for k, s := range l.On {
 		at := fmt.Sprintf("%s/on/%d", where, k)
-		spot := ResolvedSpot{Node: -1, Pipe: -1, At: s.At}
-		if s.Joint != "" {
-			n, ok := e.at[join(path, s.Joint)]
-			if !ok {
-				e.problems.add(at+"/joint", fmt.Sprintf("there is no joint %q", s.Joint), "name a joint of this group or of a group used in it")
-				return
-			}
-			spot.Node = n
-		} else {
-			spot.Pipe = slices.IndexFunc(e.g.Edges, func(ed Edge) bool { return ed.ID == join(path, s.Pipe) })
-			if spot.Pipe < 0 {
-				e.problems.add(at+"/pipe", fmt.Sprintf("there is no pipe %q", s.Pipe), "name a pipe of this group or of a group used in it")
-				return
-			}
-			if s.From != "" {
-				n, ok := e.at[join(path, s.From)]
-				switch ends := e.g.Edges[spot.Pipe].Ends; {
-				case ok && ends[1] == n:
-					spot.End = 1
-				case !ok || ends[0] != n:
-					e.problems.add(at+"/from", fmt.Sprintf("the pipe %q does not end at %q", s.Pipe, s.From), "measure from one of its joints")
-					return
-				}
-			}
+		spot, ok := e.resolveAnchor(s, path, at)
+		if !ok {
+			return
 		}
 		b.On = append(b.On, spot)
 	}

@@ -24,7 +24,7 @@ func bowed() *frametest.Document {
 			{ID: "hoop", From: "a", To: "b", Path: frame.Sprung, Spring: &frametest.Spring{Size: &frametest.Dimension{Value: 8 * measure.Inch, Meaning: frame.Centre, Label: "Rise"}, Leave: [2]measure.Dir{{1, 0, 1}, {}}}},
 			{ID: "handle", From: "a", To: "c", Path: frame.Bent, Via: []string{"corner"}, Radius: 3 * measure.Inch},
 		},
-		Links: []frame.Link{{ID: "tie", Kind: frame.Tie, On: []frame.Spot{{Pipe: "rail", At: measure.Inch}, {Pipe: "hoop", From: "b", At: 2 * measure.Inch}}}},
+		Links: []frame.Link{{ID: "tie", Kind: frame.Tie, On: []frame.Anchor{{Pipe: "rail", At: measure.Inch}, {Pipe: "hoop", From: "b", At: 2 * measure.Inch}}}},
 	}
 	return &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip, Groups: []frametest.Definition{g},
 		Root: frametest.Definition{Axes: [3]frametest.AxisStations{stations("x"), stations("y"), stations("z")}, Uses: []frametest.Use{
@@ -115,7 +115,7 @@ func TestNonsenseOfBowsAndLinksIsRefusedInItsPlace(t *testing.T) {
 		"unknown link":        {func(d *frame.Document) { tie(d).Kind = "glue" }, "/groups/0/links/0/kind"},
 		"a tie on one":        {func(d *frame.Document) { tie(d).On = tie(d).On[:1] }, "/groups/0/links/0/on"},
 		"a link nameless":     {func(d *frame.Document) { tie(d).ID = "" }, "/groups/0/links/0/id"},
-		"a link on nothing":   {func(d *frame.Document) { tie(d).On[0] = frame.Spot{} }, "/groups/0/links/0/on/0"},
+		"a link on nothing":   {func(d *frame.Document) { tie(d).On[0] = frame.Anchor{} }, "/groups/0/links/0/on/0"},
 		"a link on both":      {func(d *frame.Document) { tie(d).On[0].Joint = "a" }, "/groups/0/links/0/on/0"},
 		"a link on no pipe":   {func(d *frame.Document) { tie(d).On[0].Pipe = "none" }, "/groups/0/links/0/on/0/pipe"},
 		"a link off its end":  {func(d *frame.Document) { tie(d).On[1].From = "c" }, "/groups/0/links/0/on/1/from"},

@@ -137,7 +137,7 @@ func (def *Definition) eachGave(visit func(g *GaveWay)) {
 // onItsPipe says whether the joints that a link's places are measured from are
 // still ends of their pipes.
 func (d *Document) onItsPipe(def *Definition, l *Link) bool {
-	return !slices.ContainsFunc(l.On, func(s Spot) bool {
+	return !slices.ContainsFunc(l.On, func(s Anchor) bool {
 		if s.Pipe == "" || s.From == "" {
 			return false
 		}

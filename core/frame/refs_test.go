@@ -18,6 +18,7 @@ var plain = map[string]bool{
 	"Definition.ID": true, "Definition.Name": true, "Definition.Size": true, "Definition.Mode": true,
 	"Plane.ID": true, "Joint.ID": true, "Joint.End": true, "Joint.Mode": true, "Joint.Reason": true, "Forced.Kind": true,
 	"Pipe.ID": true, "Pipe.Size": true, "Pipe.Path": true, "Insertion.Mode": true, "Insertion.Reason": true,
+	"Anchor.Text": true, "Anchor.Unit": true, "Anchor.Datum": true, "Anchor.Side": true,
 	"Size.ID": true, "Size.Text": true, "Size.Unit": true, "Size.Meaning": true, "Size.Axis": true, "Size.Label": true, "Size.Prompt": true,
 	"GaveWay.Words": true, "Reason.ID": true, "Reason.Kind": true, "Reason.Axis": true, "Reason.EqualAxis": true,
 	"Use.ID": true, "Use.Mirror": true, "Use.Size": true, "Use.Mode": true,

@@ -7,6 +7,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/material"
 )
 
 // Sockets counts the sockets of one size.
@@ -78,6 +79,20 @@ func Count(c *catalog.Catalog, lists []Copies) Report {
 type Copies struct {
 	Insertions []fitting.Insertion
 	Copies     int
+}
+
+// Materials are the cans to buy.
+func (r *Report) Materials() (lines []material.Line) {
+	for _, of := range []struct {
+		ware material.Ware
+		cans Cans
+		rule string
+	}{{material.Cement, r.Cement, "a quart for so many joints of each size"}, {material.Primer, r.Primer, "half as much as cement"}} {
+		for _, c := range of.cans.Cans {
+			lines = append(lines, material.Line{Spec: material.Spec{Ware: of.ware, Ounces: c.Ounces}, Quantity: c.Count, Unit: "can", Where: []material.Place{}, Rule: of.rule})
+		}
+	}
+	return lines
 }
 
 // cans picks the smallest can that holds what is needed, after as many of the

@@ -6,47 +6,31 @@ import (
 	"strings"
 
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/together"
 )
 
 // pieces numbers the joints of a frame so that those that pipes join have one
 // number, and says which numbers have a joint of the base among them.
 func pieces(g *frame.Graph, own func(node int) bool) (piece []int, based map[int]bool) {
-	piece = make([]int, len(g.Nodes))
-	for i := range piece {
-		piece[i] = i
-	}
-	var find func(i int) int
-	find = func(i int) int {
-		if piece[i] != i {
-			piece[i] = find(piece[i])
-		}
-		return piece[i]
-	}
+	sets := together.New(len(g.Nodes))
 	for i := range g.Edges {
-		e := &g.Edges[i]
-		piece[find(e.Ends[0])] = find(e.Ends[1])
+		sets.Join(g.Edges[i].Ends[0], g.Edges[i].Ends[1], 0)
 	}
 	for i := range g.Links { // what is bolted or tied to the base hangs on it too
-		b := &g.Links[i]
-		for k := 1; k < len(b.On); k++ {
-			piece[find(at(g, b.On[0]))] = find(at(g, b.On[k]))
+		on := g.Links[i].On
+		for k := 1; k < len(on); k++ {
+			sets.Join(g.NodeOf(on[0]), g.NodeOf(on[k]), 0)
 		}
 	}
+	piece = make([]int, len(g.Nodes))
 	based = map[int]bool{}
 	for i := range piece {
-		piece[i] = find(i)
+		piece[i] = sets.Root(i)
 		if own(i) {
 			based[piece[i]] = true
 		}
 	}
 	return piece, based
-}
-
-func at(g *frame.Graph, s frame.ResolvedSpot) int {
-	if s.Node >= 0 {
-		return s.Node
-	}
-	return g.Edges[s.Pipe].Ends[0]
 }
 
 // standsOn gives the joint, or the use of the frame's own, that a node belongs to.

@@ -2,7 +2,6 @@ package layout
 
 import (
 	"errors"
-	"fmt"
 
 	"sturdyelbow/core/curve"
 	"sturdyelbow/core/finding"
@@ -30,8 +29,7 @@ func (s *solver) bow(pipe int) *curve.Curve {
 	}
 	var no *curve.Impossible
 	if errors.As(err, &no) {
-		s.addFinding(finding.Finding{Code: "no-curve", Severity: finding.Stop, Subject: []string{e.ID},
-			Text: fmt.Sprintf("pipe %s cannot take its way: %s", e.ID, no.What), Hint: no.Hint})
+		s.addFinding(finding.New("no-curve", finding.Stop, finding.All(finding.Pipe, e.ID)...).With("why", no.What).With("mend", no.Hint))
 		return nil
 	}
 	r := s.bodies.Radius(pipe)

@@ -11,6 +11,7 @@ import (
 	"sturdyelbow/core/frame/frametest"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/message"
 )
 
 // arch is a hoop over 60 between two joints, with a rail along the ground
@@ -93,8 +94,8 @@ func TestABowThatCannotBeIsAFinding(t *testing.T) {
 	f := s.Findings[0]
 	assert.Equal(t, "no-curve", f.Code)
 	assert.Equal(t, finding.Stop, f.Severity)
-	assert.Equal(t, []string{"hoop"}, f.Subject)
-	assert.Contains(t, f.Text, "does not reach")
+	assert.Equal(t, "hoop", f.Subject())
+	assert.Contains(t, message.Said(f).Text, "does not reach")
 	assert.Nil(t, s.Curves[g.Edge("hoop")])
 	assert.Equal(t, in(60), s.Lengths[g.Edge("hoop")])
 }
@@ -120,5 +121,5 @@ func TestABendFollowsItsCorners(t *testing.T) {
 	assert.InDelta(t, 44+5*1.5707963, s.Lengths[g.Edge("bent")].Inches(), 1e-5)
 	_, s, _ = settled(t, bend(25))
 	require.Len(t, s.Findings, 1)
-	assert.Contains(t, s.Findings[0].Text, "the leg at bend 1 is 20")
+	assert.Contains(t, message.Said(s.Findings[0]).Text, "the leg at bend 1 is 20")
 }

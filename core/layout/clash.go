@@ -2,13 +2,11 @@ package layout
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 	"strings"
 
 	"sturdyelbow/core/constraint"
 	"sturdyelbow/core/finding"
-	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 )
 
@@ -89,8 +87,8 @@ func (s *solver) clashes() {
 		out := Clash{Off: c.Off}
 		for _, o := range c.Owners {
 			out.Parties = append(out.Parties, s.owners[o])
-			out.Words = append(out.Words, s.partyWords(s.owners[o]))
-			out.Pipes = append(out.Pipes, s.aboutPipe(s.owners[o]))
+			out.Words = append(out.Words, s.told(s.owners[o]).words)
+			out.Pipes = append(out.Pipes, s.told(s.owners[o]).pipe)
 		}
 		s.out.Clashes = append(s.out.Clashes, out)
 		s.addFinding(s.clashFinding(&out))
@@ -98,146 +96,25 @@ func (s *solver) clashes() {
 	for _, m := range s.found.Off {
 		p := s.owners[m.Owner]
 		s.out.Near = append(s.out.Near, NearMiss{p, m.By})
-		s.addFinding(finding.Finding{Code: "closes-nearly", Severity: finding.Note, Subject: s.subject(p),
-			Text: fmt.Sprintf("%s is off by %s, less than a step of the tape: all is cut as typed", s.partyWords(p), m.By.Abs().Tape(s.g.Doc.Units)), Hint: "the joints take it up"})
+		s.addFinding(finding.New("closes-nearly", finding.Note, s.subject(p)...).With("what", p.Subject()).With("off", m.By.Abs()))
 	}
 	s.reportFree()
 }
 
 func (s *solver) clashFinding(c *Clash) finding.Finding {
 	last := len(c.Parties) - 1
-	f := finding.Finding{Code: "sizes-contradict", Severity: finding.Stop, Subject: s.subject(c.Parties[last]),
-		Text: fmt.Sprintf("%s cannot hold with %s (%s): the last said gives way", c.Words[last], someOf(c.Words[:last]), c.Off.Abs().Tape(s.g.Doc.Units)),
-		Hint: "choose what gives way"}
-	return f
+	var others []finding.Subject
+	for _, p := range c.Parties[:last] {
+		others = append(others, p.Subject())
+	}
+	more := max(0, len(others)-MostParties)
+	return finding.New("sizes-contradict", finding.Stop, s.subject(c.Parties[last])...).
+		With("last", c.Parties[last].Subject()).With("others", others[more:]).With("more", more).With("off", c.Off.Abs())
 }
 
 // MostParties is how many members of a clash are named in a finding and offered to
 // give way. Of a larger clash it is those that were stated last.
 const MostParties = 24
-
-// someOf lists the last of many words, and says how many others there are.
-func someOf(words []string) string {
-	if n := len(words) - MostParties; n > 0 {
-		return fmt.Sprintf("%d others and %s", n, strings.Join(words[n:], ", "))
-	}
-	return strings.Join(words, ", ")
-}
-
-// subject gives the pipes and joints that a member of a clash is about.
-func (s *solver) subject(p Party) []string {
-	out := []string{}
-	for i := range s.g.Sizes {
-		if z := &s.g.Sizes[i]; p.Kind == "size" && z.ID == p.ID && !z.Again {
-			if z.Pipe >= 0 {
-				return []string{s.g.Edges[z.Pipe].ID}
-			}
-			for _, w := range []frame.ResolvedRef{z.From, z.To} {
-				if w.Node >= 0 {
-					out = append(out, s.g.Nodes[w.Node].ID)
-				}
-			}
-			return out
-		}
-	}
-	for i := range s.g.Edges {
-		if e := &s.g.Edges[i]; p.Kind == "pipe" && e.Drawn.ID == p.ID && s.g.Scopes[e.Scope].Of == p.Group {
-			return []string{e.ID}
-		}
-	}
-	for i := range s.g.Reasons {
-		if t := &s.g.Reasons[i]; p.Kind == "reason" && t.ID == p.ID && t.Of.Node >= 0 {
-			return []string{s.g.Nodes[t.Of.Node].ID}
-		}
-	}
-	return out
-}
-
-// pipeOf gives the pipe that a party is about, where it is about one.
-func (s *solver) pipeOf(p Party) string {
-	if about := s.subject(p); len(about) == 1 && s.g.Edge(about[0]) >= 0 {
-		return about[0]
-	}
-	return ""
-}
-
-var axisSays = [3]string{"across", "in depth", "in height"}
-
-var axisRuns = [3]string{"straight across", "straight in depth", "straight up"}
-
-// said is how a member of a clash is presented: in words, and the pipe that it is
-// about.
-type said struct{ words, pipe string }
-
-// told gives the presentation of a member, which is worked out once: in a large
-// frame thousands of clashes may contain the same member.
-func (s *solver) told(p Party) said {
-	t, known := s.worded[p.key]
-	if !known {
-		if s.worded == nil {
-			s.worded = map[string]said{}
-		}
-		t = said{s.wordParty(p), s.pipeOf(p)}
-		s.worded[p.key] = t
-	}
-	return t
-}
-
-// partyWords names what can give way as a builder would.
-func (s *solver) partyWords(p Party) string { return s.told(p).words }
-
-// aboutPipe gives the pipe that it is about, where it is about one.
-func (s *solver) aboutPipe(p Party) string { return s.told(p).pipe }
-
-func (s *solver) wordParty(p Party) string {
-	switch p.Kind {
-	case "size":
-		for i := range s.g.Sizes {
-			z := &s.g.Sizes[i]
-			if z.ID != p.ID || z.Again {
-				continue
-			}
-			says := z.Says()
-			switch {
-			case z.Label != "":
-				return z.Label + " " + says
-			case z.Pipe >= 0:
-				return fmt.Sprintf("%s of %s", says, s.g.Edges[z.Pipe].ID)
-			}
-			return fmt.Sprintf("%s from %s to %s", says, s.name(z.From, z.Size.From), s.name(z.To, z.Size.To))
-		}
-	case "pipe":
-		for i := range s.g.Edges {
-			e := &s.g.Edges[i]
-			if e.Drawn.ID != p.ID || s.g.Scopes[e.Scope].Of != p.Group || e.Dir == nil {
-				continue
-			}
-			for a, v := range e.Dir {
-				if v > 1-1e-9 || v < -1+1e-9 {
-					return e.ID + " " + axisRuns[a]
-				}
-			}
-			return e.ID + " at its slope"
-		}
-	case "reason":
-		for i := range s.g.Reasons {
-			if t := &s.g.Reasons[i]; t.ID == p.ID {
-				return s.reasonWords(t)
-			}
-		}
-	case "use":
-		return p.ID + " where it is held"
-	}
-	return p.ID
-}
-
-func (s *solver) reasonWords(t *frame.ResolvedReason) string {
-	of, from, to := s.name(t.Of, t.Reason.Of), s.name(t.From, t.Reason.From), s.name(t.To, t.Reason.To)
-	if t.Kind == frame.Placed {
-		return fmt.Sprintf("%s placed from %s", of, from)
-	}
-	return cmp.Or(t.Says(of, from, to), t.ID)
-}
 
 // reportFree lists the joints that nothing holds, in groups that move together, by
 // the axes of the scope of each group's first joint.
@@ -285,7 +162,6 @@ func (s *solver) reportFree() {
 	for i := range s.out.Free { // a document from elsewhere: gestures leave nothing loose
 		f := &s.out.Free[i]
 		id := s.g.Nodes[f.Nodes[0]].ID
-		s.addFinding(finding.Finding{Code: "nothing-holds", Severity: finding.Warn, Subject: []string{id},
-			Text: fmt.Sprintf("nothing says where %s stands %s", id, axisSays[f.Axis]), Hint: "type how far it is from another joint; until then it is where it happens to be"})
+		s.addFinding(finding.New("nothing-holds", finding.Warn, finding.All(finding.Joint, id)...).With("way", axisSays[f.Axis]))
 	}
 }

@@ -105,7 +105,7 @@ func (q *equations) listParties() {
 			q.owners = append(q.owners, p)
 		}
 	}
-	for _, h := range q.g.Anchors {
+	for _, h := range q.g.Holds {
 		add("use", h.Of, h.Use, h.Rank, false)
 	}
 	for _, t := range q.g.Reasons {
@@ -259,7 +259,7 @@ func (q *equations) reasons() {
 			q.equal(constraint.Always, q.plane(on.Scope, int(on.Axis), on.Plane), q.node(n, q.axesOf[on.Scope])[k])
 		}
 	}
-	for i := range q.g.Anchors {
+	for i := range q.g.Holds {
 		q.anchor(i)
 	}
 	for i := range q.g.Edges {
@@ -295,7 +295,7 @@ func (q *equations) origin(first constraint.Point) {
 
 // anchor adds the rule that places the anchor of an instance.
 func (q *equations) anchor(i int) {
-	h := &q.g.Anchors[i]
+	h := &q.g.Holds[i]
 	owner := q.owner("use", h.Of, h.Use)
 	if q.axesOf[h.Child] == q.axesOf[h.Scope] || h.Anchor.Node >= 0 {
 		at, ok1 := q.coordinate(h.At, h.Scope, h.Axis)
@@ -306,12 +306,12 @@ func (q *equations) anchor(i int) {
 		return
 	}
 	// a use that leans is held at a point: where its three planes cross
-	if i+2 >= len(q.g.Anchors) || h.Axis != 0 || q.g.Anchors[i+2].Child != h.Child {
+	if i+2 >= len(q.g.Holds) || h.Axis != 0 || q.g.Holds[i+2].Child != h.Child {
 		return
 	}
 	var at, anchor constraint.Point
 	for a := range 3 {
-		o := &q.g.Anchors[i+a]
+		o := &q.g.Holds[i+a]
 		v, ok1 := q.coordinate(o.At, h.Scope, measure.Axis(a))
 		k, _ := q.along(h.Scope, measure.Axis(a))
 		own, ok2 := q.coordinate(o.Anchor, h.Child, measure.Axis(a))

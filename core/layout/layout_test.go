@@ -13,6 +13,7 @@ import (
 	"sturdyelbow/core/frame/frametest"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/message"
 )
 
 // solve is a placement with its account.
@@ -131,7 +132,7 @@ func TestGroupsThatDisagree(t *testing.T) {
 	_, s, _ = settle(t, d)
 	require.Len(t, s.Findings, 1)
 	assert.Equal(t, "sizes-contradict", s.Findings[0].Code)
-	assert.Contains(t, s.Findings[0].Text, "(1\")")
+	assert.Contains(t, message.Said(s.Findings[0]).Text, "(1\")")
 	require.Len(t, s.Clashes, 1)
 }
 

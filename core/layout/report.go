@@ -1,8 +1,6 @@
 package layout
 
 import (
-	"fmt"
-
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -95,13 +93,11 @@ func (s *solver) tooSmall(z *Size) {
 	if z.Centre >= 0 {
 		return
 	}
-	subject := z.Pipe
-	if subject == "" {
-		subject = z.To
+	subject := finding.Subject{Kind: finding.Pipe, ID: z.Pipe}
+	if z.Pipe == "" {
+		subject = finding.Subject{Kind: finding.Joint, ID: z.To}
 	}
-	s.addFinding(finding.Finding{Code: "size-too-small", Severity: finding.Stop, Subject: []string{subject},
-		Text: fmt.Sprintf("%s %s leaves less than nothing between the centres", words[z.Is], z.Value),
-		Hint: fmt.Sprintf("the bodies alone take %s", z.Value-z.Centre)})
+	s.addFinding(finding.New("size-too-small", finding.Stop, subject).With("meaning", words[z.Is]).With("value", z.Value).With("bodies", z.Value-z.Centre))
 }
 
 func (s *solver) sizedAlong(z *frame.ResolvedSize, out Size) (Size, bool) {

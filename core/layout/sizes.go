@@ -1,8 +1,6 @@
 package layout
 
 import (
-	"cmp"
-	"fmt"
 	"strings"
 
 	"sturdyelbow/core/constraint"
@@ -96,8 +94,7 @@ func (s *solver) alongAxis(owner int, z *frame.ResolvedSize) {
 		return
 	}
 	if d.Dot(s.up) < 1-1e-9 {
-		s.addFinding(finding.Finding{Code: "height-on-a-slope", Severity: finding.Stop, Subject: []string{z.ID},
-			Text: fmt.Sprintf("%s is a height from the floor, and its group leans", cmp.Or(z.Label, z.Says())), Hint: "measure it from a joint of the group"})
+		s.addFinding(finding.New("height-on-a-slope", finding.Stop, finding.All(finding.Size, z.ID)...))
 		return
 	}
 	s.sys.Difference(owner, constraint.Zero, to, sign*(s.base+c))

@@ -2,7 +2,6 @@ package layout
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
@@ -261,11 +260,9 @@ func (s *solver) place() {
 		}
 		o.Lengths, o.Tangents, o.Curves = append(o.Lengths, long), append(o.Tangents, leave), append(o.Curves, way)
 		if a == b {
-			s.addFinding(finding.Finding{Code: "zero-length", Severity: finding.Stop, Subject: []string{e.ID},
-				Text: fmt.Sprintf("the pipe %s has no length", e.ID), Hint: "move one of its ends"})
+			s.addFinding(finding.New("zero-length", finding.Stop, finding.All(finding.Pipe, e.ID)...))
 		} else if e.Dir != nil && s.g.Scopes[e.Scope].Orient.Dir(*e.Dir).Dot(a.Toward(b)) < 0 {
-			s.addFinding(finding.Finding{Code: "turned-round", Severity: finding.Stop, Subject: []string{e.ID},
-				Text: fmt.Sprintf("the pipe %s would run the other way: there is less than no room for it", e.ID), Hint: "make one of the sizes that lead to it larger"})
+			s.addFinding(finding.New("turned-round", finding.Stop, finding.All(finding.Pipe, e.ID)...))
 		}
 	}
 }

@@ -3,15 +3,16 @@ package link
 import (
 	"fmt"
 	"math"
+	"reflect"
 	"slices"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/fit"
-	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
-	"sturdyelbow/core/layout"
+	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
 	"sturdyelbow/core/why"
 )
 
@@ -19,9 +20,11 @@ import (
 type Report struct {
 	ID     string           `json:"id"`
 	Kind   frame.LinkKind   `json:"kind"`
-	At     measure.Point    `json:"at"`            // where it is, to be shown
-	Words  string           `json:"words"`         // in one line
-	Sum    why.Sum          `json:"sum,omitempty"` // of the length of a bolt, an axle or a tie
+	At     measure.Point    `json:"at"`              // where it is, to be shown
+	Out    measure.Dir      `json:"out,omitzero"`    // to which side of the pipe
+	Words  string           `json:"words"`           // in one line
+	Needs  []material.Line  `json:"needs,omitempty"` // what is bought for it
+	Sum    why.Sum          `json:"sum,omitempty"`   // of the length of a bolt, an axle or a tie
 	Length measure.Length   `json:"length,omitempty"`
 	Gap    measure.Length   `json:"gap,omitempty"` // between the two bodies; below zero they want the same place
 	Fit    *fit.Fit         `json:"fit,omitempty"`
@@ -58,25 +61,17 @@ type Hit struct {
 	Parts [2]string `json:"parts"`
 }
 
-// Frame is what links are judged in.
-type Frame struct {
-	Graph   *frame.Graph
-	Solved  *layout.Solution
-	Fits    *fitting.Result
-	Catalog *catalog.Catalog
-}
-
 // Judge works out every link of a frame.
-func Judge(f Frame) (all []Report, fs []finding.Finding) {
+func Judge(f *model.Built) (all []Report, fs []finding.Finding) {
 	all = []Report{}
 	for i := range f.Graph.Links {
-		j := &judge{Frame: f, b: &f.Graph.Links[i]}
+		j := &judge{Built: f, b: &f.Graph.Links[i]}
 		j.r = Report{ID: j.b.ID, Kind: j.b.Kind}
 		for k := range j.b.On {
 			p, _ := j.spot(k)
 			j.at = append(j.at, p)
 		}
-		j.r.At = j.at[0]
+		j.r.At, j.r.Out = j.at[0], f.Spot(j.b.On[0]).Out
 		switch j.b.Kind {
 		case frame.Pivot:
 			j.pivot()
@@ -97,8 +92,8 @@ func Judge(f Frame) (all []Report, fs []finding.Finding) {
 		}
 		all = append(all, j.r)
 		for _, n := range j.fs { // four legs alike say a thing once
-			if same := slices.IndexFunc(fs, func(o finding.Finding) bool { return o.Code == n.Code && o.Text == n.Text }); same >= 0 {
-				fs[same].Subject = append(fs[same].Subject, n.Subject...)
+			if same := slices.IndexFunc(fs, func(o finding.Finding) bool { return o.Code == n.Code && reflect.DeepEqual(o.Figures, n.Figures) }); same >= 0 {
+				fs[same].Subjects = append(fs[same].Subjects, n.Subjects...)
 			} else {
 				fs = append(fs, n)
 			}
@@ -108,22 +103,63 @@ func Judge(f Frame) (all []Report, fs []finding.Finding) {
 }
 
 type judge struct {
-	Frame
+	*model.Built
 	b  *frame.ResolvedLink
 	at []measure.Point
 	r  Report
 	fs []finding.Finding
 }
 
-func (j *judge) note(code string, sev finding.Severity, text, hint string) {
-	var on []string
-	for _, s := range j.b.On {
-		on = append(on, j.name(s))
+// about begins a finding about what the link is on.
+func (j *judge) about(code string, severity finding.Severity) finding.Finding {
+	var on []finding.Subject
+	for k := range j.b.On {
+		on = append(on, j.thing(k))
 	}
-	j.fs = append(j.fs, finding.Finding{Code: code, Severity: sev, Subject: on, Text: text, Hint: hint})
+	return finding.New(code, severity, on...)
 }
 
-func (j *judge) name(s frame.ResolvedSpot) string {
+// ofLink is [judge.about] with the link as a figure.
+func (j *judge) ofLink(code string, severity finding.Severity) finding.Finding {
+	return j.about(code, severity).With("link", finding.Subject{Kind: finding.Link, ID: j.b.ID})
+}
+
+// need adds hardware that the link takes. length is the least that does; 0 where it has
+// none.
+func (j *judge) need(n int, kind string, diameter, length measure.Length, rule string) {
+	spec := material.Spec{Ware: material.Hardware, Kind: kind, Diameter: diameter, Length: length}
+	j.r.Needs = append(j.r.Needs, material.Line{Spec: spec, Quantity: n, Unit: "each", Where: []material.Place{{Kind: "link", ID: j.b.ID}}, Rule: rule})
+}
+
+// made adds hardware that is a piece of pipe.
+func (j *judge) made(n int, kind string, size catalog.Size, length measure.Length, rule string) {
+	j.need(n, kind, 0, length, rule)
+	j.r.Needs[len(j.r.Needs)-1].Size = string(size)
+}
+
+// up rounds a least length up to a step.
+func up(l, step measure.Length) measure.Length { return (l + step - 1) / step * step }
+
+// Needs lists the hardware of some links.
+func Needs(all []Report) (lines []material.Line) {
+	for i := range all {
+		lines = append(lines, all[i].Needs...)
+	}
+	return lines
+}
+
+func (j *judge) tell(f finding.Finding) { j.fs = append(j.fs, f) }
+
+// thing is the pipe or the joint that a place of the link is on.
+func (j *judge) thing(k int) finding.Subject {
+	s := j.b.On[k]
+	if s.Node >= 0 {
+		return finding.Subject{Kind: finding.Joint, ID: j.name(s)}
+	}
+	return finding.Subject{Kind: finding.Pipe, ID: j.name(s)}
+}
+
+func (j *judge) name(s frame.ResolvedAnchor) string {
 	if s.Node >= 0 {
 		return j.Graph.Nodes[s.Node].ID
 	}
@@ -132,17 +168,12 @@ func (j *judge) name(s frame.ResolvedSpot) string {
 
 // spot is where a place of the link is, and the direction of its pipe there.
 func (j *judge) spot(k int) (measure.Point, measure.Dir) {
-	s := j.b.On[k]
-	if s.Node >= 0 {
-		return j.Solved.Points[s.Node], measure.Dir{}
+	a := j.b.On[k]
+	s := j.Spot(a)
+	if !s.On {
+		j.tell(j.ofLink("off-the-pipe", finding.Stop).With("at", a.At).With("pipe", finding.All(finding.Pipe, j.Graph.Edges[a.Pipe].ID)))
 	}
-	e := &j.Graph.Edges[s.Pipe]
-	a, b := j.Solved.Points[e.Ends[s.End]], j.Solved.Points[e.Ends[1-s.End]]
-	d := a.Toward(b)
-	if s.At > a.Distance(b) {
-		j.note("off-the-pipe", finding.Stop, fmt.Sprintf("%s is held %s along %s, which is shorter", j.b.ID, s.At, e.ID), "move it onto the pipe")
-	}
-	return a.Along(d, s.At), d
+	return s.At, s.Along
 }
 
 func (j *judge) od(k int) measure.Length {
@@ -196,10 +227,9 @@ func (j *judge) pivot() {
 	j.r.Gap = gap - bodies
 	j.r.Joined = [2]string{j.name(j.b.On[0]), j.name(j.b.On[1])}
 	if j.r.Gap < -measure.Inch/64 {
-		j.note("pivot-in-plane", finding.Stop, fmt.Sprintf("the two pipes at %s lie in each other: their middle lines are %s apart", j.b.ID, gap.Round(measure.SixtyFourth)),
-			fmt.Sprintf("stack them out of plane, %s from centre to centre", bodies.Round(measure.SixtyFourth)))
+		j.tell(j.ofLink("pivot-in-plane", finding.Stop).With("off", gap).With("bodies", bodies))
 	} else if j.r.Gap > measure.Inch/16 {
-		j.note("pivot-gap", finding.Note, fmt.Sprintf("%s is open between the two pipes at %s", j.r.Gap.Round(measure.SixtyFourth), j.b.ID), "fill it with washers or a spacer, so that the bolt does not bend")
+		j.tell(j.ofLink("pivot-gap", finding.Note).With("gap", j.r.Gap))
 	}
 	j.r.Sum = why.Sum{}.Plus("one pipe", j.od(0)).Plus("the other", j.od(1))
 	if j.r.Gap > 0 {
@@ -208,8 +238,11 @@ func (j *judge) pivot() {
 	j.r.Sum = j.r.Sum.Plus("washers, two", 2*washer).Plus("nut", nut(rod)).Plus("two threads beyond it", threads)
 	j.r.Length = j.r.Sum.Total()
 	j.r.Words = fmt.Sprintf("%s bolt, at least %s long, two washers and a lock nut", rod, j.r.Length.Round(measure.Inch/16))
+	j.need(1, "bolt", rod, up(j.r.Length, measure.Inch/16), "through both pipes, two washers and a nut, with two threads beyond it")
+	j.need(2, "washer", rod, 0, "one under the head and one under the nut of each bolt")
+	j.need(1, "lock nut", rod, 0, "one for each bolt that turns")
 	if float64(rod) > 0.35*float64(min(j.od(0), j.od(1))) {
-		j.note("bolt-thick", finding.Warn, fmt.Sprintf("a %s bolt takes more than a third of the pipe at %s", rod, j.b.ID), "take a thinner bolt: the hole weakens the pipe")
+		j.tell(j.ofLink("bolt-thick", finding.Warn).With("bolt", rod))
 	}
 	if s := j.b.On[1]; s.Pipe >= 0 {
 		j.turn(s.Pipe, j.at[0], axis)
@@ -227,7 +260,7 @@ func (j *judge) hinge() {
 func (j *judge) telescope() {
 	outer, inner := j.b.On[0], j.b.On[1]
 	if outer.Pipe < 0 || inner.Pipe < 0 {
-		j.note("telescope-of-what", finding.Stop, j.b.ID+" telescopes a joint", "name two pipes")
+		j.tell(j.ofLink("telescope-of-what", finding.Stop))
 		return
 	}
 	f := fit.Pipe(j.Catalog, j.size(1), j.size(0))
@@ -236,15 +269,15 @@ func (j *judge) telescope() {
 	switch f.Verdict {
 	case fit.Impossible:
 		best, _, ok := fit.Inner(j.Catalog, j.size(0))
-		hint := "no pipe goes into this one; take a larger outer pipe"
+		n := j.about("does-not-go-in", finding.Stop).With("inner", j.size(1)).With("outer", j.size(0)).With("fit", f.Text)
 		if ok {
-			hint = fmt.Sprintf("%s goes into %s", best, j.size(0))
+			n = n.With("best", best)
 		}
-		j.note("does-not-go-in", finding.Stop, fmt.Sprintf("%s pipe does not go into %s pipe: %s", j.size(1), j.size(0), f.Text), hint)
+		j.tell(n)
 	case fit.Sloppy, fit.Loose:
-		j.note("goes-in-loosely", finding.Warn, fmt.Sprintf("%s pipe in %s pipe: %s", j.size(1), j.size(0), f.Text), "1 in 1-1/4 and 2 in 2-1/2 slide well")
+		j.tell(j.about("goes-in-loosely", finding.Warn).With("inner", j.size(1)).With("outer", j.size(0)).With("fit", f.Text))
 	case fit.Tight:
-		j.note("try-a-pair", finding.Note, fmt.Sprintf("%s pipe in %s pipe: %s", j.size(1), j.size(0), f.Text), "take the pieces along when you buy")
+		j.tell(j.about("try-a-pair", finding.Note).With("inner", j.size(1)).With("outer", j.size(0)).With("fit", f.Text))
 	}
 	od := 2 * j.Fits.Radius(outer.Pipe)
 	least := j.b.Overlap
@@ -252,19 +285,19 @@ func (j *judge) telescope() {
 		least = 2 * od
 	}
 	oe, ie := &j.Graph.Edges[outer.Pipe], &j.Graph.Edges[inner.Pipe]
-	a, b := j.Solved.Points[oe.Ends[0]], j.Solved.Points[oe.Ends[1]]
+	a, b := j.Points[oe.Ends[0]], j.Points[oe.Ends[1]]
 	d := a.Toward(b)
-	along := func(n int) measure.Length { return dot(j.Solved.Points[n].Sub(a), d) }
-	off := func(n int) measure.Length { return j.Solved.Points[n].Distance(a.Along(d, along(n))) }
+	along := func(n int) measure.Length { return dot(j.Points[n].Sub(a), d) }
+	off := func(n int) measure.Length { return j.Points[n].Distance(a.Along(d, along(n))) }
 	if w := max(off(ie.Ends[0]), off(ie.Ends[1])); w > measure.Inch/32 {
-		j.note("not-in-line", finding.Stop, fmt.Sprintf("the two pipes of %s are not in line: %s off", j.b.ID, w.Round(measure.SixtyFourth)), "draw the inner pipe from the end of the outer one, along it")
+		j.tell(j.ofLink("not-in-line", finding.Stop).With("off", w))
 		return
 	}
 	lo, hi := min(along(ie.Ends[0]), along(ie.Ends[1])), max(along(ie.Ends[0]), along(ie.Ends[1]))
 	long := a.Distance(b)
 	overlap := min(hi, long) - max(lo, 0)
 	if overlap < least {
-		j.note("overlap", finding.Stop, fmt.Sprintf("the pipes of %s overlap by %s, and %s is the least", j.b.ID, max(0, overlap).Round(measure.SixtyFourth), least.Round(measure.SixtyFourth)), "two diameters of the outer pipe keep it straight: push it in farther, or take a longer piece")
+		j.tell(j.ofLink("overlap", finding.Stop).With("overlap", max(0, overlap)).With("least", least))
 	}
 	shows := (hi - lo) - overlap
 	most := (hi - lo) - least
@@ -279,6 +312,7 @@ func (j *judge) telescope() {
 		j.r.Words += fmt.Sprintf("; %d holes %s apart", j.r.Holes, j.b.Pitch)
 		if pin := j.b.Rod; pin > 0 {
 			j.r.Words += fmt.Sprintf(" for a %s pin at least %s long", pin, (od + measure.Inch/2).Round(measure.Inch/8))
+			j.need(1, "pin", pin, up(od+measure.Inch/2, measure.Inch/8), "through the outer pipe, with a quarter of an inch beyond it on each side")
 		}
 	}
 }
@@ -297,8 +331,9 @@ func (j *judge) tie() {
 	j.r.Length = j.r.Sum.Total()
 	n := max(1, j.b.Count)
 	j.r.Words = fmt.Sprintf("%d cable %s at least %s long", n, plural(n, "tie"), j.r.Length.Round(measure.Inch/4))
+	j.need(n, "cable tie", 0, up(j.r.Length, measure.Inch/4), "round both pipes, with its tail")
 	if j.r.Gap > measure.Inch/2 {
-		j.note("tie-gap", finding.Note, fmt.Sprintf("the pipes tied at %s are %s apart", j.b.ID, j.r.Gap.Round(measure.Inch/16)), "a tie holds pipes that touch; across a gap it lets them swing")
+		j.tell(j.ofLink("tie-gap", finding.Note).With("gap", j.r.Gap))
 	}
 }
 
@@ -317,9 +352,9 @@ func (j *judge) axle() {
 		if j.b.On[k].Node >= 0 {
 			j.r.Fit = &f
 			if f.Verdict == fit.Impossible {
-				j.note("rod-too-thick", finding.Stop, fmt.Sprintf("a %s axle does not pass the %s: %s", rod, j.name(j.b.On[k]), f.Text), "take a thinner axle or larger pipe")
+				j.tell(j.about("rod-too-thick", finding.Stop).With("rod", rod).With("on", j.thing(k)).With("fit", f.Text))
 			} else if f.Verdict == fit.Loose || f.Verdict == fit.Sloppy {
-				j.note("rod-loose", finding.Note, fmt.Sprintf("a %s axle in the %s: %s", rod, j.name(j.b.On[k]), f.Text), "let it run in a bushing, or in a snug piece of tube")
+				j.tell(j.about("rod-loose", finding.Note).With("rod", rod).With("on", j.thing(k)).With("fit", f.Text))
 			}
 		}
 	}
@@ -338,24 +373,31 @@ func (j *judge) axle() {
 	j.r.Sum = j.r.Sum.Plus("washers, four", 4*washer).Plus("hubs, two", 2*hub).Plus("nuts, two", 2*nut(rod)).Plus("two threads beyond each", 2*threads)
 	j.r.Length = j.r.Sum.Total()
 	j.r.Words = fmt.Sprintf("%s axle, %s long, four washers and two lock nuts", rod, j.r.Length.Round(measure.Inch/16))
+	j.need(1, "axle", rod, up(j.r.Length, measure.Inch/16), "across the frame, with washers, hubs and nuts at both ends")
+	j.need(4, "washer", rod, 0, "on both sides of each hub")
+	j.need(2, "lock nut", rod, 0, "one at each end of an axle")
+	if j.b.Spacer > 0 {
+		j.need(2, "spacer", rod, j.b.Spacer, "between hub and frame on each side")
+	}
 	if hub == 0 {
-		j.note("no-hub", finding.Question, fmt.Sprintf("how wide is the hub of the wheels on %s?", j.b.ID), "measure it through the bore; the axle's length rests on it")
+		j.tell(j.ofLink("no-hub", finding.Question))
 	}
 	if j.b.Wheel > 0 {
-		under := min(j.at[0][2], j.at[1][2]) - j.b.Wheel.Half() - j.Solved.Floor
+		j.need(2, "wheel", j.b.Wheel, 0, "one at each end of an axle")
+		under := min(j.at[0][2], j.at[1][2]) - j.b.Wheel.Half() - j.Floor
 		j.r.Gap = under
 		for k, out := range []measure.Dir{d.Neg(), d} {
 			p := j.at[k].Along(out, reach(k, out)+j.b.Spacer+washer+hub.Half())
 			j.r.Discs = append(j.r.Discs, Disc{p, d, j.b.Wheel, max(hub, measure.Inch/2), j.name(j.b.On[k]), j.b.On[k].Pipe >= 0})
-			if p[2] = j.Solved.Floor; under.Abs() <= measure.Inch/16 {
+			if p[2] = j.Floor; under.Abs() <= measure.Inch/16 {
 				j.r.Wheels = append(j.r.Wheels, p)
 			}
 		}
 		switch {
 		case under > measure.Inch/16:
-			j.note("wheels-hang", finding.Warn, fmt.Sprintf("the wheels on %s hang %s above the floor", j.b.ID, under.Round(measure.Inch/16)), "lower the axle, or take larger wheels; a cart that tips onto its wheels wants about an inch")
+			j.tell(j.ofLink("wheels-hang", finding.Warn).With("gap", under))
 		case under < -measure.Inch/16:
-			j.note("wheels-lift", finding.Note, fmt.Sprintf("the wheels on %s reach %s below the rest of the frame, which then stands on them", j.b.ID, (-under).Round(measure.Inch/16)), "raise the axle by that, or make the legs as much longer")
+			j.tell(j.ofLink("wheels-lift", finding.Note).With("gap", -under))
 		}
 		j.r.Words += fmt.Sprintf(", %s wheels", j.b.Wheel)
 	}
@@ -364,7 +406,7 @@ func (j *judge) axle() {
 func (j *judge) rod() {
 	rod := j.b.Rod
 	if rod == 0 {
-		j.note("no-rod", finding.Question, fmt.Sprintf("how thick is the rod of %s?", j.b.ID), "measure it across")
+		j.tell(j.ofLink("no-rod", finding.Question))
 		return
 	}
 	kind := catalog.Kind("")
@@ -376,9 +418,10 @@ func (j *judge) rod() {
 		size = j.Graph.Edges[j.Graph.Nodes[s.Node].Pipes[0].Pipe].Size
 	}
 	f := fit.Through(j.Catalog, rod, size, kind)
+	j.need(1, "rod or stake", rod, 0, "one where it is drawn")
 	j.r.Fit, j.r.Words = &f, fmt.Sprintf("a %s rod or stake in %s pipe: %s", rod, size, f.Text)
 	if f.Verdict == fit.Impossible {
-		j.note("rod-too-thick", finding.Stop, fmt.Sprintf("a %s rod does not go into the %s pipe of %s: %s", rod, size, j.b.ID, f.Text), "take a thinner rod or larger pipe")
+		j.tell(j.ofLink("rod-too-thick", finding.Stop).With("rod", rod).With("pipe", size).With("fit", f.Text))
 	}
 }
 
@@ -386,22 +429,24 @@ func (j *judge) clip() {
 	n := max(1, j.b.Count)
 	c, ok := fit.ClipFor(j.size(0))
 	if !ok {
-		j.note("no-clip", finding.Warn, fmt.Sprintf("no clip is known that grips %s pipe", j.size(0)), "take ties, or a screw through a sleeve")
+		j.tell(j.about("no-clip", finding.Warn).With("size", j.size(0)))
 		return
 	}
 	j.r.Words = fmt.Sprintf("%d %s, each %s", n, plural(n, "clip"), c.Text)
+	j.made(n, "clip", j.size(0), j.b.Length, "cut from pipe: "+c.Text)
 }
 
 func (j *judge) sleeve() {
 	size := j.b.Size
 	if size == "" {
-		j.note("no-sleeve", finding.Question, fmt.Sprintf("of what size is the sleeve of %s?", j.b.ID), "name a larger pipe")
+		j.tell(j.ofLink("no-sleeve", finding.Question))
 		return
 	}
 	f := fit.Pipe(j.Catalog, j.size(0), size)
+	j.made(max(1, j.b.Count), "sleeve", size, j.b.Length, "a piece of larger pipe")
 	j.r.Fit, j.r.Words = &f, fmt.Sprintf("a sleeve of %s pipe on %s: %s", size, j.size(0), f.Text)
 	if f.Verdict == fit.Impossible {
-		j.note("does-not-go-in", finding.Stop, fmt.Sprintf("%s pipe does not go into a sleeve of %s pipe: %s", j.size(0), size, f.Text), "take a larger sleeve, or a slit one as a clip")
+		j.tell(j.about("does-not-go-in", finding.Stop).With("inner", j.size(0)).With("outer", size).With("sleeve", "sleeve").With("fit", f.Text))
 	}
 }
 

@@ -1,6 +1,7 @@
 package link_test
 
 import (
+	"context"
 	"fmt"
 	"testing"
 
@@ -8,12 +9,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sturdyelbow/core/catalog"
-	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/frame/frametest"
-	"sturdyelbow/core/layout"
 	"sturdyelbow/core/link"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
 )
 
 // upright is a document of posts 30 high, so far from the first in depth, each
@@ -39,13 +39,11 @@ func upright(links []frame.Link, away ...float64) *frametest.Document {
 }
 
 func judge(d *frametest.Document) ([]link.Report, []string, error) {
-	g, err := frame.Expand(d.Now())
+	b, err := model.Build(context.Background(), d.Now(), catalog.Typical(), measure.Inch/16, 0)
 	if err != nil {
 		return nil, nil, err
 	}
-	s := layout.Locate(g, nil, nil)
-	fits := fitting.Resolve(g, catalog.Typical(), s.Tangents)
-	all, fs := link.Judge(link.Frame{Graph: g, Solved: s, Fits: fits, Catalog: catalog.Typical()})
+	all, fs := link.Judge(b)
 	var codes []string
 	for _, f := range fs {
 		codes = append(codes, f.Code)
@@ -53,12 +51,12 @@ func judge(d *frametest.Document) ([]link.Report, []string, error) {
 	return all, codes, nil
 }
 
-func on(pipe int, at float64) frame.Spot {
-	return frame.Spot{Pipe: fmt.Sprint("post", pipe), At: measure.FromInches(at)}
+func on(pipe int, at float64) frame.Anchor {
+	return frame.Anchor{Pipe: fmt.Sprint("post", pipe), At: measure.FromInches(at)}
 }
 
 func ExampleJudge() {
-	d := upright([]frame.Link{{ID: "bolt", Kind: frame.Pivot, Rod: measure.Inch / 4, On: []frame.Spot{on(0, 15), on(1, 15)}, Fold: 90}}, 0, 1.05)
+	d := upright([]frame.Link{{ID: "bolt", Kind: frame.Pivot, Rod: measure.Inch / 4, On: []frame.Anchor{on(0, 15), on(1, 15)}, Fold: 90}}, 0, 1.05)
 	all, _, _ := judge(d)
 	fmt.Println(all[0].Words)
 	for _, s := range all[0].States {
@@ -73,7 +71,7 @@ func ExampleJudge() {
 // A third post an inch and a half beyond the second, that the turning one does
 // not reach; one in its own plane that it does.
 func TestWhatTurnsHitsWhatIsInItsPlane(t *testing.T) {
-	bolt := frame.Link{ID: "bolt", Kind: frame.Pivot, Rod: measure.Inch / 4, On: []frame.Spot{on(0, 15), on(1, 15)}, Fold: 90}
+	bolt := frame.Link{ID: "bolt", Kind: frame.Pivot, Rod: measure.Inch / 4, On: []frame.Anchor{on(0, 15), on(1, 15)}, Fold: 90}
 	all, codes, err := judge(upright([]frame.Link{bolt}, 0, 1.05, 2.6))
 	require.NoError(t, err)
 	assert.Empty(t, all[0].Hits)
@@ -95,19 +93,19 @@ func TestWhatTurnsHitsWhatIsInItsPlane(t *testing.T) {
 
 func TestLinksThatCannotBe(t *testing.T) {
 	for code, l := range map[string]frame.Link{
-		"pivot-gap":    {ID: "l", Kind: frame.Pivot, On: []frame.Spot{on(0, 15), on(1, 15)}},
-		"bolt-thick":   {ID: "l", Kind: frame.Pivot, Rod: measure.Inch / 2, On: []frame.Spot{on(0, 15), on(1, 15)}},
-		"off-the-pipe": {ID: "l", Kind: frame.Clip, On: []frame.Spot{on(0, 90)}},
-		"tie-gap":      {ID: "l", Kind: frame.Tie, On: []frame.Spot{on(0, 1), on(1, 1)}},
-		"not-in-line":  {ID: "l", Kind: frame.Telescope, On: []frame.Spot{on(0, 0), on(1, 0)}},
-		"no-rod":       {ID: "l", Kind: frame.Rod, On: []frame.Spot{{Joint: "low0"}}},
-		"no-sleeve":    {ID: "l", Kind: frame.Sleeve, On: []frame.Spot{on(0, 5)}},
+		"pivot-gap":    {ID: "l", Kind: frame.Pivot, On: []frame.Anchor{on(0, 15), on(1, 15)}},
+		"bolt-thick":   {ID: "l", Kind: frame.Pivot, Rod: measure.Inch / 2, On: []frame.Anchor{on(0, 15), on(1, 15)}},
+		"off-the-pipe": {ID: "l", Kind: frame.Clip, On: []frame.Anchor{on(0, 90)}},
+		"tie-gap":      {ID: "l", Kind: frame.Tie, On: []frame.Anchor{on(0, 1), on(1, 1)}},
+		"not-in-line":  {ID: "l", Kind: frame.Telescope, On: []frame.Anchor{on(0, 0), on(1, 0)}},
+		"no-rod":       {ID: "l", Kind: frame.Rod, On: []frame.Anchor{{Joint: "low0"}}},
+		"no-sleeve":    {ID: "l", Kind: frame.Sleeve, On: []frame.Anchor{on(0, 5)}},
 	} {
 		_, codes, err := judge(upright([]frame.Link{l}, 0, 3))
 		require.NoError(t, err, code)
 		assert.Contains(t, codes, code)
 	}
-	for _, l := range []frame.Link{{Kind: frame.Tie}, {ID: "l", Kind: "glue", On: []frame.Spot{on(0, 1)}}, {ID: "l", Kind: frame.Tie, On: []frame.Spot{on(0, 1)}}, {ID: "l", Kind: frame.Rod, On: []frame.Spot{{Pipe: "none"}}}, {ID: "l", Kind: frame.Rod, On: []frame.Spot{{Joint: "none"}}}, {ID: "l", Kind: frame.Rod, On: []frame.Spot{{}}}, {ID: "l", Kind: frame.Rod, On: []frame.Spot{{Pipe: "post0", From: "high1"}}}} {
+	for _, l := range []frame.Link{{Kind: frame.Tie}, {ID: "l", Kind: "glue", On: []frame.Anchor{on(0, 1)}}, {ID: "l", Kind: frame.Tie, On: []frame.Anchor{on(0, 1)}}, {ID: "l", Kind: frame.Rod, On: []frame.Anchor{{Pipe: "none"}}}, {ID: "l", Kind: frame.Rod, On: []frame.Anchor{{Joint: "none"}}}, {ID: "l", Kind: frame.Rod, On: []frame.Anchor{{}}}, {ID: "l", Kind: frame.Rod, On: []frame.Anchor{{Pipe: "post0", From: "high1"}}}} {
 		_, _, err := judge(upright([]frame.Link{l}, 0, 3))
 		assert.Error(t, err)
 	}

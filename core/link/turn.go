@@ -1,7 +1,6 @@
 package link
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
@@ -14,20 +13,19 @@ type capsule struct {
 	name   string
 	pipe   int // -1: a fitting
 	joint  int
-	a, b   [3]float64
+	a, b   measure.Dir
 	radius float64
 }
 
 func (j *judge) capsules() (all []capsule) {
-	at := func(p measure.Point) [3]float64 { return [3]float64{p[0].Inches(), p[1].Inches(), p[2].Inches()} }
 	for i := range j.Graph.Edges {
 		e := &j.Graph.Edges[i]
-		points := []measure.Point{j.Solved.Points[e.Ends[0]], j.Solved.Points[e.Ends[1]]}
-		if c := j.Solved.Curves[i]; c != nil {
+		points := []measure.Point{j.Points[e.Ends[0]], j.Points[e.Ends[1]]}
+		if c := j.Curves[i]; c != nil {
 			points = c.Sample(17)
 		}
 		for k := 1; k < len(points); k++ {
-			all = append(all, capsule{e.ID, i, -1, at(points[k-1]), at(points[k]), j.Fits.Radius(i).Inches()})
+			all = append(all, capsule{e.ID, i, -1, points[k-1].Inches(), points[k].Inches(), j.Fits.Radius(i).Inches()})
 		}
 	}
 	for i := range j.Fits.Joints {
@@ -35,7 +33,7 @@ func (j *judge) capsules() (all []capsule) {
 		if jt.Kind == "" || len(jt.Ports) == 0 {
 			continue
 		}
-		p := at(j.Solved.Points[i])
+		p := j.Points[i].Inches()
 		all = append(all, capsule{jt.ID, -1, i, p, p, jt.Body.Inches() / 2})
 	}
 	return all
@@ -72,7 +70,7 @@ const touching = 0.05
 func (j *judge) turn(pipe int, centre measure.Point, axis measure.Dir) {
 	pipes, joints := j.moving(pipe)
 	if s := j.b.On[0]; s.Pipe >= 0 && pipes[s.Pipe] || s.Node >= 0 && joints[s.Node] {
-		j.note("cannot-turn", finding.Warn, fmt.Sprintf("what is held at %s hangs together elsewhere too, so that nothing turns", j.b.ID), "take the pipe away that joins them, or leave the bolt out")
+		j.tell(j.ofLink("cannot-turn", finding.Warn))
 		return
 	}
 	for i := range j.Graph.Edges {
@@ -81,7 +79,7 @@ func (j *judge) turn(pipe int, centre measure.Point, axis measure.Dir) {
 		}
 	}
 	all := j.capsules()
-	c := [3]float64{centre[0].Inches(), centre[1].Inches(), centre[2].Inches()}
+	c := centre.Inches()
 	moves := func(x *capsule) bool { return x.pipe >= 0 && pipes[x.pipe] || x.joint >= 0 && joints[x.joint] }
 	at := func(angle float64) []capsule {
 		out := slices.Clone(all)
@@ -119,7 +117,7 @@ func (j *judge) turn(pipe int, centre measure.Point, axis measure.Dir) {
 	}
 	if len(j.r.Hits) > 0 {
 		h := j.r.Hits[0]
-		j.note("fold-hits", finding.Warn, fmt.Sprintf("folding at %s, %s meets %s after %.0f°", j.b.ID, h.Parts[0], h.Parts[1], math.Abs(h.Angle)), "fold it less, move the bolt, or stack the parts farther out of plane")
+		j.tell(j.ofLink("fold-hits", finding.Warn).With("hit", []finding.Subject{j.named(h.Parts[0]), j.named(h.Parts[1])}).With("angle", finding.Degrees(math.Abs(h.Angle))))
 	}
 }
 
@@ -128,12 +126,12 @@ func (j *judge) turn(pipe int, centre measure.Point, axis measure.Dir) {
 const pairsAtOnce = 30_000
 
 // within leaves out what stands beyond the reach of what turns.
-func within(all []capsule, c [3]float64, moves func(*capsule) bool) []capsule {
+func within(all []capsule, c measure.Dir, moves func(*capsule) bool) []capsule {
 	at := capsule{a: c, b: c}
 	reach := 0.0
 	for i := range all {
 		if x := &all[i]; moves(x) {
-			for _, end := range [][3]float64{x.a, x.b} {
+			for _, end := range []measure.Dir{x.a, x.b} {
 				reach = max(reach, distance(&at, &capsule{a: end, b: end})+x.radius)
 			}
 		}
@@ -163,20 +161,16 @@ func overlaps(all []capsule, moves, near func(*capsule) bool) (pairs [][2]string
 	return pairs
 }
 
-func rotate(p, c [3]float64, axis measure.Dir, degrees float64) [3]float64 {
+func rotate(p, c measure.Dir, axis measure.Dir, degrees float64) measure.Dir {
 	sin, cos := math.Sincos(degrees * math.Pi / 180)
-	v := measure.Dir{p[0] - c[0], p[1] - c[1], p[2] - c[2]}
+	v := p.Sub(c)
 	x, d := axis.Cross(v), axis.Dot(v)
-	var out [3]float64
-	for i := range out {
-		out[i] = c[i] + v[i]*cos + x[i]*sin + axis[i]*d*(1-cos)
-	}
-	return out
+	return c.Plus(cos, v).Plus(sin, x).Plus(d*(1-cos), axis)
 }
 
 // packed is the size of the smallest box round some members, laid down by
 // turning them about an axis: what is folded is carried as it lies best.
-func packed(all []capsule, c [3]float64, axis measure.Dir) (best [3]measure.Length) {
+func packed(all []capsule, c measure.Dir, axis measure.Dir) (best [3]measure.Length) {
 	least := math.Inf(1)
 	for angle := 0.0; angle < 180; angle += hitStep {
 		turned := slices.Clone(all)
@@ -197,8 +191,8 @@ func box(all []capsule) (size [3]measure.Length) {
 		lo, hi := math.Inf(1), math.Inf(-1)
 		for i := range all {
 			c := &all[i]
-			d := [3]float64{c.b[0] - c.a[0], c.b[1] - c.a[1], c.b[2] - c.a[2]}
-			n := math.Sqrt(d[0]*d[0] + d[1]*d[1] + d[2]*d[2])
+			d := c.b.Sub(c.a)
+			n := math.Sqrt(d.Dot(d))
 			side := c.radius // a fitting counts all round, a pipe's flat end does not
 			if n > 0 {
 				side *= math.Sqrt(max(0, 1-d[a]*d[a]/n/n))
@@ -214,28 +208,13 @@ func box(all []capsule) (size [3]measure.Length) {
 
 // distance is how far the lines of two members are apart.
 func distance(x, y *capsule) float64 {
-	sub := func(p, q [3]float64) measure.Dir { return measure.Dir{p[0] - q[0], p[1] - q[1], p[2] - q[2]} }
-	u, v, w := sub(x.b, x.a), sub(y.b, y.a), sub(x.a, y.a)
-	a, b, c, d, e := u.Dot(u), u.Dot(v), v.Dot(v), u.Dot(w), v.Dot(w)
-	clamp := func(t float64) float64 { return min(1, max(0, t)) }
-	s, t := 0.0, 0.0
-	switch den := a*c - b*b; {
-	case a == 0 && c == 0:
-	case a == 0:
-		t = clamp(e / c)
-	case c == 0:
-		s = clamp(-d / a)
-	default:
-		if den > 1e-12 {
-			s = clamp((b*e - c*d) / den)
-		}
-		t = clamp((b*s + e) / c)
-		s = clamp((b*t - d) / a)
+	return measure.SegmentsApart([2]measure.Dir{x.a, x.b}, [2]measure.Dir{y.a, y.b})
+}
+
+// named is the pipe or the joint of an id.
+func (j *judge) named(id string) finding.Subject {
+	if j.Graph.Edge(id) >= 0 {
+		return finding.Subject{Kind: finding.Pipe, ID: id}
 	}
-	var sum float64
-	for i := range u {
-		g := w[i] + s*u[i] - t*v[i]
-		sum += g * g
-	}
-	return math.Sqrt(sum)
+	return finding.Subject{Kind: finding.Joint, ID: id}
 }

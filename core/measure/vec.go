@@ -5,8 +5,8 @@ import "math"
 // Point is a position: x to the right, y away from the viewer, z up.
 type Point [3]Length
 
-// Dir is a direction or a turn's axis: a vector without unit, normally of
-// length one.
+// Dir is a vector without a unit: a direction or a turn's axis, which has length one, or
+// a place in inches where the geometry of solids asks for one.
 type Dir [3]float64
 
 // Add gives p + q.
@@ -47,6 +47,39 @@ func (d Dir) Dot(e Dir) float64 { return d[0]*e[0] + d[1]*e[1] + d[2]*e[2] }
 // Cross is the vector product.
 func (d Dir) Cross(e Dir) Dir {
 	return Dir{d[1]*e[2] - d[2]*e[1], d[2]*e[0] - d[0]*e[2], d[0]*e[1] - d[1]*e[0]}
+}
+
+// Sub gives d − e.
+func (d Dir) Sub(e Dir) Dir { return Dir{d[0] - e[0], d[1] - e[1], d[2] - e[2]} }
+
+// Plus gives d + k e.
+func (d Dir) Plus(k float64, e Dir) Dir { return Dir{d[0] + k*e[0], d[1] + k*e[1], d[2] + k*e[2]} }
+
+// Inches gives a position as a vector in inches.
+func (p Point) Inches() Dir { return Dir{p[0].Inches(), p[1].Inches(), p[2].Inches()} }
+
+// SegmentsApart is how far two straight segments are from each other, each given by its
+// ends; one of no length is a point.
+func SegmentsApart(a, b [2]Dir) float64 {
+	u, v, w := a[1].Sub(a[0]), b[1].Sub(b[0]), a[0].Sub(b[0])
+	uu, uv, vv, uw, vw := u.Dot(u), u.Dot(v), v.Dot(v), u.Dot(w), v.Dot(w)
+	clamp := func(t float64) float64 { return min(1, max(0, t)) }
+	s, t := 0.0, 0.0 // where on each the nearest points are
+	switch den := uu*vv - uv*uv; {
+	case uu == 0 && vv == 0:
+	case uu == 0:
+		t = clamp(vw / vv)
+	case vv == 0:
+		s = clamp(-uw / uu)
+	default:
+		if den > 1e-12*uu*vv {
+			s = clamp((uv*vw - vv*uw) / den)
+		}
+		t = clamp((uv*s + vw) / vv)
+		s = clamp((uv*t - uw) / uu)
+	}
+	d := w.Plus(s, u).Plus(-t, v)
+	return math.Sqrt(d.Dot(d))
 }
 
 // Neg is the opposite direction.

@@ -248,7 +248,7 @@ func TestWhatGaveWayIsOfferedBack(t *testing.T) {
 	require.NoError(t, h.do(&edit.Walk{From: "j2", Line: "up 23 1/2 cut"}, "meet j4", "size s2"))
 	told := h.finding("gave-way")
 	assert.Equal(t, `24 cut length of p2 is 23 1/2": it gave way to 23 1/2 cut of p4`, told.Text)
-	assert.Equal(t, []string{"p2"}, told.Subject)
+	assert.Equal(t, "p2", told.Subject())
 	require.NoError(t, h.do(&edit.Delete{Pipes: []string{"p4"}}))
 	require.Len(t, h.last.Offers, 1)
 	assert.Equal(t, "24 cut length of p2 holds again", h.last.Offers[0].Label)
@@ -299,7 +299,7 @@ func TestAContradictionWithoutAGestureGivesItsChoices(t *testing.T) {
 	assert.Equal(t, "24", h.cuts()["p2"], "said first")
 	assert.Equal(t, "23", h.cuts()["p3"], "the bar was said last: it slopes")
 	f := h.finding("sizes-contradict")
-	assert.Contains(t, f.Text, "24 cut of p2")
+	assert.Equal(t, `A (top) straight across cannot hold with A (bottom) straight across, 24 cut of B (left), 23 cut of C (right) (1"): the last said gives way`, f.Text)
 	require.NotEmpty(t, f.Fixes)
 	for _, fix := range f.Fixes {
 		var way edit.Edit
@@ -326,7 +326,7 @@ func TestABodyThatPassesASizeIsTold(t *testing.T) {
 	h.lines("j2: down 6 cut capped")
 	require.Len(t, h.last.Offers, 1, "%v", h.last.Also)
 	f := h.finding("size-passed")
-	assert.Contains(t, f.Text, "j5 stands lower")
+	assert.Contains(t, f.Text, "j5 (lower right corner) stands lower")
 	require.Len(t, f.Fixes, 1)
 	assert.Equal(t, before.Sizes[1].Out, h.plan().Frames[0].Sizes[1].Out, "it holds as typed")
 	require.NoError(t, h.do(h.last.Offers[0].Edit.Gesture))

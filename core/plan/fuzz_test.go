@@ -206,7 +206,7 @@ func withinLimits(t require.TestingT, doc []byte) (took time.Duration, planned b
 		require.ErrorAs(t, err, &ValidationError{})
 		return took, false
 	}
-	require.LessOrEqual(t, p.Frames[0].solved.Work, (settleRounds+1)*constraint.MaxWork)
+	require.LessOrEqual(t, p.Frames[0].built.Work, 13*constraint.MaxWork)
 	for _, m := range p.Pipe {
 		require.LessOrEqual(t, m.Stock.Nodes, mostNodes)
 	}

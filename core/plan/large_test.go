@@ -11,6 +11,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/measure"
 )
 
@@ -53,16 +54,7 @@ func lattice(n, m int) frame.Document {
 func BenchmarkFrameOf500(b *testing.B) {
 	d := lattice(17, 16)
 	for range b.N {
-		p := &Plan{Step: DefaultStep}
-		f, err := p.frame(context.Background(), &d, nil, catalog.Typical(), 0)
-		if err != nil {
-			b.Fatal(err)
-		}
-		p.Frames = []Frame{f.Frame}
-		p.Frames[0].Copies = 1
-		p.makeCutLines()
-		p.countFittings()
-		p.join(catalog.Typical())
+		f := planned(b, d, "")
 		if len(f.Pipes) < 500 {
 			b.Fatal(len(f.Pipes))
 		}
@@ -139,16 +131,25 @@ func row(n, wrong int) frame.Document {
 	return frame.Document{Format: frame.Format, Name: "Row", Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Root: def}
 }
 
+// planned is a frame with everything of its plan but the purchase; want is the code of a
+// finding that it must have.
+func planned(b *testing.B, d frame.Document, want string) *Frame {
+	job := Job{Frames: []FrameUse{{Document: d, Copies: 1}}}
+	shop, p := ExampleShop(), &Plan{Step: DefaultStep}
+	if err := p.build(context.Background(), &job, &shop, catalog.Typical()); err != nil {
+		b.Fatal(err)
+	}
+	p.Joinery = joinery.Count(catalog.Typical(), p.insertions())
+	p.say()
+	if want != "" && !slices.ContainsFunc(p.Findings, func(f finding.Finding) bool { return f.Code == want }) {
+		b.Fatal("nothing of ", want)
+	}
+	return &p.Frames[0]
+}
+
 func benchmarkFrame(b *testing.B, d frame.Document, want string) {
 	for range b.N {
-		p := &Plan{Step: DefaultStep}
-		f, err := p.frame(context.Background(), &d, nil, catalog.Typical(), 0)
-		if err != nil {
-			b.Fatal(err)
-		}
-		if want != "" && !slices.ContainsFunc(f.findings, func(f finding.Finding) bool { return f.Code == want }) {
-			b.Fatal("nothing of ", want)
-		}
+		planned(b, d, want)
 	}
 }
 

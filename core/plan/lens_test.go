@@ -13,6 +13,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/procure"
 	"sturdyelbow/core/starter"
 	"sturdyelbow/core/wireframe"
 )
@@ -148,7 +149,7 @@ func TestTheFixForTooLongAPipeIsALongerStick(t *testing.T) {
 func TestEveryToolIsCounted(t *testing.T) {
 	p := make1(t, build(t, "jump", nil))
 	require.Len(t, p.Tools, len(plan.Tools()))
-	by := map[measure.Length]plan.ToolCount{}
+	by := map[measure.Length]procure.ToolCount{}
 	for _, c := range p.Tools {
 		if d, ok := by[c.Kerf]; ok {
 			assert.Equal(t, d.Sticks, c.Sticks)

@@ -26,10 +26,10 @@ var cart = Starter{
 			d.run(s+" leg", s+" front", s+" back", s+" bar").run(s+" back", s+" stub")
 		}
 		d.run("left front", "right front").run("left back", "right back").run("left bar", "right bar")
-		spot := func(s string) frame.Spot {
-			return frame.Spot{Pipe: pipe(s+" back", s+" stub").ID, From: s + " back", At: 4 * measure.Inch}
+		spot := func(s string) frame.Anchor {
+			return frame.Anchor{Pipe: pipe(s+" back", s+" stub").ID, From: s + " back", At: 4 * measure.Inch}
 		}
-		d.Links = []frame.Link{{ID: "axle", Kind: frame.Axle, On: []frame.Spot{spot("left"), spot("right")}, Rod: measure.Inch / 2, Wheel: a.lengths["wheel"].Value, Hub: a.lengths["hub"].Value, Spacer: measure.Inch / 2}}
+		d.Links = []frame.Link{{ID: "axle", Kind: frame.Axle, On: []frame.Anchor{spot("left"), spot("right")}, Rod: measure.Inch / 2, Wheel: a.lengths["wheel"].Value, Hub: a.lengths["hub"].Value, Spacer: measure.Inch / 2}}
 		return frame.Document{Root: d.definition()}
 	},
 }
@@ -74,7 +74,7 @@ var sling = Starter{
 		}
 		for _, s := range []string{"left", "right"} {
 			d.Links = append(d.Links, frame.Link{ID: s + " bolt", Kind: frame.Pivot, Rod: measure.Inch / 4, Fold: foldOf(s, lean),
-				On: []frame.Spot{{Pipe: "outer/" + pipe(s+" foot", s+" top").ID, At: leg.Half()}, {Pipe: "inner/" + pipe(s+" low", s+" top").ID, At: leg.Half() - 4*measure.Inch}}})
+				On: []frame.Anchor{{Pipe: "outer/" + pipe(s+" foot", s+" top").ID, At: leg.Half()}, {Pipe: "inner/" + pipe(s+" low", s+" top").ID, At: leg.Half() - 4*measure.Inch}}})
 		}
 		return frame.Document{Root: d.definition(), Groups: []frame.Definition{part("outer", "Outer frame", inner+2*stack, leg, false), part("inner", "Inner frame", inner, short, true)}}
 	},
@@ -110,7 +110,7 @@ var telescope = Starter{
 		g := onto(axis(origin("x")), axis(origin("y")), axis(origin("top"), at("end", back(a.from("leg", "top"))), at("in", in), at("foot", back(a.from("out", "end")))))
 		g.put(frame.OpenEnd, "top", "x", "y", "top").put(frame.FreeEnd, "end", "x", "y", "end", "in", "x", "y", "in").put(frame.CappedEnd, "foot", "x", "y", "foot")
 		g.run("top", "end").run("in", "foot").last(func(p *frame.Pipe) { p.Size = inner })
-		g.Links = []frame.Link{{ID: "slide", Kind: frame.Telescope, On: []frame.Spot{{Pipe: g.Pipes[0].ID}, {Pipe: g.Pipes[1].ID}}, Pitch: a.lengths["hole"].Value, Rod: measure.Inch / 4}}
+		g.Links = []frame.Link{{ID: "slide", Kind: frame.Telescope, On: []frame.Anchor{{Pipe: g.Pipes[0].ID}, {Pipe: g.Pipes[1].ID}}, Pitch: a.lengths["hole"].Value, Rod: measure.Inch / 4}}
 		d := onto(axis(origin("left"), at("right", a.from("width", "left"))), axis(origin("front"), at("back", a.from("depth", "front"))), axis(origin("top")))
 		corners := [][2]string{{"left", "front"}, {"right", "front"}, {"right", "back"}, {"left", "back"}}
 		for i, c := range corners {

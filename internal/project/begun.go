@@ -11,7 +11,6 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layer"
 	"sturdyelbow/core/measure"
-	"sturdyelbow/core/plan"
 	"sturdyelbow/core/starter"
 )
 
@@ -57,18 +56,16 @@ func (p *Project) driven() bool { return p.Starter != nil && !p.Starter.Own }
 // place in it now.
 func told(made starter.Made) (fs []finding.Finding) {
 	if len(made.Aside) > 0 {
-		words := wordsOf(made.Aside)
-		f := finding.Finding{Code: "set-aside", Severity: finding.Note, Subject: []string{},
-			Text: "set aside for now: " + words, Hint: "what it hangs on is not there; it comes back with it"}
-		if missing := made.Aside.Missing(made.Document); len(missing) > 0 {
-			f.Hint = fmt.Sprintf("it hangs on %s, which %s not there now, and comes back with %s", few(missing), verb(len(missing), "is", "are"), verb(len(missing), "it", "them"))
+		f := finding.New("set-aside", finding.Note).With("what", wordsOf(made.Aside))
+		missing := made.Aside.Missing(made.Document)
+		f = f.With("waits", len(missing))
+		if len(missing) > 0 {
+			f = f.With("on", few(missing))
 		}
-		f.Fixes = []finding.Fix{plan.GestureFix("Let it go", edit.Edit{Gesture: &edit.LetGo{}})}
-		fs = append(fs, f)
+		fs = append(fs, f.Fixed(edit.Fix("Let it go", edit.Edit{Gesture: &edit.LetGo{}})))
 	}
 	if len(made.Lost) > 0 {
-		fs = append(fs, finding.Finding{Code: "starter-lost", Severity: finding.Note, Subject: []string{},
-			Text: strings.Join(made.Lost, ", ") + ": the starter has it, and what it would run to was taken away", Hint: "run it anew by hand if it is wanted"})
+		fs = append(fs, finding.New("starter-lost", finding.Note).With("what", strings.Join(made.Lost, ", ")))
 	}
 	return fs
 }
@@ -94,13 +91,6 @@ func few(all []string) string {
 		return strings.Join(all[:most], ", ") + fmt.Sprintf(" and %d more", n)
 	}
 	return listed(all)
-}
-
-func verb(n int, one, many string) string {
-	if n == 1 {
-		return one
-	}
-	return many
 }
 
 // ownFrame is the answer by which a builder goes on with a frame of their own.

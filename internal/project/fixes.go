@@ -20,14 +20,20 @@ const inDocument = "/frames/0/document/sizes/"
 // stay as they are.
 func (p *Project) Adopt(doc *frame.Document, all []finding.Finding) {
 	for i := range all {
-		kept := all[i].Fixes[:0:0]
-		for _, f := range all[i].Fixes {
-			if p.adopt(doc, &f) {
-				kept = append(kept, f)
-			}
+		all[i].Fixes = p.adopted(doc, all[i].Fixes)
+		for k := range all[i].Cases {
+			all[i].Cases[k].Fixes = p.adopted(doc, all[i].Cases[k].Fixes)
 		}
-		all[i].Fixes = kept
 	}
+}
+
+func (p *Project) adopted(doc *frame.Document, fixes []finding.Fix) (kept []finding.Fix) {
+	for _, f := range fixes {
+		if p.adopt(doc, &f) {
+			kept = append(kept, f)
+		}
+	}
+	return kept
 }
 
 func (p *Project) adopt(doc *frame.Document, f *finding.Fix) bool {

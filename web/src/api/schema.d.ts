@@ -320,7 +320,7 @@ export interface components {
     schemas: {
         About: {
             name: string;
-            tools: components["schemas"]["PlanTool"][];
+            tools: components["schemas"]["ShopTool"][];
             version: string;
         };
         BoughtOne: {
@@ -332,6 +332,35 @@ export interface components {
             name: string;
             /** Format: int64 */
             sticks: number;
+        };
+        Budget: {
+            /** Format: int64 */
+            asks: number;
+            balance: components["schemas"]["BudgetBalance"][];
+            items: components["schemas"]["ReadingItem"][];
+            lines: components["schemas"]["BudgetLine"][];
+        };
+        BudgetBalance: {
+            /** Format: int64 */
+            bought: number;
+            /** Format: int64 */
+            ends: number;
+            /** Format: int64 */
+            net: number;
+            size: string;
+            /** Format: int64 */
+            sockets: number;
+        };
+        BudgetLine: {
+            /** Format: int64 */
+            have: number;
+            kind?: string;
+            /** Format: int64 */
+            length?: number;
+            size: string;
+            /** Format: int64 */
+            used: number;
+            what: string;
         };
         Card: {
             /** Format: int64 */
@@ -429,6 +458,8 @@ export interface components {
             /** Format: int64 */
             count: number;
             /** Format: int64 */
+            diameter?: number;
+            /** Format: int64 */
             each: number;
             example: boolean;
             kind?: string;
@@ -438,12 +469,16 @@ export interface components {
             /** Format: int64 */
             ounces?: number;
             priced: boolean;
+            rule: string;
             size?: string;
+            unit: string;
             ware: string;
         };
         CostPrice: {
             /** Format: int64 */
             amount: number;
+            /** Format: int64 */
+            diameter?: number;
             example?: boolean;
             kind?: string;
             /** Format: int64 */
@@ -765,7 +800,7 @@ export interface components {
         EditRequest: {
             edit: components["schemas"]["Edit"];
             project: components["schemas"]["Project"];
-            shop?: components["schemas"]["PlanShop"];
+            shop?: components["schemas"]["Shop"];
         };
         EditResize: {
             pipe: string;
@@ -843,6 +878,15 @@ export interface components {
             size?: string;
             until?: string;
         };
+        EnvelopeCheckedClearance: {
+            fits: boolean;
+            id: string;
+            joint?: string;
+            kind: string;
+            size: number[];
+            slack: number[];
+            words: string;
+        };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
             location?: string;
@@ -885,14 +929,22 @@ export interface components {
             type: string;
         };
         Finding: {
+            cases?: components["schemas"]["FindingCase"][];
             code: string;
-            figures?: components["schemas"]["FindingFigure"][];
+            figures: components["schemas"]["FindingFigure"][];
             fixes?: components["schemas"]["FindingFix"][];
             /** Format: int64 */
             frame: number;
             hint: string;
             severity: string;
-            subject: string[];
+            subjects: components["schemas"]["FindingSubject"][];
+            text: string;
+        };
+        FindingCase: {
+            figures: components["schemas"]["FindingFigure"][];
+            fixes?: components["schemas"]["FindingFix"][];
+            hint: string;
+            subjects: components["schemas"]["FindingSubject"][];
             text: string;
         };
         FindingEdit: {
@@ -900,12 +952,21 @@ export interface components {
             value: unknown;
         };
         FindingFigure: {
-            label: string;
-            text: string;
+            name: string;
+            text?: string;
+            things?: components["schemas"]["FindingSubject"][];
+            unit: string;
+            /** Format: double */
+            value?: number;
         };
         FindingFix: {
             edits: components["schemas"]["FindingEdit"][];
             label: string;
+        };
+        FindingSubject: {
+            group?: string;
+            id: string;
+            kind: string;
         };
         Fit: {
             /** Format: int64 */
@@ -1006,6 +1067,19 @@ export interface components {
             /** Format: int64 */
             stop: number;
         };
+        FrameAnchor: {
+            /** Format: double */
+            angle?: number;
+            /** Format: int64 */
+            at?: number;
+            datum?: string;
+            from?: string;
+            joint?: string;
+            pipe?: string;
+            side?: string;
+            text?: string;
+            unit?: string;
+        };
         FrameArray: {
             /** Format: int64 */
             axis: number;
@@ -1094,7 +1168,7 @@ export interface components {
             kind: string;
             /** Format: int64 */
             length?: number;
-            on: components["schemas"]["FrameSpot"][];
+            on: components["schemas"]["FrameAnchor"][];
             /** Format: int64 */
             overlap?: number;
             /** Format: int64 */
@@ -1179,13 +1253,6 @@ export interface components {
             unit?: string;
             /** Format: int64 */
             value: number;
-        };
-        FrameSpot: {
-            /** Format: int64 */
-            at?: number;
-            from?: string;
-            joint?: string;
-            pipe?: string;
         };
         FrameSpring: {
             bow?: number[];
@@ -1342,6 +1409,8 @@ export interface components {
             /** Format: int64 */
             length?: number;
             moves?: string[];
+            needs?: components["schemas"]["MaterialLine"][];
+            out?: number[];
             range?: number[];
             states?: components["schemas"]["LinkState"][];
             sum?: components["schemas"]["WhyTerm"][];
@@ -1354,6 +1423,28 @@ export interface components {
             name: string;
             size: number[];
         };
+        MaterialLine: {
+            /** Format: int64 */
+            diameter?: number;
+            kind?: string;
+            /** Format: int64 */
+            length?: number;
+            /** Format: int64 */
+            ounces?: number;
+            /** Format: int64 */
+            quantity: number;
+            rule: string;
+            size?: string;
+            unit: string;
+            ware: string;
+            where: components["schemas"]["MaterialPlace"][];
+        };
+        MaterialPlace: {
+            /** Format: int64 */
+            frame: number;
+            id: string;
+            kind: string;
+        };
         MeasureRequest: {
             body?: string;
             cut?: string;
@@ -1365,29 +1456,37 @@ export interface components {
             mark?: string;
             outside?: string;
             seat?: string;
-            shop: components["schemas"]["PlanShop"];
+            shop: components["schemas"]["Shop"];
             size?: string;
             unit?: string;
             value?: string;
         };
+        ModelSeated: {
+            /** Format: int64 */
+            gap: number;
+            size: number[];
+            state: string;
+            text: string;
+        };
         Plan: {
             bill: components["schemas"]["CostBill"];
-            budget?: components["schemas"]["PlanBudget"];
+            budget?: components["schemas"]["Budget"];
             cautions: string[];
-            cuts: components["schemas"]["PlanCutLine"][];
-            figures: components["schemas"]["PlanFigured"][];
+            cuts: components["schemas"]["ProcureCutLine"][];
+            figures: components["schemas"]["ShopFigured"][];
             findings: components["schemas"]["Finding"][];
-            fittings: components["schemas"]["PlanFittingCount"][];
+            fittings: components["schemas"]["ProcureFittingCount"][];
             frames: components["schemas"]["PlanFrame"][];
             improving?: boolean;
             joinery: components["schemas"]["JoineryReport"];
-            pipe: components["schemas"]["PlanPipeTotal"][];
-            seats: components["schemas"]["PlanSeating"][];
+            materials: components["schemas"]["MaterialLine"][];
+            pipe: components["schemas"]["ProcurePipeTotal"][];
+            seats: components["schemas"]["ShopSeating"][];
             /** Format: int64 */
             step: number;
-            tool: components["schemas"]["PlanTool"];
-            tools: components["schemas"]["PlanToolCount"][];
-            totals: components["schemas"]["PlanTotals"];
+            tool: components["schemas"]["ShopTool"];
+            tools: components["schemas"]["ProcureToolCount"][];
+            totals: components["schemas"]["ProcureTotals"];
         };
         PlanAnswer: {
             drawings: string[];
@@ -1395,92 +1494,9 @@ export interface components {
             repeats: components["schemas"]["StarterRepeat"][];
             shopKey?: string;
         };
-        PlanBalance: {
-            /** Format: int64 */
-            bought: number;
-            /** Format: int64 */
-            ends: number;
-            /** Format: int64 */
-            net: number;
-            size: string;
-            /** Format: int64 */
-            sockets: number;
-        };
-        PlanBudget: {
-            /** Format: int64 */
-            asks: number;
-            balance: components["schemas"]["PlanBalance"][];
-            items: components["schemas"]["ReadingItem"][];
-            lines: components["schemas"]["PlanBudgetLine"][];
-        };
-        PlanBudgetLine: {
-            /** Format: int64 */
-            have: number;
-            kind?: string;
-            /** Format: int64 */
-            length?: number;
-            size: string;
-            /** Format: int64 */
-            used: number;
-            what: string;
-        };
-        PlanCheckedClearance: {
-            fits: boolean;
-            id: string;
-            joint?: string;
-            kind: string;
-            size: number[];
-            slack: number[];
-            words: string;
-        };
-        PlanCutLine: {
-            class?: string;
-            /** Format: int64 */
-            count: number;
-            /** Format: int64 */
-            cut: number;
-            hidden: boolean;
-            letter: string;
-            path?: string;
-            pipes: components["schemas"]["PlanPipeRef"][];
-            size: string;
-            sum: components["schemas"]["WhyTerm"][];
-            tooShort: boolean;
-            typed?: string;
-            waits?: boolean;
-        };
-        PlanCutListCheck: {
-            closed: boolean;
-            /** Format: int64 */
-            gap: number;
-            levels: components["schemas"]["CutlistLevel"][];
-            loops: components["schemas"]["CutlistLoop"][];
-            mends: components["schemas"]["CutlistMend"][];
-            pieces: components["schemas"]["CutlistGiven"][];
-            seated: components["schemas"]["PlanSeated"][];
-            stuck: boolean;
-            unknown: string[];
-        };
-        PlanFigured: {
-            field: string;
-            kind?: string;
-            measured: boolean;
-            /** Format: int64 */
-            mine: number;
-            note?: string;
-            size: string;
-            /** Format: int64 */
-            typical: number;
-        };
-        PlanFittingCount: {
-            /** Format: int64 */
-            count: number;
-            kind: string;
-            size: string;
-        };
         PlanFrame: {
-            check?: components["schemas"]["PlanCutListCheck"];
-            clearanceChecks: components["schemas"]["PlanCheckedClearance"][];
+            check?: components["schemas"]["ToleranceCutListCheck"];
+            clearanceChecks: components["schemas"]["EnvelopeCheckedClearance"][];
             contacts: components["schemas"]["FittingContact"][];
             /** Format: int64 */
             copies: number;
@@ -1496,7 +1512,7 @@ export interface components {
             pipes: components["schemas"]["PlanPipe"][];
             places: components["schemas"]["LayoutPlace"][];
             ports: components["schemas"]["FittingAudit"];
-            seated: components["schemas"]["PlanSeated"][];
+            seated: components["schemas"]["ModelSeated"][];
             sizes: components["schemas"]["LayoutSize"][];
             units: string;
         };
@@ -1504,13 +1520,6 @@ export interface components {
             group: string;
             name: string;
             path: string;
-        };
-        PlanOffcut: {
-            /** Format: int64 */
-            count: number;
-            /** Format: int64 */
-            length: number;
-            size: string;
         };
         PlanPipe: {
             bare: number[][];
@@ -1553,64 +1562,52 @@ export interface components {
             waits?: boolean;
             way?: number[][];
         };
-        PlanPipeRef: {
-            /** Format: int64 */
-            frame: number;
-            pipe: string;
-        };
-        PlanPipeTotal: {
-            /** Format: int64 */
-            pieces: number;
-            size: string;
-            stock: components["schemas"]["StockMaterial"];
-            /** Format: double */
-            yield: number;
-        };
         PlanRequest: {
             draft?: boolean;
             draw?: boolean;
             project: components["schemas"]["Project"];
-            shop?: components["schemas"]["PlanShop"];
+            shop?: components["schemas"]["Shop"];
             shopKey?: string;
         };
-        PlanSeated: {
+        ProcureCutLine: {
+            class?: string;
             /** Format: int64 */
-            gap: number;
-            size: number[];
-            state: string;
-            text: string;
+            count: number;
+            /** Format: int64 */
+            cut: number;
+            hidden: boolean;
+            letter: string;
+            path?: string;
+            pipes: components["schemas"]["ProcurePipeRef"][];
+            size: string;
+            sum: components["schemas"]["WhyTerm"][];
+            tooShort: boolean;
+            typed?: string;
+            waits?: boolean;
         };
-        PlanSeating: {
-            measured: boolean;
+        ProcureFittingCount: {
+            /** Format: int64 */
+            count: number;
+            kind: string;
+            size: string;
+        };
+        ProcurePipeRef: {
+            /** Format: int64 */
+            frame: number;
+            pipe: string;
+        };
+        ProcurePipeTotal: {
+            /** Format: int64 */
+            net: number;
+            /** Format: int64 */
+            pieces: number;
+            size: string;
+            stock: components["schemas"]["StockMaterial"];
+            tooLong?: string[];
             /** Format: double */
-            mine: number;
-            mode: string;
-            /** Format: double */
-            typical: number;
+            yield: number;
         };
-        PlanShop: {
-            measurements: components["schemas"]["CatalogOverride"][];
-            prices: components["schemas"]["CostBook"];
-            rack: components["schemas"]["PlanOffcut"][];
-            seats?: {
-                [key: string]: number;
-            };
-            stock: components["schemas"]["PlanStockLength"][];
-            tools: components["schemas"]["PlanTool"][];
-        };
-        PlanStockLength: {
-            /** Format: int64 */
-            length: number;
-            size?: string;
-        };
-        PlanTool: {
-            id: string;
-            /** Format: int64 */
-            kerf: number;
-            name: string;
-            note: string;
-        };
-        PlanToolCount: {
+        ProcureToolCount: {
             chosen: boolean;
             /** Format: int64 */
             cost: number;
@@ -1623,7 +1620,7 @@ export interface components {
             /** Format: int64 */
             sticks: number;
         };
-        PlanTotals: {
+        ProcureTotals: {
             /** Format: int64 */
             cemented: number;
             /** Format: int64 */
@@ -1637,9 +1634,6 @@ export interface components {
             proven: boolean;
             /** Format: int64 */
             sticks: number;
-        };
-        PlanWork: {
-            bought: components["schemas"]["PlanOffcut"][];
         };
         Project: {
             asks?: components["schemas"]["ProjectAsks"];
@@ -1663,7 +1657,7 @@ export interface components {
             template?: boolean;
             tool: string;
             units: string;
-            work: components["schemas"]["PlanWork"];
+            work: components["schemas"]["ShopWork"];
         };
         ProjectAsk: {
             label: string;
@@ -1727,6 +1721,57 @@ export interface components {
         Saved: {
             /** Format: int64 */
             revision: number;
+        };
+        Shop: {
+            measurements: components["schemas"]["CatalogOverride"][];
+            prices: components["schemas"]["CostBook"];
+            rack: components["schemas"]["ShopOffcut"][];
+            seats?: {
+                [key: string]: number;
+            };
+            stock: components["schemas"]["ShopStockLength"][];
+            tools: components["schemas"]["ShopTool"][];
+        };
+        ShopFigured: {
+            field: string;
+            kind?: string;
+            measured: boolean;
+            /** Format: int64 */
+            mine: number;
+            note?: string;
+            size: string;
+            /** Format: int64 */
+            typical: number;
+        };
+        ShopOffcut: {
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            length: number;
+            size: string;
+        };
+        ShopSeating: {
+            measured: boolean;
+            /** Format: double */
+            mine: number;
+            mode: string;
+            /** Format: double */
+            typical: number;
+        };
+        ShopStockLength: {
+            /** Format: int64 */
+            length: number;
+            size?: string;
+        };
+        ShopTool: {
+            id: string;
+            /** Format: int64 */
+            kerf: number;
+            name: string;
+            note: string;
+        };
+        ShopWork: {
+            bought: components["schemas"]["ShopOffcut"][];
         };
         StarterAnswer: {
             meaning?: string;
@@ -1854,7 +1899,7 @@ export interface components {
         StoredShop: {
             /** Format: int64 */
             revision: number;
-            shop: components["schemas"]["PlanShop"];
+            shop: components["schemas"]["Shop"];
         };
         Together: {
             alone: components["schemas"]["BoughtOne"][];
@@ -1864,6 +1909,18 @@ export interface components {
         TogetherRequest: {
             projects: string[];
             tool?: string;
+        };
+        ToleranceCutListCheck: {
+            closed: boolean;
+            /** Format: int64 */
+            gap: number;
+            levels: components["schemas"]["CutlistLevel"][];
+            loops: components["schemas"]["CutlistLoop"][];
+            mends: components["schemas"]["CutlistMend"][];
+            pieces: components["schemas"]["CutlistGiven"][];
+            seated: components["schemas"]["ModelSeated"][];
+            stuck: boolean;
+            unknown: string[];
         };
         WhyTerm: {
             label: string;
@@ -2097,7 +2154,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanShop"];
+                    "application/json": components["schemas"]["Shop"];
                 };
             };
             /** @description Error */

@@ -118,7 +118,7 @@ function OpenProject({ id, lens, desk, now }: { id: string; lens: LensId; desk: 
     [now, desk, run],
   );
   const onShow = (f: Finding) => {
-    const subject = f.subject.find((s) => frame?.pipes.some((p) => p.pipe === s) || frame?.joints.some((j) => j.id === s));
+    const subject = f.subjects.map((s) => s.id).find((s) => frame?.pipes.some((p) => p.pipe === s) || frame?.joints.some((j) => j.id === s));
     if (subject) setPicked({ is: frame?.pipes.some((p) => p.pipe === subject) ? "pipe" : "joint", id: subject });
     else toLens("cut");
   };

@@ -19,6 +19,18 @@ export function FindingText({ of: f, onFix }: { of: Finding; onFix: (f: Finding,
       </span>
       <span>
         <strong>{sentence(f.text)}</strong> {sentence(f.hint)}
+        {f.cases && (
+          <details className="mt-1">
+            <summary className="link">Each of them</summary>
+            <ul className="mt-1 list-disc pl-5">
+              {f.cases.map((c) => (
+                <li key={`${c.text} ${c.subjects[0]?.id}`}>
+                  {sentence(c.text)} {c.hint !== f.hint && sentence(c.hint)}
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
         {(f.fixes?.length ?? 0) > 0 && (
           <span className="mt-1 flex flex-wrap gap-2">
             {f.fixes?.map((x) => (
@@ -41,7 +53,7 @@ export function Findings({ of, onShow, onFix }: { of: Finding[]; onShow: (f: Fin
       {of.map((f, i) => (
         <li key={`${f.code} ${f.text} ${i}`}>
           <FindingText of={f} onFix={onFix} />
-          {f.subject.length > 0 && f.frame >= 0 && (
+          {f.subjects.length > 0 && f.frame >= 0 && (
             <button type="button" className="link ml-7 text-sm" onClick={() => onShow(f)}>
               Show where
             </button>

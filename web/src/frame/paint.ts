@@ -61,9 +61,10 @@ export function spotOf(f: PlanFrame, picked: Picked): Spot | undefined {
 /** The pins of what the plan noticed, where it belongs on the frame. */
 export function findingTags(findings: Finding[], f: PlanFrame, index: number): Tag[] {
   const seen = new Map<string, number>();
-  return findings.flatMap((x, n) => {
+  const each = findings.flatMap((x) => (x.cases ? x.cases.map((c): Finding => ({ ...x, ...c, fixes: c.fixes, cases: undefined })) : [x]));
+  return each.flatMap((x, n) => {
     if (x.frame !== index) return [];
-    for (const id of x.subject) {
+    for (const { id } of x.subjects) {
       const pipe = f.pipes.find((p) => p.pipe === id);
       const joint = f.joints.find((j) => j.id === id);
       const at = pipe ? spotAlong(pipe, 0.5) : joint?.at;

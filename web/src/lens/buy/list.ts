@@ -14,13 +14,13 @@ export interface Aisle {
   wares: Ware[];
 }
 
-const aisleOf: Record<string, string> = { pipe: "Pipe", fitting: "Fittings", cement: "Cement and primer", primer: "Cement and primer" };
+const aisleOf: Record<string, string> = { pipe: "Pipe", fitting: "Fittings", cement: "Cement and primer", primer: "Cement and primer", hardware: "Bolts, wheels, ties" };
 
-export const wareKey = (l: Line) => [l.ware, l.kind ?? "", l.size ?? "", l.length ?? 0, l.ounces ?? 0].join("|");
+export const wareKey = (l: Line) => [l.ware, l.kind ?? "", l.size ?? "", l.length ?? 0, l.ounces ?? 0, ...(l.diameter ? [l.diameter] : [])].join("|");
 
 /** The bill in the order of a walk through the shop: long things first, cans last. */
 export function aislesOf(plan: Plan): Aisle[] {
-  const aisles: Aisle[] = ["Pipe", "Fittings", "Cement and primer"].map((name) => ({ name, wares: [] }));
+  const aisles: Aisle[] = ["Pipe", "Fittings", "Cement and primer", "Bolts, wheels, ties"].map((name) => ({ name, wares: [] }));
   let number = 0;
   for (const line of plan.bill.lines) {
     const aisle = aisles.find((a) => a.name === aisleOf[line.ware]);
@@ -44,7 +44,7 @@ export function numbersOf(plan: Plan, frame: PlanFrame): Map<string, number> {
 /** What it is called at the shelf. */
 export function nameOf(l: Line): string {
   const size = sizeWords(l.size ?? "");
-  if (l.ware === "pipe") return `${size} pipe, ${text(l.length ?? 0, "feet-inches", 64)} stick`;
+  if (l.ware === "pipe" && l.unit === "stick") return `${size} pipe, ${text(l.length ?? 0, "feet-inches", 64)} stick`;
   if (l.ware === "fitting") return `${size} ${kindWords(l.kind ?? "")}`;
   return l.label;
 }

@@ -51,7 +51,6 @@ export function BuySheet(props: LensProps) {
             {a.name === "Pipe" && plan.pipe.map((t) => <OnSale key={t.size} size={t.size} {...props} />)}
           </section>
         ))}
-        <Hardware {...props} />
         <Total {...props} />
       </section>
   );
@@ -111,34 +110,16 @@ function WareRow({ ware: w, got, desk, plan, frame, shop, picked, onPick }: Lens
 
 /** What to know about a line at the shelf. */
 function noteOf(l: Line, plan: Plan): string {
+  if (l.unit === "piece") return l.rule;
   if (l.ware === "pipe") {
     const t = plan.pipe.find((p) => p.size === l.size);
-    return t ? `${plural(t.pieces, "piece")} of ${sizeWords(l.size ?? "")} pipe, ${feet(t.stock.net)} ft` : "";
+    return t ? `${plural(t.pieces, "piece")} of ${sizeWords(l.size ?? "")} pipe, ${feet(t.net)} ft` : "";
   }
   if (l.ware === "cement") return `for ${plural(plan.joinery.cemented, "socket")}, about ${plan.joinery.cement.ounces.toFixed(1)} fl oz`;
   if (l.ware === "primer") return `about ${plan.joinery.primer.ounces.toFixed(1)} fl oz; a one-step cement needs none`;
+  if (l.ware === "hardware") return l.rule;
   const side = l.kind?.startsWith("side-outlet") || l.kind === "six-way";
   return side ? "furniture grade: seldom on the shelf, order ahead" : "";
-}
-
-/** What links ask for: bolts, axles, ties. They have no price here yet, and are said so. */
-function Hardware({ plan }: LensProps) {
-  const lines = new Map<string, number>();
-  for (const f of plan.frames) for (const l of f.links) if (!["telescope", "hinge"].includes(l.kind) && l.words) lines.set(l.words, (lines.get(l.words) ?? 0) + f.copies);
-  if (lines.size === 0) return null;
-  return (
-    <div className="mt-4">
-      <h3 className="text-base">For bolts and wheels</h3>
-      <ul className="text-sm">
-        {[...lines].map(([words, n]) => (
-          <li key={words}>
-            <strong>{n} ×</strong> {words}
-          </li>
-        ))}
-      </ul>
-      <p className="text-sm text-ink-2">Not priced here, and not in the total.</p>
-    </div>
-  );
 }
 
 function Total({ desk, plan, shop }: LensProps) {
@@ -149,7 +130,7 @@ function Total({ desk, plan, shop }: LensProps) {
       <dl className="sum">
         <Sum label="Pipe" v={b.pipe} />
         <Sum label="Fittings" v={b.fittings} />
-        {b.other > 0 && <Sum label="Cement and primer" v={b.other} />}
+        {b.other > 0 && <Sum label="Cement, primer, hardware" v={b.other} />}
         <div>
           <dt>
             Tax{" "}
@@ -172,7 +153,11 @@ function Total({ desk, plan, shop }: LensProps) {
           <dd>{money(b.total)}</dd>
         </div>
       </dl>
-      {b.unpriced.length > 0 && <p className="mt-2 text-sm font-semibold text-warn">Without a price, not in the total: {b.unpriced.join(", ")}</p>}
+      {b.unpriced.length > 0 && (
+        <p className="mt-2 text-sm font-semibold text-warn">
+          {plural(b.unpriced.length, "line")} without a price, not in the total: {b.unpriced.join("; ")}
+        </p>
+      )}
       {b.example && <p className="mt-1 text-sm text-ink-2">Example prices are made up. Press one to put yours in; it is kept for every project.</p>}
     </div>
   );

@@ -64,8 +64,13 @@ export function CutSheet(props: LensProps) {
           </Head>
           <Sticks of={t.stock} style={style} lit={letter} onPick={pick} sawn={sawn} onSawn={onSawn} tinted waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)} />
           <p className="text-sm">
-            {feet(t.stock.net)} ft in pieces, {feet(t.stock.left)} ft left, {feet(t.stock.kerf)} ft to the saw.
+            {feet(t.net)} ft in pieces, {feet(t.stock.left)} ft left, {feet(t.stock.kerf)} ft to the saw.
           </p>
+          {(t.tooLong?.length ?? 0) > 0 && (
+            <p role="alert" className="text-sm font-semibold text-bad">
+              {t.tooLong?.join(", ")}: longer than any stick on sale, still to be found.
+            </p>
+          )}
           <Proof of={t.stock} />
         </section>
       ))}

@@ -1,4 +1,4 @@
-package plan
+package envelope
 
 import (
 	"fmt"
@@ -7,6 +7,7 @@ import (
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
 )
 
 // CheckedClearance is a check against a size that is not the frame's own.
@@ -17,18 +18,20 @@ type CheckedClearance struct {
 	Words string           `json:"words"`
 }
 
-// checkClearances judges every check, as the frame stands and as it is folded.
-func (f *planned) checkClearances(d *frame.Document) (all []CheckedClearance, fs []finding.Finding) {
+// Folded is the outside size of the frame with a part of it folded about a link.
+type Folded struct {
+	Link string
+	Size [3]measure.Length
+}
+
+// Judge judges every check, as the frame stands and as it is folded.
+func Judge(b *model.Built, folded []Folded) (all []CheckedClearance, fs []finding.Finding) {
 	all = []CheckedClearance{}
-	sizes := []named{{"", [3]measure.Length{f.Overall[0].Size, f.Overall[1].Size, f.Overall[2].Size}}}
-	for _, l := range f.Links {
-		for _, s := range l.States {
-			if s.Name == "folded" {
-				sizes = append(sizes, named{" folded at " + l.ID, s.Size})
-			}
-		}
+	sizes := []named{{"", [3]measure.Length{b.Overall[0].Size, b.Overall[1].Size, b.Overall[2].Size}}}
+	for _, f := range folded {
+		sizes = append(sizes, named{" folded at " + f.Link, f.Size})
 	}
-	for _, e := range d.ClearanceChecks {
+	for _, e := range b.Doc.ClearanceChecks {
 		out := CheckedClearance{ClearanceCheck: e}
 		switch e.Kind {
 		case frame.Doorway:
@@ -36,17 +39,17 @@ func (f *planned) checkClearances(d *frame.Document) (all []CheckedClearance, fs
 		case frame.Inside:
 			out.best(sizes, e.Size[:])
 		case frame.Over:
-			f.over(&out)
+			out.over(b)
 		case frame.Reach:
-			f.reach(&out)
+			out.reach(b)
 		}
 		all = append(all, out)
 		if !out.Fits {
-			subject := []string{}
+			f := finding.New("envelope", finding.Warn).With("check", finding.Subject{Kind: finding.Check, ID: e.ID}).With("words", out.Words)
 			if e.Joint != "" {
-				subject = append(subject, e.Joint)
+				f.Subjects = finding.All(finding.Joint, e.Joint)
 			}
-			fs = append(fs, finding.Finding{Code: "envelope", Severity: finding.Warn, Subject: subject, Text: e.ID + ": " + out.Words, Hint: "change a size, fold or part the frame, or let this check go"})
+			fs = append(fs, f)
 		}
 	}
 	return all, fs
@@ -99,7 +102,7 @@ func (e *CheckedClearance) best(states []named, opening []measure.Length) {
 
 // over checks the room for a box that stands on the floor in the middle under the
 // frame: the distance to the nearest bodies along each axis, less the box.
-func (f *planned) over(e *CheckedClearance) {
+func (e *CheckedClearance) over(f *model.Built) {
 	type span struct{ lo, hi [3]measure.Length }
 	var bodies []span
 	add := func(p, q measure.Point, r measure.Length) {
@@ -119,8 +122,8 @@ func (f *planned) over(e *CheckedClearance) {
 			add(way[k-1], way[k], p.OD.Half())
 		}
 	}
-	for i := range f.Joints {
-		if j := &f.Joints[i]; j.Kind != "" {
+	for i := range f.Fits.Joints {
+		if j := &f.Fits.Joints[i]; j.Kind != "" {
 			add(j.At, j.At, j.Body.Half())
 		}
 	}
@@ -178,11 +181,11 @@ func (f *planned) over(e *CheckedClearance) {
 }
 
 // reach says whether somebody reaches the top, or a joint.
-func (f *planned) reach(e *CheckedClearance) {
+func (e *CheckedClearance) reach(f *model.Built) {
 	high := f.Overall[2].From + f.Overall[2].Size - f.Floor
 	what := "its top"
-	if n := f.graph.Node(e.Joint); e.Joint != "" && n >= 0 {
-		high, what = f.points[n][2]-f.Floor, e.Joint
+	if n := f.Graph.Node(e.Joint); e.Joint != "" && n >= 0 {
+		high, what = f.Points[n][2]-f.Floor, e.Joint
 	}
 	slack := e.Size[0] - high
 	e.Slack, e.Fits = []measure.Length{slack}, slack >= 0

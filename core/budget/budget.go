@@ -1,13 +1,13 @@
-package plan
+package budget
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/procure"
 	"sturdyelbow/core/reading"
 )
 
@@ -41,10 +41,11 @@ type Balance struct {
 	Bought  measure.Length `json:"bought"`  // of the sticks
 }
 
-// budget sets a described build beside the plan.
-func (p *Plan) budget(items []reading.Item, c *catalog.Catalog) {
+// Compare sets a described build beside what is bought and cut; nil where nothing was
+// described. step is the tape's.
+func Compare(items []reading.Item, p *procure.Purchase, c *catalog.Catalog, step measure.Length) (*Budget, []finding.Finding) {
 	if len(items) == 0 {
-		return
+		return nil, nil
 	}
 	b := &Budget{Items: items, Lines: []BudgetLine{}, Balance: []Balance{}}
 	type key struct {
@@ -55,7 +56,7 @@ func (p *Plan) budget(items []reading.Item, c *catalog.Catalog) {
 	}
 	at := map[key]int{}
 	line := func(k key) *BudgetLine {
-		k.length = k.length.Round(p.Step) // as the tape shows it
+		k.length = k.length.Round(step) // as the tape shows it
 		i, ok := at[k]
 		if !ok {
 			i = len(b.Lines)
@@ -89,7 +90,7 @@ func (p *Plan) budget(items []reading.Item, c *catalog.Catalog) {
 				size += "x" + string(it.To)
 			}
 			line(key{reading.Fitting, it.Kind, size, 0}).Have += it.Count
-			p.balance(c, it, side)
+			balance(c, it, side)
 		}
 	}
 	for _, f := range p.Fittings {
@@ -107,13 +108,12 @@ func (p *Plan) budget(items []reading.Item, c *catalog.Catalog) {
 	slices.SortStableFunc(b.Lines, func(x, y BudgetLine) int {
 		return cmp.Or(cmp.Compare(x.What, y.What), cmp.Compare(x.Kind, y.Kind), cmp.Compare(x.Size, y.Size), cmp.Compare(y.Length, x.Length))
 	})
-	p.Budget = b
-	p.Findings = append(p.Findings, b.findings()...)
+	return b, b.findings()
 }
 
 // balance counts the sockets of a described fitting. A bushing fills one of
 // its larger size and offers one of the smaller.
-func (p *Plan) balance(c *catalog.Catalog, it reading.Item, side func(catalog.Size) *Balance) {
+func balance(c *catalog.Catalog, it reading.Item, side func(catalog.Size) *Balance) {
 	switch {
 	case it.Kind == catalog.Bushing:
 		side(it.Size).Ends += it.Count
@@ -133,22 +133,20 @@ func (p *Plan) balance(c *catalog.Catalog, it reading.Item, side func(catalog.Si
 }
 
 func (b *Budget) findings() (fs []finding.Finding) {
-	note := func(code string, sev finding.Severity, text, hint string) {
-		fs = append(fs, finding.Finding{Code: code, Severity: sev, Subject: []string{}, Text: text, Hint: hint})
-	}
 	if b.Asks > 0 {
-		note("list-asks", finding.Question, fmt.Sprintf("%s of the described parts to be asked about", count(b.Asks, "line", "lines")), "answer beside the list, or write it anew")
+		fs = append(fs, finding.New("list-asks", finding.Question).With("lines", b.Asks))
 	}
 	for _, s := range b.Balance {
+		about := func(code string) finding.Finding { return finding.New(code, finding.Warn).With("size", s.Size) }
 		described := s.Sockets > 0 && s.Ends > 0
 		switch {
 		case described && s.Sockets > s.Ends:
-			note("sockets-left", finding.Warn, fmt.Sprintf("of the described %s parts, %s more than pipe ends", s.Size, count(s.Sockets-s.Ends, "socket is", "sockets are")), "a piece is missing from the list, or ports stay open on purpose")
+			fs = append(fs, about("sockets-left").With("left", s.Sockets-s.Ends))
 		case described && s.Ends > s.Sockets:
-			note("ends-left", finding.Warn, fmt.Sprintf("of the described %s parts, %s more than sockets", s.Size, count(s.Ends-s.Sockets, "pipe end is", "pipe ends are")), "a fitting or a cap is missing from the list, or ends stay open")
+			fs = append(fs, about("ends-left").With("left", s.Ends-s.Sockets))
 		}
 		if s.Bought > 0 && s.Net > s.Bought {
-			note("footage-short", finding.Warn, fmt.Sprintf("the described %s pieces take %.1f ft with their cuts, and the sticks are %.1f ft", s.Size, s.Net.Feet(), s.Bought.Feet()), "buy more, or check the lengths")
+			fs = append(fs, about("footage-short").With("net", s.Net).With("bought", s.Bought))
 		}
 	}
 	over := 0
@@ -158,7 +156,7 @@ func (b *Budget) findings() (fs []finding.Finding) {
 		}
 	}
 	if over > 0 {
-		note("over-budget", finding.Note, fmt.Sprintf("the frame takes more of %s than the list has", count(over, "fitting", "fittings")), "see what is left beside the list")
+		fs = append(fs, finding.New("over-budget", finding.Note).With("fittings", over))
 	}
 	return fs
 }

@@ -1,7 +1,6 @@
-package plan
+package shop
 
 import (
-	"cmp"
 	"fmt"
 	"maps"
 	"slices"
@@ -31,8 +30,8 @@ type Seating struct {
 	Measured bool       `json:"measured"`
 }
 
-// seated gives a document the shop's own seats where it has none of its own.
-func (s *Shop) seated(d *frame.Document) *frame.Document {
+// Seated gives a document the shop's own seats where it has none of its own.
+func (s *Shop) Seated(d *frame.Document) *frame.Document {
 	if s == nil || len(s.Seats) == 0 {
 		return d
 	}
@@ -42,8 +41,8 @@ func (s *Shop) seated(d *frame.Document) *frame.Document {
 	return &n
 }
 
-// catalog is the typical one with the shop's own measurements.
-func (s *Shop) catalog() (*catalog.Catalog, error) {
+// Catalog is the typical one with the shop's own measurements.
+func (s *Shop) Catalog() (*catalog.Catalog, error) {
 	if s == nil {
 		return catalog.Typical(), nil
 	}
@@ -78,7 +77,7 @@ func (s Shop) Calibrate(m Measured) (Shop, error) {
 			s.Measurements = append(s.Measurements, o)
 		}
 	}
-	c, err := s.catalog()
+	c, err := s.Catalog()
 	if err != nil {
 		return s, err
 	}
@@ -106,40 +105,32 @@ func (s Shop) Calibrate(m Measured) (Shop, error) {
 	return s, s.Validate()
 }
 
-// figures lists what the plan of its sizes rests on.
-func (p *Plan) figures(shop *Shop, c *catalog.Catalog) {
+// Rests lists what a plan of some sizes of pipe rests on: the figures of its fittings
+// and the seats of its joints, typical and the builder's own. c is the shop's catalog.
+func (s *Shop) Rests(c *catalog.Catalog, sizes []catalog.Size) (figures []Figured, seats []Seating) {
 	typical := catalog.Typical()
-	for _, t := range p.sizes() {
+	figures = []Figured{}
+	for _, t := range sizes {
 		for _, f := range catalog.Fields() {
 			if f == catalog.OutsideDiameter {
 				continue
 			}
 			a, b := typical.Figure("", t, f), c.Figure("", t, f)
-			p.Figures = append(p.Figures, Figured{Size: t, Field: f, Typical: a.Value, Mine: b.Value, Measured: b.Measured, Note: b.Note})
+			figures = append(figures, Figured{Size: t, Field: f, Typical: a.Value, Mine: b.Value, Measured: b.Measured, Note: b.Note})
 		}
 	}
-	for _, o := range shop.Measurements {
+	for _, o := range s.Measurements {
 		if o.Kind != "" {
-			p.Figures = append(p.Figures, Figured{o.Size, o.Kind, o.Field, typical.Figure(o.Kind, o.Size, o.Field).Value, o.Value, true, o.Note})
+			figures = append(figures, Figured{o.Size, o.Kind, o.Field, typical.Figure(o.Kind, o.Size, o.Field).Value, o.Value, true, o.Note})
 		}
 	}
 	for _, m := range frame.Modes() {
-		s := Seating{Mode: m, Typical: (&frame.Document{}).Seat(m)}
-		s.Mine = s.Typical
-		if v, ok := shop.Seats[m]; ok {
-			s.Mine, s.Measured = v, true
+		v := Seating{Mode: m, Typical: (&frame.Document{}).Seat(m)}
+		v.Mine = v.Typical
+		if mine, ok := s.Seats[m]; ok {
+			v.Mine, v.Measured = mine, true
 		}
-		p.Seats = append(p.Seats, s)
+		seats = append(seats, v)
 	}
-}
-
-// sizes are the pipe sizes of the plan, the largest first.
-func (p *Plan) sizes() (all []catalog.Size) {
-	for _, g := range p.Cuts {
-		if !slices.Contains(all, g.Size) {
-			all = append(all, g.Size)
-		}
-	}
-	slices.SortFunc(all, func(a, b catalog.Size) int { return cmp.Compare(b.Rank(), a.Rank()) })
-	return all
+	return figures, seats
 }

@@ -1,0 +1,3 @@
+// Package ends answers: which pipe ends and sockets are open without anybody having said
+// so?
+package ends

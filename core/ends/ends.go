@@ -1,0 +1,28 @@
+package ends
+
+import (
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/model"
+)
+
+// Judge notes ports and ends that are neither filled nor said to be open.
+func Judge(b *model.Built) (fs []finding.Finding) {
+	a := &b.Ports
+	if len(a.Bare) > 0 {
+		fs = append(fs, finding.New("ends-unsaid", finding.Note, finding.All(finding.Joint, a.Bare...)...).Fixed(
+			edit.Fix("Cap every open end", edit.Edit{Gesture: &edit.EndOf{All: true, End: frame.CappedEnd}}),
+			edit.Fix("They are open on purpose", edit.Edit{Gesture: &edit.EndOf{All: true, End: frame.FreeEnd}})))
+	}
+	if n := len(a.Open); n > 0 {
+		var joints []string
+		for _, p := range a.Open {
+			if len(joints) == 0 || joints[len(joints)-1] != p.Joint {
+				joints = append(joints, p.Joint)
+			}
+		}
+		fs = append(fs, finding.New("ports-open", finding.Note, finding.All(finding.Joint, joints...)...).With("sockets", n))
+	}
+	return fs
+}

@@ -1,0 +1,38 @@
+package layout
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"sturdyelbow/core/frame"
+)
+
+// ShortNames gives every joint of an expanded frame a short name: j4. One that is
+// called so in the document keeps its name; the others are numbered in the frame's
+// order, with the numbers that are free.
+func ShortNames(g *frame.Graph) []string {
+	names, taken := make([]string, len(g.Nodes)), map[string]bool{}
+	for i := range g.Nodes {
+		if id := g.Nodes[i].ID; short(id) {
+			names[i], taken[id] = id, true
+		}
+	}
+	next := 1
+	for i := range names {
+		for names[i] == "" {
+			if name := fmt.Sprintf("j%d", next); !taken[name] {
+				names[i] = name
+			}
+			next++
+		}
+	}
+	return names
+}
+
+// short says whether an id is a short name already.
+func short(id string) bool {
+	n, is := strings.CutPrefix(id, "j")
+	_, err := strconv.ParseUint(n, 10, 32)
+	return is && err == nil
+}

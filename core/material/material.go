@@ -1,0 +1,105 @@
+package material
+
+import (
+	"fmt"
+	"strings"
+
+	"sturdyelbow/core/measure"
+)
+
+// Ware is the sort of thing that is bought.
+type Ware string
+
+// What is bought.
+const (
+	Pipe     Ware = "pipe"
+	Fitting  Ware = "fitting"
+	Cement   Ware = "cement"
+	Primer   Ware = "primer"
+	Hardware Ware = "hardware"
+)
+
+// Wares lists the sorts.
+func Wares() []Ware { return []Ware{Pipe, Fitting, Cement, Primer, Hardware} }
+
+// Spec says exactly which one: what a price is for.
+type Spec struct {
+	Ware     Ware           `json:"ware"`
+	Kind     string         `json:"kind,omitempty"`     // of a fitting or of hardware: bolt, washer, wheel
+	Size     string         `json:"size,omitempty"`     // nominal, of pipe and fittings
+	Length   measure.Length `json:"length,omitempty"`   // of a stick; of a bolt the least that does
+	Diameter measure.Length `json:"diameter,omitempty"` // of hardware
+	Ounces   int            `json:"ounces,omitempty"`   // of a can
+}
+
+// Piece is the unit of pipe that no stick on sale is long enough for.
+const Piece = "piece"
+
+// Line is a line of the bill of materials: a thing that is bought, how much of it,
+// for what, and why so much.
+type Line struct {
+	Spec
+	Quantity int     `json:"quantity"`
+	Unit     string  `json:"unit"`  // each, stick, can
+	Where    []Place `json:"where"` // what it is for
+	Rule     string  `json:"rule"`  // what the quantity or the length follows from
+}
+
+// Place names a thing of one frame of a job.
+type Place struct {
+	Frame int    `json:"frame"`
+	Kind  string `json:"kind"` // joint, pipe or link
+	ID    string `json:"id"`
+}
+
+// Words names the thing as one would ask for it.
+func (s Spec) Words() string {
+	inches := func(l measure.Length) string { return l.Round(measure.Inch/16).Format(measure.InInches, 0) }
+	switch s.Ware {
+	case Pipe:
+		return fmt.Sprintf("%s pipe, %s stick", s.Size, s.Length.Format(measure.FeetInches, 0))
+	case Fitting:
+		return s.Size + " " + s.Kind
+	case Cement, Primer:
+		return fmt.Sprintf("%s, %d fl oz can", s.Ware, s.Ounces)
+	}
+	words := s.Kind
+	if s.Size != "" {
+		words += ", " + s.Size + " pipe"
+	}
+	if s.Diameter > 0 {
+		words = inches(s.Diameter) + " " + words
+	}
+	if s.Length > 0 {
+		words += ", " + inches(s.Length) + " long"
+	}
+	return words
+}
+
+// Words names a line: a piece that no stick is long enough for is said as such.
+func (l Line) Words() string {
+	if l.Unit == Piece {
+		return fmt.Sprintf("%s pipe, %s in one piece: longer than any stick", l.Size, l.Length.Format(measure.FeetInches, 0))
+	}
+	return l.Spec.Words()
+}
+
+// Together adds up lines of the same thing, in the order in which they first come.
+func Together(lines []Line) (all []Line) {
+	at := map[Spec]int{}
+	for _, l := range lines {
+		i, known := at[l.Spec]
+		if !known {
+			at[l.Spec] = len(all)
+			l.Where = append([]Place{}, l.Where...)
+			all = append(all, l)
+			continue
+		}
+		all[i].Quantity += l.Quantity
+		all[i].Where = append(all[i].Where, l.Where...)
+		if !strings.Contains(all[i].Rule, l.Rule) {
+			all[i].Rule += "; " + l.Rule
+		}
+	}
+	return all
+}

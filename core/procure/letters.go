@@ -1,0 +1,168 @@
+package procure
+
+import (
+	"cmp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/fitting"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/material"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
+)
+
+// alike is what pieces of one letter have in common.
+type alike struct {
+	size  catalog.Size
+	cut   measure.Length
+	class frame.Class
+	waits bool
+	path  frame.Path
+}
+
+func likeness(p *model.Placed) alike { return alike{p.Size, p.Ordered, p.Class, p.Waits, p.Path} }
+
+// letter gives the pieces their letters: one for each size and cut length, the
+// largest size first, then the longest.
+func (p *Purchase) letter(lots []Lot) {
+	at := map[alike]int{}
+	for fi := range lots {
+		f := &lots[fi]
+		for i := range f.Pipes {
+			pc := &f.Pipes[i]
+			g, known := at[likeness(pc)]
+			if !known {
+				g = len(p.Cuts)
+				at[likeness(pc)] = g
+				sum := pc.Sum
+				if pc.Ordered != pc.Cut {
+					sum = slices.Clip(sum).Plus(orderWords(pc), pc.Ordered-pc.Cut)
+				}
+				p.Cuts = append(p.Cuts, CutLine{Size: pc.Size, Cut: pc.Ordered, Sum: sum, Path: pc.Path, Class: pc.Class, Waits: pc.Waits})
+			}
+			line := &p.Cuts[g]
+			if text := typed(f, i); text != "" {
+				line.Typed = text
+			}
+			line.Count += f.Copies
+			line.Pipes = append(line.Pipes, PipeRef{fi, pc.Pipe})
+			line.Hidden = line.Hidden || pc.Hidden
+			line.TooShort = line.TooShort || pc.TooShort
+			p.Totals.Pieces += f.Copies
+			if pc.Ordered > 0 {
+				p.Totals.Net += pc.Ordered * measure.Length(f.Copies)
+			}
+		}
+	}
+	slices.SortStableFunc(p.Cuts, func(a, b CutLine) int {
+		return cmp.Or(-catalog.Compare(a.Size, b.Size), cmp.Compare(b.Cut, a.Cut), cmp.Compare(a.Class, b.Class), cmp.Compare(a.Path, b.Path))
+	})
+	letters := map[alike]string{}
+	for i := range p.Cuts {
+		c := &p.Cuts[i]
+		c.Letter = letterOf(i)
+		letters[alike{c.Size, c.Cut, c.Class, c.Waits, c.Path}] = c.Letter
+	}
+	p.Placed = make([][]CutFrom, len(lots))
+	for fi := range lots {
+		p.Placed[fi] = make([]CutFrom, len(lots[fi].Pipes))
+		for i := range lots[fi].Pipes {
+			p.Placed[fi][i].Letter = letters[likeness(&lots[fi].Pipes[i])]
+		}
+	}
+}
+
+// typed is a pipe's cut as its builder typed it, where the list prints another
+// figure for it.
+func typed(b *Lot, pipe int) string {
+	pc := &b.Pipes[pipe]
+	if pc.Typed == 0 || pc.Typed == pc.Cut {
+		return ""
+	}
+	t := b.Solution.Typed[pipe]
+	for i := range b.Sizes {
+		if z := &b.Sizes[i]; z.ID == t.Size && z.Text != "" {
+			text := strings.TrimSpace(strings.TrimSuffix(z.Text, "cut"))
+			if _, err := strconv.ParseFloat(text, 64); err == nil && z.Unit != "" {
+				text += " " + string(z.Unit)
+			}
+			return text
+		}
+	}
+	return ""
+}
+
+func orderWords(pc *model.Placed) string {
+	switch {
+	case pc.Measured:
+		return "as measured on the frame"
+	case pc.Waits:
+		return "in reserve until it is measured"
+	}
+	return "cut long, to be trimmed"
+}
+
+// letterOf counts A … Z, AA, AB, … and leaves out I and O, which read as 1
+// and 0 on a pipe.
+func letterOf(i int) string {
+	const letters = "ABCDEFGHJKLMNPQRSTUVWXYZ"
+	s := ""
+	for i++; i > 0; i = (i - 1) / len(letters) {
+		s = string(letters[(i-1)%len(letters)]) + s
+	}
+	return s
+}
+
+// countFittings counts the fittings of every frame and copy, and says where each
+// goes.
+func (p *Purchase) countFittings(lots []Lot) (lines []material.Line) {
+	type key struct {
+		kind catalog.Kind
+		size string
+	}
+	n, where := map[key]int{}, map[key][]material.Place{}
+	for fi := range lots {
+		add := func(joint string, kind catalog.Kind, size string) {
+			n[key{kind, size}] += lots[fi].Copies
+			where[key{kind, size}] = append(where[key{kind, size}], material.Place{Frame: fi, Kind: "joint", ID: joint})
+		}
+		for _, j := range lots[fi].Fits.Joints {
+			if j.Kind == "" || j.Assumed {
+				continue
+			}
+			add(j.ID, j.Kind, j.Size)
+			for _, port := range j.Ports {
+				for _, b := range port.Bushings {
+					add(j.ID, b.Kind, b.Size)
+				}
+				if port.Fill == fitting.Plugged {
+					add(j.ID, catalog.Plug, string(port.Size))
+				}
+			}
+		}
+	}
+	for k, c := range n {
+		p.Fittings = append(p.Fittings, FittingCount{k.kind, k.size, c})
+		p.Totals.Fittings += c
+	}
+	late := func(k catalog.Kind) int {
+		return slices.Index([]catalog.Kind{catalog.ReducingCoupling, catalog.Bushing, catalog.Plug, catalog.Cap}, k)
+	}
+	slices.SortFunc(p.Fittings, func(a, b FittingCount) int {
+		return cmp.Or(cmp.Compare(late(a.Kind), late(b.Kind)), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Size, b.Size))
+	})
+	for _, f := range p.Fittings {
+		rule := "one for each joint where the pipes run so"
+		switch f.Kind {
+		case catalog.Bushing, catalog.ReducingCoupling:
+			rule = "one for each step from one pipe size to another"
+		case catalog.Plug, catalog.Cap:
+			rule = "one for each end that is closed"
+		}
+		lines = append(lines, material.Line{Spec: material.Spec{Ware: material.Fitting, Kind: string(f.Kind), Size: f.Size}, Quantity: f.Count, Unit: "each", Where: where[key{f.Kind, f.Size}], Rule: rule})
+	}
+	return lines
+}

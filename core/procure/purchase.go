@@ -1,0 +1,183 @@
+package procure
+
+import (
+	"cmp"
+	"context"
+	"slices"
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/cost"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/joinery"
+	"sturdyelbow/core/material"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
+	"sturdyelbow/core/shop"
+	"sturdyelbow/core/stock"
+	"sturdyelbow/core/why"
+)
+
+// Lot is a frame of the job, and how many of it are built.
+type Lot struct {
+	*model.Built
+	Copies int
+	Needs  []material.Line // hardware of one copy
+}
+
+// Order is how a job is bought and cut.
+type Order struct {
+	Shop    *shop.Shop
+	Work    *shop.Work
+	Tool    shop.Tool
+	EndTrim measure.Length // cut off each stick first
+	Joinery joinery.Report // of all frames
+	Draft   bool           // a first feasible purchase will do, where the best takes long
+}
+
+// Purchase is what is bought for a job, and how it is cut.
+type Purchase struct {
+	Cuts      []CutLine       `json:"cuts"`     // the cut list, by letter
+	Fittings  []FittingCount  `json:"fittings"` // of all frames and copies
+	Pipe      []PipeTotal     `json:"pipe"`     // by size
+	Tools     []ToolCount     `json:"tools"`    // sticks to buy by tool
+	Tool      shop.Tool       `json:"tool"`
+	Materials []material.Line `json:"materials"` // the bill of materials
+	Bill      cost.Bill       `json:"bill"`
+	Totals    Totals          `json:"totals"`
+	Improving bool            `json:"improving,omitempty"` // the purchase is a first one: a better one is looked for
+
+	// Placed says, for each pipe of each frame, what its first copy is cut from.
+	Placed   [][]CutFrom       `json:"-"`
+	Findings []finding.Finding `json:"-"`
+}
+
+// CutFrom is where a piece comes from.
+type CutFrom struct {
+	Letter string
+	Stick  int // of its size, counted from 1; 0: from none
+}
+
+// Totals is the job in one line.
+type Totals struct {
+	Pieces   int            `json:"pieces"`
+	Net      measure.Length `json:"net"`
+	Sticks   int            `json:"sticks"`
+	Fittings int            `json:"fittings"`
+	Cemented int            `json:"cemented"`
+	Dry      int            `json:"dry"`
+	Proven   bool           `json:"proven"`
+}
+
+// CutLine is the pieces of one size and length.
+type CutLine struct {
+	Letter   string         `json:"letter"`
+	Size     catalog.Size   `json:"size"`
+	Cut      measure.Length `json:"cut"`
+	Count    int            `json:"count"` // copies included
+	Pipes    []PipeRef      `json:"pipes"`
+	Hidden   bool           `json:"hidden"` // a hidden nipple among them
+	TooShort bool           `json:"tooShort"`
+	Sum      why.Sum        `json:"sum"`            // of the first
+	Path     frame.Path     `json:"path,omitempty"` // of the first: it is sprung, or bent after cutting
+	Class    frame.Class    `json:"class,omitempty"`
+	Waits    bool           `json:"waits,omitempty"` // until it is measured on the frame; Cut is the most it may be
+	Typed    string         `json:"typed,omitempty"` // as typed for one of them, where the tape shows something else
+}
+
+// Note says what is special about the pieces, in a word or two; "" for
+// ordinary ones.
+func (g *CutLine) Note() string {
+	switch {
+	case g.TooShort:
+		return "too short"
+	case g.Hidden:
+		return "hidden nipple"
+	case g.Waits:
+		return "at most; measured on the frame"
+	}
+	switch {
+	case g.Class != frame.Exact:
+		return classWords[g.Class]
+	case g.Path == frame.Bent:
+		return "bent by heat after cutting"
+	case g.Path == frame.Sprung:
+		return "sprung"
+	case g.Typed != "":
+		return "typed " + g.Typed
+	}
+	return ""
+}
+
+var classWords = map[frame.Class]string{frame.Matched: "matched set", frame.Trim: "cut long, trim to fit", frame.Rough: "rough", frame.OnFrame: "as measured"}
+
+// PipeRef names a pipe of a frame.
+type PipeRef struct {
+	Frame int    `json:"frame"`
+	Pipe  string `json:"pipe"`
+}
+
+// FittingCount is how many of one fitting.
+type FittingCount struct {
+	Kind  catalog.Kind `json:"kind"`
+	Size  string       `json:"size"`
+	Count int          `json:"count"`
+}
+
+// PipeTotal is one size of pipe: what is cut, lost, left and bought.
+type PipeTotal struct {
+	Size    catalog.Size   `json:"size"`
+	Pieces  int            `json:"pieces"`
+	Net     measure.Length `json:"net"`               // of all pieces, those included that no stick is long enough for
+	TooLong []string       `json:"tooLong,omitempty"` // letters of the pieces that are longer than any stick
+	Yield   float64        `json:"yield"`             // net as a share of what is bought or used
+	Stock   stock.Material `json:"stock"`
+}
+
+// ToolCount is the purchase with one kerf.
+type ToolCount struct {
+	ID     string         `json:"id"`
+	Name   string         `json:"name"`
+	Kerf   measure.Length `json:"kerf"`
+	Sticks int            `json:"sticks"`
+	Cost   measure.Money  `json:"cost"`
+	Priced bool           `json:"priced"`
+	Proven bool           `json:"proven"`
+	Chosen bool           `json:"chosen"`
+}
+
+// Procure says what is bought for the lots and how it is cut. The error is the
+// context's, when it ends first.
+func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
+	p := &Purchase{Cuts: []CutLine{}, Fittings: []FittingCount{}, Pipe: []PipeTotal{}, Materials: []material.Line{}, Tool: o.Tool}
+	p.letter(lots)
+	p.Totals.Cemented, p.Totals.Dry = o.Joinery.Cemented, o.Joinery.Dry
+	fittings := p.countFittings(lots)
+	sticks, err := p.sticks(ctx, lots, &o)
+	if err != nil {
+		return nil, err
+	}
+	var hardware []material.Line
+	for fi := range lots {
+		for _, l := range lots[fi].Needs {
+			l.Quantity *= lots[fi].Copies
+			for i := range l.Where {
+				l.Where[i].Frame = fi
+			}
+			hardware = append(hardware, l)
+		}
+	}
+	p.Materials = slices.Concat(p.Materials, sticks, fittings, o.Joinery.Materials(), material.Together(hardware))
+	p.Bill = o.Shop.Prices.Add(p.Materials)
+	return p, nil
+}
+
+// Sizes are the pipe sizes of the purchase, the largest first.
+func (p *Purchase) Sizes() (all []catalog.Size) {
+	for _, g := range p.Cuts {
+		if !slices.Contains(all, g.Size) {
+			all = append(all, g.Size)
+		}
+	}
+	slices.SortFunc(all, func(a, b catalog.Size) int { return cmp.Compare(b.Rank(), a.Rank()) })
+	return all
+}
