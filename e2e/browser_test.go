@@ -116,7 +116,7 @@ func (w *workshop) window(path string) *window {
 	p := b.MustPage("")
 	p.MustSetViewport(1280, 800, 1, false)
 	w.t.Cleanup(func() { _ = b.Close() }) // closing the page would ask about unsaved changes
-	win := &window{p.Timeout(3 * patience).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
+	win := &window{p.Timeout(6 * patience).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
 	win.MustNavigate(w.url + path).MustWaitLoad()
 	return win
 }

@@ -108,7 +108,7 @@ func TestTheWorkbenchByMouse(t *testing.T) {
 	assert.Equal(t, "−18 cemented, +18 dry", p.change("cemented / dry"), "six sockets in each of three")
 	done("a group left dry", func() { p.press("Every foot: leave dry") })
 	done("one joint on the frame", func() {
-		x, y := p.spot("cap at top.l")
+		x, y := p.spot("in cap")
 		p.tap(x, y)
 		p.until("one ring is flipped, or the cap is picked", `() => document.querySelector(".picked, .tape-change:not(:empty)") !== null`)
 		if p.shows(".picked") != "" {
@@ -203,19 +203,19 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 		tapes = append(tapes, p.all())
 	}
 
-	p.keys(input.Digit5)
+	p.keys(input.Digit7)
 	p.see("Where to cut")
-	p.keys(input.KeyF, input.KeyB) // to the frame, and pipe B
+	p.keys(input.KeyB) // pipe B, from anywhere
 	p.until("B is pressed in the cut list", `() => document.querySelector('[aria-label="Show B on the frame"]').getAttribute("aria-pressed") === "true"`)
 	hears := func(pattern string) { // what a screen reader says is chosen
 		t.Helper()
 		p.until("a screen reader hears "+pattern, `r => new RegExp(r).test(document.getElementById(document.querySelector(".stage-list").getAttribute("aria-activedescendant"))?.innerText ?? "")`, pattern)
 	}
-	hears("^B: 3/4 in pipe, cut 47 15⁄16″")
+	hears("^B(, .*)?: 3/4 in pipe, cut 47 15⁄16″")
 	p.keys(input.ArrowRight)
-	hears("^C: ")
+	hears("^C(, .*)?: ")
 	p.keys(input.ArrowDown)
-	hears("^3/4 in .* at .*, cemented$")
+	hears("^j[0-9]+(, .*)?: 3/4 in .*, cemented$")
 	p.keys(input.Escape)
 	hears("^$")
 
@@ -236,7 +236,7 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 	done("a foot")
 
 	p.MustElement(".stage-list").MustFocus()
-	p.keys(input.Digit3)
+	p.keys(input.Digit4)
 	p.see("What stays dry?")
 	p.frame(input.ArrowDown, input.Space)
 	done("one joint")
@@ -250,7 +250,7 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 	p.keys(input.Enter)
 	done("all dry by command")
 
-	p.frame(input.Digit4)
+	p.frame(input.Digit6)
 	p.see("What to buy")
 	p.focus("Price of 3/4 tee")
 	p.keys(input.Enter)
@@ -314,7 +314,7 @@ func TestTheViewTurns(t *testing.T) {
 	}
 	require.NoError(t, p.Mouse.Up(proto.InputMouseButtonLeft, 1))
 	p.until("turned by hand", `was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`, seen["corner"])
-	x, y := p.spot("A: 1 in pipe")
+	x, y := p.spot("A, ")
 	p.tap(x, y)
 	p.until("what was named is picked", `() => document.querySelector(".picked")?.innerText.startsWith("A")`)
 }
@@ -399,7 +399,7 @@ func TestByTouch(t *testing.T) {
 	w := open(t)
 	p := w.window("/p/" + w.project("Scorekeeper's table") + "/cut")
 	p.turning()
-	x, y := p.spot("A: 1 in pipe")
+	x, y := p.spot("A, ")
 	p.tap(20, 700) // away with the mouse
 	require.NoError(t, proto.EmulationSetTouchEmulationEnabled{Enabled: true}.Call(p))
 	p.Touch.MustTap(x, y)

@@ -46,7 +46,7 @@ func TestShots(t *testing.T) {
 				d.line(course, n+1)
 			}
 			p.keys(input.Escape)
-			p.frame(input.KeyW)
+			p.frame(input.KeyI)
 			p.until("the line has the focus", `() => document.activeElement?.matches("[data-walk]")`)
 			d.retype("j2: up 23 1/2 cut")
 			p.keys(input.Enter)

@@ -34,8 +34,8 @@ func (e *editor) readAnchor(text string) (frame.Anchor, error) {
 	}
 	name, place, placed := strings.Cut(rest, " at ")
 	name = strings.TrimSpace(name)
-	if e.view.Graph.Node(name) >= 0 && !placed {
-		a.Joint = name
+	if n := e.called(name); n >= 0 && !placed {
+		a.Joint = e.view.Graph.Nodes[n].ID
 		return a, nil
 	}
 	i := e.view.Graph.Edge(name)
@@ -67,10 +67,11 @@ func (e *editor) readAnchor(text string) (frame.Anchor, error) {
 	}
 	end := 0
 	if a.From = m[3]; a.From != "" {
-		n := e.view.Graph.Node(a.From)
+		n := e.called(a.From)
 		if end = slices.Index(ends[:], n); n < 0 || end < 0 {
 			return a, refuse("name one of its two joints", "%s does not end at %q", name, a.From)
 		}
+		a.From = e.view.Graph.Nodes[n].ID
 	}
 	if s := e.view.Spot(frame.ResolvedAnchor{Node: -1, Pipe: i, End: end, At: a.At, Datum: a.Datum}); !s.On {
 		return a, refuse(fmt.Sprintf("it is %s long from centre to centre", long.Tape(e.unit)), "%s is not on the pipe %s", a.At.Typed(a.Text, a.Unit), name)

@@ -8,6 +8,7 @@ import (
 
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
 )
 
@@ -55,4 +56,26 @@ func TestPlacesAsTheyAreTyped(t *testing.T) {
 		assert.ErrorContains(t, h.err, what, text)
 		assert.Empty(t, h.doc.Root.Links)
 	}
+}
+
+// A joint goes by its short name too, which in a part is not its id: as where a walk
+// begins, how far it goes, and what a place is measured from.
+func TestJointsGoByTheirShortNames(t *testing.T) {
+	h := nothing(t)
+	foot := h.walk(h.begin(), "right 12 centre")
+	h.walk("j1", "up 10 centre")
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "foot", Joints: []string{"j1", foot}}})
+	f := &h.plan().Frames[0]
+	short := map[string]string{}
+	for _, j := range f.Joints {
+		short[j.ID] = j.Name
+	}
+	require.NotEqual(t, "foot 1/j1", short["foot 1/j1"])
+	require.Regexp(t, `^j\d+$`, short["foot 1/j1"])
+	top := h.walk(short["foot 1/j2"], "up 8 centre")
+	assert.Equal(t, "foot 1/j2", h.doc.Root.Pipes[len(h.doc.Root.Pipes)-1].From)
+	h.walk(top, "left to j3")
+	h.do(edit.Edit{Gesture: &edit.Link{Kind: frame.Clip, On: []string{"foot 1/p1 at 3 from " + layout.ShortNames(frameOf(t, h.doc))[frameOf(t, h.doc).Node("foot 1/j2")]}}})
+	on := h.doc.Groups[0].Links[0].On[0]
+	assert.Equal(t, frame.Anchor{Pipe: "p1", From: "j2", At: 3 * measure.Inch, Text: "3", Unit: measure.Inches}, on)
 }

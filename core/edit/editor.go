@@ -121,9 +121,18 @@ func join(path, id string) string {
 	return path + "/" + id
 }
 
-// node finds a joint by its path.
+// called finds a joint by its path, or by the short name that every joint has; -1 where
+// there is none.
+func (e *editor) called(name string) int {
+	if n := e.view.Graph.Node(name); n >= 0 {
+		return n
+	}
+	return slices.Index(layout.ShortNames(e.view.Graph), name)
+}
+
+// node finds a joint by its path or its short name.
 func (e *editor) node(id string) (int, error) {
-	n := e.view.Graph.Node(id)
+	n := e.called(id)
 	if n < 0 {
 		return 0, refuse("pick a joint of the frame", "there is no joint %q", id)
 	}

@@ -50,6 +50,10 @@ func (w *Walk) on(e *editor) (Done, error) {
 	if !slices.Contains(frame.Ends(), w.End) {
 		return Done{}, refuse("use cap, free or stake", "no such end %q", w.End)
 	}
+	if n := e.called(w.From); n >= 0 && e.view.Graph.Nodes[n].ID != w.From { // its short name was typed
+		named := *w
+		named.From, w = e.view.Graph.Nodes[n].ID, &named
+	}
 	if w.From == "" && len(e.view.Graph.Nodes) == 0 {
 		started := *w
 		started.From, w = e.doc.AddJoint(&e.doc.Root, frame.Joint{}), &started
@@ -219,7 +223,13 @@ func (e *editor) height(s *frame.Size, scope int, dir measure.Dir) (foot string,
 // until runs a pipe as far as a joint or a named plane.
 func (w *Walk) until(e *editor, scope, n int, ref string, dir measure.Dir, to string, j frame.Joint) (Done, error) {
 	def, path := e.def(scope), e.path(scope)
-	if m := e.view.Graph.Node(join(path, to)); m >= 0 {
+	m := e.view.Graph.Node(join(path, to))
+	if k := e.called(to); m < 0 && k >= 0 {
+		if local, within := e.ref(scope, e.view.Graph.Nodes[k].ID); within {
+			m, to = k, local
+		}
+	}
+	if m >= 0 {
 		return w.toJoint(e, scope, n, m, ref, to, dir)
 	}
 	place := e.place(scope)

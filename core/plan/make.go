@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/joinery"
+	"sturdyelbow/core/layout"
 	"sturdyelbow/core/link"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/message"
@@ -89,7 +90,7 @@ func (p *Plan) build(ctx context.Context, job *Job, s *Shop, c *catalog.Catalog)
 
 // frameOf is a built frame as the plan shows it.
 func frameOf(b *model.Built, copies int) Frame {
-	f := Frame{Name: b.Doc.Name, Units: b.Doc.Units, Copies: copies, Joints: b.Fits.Joints, Floor: b.Floor, Loops: b.List.Loops,
+	f := Frame{Name: b.Doc.Name, Units: b.Doc.Units, Copies: copies, Floor: b.Floor, Loops: b.List.Loops,
 		Insertions: b.Fits.Insertions(), Sizes: b.Sizes, Places: b.Places, Overall: b.Overall, Contacts: b.Contacts, Ports: b.Ports, Instances: []Instance{}, built: b}
 	if f.Loops == nil {
 		f.Loops = []cutlist.Loop{}
@@ -99,9 +100,13 @@ func frameOf(b *model.Built, copies int) Frame {
 			f.Instances = append(f.Instances, Instance{sc.Path, sc.Of, cmp.Or(b.Graph.Doc.Group(sc.Of).Name, sc.Of)})
 		}
 	}
-	f.Pipes = make([]Pipe, len(b.Pipes))
+	where, short := b.Whereabouts(), layout.ShortNames(b.Graph)
+	f.Pipes, f.Joints = make([]Pipe, len(b.Pipes)), make([]Joint, len(short))
 	for i := range b.Pipes {
-		f.Pipes[i].Placed = b.Pipes[i]
+		f.Pipes[i] = Pipe{Placed: b.Pipes[i], Where: where.Pipe(i)}
+	}
+	for i := range short {
+		f.Joints[i] = Joint{Joint: b.Fits.Joints[i], Name: short[i], Where: where.Joint(i)}
 	}
 	return f
 }

@@ -4,23 +4,20 @@ import (
 	"cmp"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/layout"
-	"sturdyelbow/core/model"
 )
 
 // names names the things of a planned frame as a builder would: a piece by its letter
 // and a joint by its short name, with their place where that tells them from others.
 type names struct {
-	f      *Frame
-	where  *model.Whereabouts
-	joints []string
-	full   layout.Names
+	f    *Frame
+	full layout.Names
 }
 
 func namesOf(f *Frame) *names {
-	n := &names{f: f, where: f.built.Whereabouts(), joints: layout.ShortNames(f.built.Graph)}
+	n := &names{f: f}
 	n.full = layout.Names{Graph: f.built.Graph,
-		Pipe:  func(i int) string { return placed(n.letter(i), n.where.Pipe(i)) },
-		Joint: func(i int) string { return placed(n.joints[i], n.where.Joint(i)) },
+		Pipe:  func(i int) string { return placed(n.letter(i), f.Pipes[i].Where) },
+		Joint: func(i int) string { return placed(f.Joints[i].Name, f.Joints[i].Where) },
 	}
 	return n
 }
@@ -47,7 +44,7 @@ func (n *names) Short(s finding.Subject) string {
 		}
 	case finding.Joint:
 		if i := n.f.built.Graph.Node(s.ID); i >= 0 {
-			return n.joints[i]
+			return n.f.Joints[i].Name
 		}
 	}
 	return n.full.Name(s)

@@ -33,7 +33,7 @@ type Frame struct {
 	Name       string              `json:"name"`
 	Units      measure.Unit        `json:"units"`
 	Copies     int                 `json:"copies"`
-	Joints     []fitting.Joint     `json:"joints"`
+	Joints     []Joint             `json:"joints"`
 	Pipes      []Pipe              `json:"pipes"`
 	Overall    [3]cutlist.Extent   `json:"overall"`
 	Floor      measure.Length      `json:"floor"`
@@ -49,10 +49,18 @@ type Frame struct {
 	built *model.Built
 }
 
+// Joint is what stands at a joint, and what a builder calls it.
+type Joint struct {
+	fitting.Joint
+	Name  string `json:"name"`  // in short: j4
+	Where string `json:"where"` // in plain words: upper left corner; "" where the frame has but one place
+}
+
 // Pipe is a pipe of the frame where it stands, and what it is cut from.
 type Pipe struct {
 	model.Placed
 	Letter string `json:"letter"`
+	Where  string `json:"where"` // in plain words: upper left
 	Stick  int    `json:"stick"` // of its size, counted from 1: where the first copy's piece is cut from; 0: from none
 }
 

@@ -154,7 +154,7 @@ func (a *artist) bodies() {
 	}
 	for i := range a.f.Joints {
 		if j := &a.f.Joints[i]; j.Kind != "" {
-			all = append(all, a.joint(j))
+			all = append(all, a.joint(&j.Joint))
 		}
 	}
 	for i := range a.f.Links {

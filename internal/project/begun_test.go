@@ -12,7 +12,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sturdyelbow/core/edit"
-	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
@@ -199,7 +198,7 @@ func TestATeeInARailWaitsForItsBay(t *testing.T) {
 	assert.Empty(t, found(four, "set-aside"), "posts 1 and 2 are neighbours still")
 	two := planned(t, answer(p, "bays", starter.Answer{Text: "2"}))
 	assert.Contains(t, found(two, "set-aside"), mid)
-	assert.False(t, slices.ContainsFunc(two.Frames[0].Joints, func(j fitting.Joint) bool { return j.ID == mid }))
+	assert.False(t, slices.ContainsFunc(two.Frames[0].Joints, func(j plan.Joint) bool { return j.ID == mid }))
 	plain := planned(t, answer(begun("screen"), "bays", starter.Answer{Text: "2"}))
 	assert.Equal(t, plain.Cuts, two.Cuts)
 	let := do(t, answer(p, "bays", starter.Answer{Text: "2"}), &edit.LetGo{})

@@ -151,52 +151,52 @@ func problem(err error) error {
 		details  []error
 	)
 	add := func(where, what, hint string, value any) {
-		details = append(details, &huma.ErrorDetail{Message: what + "; " + hint, Location: where, Value: value})
+		details = append(details, &Fault{Pointer: where, Message: what + "; " + hint, Value: value})
 	}
 	title := "This cannot be planned as it stands"
 	switch {
 	case errors.Is(err, errForgotten):
-		add("body.shopKey", "the shop of this key is not known any more", "send the shop", nil)
+		add("/shopKey", "the shop of this key is not known any more", "send the shop", nil)
 	case errors.Is(err, project.ErrEmpty):
-		add("body.project.frame", "no frame yet", "choose a starter or open a file", nil)
+		add("/project/frame", "no frame yet", "choose a starter or open a file", nil)
 	case errors.As(err, &nonsense):
 		for _, p := range nonsense {
-			add("body"+strings.ReplaceAll(p.Path, "/", "."), p.What, p.Hint, nil)
+			add(sent(p.Path), p.What, p.Hint, nil)
 		}
 	case errors.As(err, &answers):
 		title = "A size cannot be read"
 		for _, p := range answers {
-			add("body.project.starter.answers."+p.Key, p.What, p.Hint, p.At)
+			add(at("project", "starter", "answers", p.Key), p.What, p.Hint, p.At)
 		}
 	case errors.As(err, &sizes):
 		title = "A size cannot be read"
 		for _, p := range sizes {
-			add("body.project.sizes."+p.Key, p.What, p.Hint, p.At)
+			add(at("project", "sizes", p.Key), p.What, p.Hint, p.At)
 		}
 	case errors.As(err, &given):
 		title = "A length cannot be read"
 		for _, p := range given {
-			add("body.project.given."+p.Key, p.What, p.Hint, p.At)
+			add(at("project", "given", p.Key), p.What, p.Hint, p.At)
 		}
 	case errors.As(err, &lines):
 		title = "The list cannot be read"
 		for _, l := range lines {
-			add(fmt.Sprintf("body.text.line %d.%s", l.Line, l.Column), l.What, l.Hint, l.Line)
+			details = append(details, &Fault{Pointer: "/text", Line: l.Line, Within: l.Column, Message: l.What + "; " + l.Hint})
 		}
 	case errors.As(err, &file):
 		title = "The file cannot be read"
 		for _, e := range file {
-			add("body.text"+e.Path, e.What, e.Hint, e.Line)
+			details = append(details, &Fault{Pointer: "/text", Line: e.Line, Within: e.Path, Message: e.What + "; " + e.Hint})
 		}
 	case errors.As(err, &refusal):
 		title = "That cannot be done"
-		add("body.edit", refusal.What, refusal.Hint, refusal.At)
+		add("/edit", refusal.What, refusal.Hint, refusal.At)
 	case errors.As(err, &trial):
 		title = "That measurement cannot be"
-		add("body."+trial.Field, trial.What, trial.Hint, nil)
+		add(at(trial.Field), trial.What, trial.Hint, nil)
 	case errors.As(err, &doc):
 		for _, p := range doc {
-			add("body.project.frame"+strings.ReplaceAll(p.Path, "/", "."), p.What, p.Hint, nil)
+			add("/project/frame"+p.Path, p.What, p.Hint, nil)
 		}
 	case errors.Is(err, context.Canceled):
 		return huma.NewError(nobodyWaits, "nobody waits for this any more")
@@ -229,7 +229,7 @@ func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[[]stock.Mate
 	if err != nil {
 		return nil, problem(err)
 	}
-	sticks, err := readLengths(in.Body.Stock, in.Body.Units, "body.stock")
+	sticks, err := readLengths(in.Body.Stock, in.Body.Units, "/stock")
 	if err != nil {
 		return nil, err
 	}
@@ -256,7 +256,7 @@ type LengthsRequest struct {
 }
 
 func (a *api) lengths(_ context.Context, in *body[LengthsRequest]) (*body[[]measure.Length], error) {
-	ls, err := readLengths(in.Body.Texts, in.Body.Units, "body.texts")
+	ls, err := readLengths(in.Body.Texts, in.Body.Units, "/texts")
 	if err != nil {
 		return nil, err
 	}
@@ -269,12 +269,12 @@ func readLengths(texts []string, unit measure.Unit, where string) (ls []measure.
 	for i, s := range texts {
 		l, err := measure.Parse(s, measure.Reading{Unit: unit, Limit: plan.StockLimit})
 		if err != nil || l == 0 {
-			details = append(details, &huma.ErrorDetail{Message: fmt.Sprintf("%q is no stick length; write it like 10 ft", s), Location: fmt.Sprintf("%s.%d", where, i)})
+			details = append(details, &Fault{Message: fmt.Sprintf("%q is no stick length; write it like 10 ft", s), Pointer: fmt.Sprintf("%s/%d", where, i)})
 		}
 		ls = append(ls, l)
 	}
 	if len(texts) == 0 {
-		details = append(details, &huma.ErrorDetail{Message: "no stick length; write it like 10 ft", Location: where})
+		details = append(details, &Fault{Message: "no stick length; write it like 10 ft", Pointer: where})
 	}
 	if len(details) > 0 {
 		return nil, huma.Error422UnprocessableEntity("A stick length cannot be read", details...)

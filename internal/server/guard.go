@@ -4,7 +4,6 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
-	"net/url"
 	"slices"
 	"strings"
 
@@ -27,30 +26,21 @@ func guard(hosts []string) gin.HandlerFunc {
 		host = strings.ToLower(host)
 		return slices.Contains(loopback, host) || slices.Contains(hosts, host) || anyAddress && net.ParseIP(host) != nil
 	}
+	origin := http.NewCrossOriginProtection()
 	return func(c *gin.Context) {
 		if !known(c.Request.Host) {
 			refuse(c, http.StatusMisdirectedRequest, "this server does not answer for that host name")
 			return
 		}
-		if c.Request.Method == http.MethodGet || c.Request.Method == http.MethodHead {
-			return
-		}
-		site := c.GetHeader("Sec-Fetch-Site")
-		if site != "" && site != "same-origin" && site != "none" {
+		if err := origin.Check(c.Request); err != nil {
 			refuse(c, http.StatusForbidden, "another site may not write here")
-			return
-		}
-		if o := c.GetHeader("Origin"); o != "" {
-			if u, err := url.Parse(o); err != nil || u.Host != c.Request.Host {
-				refuse(c, http.StatusForbidden, "another site may not write here")
-			}
 		}
 	}
 }
 
 func refuse(c *gin.Context, status int, detail string) {
 	c.Header("Content-Type", "application/problem+json")
-	c.AbortWithStatusJSON(status, map[string]any{"title": http.StatusText(status), "status": status, "detail": detail})
+	c.AbortWithStatusJSON(status, Problem{Title: http.StatusText(status), Status: status, Detail: detail})
 }
 
 // headers sets what keeps a page from loading or running anything that did not

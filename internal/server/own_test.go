@@ -74,13 +74,13 @@ func TestMeasurementsAreTaken(t *testing.T) {
 	c.get("POST", "/api/measure", map[string]any{"shop": next, "seat": "slip"}, &again)
 	assert.Empty(t, again.Seats)
 	for field, body := range map[string]map[string]any{
-		"body.cut": {"size": "3/4", "kind": "tee", "cut": "ten", "outside": "12"}, "body.gap": {"size": "3/4", "seat": "slip", "gap": "9"},
-		"body.shop.measurements.1": {"size": "3/4", "field": "stop_90", "value": "1/8"},
+		"/cut": {"size": "3/4", "kind": "tee", "cut": "ten", "outside": "12"}, "/gap": {"size": "3/4", "seat": "slip", "gap": "9"},
+		"/shop/measurements/1": {"size": "3/4", "field": "stop_90", "value": "1/8"},
 	} {
 		body["shop"] = next
 		status, _, answer := c.do("POST", "/api/measure", body)
 		assert.Equal(t, 422, status)
-		assert.Contains(t, answer, `"location":"`+field+`"`)
+		assert.Contains(t, answer, `"pointer":"`+field+`"`)
 	}
 }
 
@@ -90,7 +90,7 @@ func TestAListIsCheckedOverTheAPI(t *testing.T) {
 	c, _ := serve(t)
 	status, _, answer := c.do("POST", "/api/plan", map[string]any{"project": project("Jump", map[string]any{"given": map[string]any{"tie": map[string]any{"text": "long"}}})})
 	assert.Equal(t, 422, status)
-	assert.Contains(t, answer, `"location":"body.project.given.tie"`)
+	assert.Contains(t, answer, `"pointer":"/project/given/tie"`)
 	var a server.PlanAnswer
 	c.get("POST", "/api/plan", map[string]any{"draft": true, "project": project("Jump", map[string]any{
 		"given":     map[string]any{"tie": map[string]any{"text": "40"}},

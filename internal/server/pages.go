@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"errors"
 	"io/fs"
 	"net/http"
@@ -11,9 +12,10 @@ import (
 )
 
 // pages serves the built web. Paths without a file are pages of the
-// application, which sorts them out itself.
-func pages(web fs.FS) gin.HandlerFunc {
+// application, which sorts them out itself; that of a project brings it along.
+func pages(web fs.FS, a *api) gin.HandlerFunc {
 	files := http.FileServerFS(web)
+	index, _ := fs.ReadFile(web, "index.html")
 	return func(c *gin.Context) {
 		if strings.HasPrefix(c.Request.URL.Path, "/api/") {
 			refuse(c, http.StatusNotFound, "there is no such call")
@@ -28,6 +30,10 @@ func pages(web fs.FS) gin.HandlerFunc {
 		switch {
 		case name == "" || errors.Is(err, fs.ErrNotExist) && path.Ext(name) == "":
 			c.Header("Cache-Control", "no-cache")
+			if page := a.projectPage(c.Request.Context(), name, index); page != nil {
+				c.Data(http.StatusOK, "text/html; charset=utf-8", page)
+				return
+			}
 			c.FileFromFS("/", http.FS(web))
 			return
 		case strings.HasPrefix(name, "assets/"):
@@ -36,4 +42,22 @@ func pages(web fs.FS) gin.HandlerFunc {
 		c.Status(http.StatusOK) // gin presets 404 here
 		files.ServeHTTP(c.Writer, c.Request)
 	}
+}
+
+// projectPage is the page of a project's workbench with the project in it; nil for any
+// other page, and where there is no such project.
+func (a *api) projectPage(ctx context.Context, name string, index []byte) []byte {
+	parts := strings.Split(name, "/")
+	if len(parts) < 2 || len(parts) > 3 || parts[0] != "p" || len(parts) == 3 && parts[2] == "sheet" || a.store == nil {
+		return nil
+	}
+	f := a.first(ctx, parts[1])
+	if f == nil {
+		return nil
+	}
+	page, err := f.page(index)
+	if err != nil {
+		return nil
+	}
+	return page
 }

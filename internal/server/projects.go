@@ -170,8 +170,8 @@ func missing(err error) error {
 		return huma.Error404NotFound("There is no such project; it may have been deleted in another window")
 	case errors.As(err, &stale):
 		return huma.Error409Conflict("Saved in another window in the meantime; nothing was overwritten and yours is kept",
-			&huma.ErrorDetail{Message: "the newer revision", Location: "body.revision", Value: stale.Current},
-			&huma.ErrorDetail{Message: "where yours is kept", Location: "kept", Value: stale.Kept})
+			&Fault{Message: "the newer revision", Pointer: "/revision", Value: stale.Current},
+			&Fault{Message: "where yours is kept", Pointer: "/kept", Value: stale.Kept})
 	}
 	return err
 }

@@ -55,8 +55,9 @@ func New(c Config) http.Handler {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.Use(recovered(c.Log), guard(c.Hosts), headers(), limitBody(), compressed())
-	register(humagin.New(r, apiConfig(c.Version)), &api{store: c.Store, version: c.Version})
-	r.NoRoute(pages(c.Web))
+	a := &api{store: c.Store, version: c.Version}
+	register(humagin.New(r, apiConfig(c.Version)), a)
+	r.NoRoute(pages(c.Web, a))
 	return r
 }
 

@@ -105,12 +105,12 @@ func TestPlanIsStateless(t *testing.T) {
 // places are the locations of a problem's errors.
 func places(t *testing.T, data string) (all []string) {
 	var p struct {
-		Errors []struct{ Location, Message string }
+		Errors []struct{ Pointer, Message string }
 	}
 	require.NoError(t, json.Unmarshal([]byte(data), &p), data)
 	for _, e := range p.Errors {
 		assert.NotEmpty(t, e.Message)
-		all = append(all, e.Location)
+		all = append(all, e.Pointer)
 	}
 	return all
 }
@@ -125,15 +125,14 @@ func TestProblemsHaveFieldPaths(t *testing.T) {
 		call string
 		body any
 	}{
-		"body.project.starter.answers.width": {"/api/plan", map[string]any{"project": jump("4 ft 30 cm")}},
-		"body.project.frame":                 {"/api/plan", with(jump("4"), "starter", nil)},
-		"body.job.tool":                      {"/api/plan", with(jump("4"), "tool", "teeth")},
-		"body.job.frames.0.copies":           {"/api/plan", with(jump("4"), "copies", 99999)},
-		"body.text.line 2.length":            {"/api/cut", map[string]any{"text": "24, 2\nx, 1", "units": "in", "stock": []string{"10 ft"}, "tool": "saw"}},
-		"body.stock.1":                       {"/api/cut", map[string]any{"text": "24, 2", "units": "in", "stock": []string{"10 ft", "long"}, "tool": "saw"}},
-		"body.stock":                         {"/api/cut", map[string]any{"text": "24, 2", "units": "in", "stock": []string{}, "tool": "saw"}},
-		"body.texts.0":                       {"/api/lengths", map[string]any{"texts": []string{"long"}, "units": "in"}},
-		"body.text/pipes/0":                  {"/api/read", map[string]any{"text": `{"wireframe":1,"joints":{"a":[0,0,0]},"pipes":[["a","b"]]}`}},
+		"/project/starter/answers/width": {"/api/plan", map[string]any{"project": jump("4 ft 30 cm")}},
+		"/project/frame":                 {"/api/plan", with(jump("4"), "starter", nil)},
+		"/project/tool":                  {"/api/plan", with(jump("4"), "tool", "teeth")},
+		"/project/copies":                {"/api/plan", with(jump("4"), "copies", 99999)},
+		"/text":                          {"/api/cut", map[string]any{"text": "24, 2\nx, 1", "units": "in", "stock": []string{"10 ft"}, "tool": "saw"}},
+		"/stock/1":                       {"/api/cut", map[string]any{"text": "24, 2", "units": "in", "stock": []string{"10 ft", "long"}, "tool": "saw"}},
+		"/stock":                         {"/api/cut", map[string]any{"text": "24, 2", "units": "in", "stock": []string{}, "tool": "saw"}},
+		"/texts/0":                       {"/api/lengths", map[string]any{"texts": []string{"long"}, "units": "in"}},
 	} {
 		status, header, data := c.do("POST", req.call, req.body)
 		assert.Equal(t, 422, status, data)
@@ -178,7 +177,7 @@ func TestShopIsCheckedAndHasRevisions(t *testing.T) {
 	s.Shop.Prices.TaxRate = 8.25
 	status, _, data := c.do("PUT", "/api/shop", s)
 	assert.Equal(t, 422, status)
-	assert.Equal(t, []string{"body.shop.prices.taxRate"}, places(t, data))
+	assert.Equal(t, []string{"/shop/prices/taxRate"}, places(t, data))
 	s.Shop.Prices.TaxRate = 0.0825
 	c.get("PUT", "/api/shop", s, nil)
 	status, _, _ = c.do("PUT", "/api/shop", s)
@@ -307,7 +306,7 @@ func TestAShopGoesByItsKey(t *testing.T) {
 	assert.NotEqual(t, first.Plan.Bill, saved.Plan.Bill, "it is another shop than the saved one")
 	status, _, answer := c.do("POST", "/api/plan", map[string]any{"project": jump("4 ft"), "shopKey": "gone"})
 	assert.Equal(t, 422, status)
-	assert.Contains(t, answer, "body.shopKey")
+	assert.Contains(t, answer, "/shopKey")
 	for n := range 40 {
 		shop.Stock[0].Length = measure.Length(100+n) * measure.Inch
 		var more server.PlanAnswer

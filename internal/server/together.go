@@ -54,7 +54,7 @@ func (a *api) together(ctx context.Context, in *body[TogetherRequest]) (*body[To
 	plans := func(some []*project.Project) (*plan.Plan, error) {
 		job, work, err := project.Together(some, in.Body.Tool)
 		if err != nil {
-			return nil, huma.Error422UnprocessableEntity("Not every project can be planned", &huma.ErrorDetail{Message: err.Error(), Location: "body.projects"})
+			return nil, huma.Error422UnprocessableEntity("Not every project can be planned", &Fault{Message: err.Error(), Pointer: "/projects"})
 		}
 		job = withTool(job)
 		out.Tool = job.Tool

@@ -4,7 +4,7 @@ import { createRoot } from "react-dom/client";
 import { Route, Switch } from "wouter";
 import { Shelf } from "./shelf/shelf";
 import { Editor } from "./editor/editor";
-import type { LensId } from "./lens/lenses";
+import { lensOf } from "./lens/lenses";
 import { startTheme } from "./lib/theme";
 import { StartPage } from "./start/start";
 import { Loading } from "./ui/ui";
@@ -21,8 +21,6 @@ const CuttingPage = lazy(() => import("./cutting/cutting"));
 
 startTheme();
 const client = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } } });
-
-const lensOf = (s: string | undefined): LensId => (["frame", "joints", "buy", "cut"] as const).find((l) => l === s) ?? "size";
 
 const root = document.getElementById("root");
 if (root)

@@ -21,7 +21,7 @@ export type StoredShop = S["StoredShop"];
 export type Shop = S["Shop"];
 export type ModeRule = S["FrameModeRule"];
 export type Pipe = S["PlanPipe"];
-export type Joint = S["FittingJoint"];
+export type Joint = S["PlanJoint"];
 export type Port = S["FittingPort"];
 export type Edit = S["Edit"];
 export type Measure = Omit<S["MeasureRequest"], "shop" | "unit" | "$schema">;
@@ -34,7 +34,7 @@ export type Card = S["Card"];
 export type ProjectLine = S["ProjectLine"];
 export type Line = S["CostLine"];
 export type Term = S["WhyTerm"];
-type Problem = S["ErrorModel"];
+type Problem = S["Problem"];
 
 /** A refusal of the server: what is wrong, and where. */
 export class Refusal extends Error {
@@ -44,12 +44,12 @@ export class Refusal extends Error {
   ) {
     super(problem.title ?? problem.detail ?? "The server did not answer as expected");
   }
-  /** What is wrong, by the place's path. */
+  /** What is wrong, by its place in the request: a JSON pointer. */
   get places(): Record<string, string> {
-    return Object.fromEntries((this.problem.errors ?? []).map((e) => [e.location ?? "", e.message ?? ""]));
+    return Object.fromEntries((this.problem.errors ?? []).map((e) => [e.pointer, e.message]));
   }
-  value(location: string): unknown {
-    return this.problem.errors?.find((e) => e.location === location)?.value;
+  value(pointer: string): unknown {
+    return this.problem.errors?.find((e) => e.pointer === pointer)?.value;
   }
 }
 
@@ -59,3 +59,6 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   if (error !== undefined || !response.ok) throw new Refusal(response.status, (error ?? {}) as Problem);
   return data as T;
 }
+
+/** A JSON pointer (RFC 6901) of its tokens. */
+export const pointer = (...tokens: string[]) => tokens.map((t) => `/${t.replaceAll("~", "~0").replaceAll("/", "~1")}`).join("");

@@ -78,13 +78,11 @@ export default function CuttingPage() {
           <div id={`${id}-e`}>
             {refusal && (
               <ul role="alert" className="grid gap-1 rounded-md border-2 border-bad bg-paper p-3 text-sm">
-                {Object.entries(refusal.places)
-                  .slice(0, 8)
-                  .map(([where, what]) => (
-                    <li key={where}>
-                      <strong>{where.replace(/^body\.(text\.)?/, "").replace(".", ", ")}:</strong> {what}
-                    </li>
-                  ))}
+                {refusal.problem.errors?.slice(0, 8).map((e) => (
+                  <li key={`${e.line} ${e.within} ${e.message}`}>
+                    <strong>{e.line ? `line ${e.line}${e.within ? `, ${e.within}` : ""}` : e.pointer === "/stock" || e.pointer.startsWith("/stock/") ? "sticks" : e.pointer.slice(1)}:</strong> {e.message}
+                  </li>
+                ))}
               </ul>
             )}
             {q.error && <p role="alert" className="text-bad">The server does not answer; the list is kept here.</p>}

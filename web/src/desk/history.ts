@@ -1,3 +1,5 @@
+import { replaceEqualDeep } from "@tanstack/react-query";
+import { type Operation, applyPatch, compare } from "fast-json-patch";
 import type { Project, Shop } from "../api/client";
 import { merge } from "./merge";
 
@@ -13,8 +15,11 @@ export interface Step {
   /** What it changed; the next change of the same thing soon after joins it. */
   on?: string;
   at: number;
-  before: Desk;
-  after: Desk;
+  /** The ways between the projects before and after it, as JSON patches (RFC 6902). */
+  back: Operation[];
+  forth: Operation[];
+  /** The shop before and after, where it changed: other windows write into it too. */
+  shop?: [before: Shop, after: Shop];
 }
 
 export interface History {
@@ -23,6 +28,8 @@ export interface History {
   future: Step[];
   /** What the desk looked like before the last thing done, undone or redone. */
   since?: Desk;
+  /** What the last thing done left: where the desk is another by now, another window wrote into the shop. */
+  left?: Desk;
   last?: string;
 }
 
@@ -37,12 +44,23 @@ export function change(h: History, label: string, edit: (d: Desk) => Desk, on: s
   const after = edit(h.now);
   if (after === h.now) return h;
   const last = h.past.at(-1);
-  if (on && last?.on === on && at - last.at < together && h.future.length === 0 && last.after === h.now) {
-    const step = { ...last, label, after, at };
-    return { ...h, now: after, past: [...h.past.slice(0, -1), step], last: label };
+  if (on && last?.on === on && at - last.at < together && h.future.length === 0 && h.since && h.left === h.now) {
+    const step = stepOf(label, on, at, h.since, after);
+    return { ...h, now: after, past: [...h.past.slice(0, -1), step], left: after, last: label };
   }
-  const step: Step = { label, on, at, before: h.now, after };
-  return { now: after, past: [...h.past.slice(1 - depth), step], future: [], since: h.now, last: label };
+  return { now: after, past: [...h.past.slice(1 - depth), stepOf(label, on, at, h.now, after)], future: [], since: h.now, left: after, last: label };
+}
+
+function stepOf(label: string, on: string | undefined, at: number, before: Desk, after: Desk): Step {
+  const same = before.project === after.project;
+  return {
+    label,
+    on,
+    at,
+    back: same ? [] : compare(after.project, before.project),
+    forth: same ? [] : compare(before.project, after.project),
+    shop: before.shop === after.shop ? undefined : [before.shop, after.shop],
+  };
 }
 
 /** The next change begins a step of its own, whatever it is of. */
@@ -54,23 +72,25 @@ export function settle(h: History): History {
 export function undo(h: History): History {
   const step = h.past.at(-1);
   if (!step) return h;
-  return { now: move(h.now, step.after, step.before), past: h.past.slice(0, -1), future: [step, ...h.future], since: h.now, last: `Undone: ${step.label}` };
+  const now = { project: patched(h.now.project, step.back), shop: step.shop ? mergeShops(step.shop[1], step.shop[0], h.now.shop) : h.now.shop };
+  return { now, past: h.past.slice(0, -1), future: [step, ...h.future], since: h.now, left: now, last: `Undone: ${step.label}` };
 }
 
 export function redo(h: History): History {
   const [step, ...rest] = h.future;
   if (!step) return h;
-  return { now: move(h.now, step.before, step.after), past: [...h.past, step], future: rest, since: h.now, last: `Redone: ${step.label}` };
+  const now = { project: patched(h.now.project, step.forth), shop: step.shop ? mergeShops(step.shop[0], step.shop[1], h.now.shop) : h.now.shop };
+  return { now, past: [...h.past, step], future: rest, since: h.now, left: now, last: `Redone: ${step.label}` };
 }
 
-/** Takes the desk from one state to another; what the shop got from other windows in between stays. */
-function move(now: Desk, from: Desk, to: Desk): Desk {
-  if (now === from || (now.project === from.project && now.shop === from.shop)) return to;
-  return { project: to.project, shop: mergeShops(from.shop, to.shop, now.shop) };
+/** A project with a patch applied; what the patch leaves alone stays the same object. */
+function patched(p: Project, by: Operation[]): Project {
+  if (by.length === 0) return p;
+  return replaceEqualDeep(p, applyPatch(structuredClone(p), structuredClone(by)).newDocument) as Project;
 }
 
 type Price = Shop["prices"]["prices"][number];
-const priceKey = (p: Price) => [p.ware, p.kind ?? "", p.size ?? "", p.length ?? 0, p.ounces ?? 0].join("|");
+const priceKey = (p: Price) => [p.ware, p.kind ?? "", p.size ?? "", p.length ?? 0, p.diameter ?? 0, p.ounces ?? 0].join("|");
 const keyed = (s: Shop) => ({ ...s, prices: { ...s.prices, prices: Object.fromEntries(s.prices.prices.map((p) => [priceKey(p), p])) } });
 
 /** Puts the changes from base to mine onto theirs, price by price. */

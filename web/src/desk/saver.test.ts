@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Refusal } from "../api/client";
 import { Saver, savesDone } from "./saver";
 
-const stale = new Refusal(409, { type: "about:blank", errors: [{ location: "body.revision", value: 9 }] });
+const stale = new Refusal(409, { title: "stale", status: 409, errors: [{ pointer: "/revision", message: "stale", value: 9 }] });
 
 const ends: (() => void)[] = [];
 

@@ -100,7 +100,7 @@ export class Saver<T> {
     } catch (e) {
       this.busy = false;
       if (e instanceof Refusal && e.status === 409) {
-        this.say({ is: "stale", newer: Number(e.value("body.revision")) });
+        this.say({ is: "stale", newer: Number(e.value("/revision")) });
         return;
       }
       this.say({ is: "failed", why: e instanceof Refusal ? e.message : "the server does not answer" });

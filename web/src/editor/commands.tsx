@@ -1,16 +1,7 @@
 import { Command } from "cmdk";
 import { Dialog } from "../ui/dialog";
-import { Icon, type IconName } from "../ui/icons";
-
-export interface CommandOf {
-  group: string;
-  name: string;
-  /** Other words people say for it. */
-  also?: string;
-  keys?: string;
-  icon?: IconName;
-  run: () => void;
-}
+import type { CommandOf } from "../lens/lens";
+import { Icon } from "../ui/icons";
 
 /** Every command by name: type, choose, done. */
 export default function Commands({ commands, onClose }: { commands: CommandOf[]; onClose: () => void }) {

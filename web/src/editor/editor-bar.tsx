@@ -1,6 +1,4 @@
-import type { Desk } from "../desk/history";
-import type { DeskOf } from "../desk/use-desk";
-import type { Style } from "../lib/format";
+import { useDesk, useNow, useOpenState, useProject, useStyle } from "../desk/use";
 import { Pick } from "../ui/pick";
 import { IconButton, TopBar } from "../ui/ui";
 import { ExportMenu } from "./export-menu";
@@ -13,9 +11,6 @@ export const styles = [
 ] as const;
 
 interface Props {
-  desk: DeskOf;
-  now: Desk;
-  style: Style;
   ready: boolean;
   onCommands: () => void;
   onHelp: () => void;
@@ -23,23 +18,18 @@ interface Props {
 }
 
 /** The workbench's top line: the name, whether it is saved, and the way back. */
-export function EditorBar({ desk, now, style, ready, onCommands, onHelp, onPrint }: Props) {
-  const past = desk.history?.past.at(-1);
-  const future = desk.history?.future[0];
+export function EditorBar({ ready, onCommands, onHelp, onPrint }: Props) {
+  const desk = useDesk();
+  const now = useNow();
+  const style = useStyle();
+  const past = useOpenState((s) => s.history?.past.at(-1));
+  const future = useOpenState((s) => s.history?.future[0]);
   return (
     <TopBar
       title={
         <>
-          <h1 className="sr-only">{now.project.name || "Without a name"}</h1>
-          <input
-            aria-label="Project name"
-            className="name-field"
-            value={now.project.name}
-            placeholder="Without a name"
-            onChange={(e) => desk.edit("Name", (p) => ({ ...p, name: e.target.value }), "name")}
-            onBlur={desk.settle}
-          />
-          <SaveNote desk={desk} />
+          <Name />
+          <SaveNote />
         </>
       }
     >
@@ -53,8 +43,28 @@ export function EditorBar({ desk, now, style, ready, onCommands, onHelp, onPrint
   );
 }
 
-function SaveNote({ desk }: { desk: DeskOf }) {
-  const s = desk.save;
+/** The project's name: a field while it is written, left by Enter or Escape; no key reaches it otherwise. */
+function Name() {
+  const desk = useDesk();
+  const name = useProject((p) => p.name);
+  return (
+    <>
+      <h1 className="sr-only">{name || "Without a name"}</h1>
+      <input
+        aria-label="Project name"
+        className="name-field"
+        value={name}
+        placeholder="Without a name"
+        onChange={(e) => desk.edit("Name", (p) => ({ ...p, name: e.target.value }), "name")}
+        onKeyDown={(e) => (e.key === "Enter" || e.key === "Escape") && e.currentTarget.blur()}
+        onBlur={desk.settle}
+      />
+    </>
+  );
+}
+
+function SaveNote() {
+  const s = useOpenState((s) => s.save);
   const words = { saved: "Saved", saving: "Saving …", waiting: "Saving …", failed: "Not saved yet", stale: "Not saved" }[s.is];
   return (
     <span role="status" className={`save-note is-${s.is}`} title={s.is === "failed" ? `${s.why}; it is tried again` : undefined}>

@@ -1,17 +1,19 @@
+import { keyOf } from "../lens/lens";
+import { lenses } from "../lens/lenses";
 import { Dialog } from "../ui/dialog";
 
 const groups: [string, [string, string][]][] = [
   [
     "Anywhere",
     [
-      ["1 – 5", "Size, Frame, Joints, Buy, Cut"],
+      ...lenses.map((l): [string, string] => [keyOf(l.id), `${l.name}: ${l.question}`]),
       ["/", "Find a command"],
       ["?", "These keys"],
       ["Ctrl Z", "Undo"],
       ["Ctrl Shift Z, Ctrl Y", "Redo"],
       ["Ctrl P", "The build sheet, to print"],
-      ["F", "To the frame"],
-      ["W", "To the line that runs a pipe"],
+      ["A – Z", "Pick a pipe by its letter, on the frame"],
+      ["I", "To the line that runs a pipe: in words"],
     ],
   ],
   [

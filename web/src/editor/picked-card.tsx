@@ -1,35 +1,37 @@
-import type { PlanFrame } from "../api/client";
-import { flipped, tally } from "../desk/mode-rules";
-import type { Picked } from "../frame/items";
-import { Len, type Style, plural, text } from "../lib/format";
+import { useFrame, useOpen, usePicked, useStyle } from "../desk/use";
+import { jointTitle, pipeTitle } from "../frame/items";
+import type { Lens } from "../lens/lens";
+import { Len, plural, text } from "../lib/format";
 import { kindWords, sizeWords } from "../lib/words";
 import { IconButton } from "../ui/ui";
 import { Why } from "../ui/why";
 
 /** What is picked, in a few words, in a corner of the frame. */
-export function PickedCard({ frame, picked, style, onPick, onAct }: { frame: PlanFrame; picked: Picked; style: Style; onPick: (p: Picked) => void; onAct?: () => void }) {
+export function PickedCard({ lens }: { lens: Lens }) {
+  const open = useOpen();
+  const frame = useFrame();
+  const style = useStyle();
+  const [picked, onPick] = usePicked();
   if (!picked || picked.is === "size") return null;
   const close = <IconButton icon="close" label="Nothing picked" onClick={() => onPick(undefined)} className="-my-1 -mr-1" />;
   if (picked.is === "joint") {
     const j = frame.joints.find((x) => x.id === picked.id);
     if (!j) return null;
-    const t = tally(frame, (i) => i.joint === j.id);
-    const open = j.ports.filter((p) => p.fill === "open").length;
+    const press = lens.press?.(open);
+    const spare = j.ports.filter((p) => p.fill === "open").length;
     return (
       <div className="picked">
         <div className="flex items-center justify-between gap-3">
-          <strong>
-            {j.kind ? `${sizeWords(j.size)} ${kindWords(j.kind)}` : "open end"}
-          </strong>
+          <strong>{j.kind ? `${sizeWords(j.size)} ${kindWords(j.kind)}` : "open end"}</strong>
           {close}
         </div>
         <span className="text-sm text-ink-2">
-          at {j.id}
-          {open > 0 && `, ${plural(open, "open port")}`}
+          {jointTitle(j)}
+          {spare > 0 && `, ${plural(spare, "open port")}`}
         </span>
-        {onAct && t.cemented + t.dry > 0 && (
-          <button type="button" className="btn btn-small mt-1" onClick={onAct}>
-            {flipped(t) === "slip" ? "Leave it dry" : "Cement it"} <kbd>Space</kbd>
+        {press && (
+          <button type="button" className="btn btn-small mt-1" onClick={() => lens.keys?.space?.(open)}>
+            {press} <kbd>Space</kbd>
           </button>
         )}
       </div>
@@ -51,7 +53,8 @@ export function PickedCard({ frame, picked, style, onPick, onAct }: { frame: Pla
         {close}
       </div>
       <span className="text-sm text-ink-2">
-        {sizeWords(p.size)} pipe{picked.is === "pipe" ? `, ${p.from} to ${p.to}` : ""}
+        {picked.is === "pipe" && `${pipeTitle(p)}: `}
+        {sizeWords(p.size)} pipe
         {alike > 1 && `, ${alike} alike`}
         {p.visible > 0 && `, ${text(p.visible, style, 16)} shows`}
       </span>

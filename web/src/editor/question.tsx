@@ -1,9 +1,13 @@
-import { useEffect, useRef } from "react";
-import type { Gesture } from "../desk/use-gesture";
+import { useCallback, useEffect, useRef } from "react";
+import type { Asks } from "../desk/gestures";
+import { useOpen } from "../desk/use";
 import { Dialog } from "../ui/dialog";
 
 /** Sizes and reasons that cannot hold together: what gives way? Answered by mouse, by the arrows and Enter, or by the option's number. */
-export function Ask({ asks, onPipe }: { asks: NonNullable<Gesture["asks"]>; /** the pipe that an answer is about */ onPipe: (id: string | undefined) => void }) {
+export function Ask({ asks }: { asks: Asks }) {
+  const open = useOpen();
+  // the frame shows the pipe that an answer is about
+  const onPipe = useCallback((id: string | undefined) => open.store.setState({ about: id }), [open]);
   const { question, choose } = asks;
   const first = useRef<HTMLButtonElement>(null);
   useEffect(() => {

@@ -1,24 +1,38 @@
 import { Popover } from "radix-ui";
-import type { ReactNode } from "react";
-import type { Finding, Fix, Plan } from "../api/client";
-import { Len, type Style, feet, money } from "../lib/format";
+import { type ReactNode, useRef } from "react";
+import type { Finding, Plan } from "../api/client";
+import type { Desk } from "../desk/history";
+import { useOpen, useOpenState, useStyle } from "../desk/use";
+import { Len, feet, money } from "../lib/format";
 import { ExampleMark } from "../ui/ui";
 import { type Cell as CellName, type Change, changes } from "./changes";
 import { Findings } from "./findings";
 
-interface Props {
-  plan: Plan;
-  before?: Plan;
-  /** What was done last, in words. */
-  last?: string;
-  style: Style;
-  old: boolean;
-  onShow: (f: Finding) => void;
-  onFix: (f: Finding, x: Fix) => void;
+/** The job in one line, on a ruled tape along the bottom, with the difference the last change made. It shows the newest plan, whatever else is still being drawn. */
+export function Tape({ onCut }: { onCut: () => void }) {
+  const { plan, old } = useOpenState((s) => s.planned);
+  const since = useOpenState((s) => s.history?.since);
+  const before = useBefore(since, plan);
+  return plan && <Line plan={plan} before={before} old={old} onCut={onCut} />;
 }
 
-/** The job in one line, on a ruled tape along the bottom, with the difference the last change made. */
-export function Tape({ plan, before, last, style, old, onShow, onFix }: Props) {
+/** The plan as it was before the last thing done; a run of changes of one size counts as one thing. */
+function useBefore(since: Desk | undefined, plan: Plan | undefined): Plan | undefined {
+  const kept = useRef<{ since?: Desk; plan?: Plan }>({});
+  if (kept.current.since !== since) kept.current = { since, plan };
+  return since ? kept.current.plan : undefined;
+}
+
+function Line({ plan, before, old, onCut }: { plan: Plan; before?: Plan; old: boolean; onCut: () => void }) {
+  const open = useOpen();
+  const style = useStyle();
+  const last = useOpenState((s) => s.history?.last);
+  const onShow = (f: Finding) => {
+    const frame = plan.frames[0];
+    const subject = f.subjects.map((s) => s.id).find((s) => frame?.pipes.some((p) => p.pipe === s) || frame?.joints.some((j) => j.id === s));
+    if (subject) open.pick({ is: frame?.pipes.some((p) => p.pipe === subject) ? "pipe" : "joint", id: subject });
+    else onCut();
+  };
   const f = plan.frames[0];
   const d = before && before !== plan ? changes(before, plan, style) : {};
   const still = plan.improving && !plan.totals.proven ? "The purchase is still improving. " : "";
@@ -70,7 +84,7 @@ export function Tape({ plan, before, last, style, old, onShow, onFix }: Props) {
         </Popover.Trigger>
         <Popover.Portal>
           <Popover.Content side="top" align="end" sideOffset={10} collisionPadding={12} className="note max-h-[60vh] w-96 max-w-[92vw] overflow-auto" aria-label="What the plan noticed">
-            <Findings of={plan.findings} onShow={onShow} onFix={onFix} />
+            <Findings of={plan.findings} onShow={onShow} onFix={open.fix} />
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>

@@ -31,7 +31,8 @@ export interface FrameViewProps {
   perspective: boolean;
   targets: Target[];
   drawing?: string;
-  needDrawing: () => void;
+  /** Whether the server's drawing is what is shown. */
+  onDrawn: (drawn: boolean) => void;
   onPick: (p: Picked) => void;
   onRing: (at: { joint: string; pipe: string; cemented: boolean }) => void;
   /** Space or Enter on what is picked. */
@@ -69,7 +70,7 @@ function ability(): "none" | "software" | "hardware" {
 
 /** The frame, always in view: turning where there is WebGL, drawn by the server where there is not. */
 export const FrameView = memo(function FrameView(props: FrameViewProps) {
-  const { frame, paint, picked, style, flat, drawing, needDrawing, onView } = props;
+  const { frame, paint, picked, style, flat, drawing, onDrawn, onView } = props;
   const [able, setAble] = useState(ability);
   const turning = !flat && able !== "none";
   const lost = useCallback(() => setAble("none"), []);
@@ -80,25 +81,29 @@ export const FrameView = memo(function FrameView(props: FrameViewProps) {
   const keys = useFrameKeys({ ...props, show });
   const list = useRef<HTMLDivElement>(null);
 
+  // the server's drawing stands until the turning frame has drawn its first picture
+  const [begun, setBegun] = useState(false);
+  const begin = useCallback(() => setBegun(true), []);
+  const drawn = !turning || !begun;
+  useEffect(() => onDrawn(drawn), [drawn, onDrawn]);
   useEffect(() => {
     if (turning) return;
+    setBegun(false);
     show.current = undefined;
     onView(undefined);
-    needDrawing();
-  }, [turning, needDrawing, onView]);
+  }, [turning, onView]);
 
   return (
     <div className="stage" data-turning={turning}>
-      {turning ? (
+      {drawn && (drawing ? <Drawn svg={drawing} frame={frame} picked={picked} tags={paint.tags} onFix={props.onFix} onPick={props.onPick} onRing={paint.rings > 1 ? props.onRing : undefined} /> : <Loading what="the drawing" />)}
+      {turning && (
         <ErrorGuard onError={lost}>
-          <Suspense fallback={<Loading what="the frame" />}>
-            <Turning {...props} software={able === "software"} onLost={lost} show={show} focus={() => list.current?.focus({ preventScroll: true })} />
+          <Suspense>
+            <div className={begun ? "absolute inset-0" : "stage-coming"}>
+              <Turning {...props} software={able === "software"} onLost={lost} onBegun={begin} show={show} focus={() => list.current?.focus({ preventScroll: true })} />
+            </div>
           </Suspense>
         </ErrorGuard>
-      ) : drawing ? (
-        <Drawn svg={drawing} frame={frame} picked={picked} tags={paint.tags} onFix={props.onFix} onPick={props.onPick} onRing={paint.rings > 1 ? props.onRing : undefined} />
-      ) : (
-        <Loading what="the drawing" />
       )}
       <div
         ref={list}
@@ -119,7 +124,7 @@ export const FrameView = memo(function FrameView(props: FrameViewProps) {
   );
 });
 
-type TurningProps = FrameViewProps & { software: boolean; onLost: () => void; show: React.RefObject<((v: View) => void) | undefined>; focus: () => void };
+type TurningProps = FrameViewProps & { software: boolean; onBegun: () => void; onLost: () => void; show: React.RefObject<((v: View) => void) | undefined>; focus: () => void };
 
 /** Reads the page's colours by name, each once. */
 function inks() {
@@ -179,10 +184,12 @@ function Turning(props: TurningProps) {
     if (at.x < 0 || at.y < 0 || at.x > l.width || at.y > l.height) show.current?.("fit");
   }, [picked, show]);
 
+  const begun = useRef(props.onBegun);
   const onDrawn = useCallback((project: Projection, width: number, height: number) => {
     last.current = { project, width, height };
     if (layer.current) layer.current.dataset.drawn = "yes";
     drawNow.current();
+    begun.current();
   }, []);
   const onReady = useCallback(
     (f: (v: View) => void) => {

@@ -21,16 +21,22 @@ export interface Item {
   letter?: string;
 }
 
+/** What a piece is called: its letter and its place, "B, upper left". */
+export const pipeTitle = (p: Pipe): string => (p.where ? `${p.letter}, ${p.where}` : p.letter);
+
+/** What a joint is called: its short name and its place, "j4, upper left corner". */
+export const jointTitle = (j: Joint): string => (j.where ? `${j.name}, ${j.where}` : j.name);
+
 export function pipeName(p: Pipe, style: Style): string {
-  return `${p.letter}: ${sizeWords(p.size)} pipe, cut ${text(p.cut, style, 64)}, ${p.from} to ${p.to}`;
+  return `${pipeTitle(p)}: ${sizeWords(p.size)} pipe, cut ${text(p.cut, style, 64)}`;
 }
 
 export function jointName(j: Joint): string {
-  if (!j.kind) return j.ports.length === 0 ? `the joint ${j.id}` : `open end at ${j.id}`;
+  if (!j.kind) return j.ports.length === 0 ? `the joint ${jointTitle(j)}` : `open end, ${jointTitle(j)}`;
   const held = j.ports.filter((p) => p.fill === "pipe");
   const cemented = held.filter((p) => p.mode === "cemented").length;
   const how = cemented === held.length ? "cemented" : cemented === 0 ? "dry" : `${cemented} of ${held.length} cemented`;
-  return `${sizeWords(j.size)} ${kindWords(j.kind)} at ${j.id}, ${how}`;
+  return `${jointTitle(j)}: ${sizeWords(j.size)} ${kindWords(j.kind)}, ${how}`;
 }
 
 /** Everything on the frame that can be picked, pipes by letter first, then joints. */

@@ -1,6 +1,5 @@
 import { Popover } from "radix-ui";
 import { useRef, useState } from "react";
-import type { Subset } from "../lens/lens";
 import { LengthField } from "../lens/size/length-field";
 import { useLive } from "../lens/size/live";
 import { type Target, asTyped, meaningsOf, tapeStep } from "../lens/size/targets";
@@ -55,7 +54,7 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
   );
 }
 
-type EditorProps = Subset<Props, "target" | "style" | "onText" | "onMeaning" | "onSettle"> & { onDone: () => void };
+type EditorProps = { [K in "target" | "style" | "onText" | "onMeaning" | "onSettle"]: Props[K] } & { onDone: () => void };
 
 /** The field that takes the label's place, with what is typed this moment. */
 function SizeEditor({ target, style, onText, onMeaning, onSettle, onDone }: EditorProps) {

@@ -1,8 +1,11 @@
+import { Named } from "../frame/named";
 import { Len, plural } from "../lib/format";
-import type { LensProps, Subset } from "./lens";
+import { useFrame, useStyle } from "../desk/use";
 
 /** What it stands on. */
-export function Contacts({ frame, style, onPick }: Subset<LensProps, "frame" | "style" | "onPick">) {
+export function Contacts() {
+  const frame = useFrame();
+  const style = useStyle();
   const rests = frame.contacts.filter((c) => c.gap === 0);
   const hovers = frame.contacts.filter((c) => c.gap > 0);
   const on = [...new Set(rests.map((c) => c.joint))];
@@ -15,9 +18,7 @@ export function Contacts({ frame, style, onPick }: Subset<LensProps, "frame" | "
         {on.slice(0, 6).map((id, i) => (
           <span key={id}>
             {i > 0 && ", "}
-            <button type="button" className="link" onClick={() => onPick({ is: "joint", id })}>
-              {id}
-            </button>
+            <Named id={id} short />
           </span>
         ))}
         {on.length > 6 && ` and ${on.length - 6} more`}
@@ -25,7 +26,7 @@ export function Contacts({ frame, style, onPick }: Subset<LensProps, "frame" | "
       </p>
       {hovers.map((c) => (
         <p key={c.joint} className="font-semibold text-warn">
-          {c.joint} hovers <Len nm={c.gap} style={style} step={32} /> above the floor.
+          <Named id={c.joint} /> hovers <Len nm={c.gap} style={style} step={32} /> above the floor.
         </p>
       ))}
     </div>

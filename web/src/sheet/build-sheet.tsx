@@ -4,7 +4,7 @@ import { Link } from "wouter";
 import { type Plan, type Project, api, ask } from "../api/client";
 import { modeWords } from "../desk/mode-rules";
 import { savesDone } from "../desk/saver";
-import { planOf } from "../desk/use-plan";
+import { planOf } from "../desk/server";
 import { aislesOf, nameOf } from "../lens/buy/list";
 import { Proof, Sticks } from "../lens/cut/sticks";
 import { Len, type Style, feet, meaning, money, plural } from "../lib/format";

@@ -41,13 +41,12 @@ export function OpenFile() {
           <strong>{open.error.message}</strong>
           <ul>
             {open.error instanceof Refusal &&
-              Object.entries(open.error.places)
-                .slice(0, 6)
-                .map(([where, what]) => (
-                  <li key={where}>
-                    {where.replace("body.text", "") || "/"}, line {String((open.error as Refusal).value(where))}: {what}
-                  </li>
-                ))}
+              open.error.problem.errors?.slice(0, 6).map((e) => (
+                <li key={`${e.line} ${e.within} ${e.message}`}>
+                  {e.within || "/"}
+                  {e.line ? `, line ${e.line}` : ""}: {e.message}
+                </li>
+              ))}
           </ul>
         </div>
       )}

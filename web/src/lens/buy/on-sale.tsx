@@ -4,14 +4,17 @@ import { Refusal, api, ask } from "../../api/client";
 import { type Style, money, onTape, text } from "../../lib/format";
 import { InPlace } from "../../ui/in-place";
 import { ExampleMark } from "../../ui/ui";
-import type { LensProps } from "../lens";
 import { priceOf, readMoney, withPrice } from "./prices";
+import { useDesk, useShop, useStyle } from "../../desk/use";
 
 // what is shown here is typed back: it is never rounded
 const stick = (nm: number, style: Style) => (style === "metric" || !onTape(nm) ? `${nm / 1_000_000} mm` : text(nm, "feet-inches"));
 
 /** The stick lengths on sale for a size, each with its price; the lengths are typed as people write them. */
-export function OnSale({ size, desk, shop, style }: LensProps & { size: string }) {
+export function OnSale({ size }: { size: string }) {
+  const desk = useDesk();
+  const shop = useShop();
+  const style = useStyle();
   const [typed, setTyped] = useState<string>();
   const lengths = shop.stock.filter((s) => !s.size || s.size === size).map((s) => s.length);
   const read = useMutation({

@@ -1,11 +1,11 @@
 import { jointName } from "../../frame/items";
 import type { Paint, Tag } from "../../frame/paint";
-import type { LensProps } from "../lens";
+import type { Seen } from "../lens";
 import { pickedTag } from "../tags";
 import { numbersOf } from "./list";
 
 /** The fittings with the numbers they have on the list; those picked there stand out. */
-export function buyPaint(p: Pick<LensProps, "frame" | "picked" | "style" | "plan">): Paint {
+export function paint(p: Seen): Paint {
   const numbers = numbersOf(p.plan, p.frame);
   const tags: Tag[] = p.frame.joints.flatMap((j) => {
     const n = numbers.get(j.id);

@@ -5,14 +5,16 @@ import { InPlace } from "../../ui/in-place";
 import { Picture, Ware as WarePicture } from "../../ui/picture";
 import { Tick } from "../../ui/tick";
 import { ExampleMark, Head } from "../../ui/ui";
-import type { LensProps } from "../lens";
 import { type Ware, aislesOf, nameOf } from "./list";
 import { OnSale } from "./on-sale";
 import { priceOf, readMoney, readPercent, withPrice } from "./prices";
+import { useDesk, useFrame, usePicked, usePlan, useProject, useShop } from "../../desk/use";
 
 /** What do I buy? A list in the order of a walk through the shop, to be ticked off. */
-export function BuySheet(props: LensProps) {
-  const { desk, project, plan } = props;
+export function BuySheet() {
+  const desk = useDesk();
+  const project = useProject();
+  const plan = usePlan();
   const aisles = aislesOf(plan);
   const wares = aisles.flatMap((a) => a.wares);
   const cart = project.marks?.cart ?? {};
@@ -45,18 +47,23 @@ export function BuySheet(props: LensProps) {
             <h3 className="aisle">{a.name}</h3>
             <ul>
               {a.wares.map((w) => (
-                <WareRow key={w.key} ware={w} got={cart[w.key] ?? 0} {...props} />
+                <WareRow key={w.key} ware={w} got={cart[w.key] ?? 0} />
               ))}
             </ul>
-            {a.name === "Pipe" && plan.pipe.map((t) => <OnSale key={t.size} size={t.size} {...props} />)}
+            {a.name === "Pipe" && plan.pipe.map((t) => <OnSale key={t.size} size={t.size} />)}
           </section>
         ))}
-        <Total {...props} />
+        <Total />
       </section>
   );
 }
 
-function WareRow({ ware: w, got, desk, plan, frame, shop, picked, onPick }: LensProps & { ware: Ware; got: number }) {
+function WareRow({ ware: w, got }: { ware: Ware; got: number }) {
+  const desk = useDesk();
+  const shop = useShop();
+  const plan = usePlan();
+  const frame = useFrame();
+  const [picked, onPick] = usePicked();
   const l = w.line;
   const done = got >= l.count;
   const first = frame.joints.find((j) => l.ware === "fitting" && j.kind === l.kind && j.size === l.size);
@@ -122,7 +129,10 @@ function noteOf(l: Line, plan: Plan): string {
   return side ? "furniture grade: seldom on the shelf, order ahead" : "";
 }
 
-function Total({ desk, plan, shop }: LensProps) {
+function Total() {
+  const desk = useDesk();
+  const shop = useShop();
+  const plan = usePlan();
   const b = plan.bill;
   const percent = Number((shop.prices.taxRate * 100).toFixed(4));
   return (

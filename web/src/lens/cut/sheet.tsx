@@ -4,13 +4,18 @@ import { classWords, pathWords, sizeWords } from "../../lib/words";
 import { useTools } from "../../ui/tool-pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
-import type { LensProps } from "../lens";
 import { alike } from "./alike";
 import { Proof, Sticks } from "./sticks";
+import { useDesk, useFrame, usePicked, usePlan, useProject, useStyle } from "../../desk/use";
 
 /** Where do I cut? Sticks to scale, to be ticked off; the cut list; the tool. */
-export function CutSheet(props: LensProps) {
-  const { plan, frame, style, picked, onPick, desk, project } = props;
+export function CutSheet() {
+  const desk = useDesk();
+  const project = useProject();
+  const plan = usePlan();
+  const frame = useFrame();
+  const style = useStyle();
+  const [picked, onPick] = usePicked();
   const letter = picked?.is === "letter" ? picked.id : picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id)?.letter : undefined;
   const pick = (l: string) => onPick(letter === l ? undefined : { is: "letter", id: l });
   const sawn = project.marks?.sawn ?? {};
@@ -82,7 +87,7 @@ export function CutSheet(props: LensProps) {
           </button>
         </p>
       )}
-      <Tools {...props} />
+      <Tools />
       <p className="text-sm text-ink-2">
         Cut in the order drawn, from the left. Mark beside the line, on the waste side, and mark the next piece after each cut: marking all at once loses a kerf a piece.
       </p>
@@ -91,7 +96,11 @@ export function CutSheet(props: LensProps) {
 }
 
 /** The tool sets the kerf, and the kerf decides how many sticks to buy. */
-function Tools({ plan, project, desk, style }: LensProps) {
+function Tools() {
+  const desk = useDesk();
+  const project = useProject();
+  const plan = usePlan();
+  const style = useStyle();
   const all = useTools();
   const counted = new Map(plan.tools.map((t) => [t.id, t]));
   return (

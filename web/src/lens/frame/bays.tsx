@@ -1,19 +1,21 @@
 import { DropdownMenu } from "radix-ui";
-import { useId, useState } from "react";
+import { useId, useRef, useState } from "react";
 import type { Size } from "../../api/client";
 import { type Mark, marksOf } from "../../frame/marks";
-import { Len, meaning, plural, type Style, text } from "../../lib/format";
+import { Len, meaning, plural, text } from "../../lib/format";
+import { Sending } from "../../lib/sending";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
-import type { LensProps } from "../lens";
 import { LineField } from "./line-field";
 import { Refused, Sorry } from "./refused";
+import { useFrame, useMarked, useNames, useRefusedAt, useRun, useStyle } from "../../desk/use";
 
 const axisWords = ["Across, left to right", "In depth, near to away", "In height, from below"];
 
 /** Where the joints of the frame, or of a part, stand along its three axes, with the bays between. */
-export function Bays({ frame, style, gesture, part, onPart, marked, onMark, ...rest }: LensProps & { part: string; onPart: (p: string) => void }) {
+export function Bays({ part, onPart }: { part: string; onPart: (p: string) => void }) {
+  const frame = useFrame();
   const place = frame.places.find((p) => p.path === part);
   if (!place) return null;
   const scopes = frame.places.filter((p, i) => frame.places.findIndex((q) => q.group === p.group) === i);
@@ -23,24 +25,33 @@ export function Bays({ frame, style, gesture, part, onPart, marked, onMark, ...r
         {scopes.length > 1 && <Pick label="Whose bays" value={part} options={scopes.map((p) => [p.path, p.path === "" ? "the frame" : `every ${frame.instances.find((x) => x.path === p.path)?.name ?? p.group}`] as const)} onChange={onPart} />}
       </Head>
       {axisWords.map((words, axis) => (
-        <Axis key={words} axis={axis} all={marksOf(place, axis)} sizes={frame.sizes} style={style} gesture={gesture} part={part} onPick={rest.onPick} picked={rest.picked} marked={marked} onMark={onMark} />
+        <Axis key={words} axis={axis} all={marksOf(place, axis)} sizes={frame.sizes} part={part} />
       ))}
-      <Between frame={frame} gesture={gesture} marked={marked} />
-      <Refused gesture={gesture} kinds={["bay", "insert", "remove", "even", "level", "name", "size"]} />
+      <Between />
+      <Refused kinds={["bay", "insert", "remove", "even", "level", "name", "size"]} />
     </section>
   );
 }
 
 /** A size between two joints that are marked. */
-function Between({ frame, gesture, marked }: Pick<LensProps, "frame" | "gesture" | "marked">) {
+function Between() {
+  const frame = useFrame();
+  const [marked] = useMarked();
+  const names = useNames();
   const [a, b] = marked.filter((m) => frame.joints.some((j) => j.id === m));
   if (marked.length !== 2 || !a || !b) return null;
-  return <LineField label={`${a} to ${b}`} placeholder="48 outside" press="Set" gesture={gesture} keep edit={(t) => ({ size: { ends: [a, b], length: t } })} note="what it contradicts is asked about" />;
+  return <LineField label={`${names.short(a)} to ${names.short(b)}`} placeholder="48 outside" press="Set" keep edit={(t) => ({ size: { ends: [a, b], length: t } })} note="what it contradicts is asked about" />;
 }
 
-type AxisProps = Pick<LensProps, "style" | "gesture" | "onPick" | "picked" | "marked" | "onMark"> & { axis: number; all: Mark[]; sizes: Size[]; part: string };
+interface AxisProps {
+  axis: number;
+  all: Mark[];
+  sizes: Size[];
+  part: string;
+}
 
-function Axis({ axis, all, sizes, style, gesture, part, onPick, marked, onMark }: AxisProps) {
+function Axis({ axis, all, sizes, part }: AxisProps) {
+  const gesture = useRun();
   const own = all.filter((m) => !m.copied);
   const first = own[0];
   const last = own.at(-1);
@@ -74,27 +85,17 @@ function Axis({ axis, all, sizes, style, gesture, part, onPick, marked, onMark }
       </div>
       <ol className="marks">
         {all.map((m, i) => (
-          <Row key={m.key} axis={axis} m={m} before={all[i - 1]} after={all[i + 1]} sizes={sizes} style={style} gesture={gesture} part={part} onPick={onPick} alone={own.length < 2} />
+          <Row key={m.key} axis={axis} m={m} before={all[i - 1]} after={all[i + 1]} sizes={sizes} part={part} alone={own.length < 2} />
         ))}
       </ol>
-      <Another axis={axis} own={own} last={last} gesture={gesture} part={part} marked={marked} onMark={onMark} />
+      <Another axis={axis} own={own} last={last} part={part} />
     </div>
   );
 }
 
 /** Another column or level, like one that is there, so far beyond the last. Pipes run to it from the joints that are marked, or as in the last bay. */
-function Another({
-  axis,
-  own,
-  last,
-  gesture,
-  part,
-  marked,
-  onMark,
-}: Pick<AxisProps, "axis" | "gesture" | "part" | "marked" | "onMark"> & {
-  own: Mark[];
-  last: Mark;
-}) {
+function Another({ axis, own, last, part }: { axis: number; own: Mark[]; last: Mark; part: string }) {
+  const [marked, onMark] = useMarked();
   const [like, setLike] = useState("");
   const chosen = own.find((m) => m.key === like) ?? last;
   return (
@@ -105,7 +106,6 @@ function Another({
           placeholder={own.length > 1 ? "as far as the last" : "46 clear"}
           press="Add"
           mayBeEmpty={own.length > 1}
-          gesture={gesture}
           keep
           edit={(length) => ({ insert: { in: part || undefined, axis, after: last.key, like: chosen.key, length: length || undefined, rails: marked.length > 0 ? marked : undefined } })}
           onDone={() => onMark([])}
@@ -126,19 +126,22 @@ const sizeOf = (sizes: Size[], m: Mark, before?: Mark) => {
   return {};
 };
 
-function Row({ axis, m, before, after, sizes, style, gesture, part, alone }: Pick<AxisProps, "axis" | "style" | "gesture" | "part" | "onPick" | "sizes"> & { m: Mark; before?: Mark; after?: Mark; alone: boolean }) {
+function Row({ axis, m, before, after, sizes, part, alone }: Pick<AxisProps, "axis" | "part" | "sizes"> & { m: Mark; before?: Mark; after?: Mark; alone: boolean }) {
+  const style = useStyle();
+  const gesture = useRun();
+  const names = useNames();
   const { direct, other } = sizeOf(sizes, m, before);
   const [naming, setNaming] = useState(false);
   const own = part || undefined;
   const even = m.planes.find((p) => p.even?.length)?.even?.map((r) => r.replace(/^=/, ""));
   const like = m.planes.find((p) => p.equalAxis)?.equalAxis;
-  const told = even ? `even, between ${even[0]} and ${even[1]}` : like ? `as ${{ x: "wide", y: "deep", z: "high" }[like] ?? "wide"} as it is` : m.copied ? "a copy" : other && !direct ? `${text(other.value, style, 64)} ${meaning(other.meaning)} from ${other.from}` : direct?.inferred ? "as it stood" : "";
+  const told = even ? `even, between ${even[0]} and ${even[1]}` : like ? `as ${{ x: "wide", y: "deep", z: "high" }[like] ?? "wide"} as it is` : m.copied ? "a copy" : other && !direct ? `${text(other.value, style, 64)} ${meaning(other.meaning)} from ${names.short(other.from)}` : direct?.inferred ? "as it stood" : "";
   const joints = m.planes.reduce((n, p) => n + p.joints.length, 0);
   return (
     <li className="mark-row" data-plane={m.key}>
       {before && (
         <span className="mark-bay">
-          <BayField axis={axis} mark={m} before={before} said={direct} style={style} gesture={gesture} part={part} />
+          <BayField axis={axis} mark={m} before={before} said={direct} part={part} />
           {told && <span className="text-xs text-ink-2">{told}</span>}
         </span>
       )}
@@ -197,7 +200,6 @@ function Row({ axis, m, before, after, sizes, style, gesture, part, alone }: Pic
           placeholder="shelf"
           press="Name it"
           note="what is level with it stays level; up to =shelf runs a pipe that far"
-          gesture={gesture}
           keep
           takesFocus
           edit={(name) => ({ name: { in: own, axis, plane: m.key, name } })}
@@ -218,30 +220,23 @@ function Row({ axis, m, before, after, sizes, style, gesture, part, alone }: Pic
 }
 
 /** The room between two marks, typed as "46 clear". */
-function BayField({ axis, mark, before, said, style, gesture, part }: { axis: number; mark: Mark; before: Mark; said?: Size; style: Style; gesture: LensProps["gesture"]; part: string }) {
+function BayField({ axis, mark, before, said, part }: { axis: number; mark: Mark; before: Mark; said?: Size; part: string }) {
+  const style = useStyle();
+  const gesture = useRun();
   const id = useId();
   const shown = said ? `${text(said.out, style, 64)} ${short[said.meaning] ?? said.meaning}` : `${text(mark.at - before.at, style, 64)} centre`;
   const [typed, setTyped] = useState<string>();
-  const why = typed !== undefined && gesture.refused?.at === id ? gesture.refused.what : undefined;
+  const refused = useRefusedAt(id);
+  const why = typed !== undefined ? refused : undefined;
+  const sending = useRef(new Sending()).current;
   const save = async () => {
     if (typed === undefined || typed.trim() === "" || typed === shown) {
       setTyped(undefined);
       return;
     }
-    if (
-      await gesture.run(
-        {
-          bay: {
-            in: part || undefined,
-            axis,
-            plane: mark.key,
-            length: typed.replaceAll("″", '"').replaceAll("′", "'").replaceAll("⁄", "/"),
-          },
-        },
-        { keep: true, at: id },
-      )
-    )
-      setTyped(undefined);
+    const length = typed.replaceAll("″", '"').replaceAll("′", "'").replaceAll("⁄", "/");
+    const done = await sending.send(typed, () => gesture.run({ bay: { in: part || undefined, axis, plane: mark.key, length } }, { keep: true, at: id }));
+    if (done) setTyped((now) => (now === typed ? undefined : now));
   };
   return (
     <>

@@ -1,8 +1,9 @@
-import type { LensProps } from "../lens";
+import { useOpenState, useRun } from "../../desk/use";
 
 /** What the last gesture did besides what was asked for, and what may be wanted next. */
-export function Besides({ gesture }: Pick<LensProps, "gesture">) {
-  const d = gesture.last;
+export function Besides() {
+  const gesture = useRun();
+  const d = useOpenState((s) => s.last);
   const told = [...(d?.gave ?? []).map((g) => `${g.was}${g.now ? ` → ${g.now}` : ""}, ${g.words}`), ...(d?.also ?? [])];
   if (!d || (told.length === 0 && !d.offers?.length)) return null;
   return (

@@ -1,15 +1,21 @@
 import { useState } from "react";
-import type { Project } from "../../api/client";
+import { type Project, pointer } from "../../api/client";
 import { Len, plural, text } from "../../lib/format";
 import { Head } from "../../ui/ui";
-import type { LensProps } from "../lens";
 import { readPasted } from "./pasted";
+import { pipeTitle } from "../../frame/items";
+import { Named } from "../../frame/named";
+import { useDesk, useFrame, useNames, usePicked, usePlan, usePlanned, useProject, useStyle } from "../../desk/use";
 
 const axes = ["across", "in depth", "in height"];
 
 /** Does it close? As planned, and cut to a list that someone gave or to what was really cut. */
-export function Closing(props: LensProps) {
-  const { frame, desk, project, style, onPick } = props;
+export function Closing() {
+  const desk = useDesk();
+  const project = useProject();
+  const frame = useFrame();
+  const style = useStyle();
+  const names = useNames();
   const [open, setOpen] = useState(false);
   const given = project.given ?? {};
   const some = Object.values(given).some((g) => g?.text.trim());
@@ -40,9 +46,7 @@ export function Closing(props: LensProps) {
                   {l.joints.slice(0, 5).map((id, i) => (
                     <span key={id}>
                       {i > 0 && " – "}
-                      <button type="button" className="link" onClick={() => onPick({ is: "joint", id })}>
-                        {id}
-                      </button>
+                      <Named id={id} short />
                     </span>
                   ))}
                   {l.joints.length > 5 && " …"}
@@ -60,7 +64,7 @@ export function Closing(props: LensProps) {
                 {c.mends.map((m) => (
                   <li key={m.changes.map((x) => x.pipe).join()}>
                     <button type="button" className="btn btn-small" onClick={() => desk.edit("A piece cut anew", (p) => set(p, m.changes.map((x) => [x.pipe, plain(x.to)])))}>
-                      Cut {m.changes.map((x) => `${x.pipe} to ${text(x.to, style, 64)}`).join(", ")}
+                      Cut {m.changes.map((x) => `${names.full(x.pipe)} to ${text(x.to, style, 64)}`).join(", ")}
                     </button>{" "}
                     <span className="text-sm text-ink-2">instead of {m.changes.map((x) => text(x.from, style, 64)).join(", ")}</span>
                   </li>
@@ -71,12 +75,12 @@ export function Closing(props: LensProps) {
           {c.stuck && <p className="text-sm font-semibold text-bad">No four pieces or fewer close it: compare the list with the plan, piece by piece.</p>}
           {c.levels.slice(0, 4).map((l) => (
             <p key={`${l.axis} ${l.at}`} className="text-sm font-semibold text-warn">
-              {l.low} and {l.high} are level in the plan and end <Len nm={l.spread} style={style} step={64} /> apart {axes[l.axis]}.
+              {names.full(l.low)} and {names.full(l.high)} are level in the plan and end <Len nm={l.spread} style={style} step={64} /> apart {axes[l.axis]}.
             </p>
           ))}
           {c.pieces.filter((p) => p.faceToFace).map((p) => (
             <p key={p.pipe} className={`text-sm ${p.tooShort ? "font-semibold text-bad" : ""}`}>
-              {p.pipe} is shorter than its two sockets: {p.tooShort ? "less than half a socket on each side, it will not hold" : "the fittings meet face to face"}, <Len nm={p.spacing} style={style} step={64} /> between centres.
+              <Named id={p.pipe} /> is shorter than its two sockets: {p.tooShort ? "less than half a socket on each side, it will not hold" : "the fittings meet face to face"}, <Len nm={p.spacing} style={style} step={64} /> between centres.
             </p>
           ))}
           {c.unknown.length > 0 && <p className="text-sm font-semibold text-warn">The frame has no {c.unknown.join(", ")}.</p>}
@@ -94,7 +98,7 @@ export function Closing(props: LensProps) {
           </table>
         </div>
       )}
-      {(open || some) && <List {...props} />}
+      {(open || some) && <List />}
     </section>
   );
 }
@@ -113,7 +117,15 @@ function set(p: Project, cuts: [pipe: string, text: string][]): Project {
 }
 
 /** The cuts of the list, by letter: one for all pieces of a letter, or piece by piece. */
-function List({ plan, frame, desk, project, style, places, onPick }: LensProps) {
+function List() {
+  const names = useNames();
+  const desk = useDesk();
+  const project = useProject();
+  const plan = usePlan();
+  const frame = useFrame();
+  const style = useStyle();
+  const { places } = usePlanned();
+  const [, onPick] = usePicked();
   const given = project.given ?? {};
   const planned = (id = "") => frame.pipes.find((p) => p.pipe === id)?.cut ?? 0;
   const letters = plan.cuts.filter((g) => g.cut > 0);
@@ -121,7 +133,7 @@ function List({ plan, frame, desk, project, style, places, onPick }: LensProps) 
   const [lost, setLost] = useState(0);
   // what names no piece stays in the field
   const put = () => {
-    const { cuts, rest } = readPasted(pasted, [...letters.map((g) => ({ name: g.letter, pipes: g.pipes.map((x) => x.pipe) })), ...frame.pipes.map((p) => ({ name: p.pipe, pipes: [p.pipe] }))]);
+    const { cuts, rest } = readPasted(pasted, [...letters.map((g) => ({ name: g.letter, pipes: g.pipes.map((x) => x.pipe) })), ...frame.pipes.flatMap((p) => [p.pipe, pipeTitle(p)].map((name) => ({ name, pipes: [p.pipe] })))]);
     if (cuts.length > 0) desk.edit("A list put on the pieces", (p) => set(p, cuts));
     setPasted(rest.join("\n"));
     setLost(rest.length);
@@ -133,7 +145,7 @@ function List({ plan, frame, desk, project, style, places, onPick }: LensProps) 
         {letters.map((g) => {
           const pipes = g.pipes.map((x) => x.pipe).filter((id) => frame.pipes.some((p) => p.pipe === id));
           const texts = [...new Set(pipes.map((id) => given[id]?.text ?? ""))];
-          const wrong = pipes.map((id) => places[`body.project.given.${id}`]).find(Boolean);
+          const wrong = pipes.map((id) => places[pointer("project", "given", id)]).find(Boolean);
           return (
             <li key={g.letter} className="given">
               <button type="button" className="letter" aria-label={`Show ${g.letter} on the frame`} onClick={() => onPick({ is: "letter", id: g.letter })}>
@@ -147,16 +159,14 @@ function List({ plan, frame, desk, project, style, places, onPick }: LensProps) 
                   <ul className="grid gap-1">
                     {pipes.map((id) => (
                       <li key={id} className="flex items-center gap-2">
-                        <button type="button" className="link min-w-16 text-left" onClick={() => onPick({ is: "pipe", id })}>
-                          {id}
-                        </button>
-                        <Cut label={`${id} cut to`} value={given[id]?.text ?? ""} placeholder={text(planned(id), style, 64)} wrong={places[`body.project.given.${id}`]} onSet={(t) => desk.edit(`${id} cut to ${t || "the plan"}`, (p) => set(p, [[id, t]]), `given ${id}`)} />
+                        <Named id={id} className="min-w-16 text-left" />
+                        <Cut label={`${names.full(id)} cut to`} value={given[id]?.text ?? ""} placeholder={text(planned(id), style, 64)} wrong={places[pointer("project", "given", id)]} onSet={(t) => desk.edit(`${names.full(id)} cut to ${t || "the plan"}`, (p) => set(p, [[id, t]]), `given ${id}`)} />
                       </li>
                     ))}
                   </ul>
                 </details>
               ) : (
-                <span className="text-sm text-ink-2">{pipes[0]}</span>
+                <span className="text-sm text-ink-2">{frame.pipes.find((p) => p.pipe === pipes[0])?.where}</span>
               )}
             </li>
           );

@@ -3,12 +3,14 @@ import { sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
-import type { LensProps } from "../lens";
 import { pipeSizes } from "../sizes";
 import { Refused } from "./refused";
+import { useProject, useRun } from "../../desk/use";
 
 /** Fittings that the catalog does not have: bought elsewhere, printed, home-made. */
-export function Customs({ project, gesture }: LensProps) {
+export function Customs() {
+  const project = useProject();
+  const gesture = useRun();
   const [open, setOpen] = useState(false);
   const [name, setName] = useState("");
   const [source, setSource] = useState("bought");
@@ -66,7 +68,7 @@ export function Customs({ project, gesture }: LensProps) {
           </li>
         ))}
       </ul>
-      <Refused gesture={gesture} kinds={["custom"]} />
+      <Refused kinds={["custom"]} />
     </section>
   );
 }

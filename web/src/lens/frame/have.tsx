@@ -4,13 +4,16 @@ import { Len, feet, plural, text } from "../../lib/format";
 import { kindWords, sizeWords } from "../../lib/words";
 import { Picture } from "../../ui/picture";
 import { Head } from "../../ui/ui";
-import type { LensProps } from "../lens";
+import { useDesk, usePlan, useProject, useStyle } from "../../desk/use";
 
 type Budget = NonNullable<Plan["budget"]>;
 type Item = Budget["items"][number];
 
 /** Somebody's list of parts: read, asked about where it is ambiguous, and then the budget while the frame is drawn. */
-export function Have({ plan, project, desk, style }: LensProps) {
+export function Have() {
+  const desk = useDesk();
+  const project = useProject();
+  const plan = usePlan();
   const id = useId();
   const [open, setOpen] = useState(false);
   const said = project.described?.text ?? "";
@@ -32,9 +35,9 @@ export function Have({ plan, project, desk, style }: LensProps) {
             One item a line, in sentences, or columns with commas
           </label>
           <textarea id={id} className="field mt-1 w-full" rows={Math.min(10, Math.max(4, said.split("\n").length + 1))} value={said} spellCheck={false} placeholder={'10 3/4" elbows, 6 tees and four caps\n4 pieces at 16"\n3 ten foot sticks of 3/4 pipe'} onChange={(e) => write(e.target.value)} />
-          {said && b && <Asked b={b} project={project} desk={desk} style={style} />}
+          {said && b && <Asked b={b} />}
           {said && b && b.balance.length > 0 && <Goes b={b} />}
-          {said && b && <Left b={b} style={style} />}
+          {said && b && <Left b={b} />}
         </>
       )}
     </section>
@@ -54,7 +57,9 @@ const answer = (p: Project, it: Item, a: { kind?: string; other?: number }): Pro
 };
 
 /** What has to be asked, with small pictures; what could not be read is kept. */
-function Asked({ b, desk, style }: { b: Budget; project: Project; desk: LensProps["desk"]; style: LensProps["style"] }) {
+function Asked({ b }: { b: Budget }) {
+  const desk = useDesk();
+  const style = useStyle();
   const ask = b.items.filter((it) => it.ask);
   if (ask.length === 0) return null;
   return (
@@ -110,7 +115,8 @@ function Goes({ b }: { b: Budget }) {
 }
 
 /** What of the list the frame takes, and what is left. */
-function Left({ b, style }: { b: Budget; style: LensProps["style"] }) {
+function Left({ b }: { b: Budget }) {
+  const style = useStyle();
   const lines = b.lines.filter((l) => l.have > 0 || l.what === "fitting");
   if (lines.length === 0) return null;
   const name = (l: Budget["lines"][number]) => (l.what === "piece" ? `${sizeWords(l.size)} cut ${text(l.length ?? 0, style, 16)}` : `${kindWords(l.kind ?? "")} ${l.size}`);

@@ -1,16 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import { type Choice, type Joint, api, ask } from "../../api/client";
+import { type Choice, type Joint, type PlanFrame, api, ask } from "../../api/client";
+import { jointTitle } from "../../frame/items";
 import { kindWords, sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Picture } from "../../ui/picture";
 import { Loading } from "../../ui/ui";
-import type { LensProps } from "../lens";
+import { useFrame, useMarked, useProject, useRun } from "../../desk/use";
 import { Refused } from "./refused";
 import { said } from "./ways";
-
-type Props = LensProps & { joint: Joint };
 
 const ends = [
   ["", "open", "nothing said"],
@@ -20,7 +19,10 @@ const ends = [
 ] as const;
 
 /** The joint that is picked: its fitting, its end, and what can be done with it. */
-export function JointCard({ frame, project, joint, gesture, marked, onMark }: Props) {
+export function JointCard({ joint }: { joint: Joint }) {
+  const frame = useFrame();
+  const gesture = useRun();
+  const [marked, onMark] = useMarked();
   const pipes = joint.ports.filter((p) => p.fill === "pipe").length;
   const spare = joint.ports.filter((p) => p.fill !== "pipe");
   const isMarked = marked.includes(joint.id);
@@ -32,19 +34,19 @@ export function JointCard({ frame, project, joint, gesture, marked, onMark }: Pr
         <h3 className="min-w-0 flex-1 text-base leading-tight">
           {joint.assumed ? "No fitting joins these" : joint.kind ? `${sizeWords(joint.size)} ${kindWords(joint.kind)}` : pipes === 0 ? "A first joint" : "An open end"}
           <span className="block font-sans text-sm font-normal text-ink-2">
-            {joint.id}
+            {jointTitle(joint)}
             {spare.length > 0 && `: ${spare.map((p) => `${p.fill === "plug" ? "plugged" : "open"} ${p.known ? said(p.dir) : "either way"}`).join(", ")}`}
           </span>
         </h3>
         <button type="button" className="btn btn-small" aria-pressed={isMarked} title="Mark it, to do something with several (M)" onClick={() => onMark(isMarked ? marked.filter((m) => m !== joint.id) : [...marked, joint.id])}>
           {isMarked ? "Marked" : "Mark"}
         </button>
-        <button type="button" className="icon-btn" aria-label={`Delete ${joint.id}`} title="Delete it and its pipes; two in line become one (Delete)" onClick={() => void gesture.run({ delete: { joints: [joint.id] } })}>
+        <button type="button" className="icon-btn" aria-label={`Delete ${joint.name}`} title="Delete it and its pipes; two in line become one (Delete)" onClick={() => void gesture.run({ delete: { joints: [joint.id] } })}>
           <Icon name="bin" />
         </button>
       </div>
       <div className="mt-1.5 flex flex-wrap items-center gap-2">
-        {pipes > 0 && <FittingMenu project={project} joint={joint} gesture={gesture} />}
+        {pipes > 0 && <FittingMenu joint={joint} />}
         {spare.length > 0 && (
           <button type="button" className="btn btn-small" onClick={() => void gesture.run({ fit: { joint: joint.id, kind: joint.kind, spare: spare.filter((p) => p.known).map((p) => p.dir), plugged: !spare.some((p) => p.fill === "plug") } })}>
             {spare.some((p) => p.fill === "plug") ? "Unplug" : "Plug it"}
@@ -65,20 +67,22 @@ export function JointCard({ frame, project, joint, gesture, marked, onMark }: Pr
           </fieldset>
         )}
       </div>
-      <Refused gesture={gesture} kinds={["fit", "end", "delete"]} />
+      <Refused kinds={["fit", "end", "delete"]} />
     </div>
   );
 }
 
 /** What is said of a bare end, as the audit has it. */
-function endOf(frame: LensProps["frame"], j: Joint): string | undefined {
+function endOf(frame: PlanFrame, j: Joint): string | undefined {
   if (j.kind) return undefined;
   if (frame.ports.bare.includes(j.id)) return "";
   return frame.ports.ends - frame.ports.seated > 0 ? (j.end ?? "") : "";
 }
 
 /** Another fitting, and which way its spare ports point. */
-function FittingMenu({ project, joint, gesture }: Pick<Props, "project" | "joint" | "gesture">) {
+function FittingMenu({ joint }: { joint: Joint }) {
+  const project = useProject();
+  const gesture = useRun();
   const [open, setOpen] = useState(false);
   const choices = useQuery({
     queryKey: ["choices", project.frame, project.starter, joint.id, project.sizes],

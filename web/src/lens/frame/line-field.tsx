@@ -1,9 +1,10 @@
 import { useEffect, useId, useRef, useState } from "react";
 import type { Done, Edit } from "../../api/client";
-import type { LensProps } from "../lens";
+import { useRefusedAt, useRun } from "../../desk/use";
+import { Sending } from "../../lib/sending";
 import { Sorry } from "./refused";
 
-interface Props extends Pick<LensProps, "gesture"> {
+interface Props {
   label: string;
   placeholder: string;
   press: string;
@@ -21,25 +22,29 @@ interface Props extends Pick<LensProps, "gesture"> {
 }
 
 /** A line to type and a button that does it. What is refused stays in the field, with the reason under it. */
-export function LineField({ label, placeholder, press, note, mayBeEmpty, takesFocus, keep, edit, onDone, onLeave, gesture }: Props) {
+export function LineField({ label, placeholder, press, note, mayBeEmpty, takesFocus, keep, edit, onDone, onLeave }: Props) {
   const id = useId();
+  const gesture = useRun();
+  const refused = useRefusedAt(id);
   const [line, setLine] = useState("");
   const [sorry, setSorry] = useState<string>();
+  const sending = useRef(new Sending()).current;
   const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
     if (takesFocus) input.current?.focus();
   }, [takesFocus]);
   const run = async () => {
-    if (!line.trim() && !mayBeEmpty) return;
-    const e = edit(line.trim());
+    const sent = line;
+    if (!sent.trim() && !mayBeEmpty) return;
+    const e = edit(sent.trim());
     setSorry(typeof e === "string" ? e : undefined);
     if (typeof e === "string") return;
-    const done = await gesture.run(e, { keep, at: id });
+    const done = await sending.send(sent, () => gesture.run(e, { keep, at: id }));
     if (!done) return;
-    setLine("");
+    setLine((now) => (now === sent ? "" : now)); // what was typed meanwhile stays
     onDone?.(done);
   };
-  const why = sorry ?? (gesture.refused?.at === id ? gesture.refused.what : undefined);
+  const why = sorry ?? refused;
   return (
     <div className="line-field">
       <label htmlFor={id} className="font-semibold">

@@ -5,10 +5,12 @@ import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
-import type { LensProps } from "../lens";
 import { pipeSizes } from "../sizes";
 import { LineField, angleOf } from "./line-field";
-import { Refused } from "./refused";
+import { Refused, Sorry } from "./refused";
+import { Named } from "../../frame/named";
+import { namesOf, withIds } from "../../frame/names";
+import { useFrame, useNames, useMarked, useRun, useStyle } from "../../desk/use";
 
 type Link = PlanFrame["links"][number];
 
@@ -24,8 +26,11 @@ const kinds = [
 const two = ["pivot", "hinge", "tie", "axle"];
 
 /** What holds together without a socket: what fits, how long, what turns and what it hits. */
-export function Links(props: LensProps & { joint?: Joint; pipe?: Pipe }) {
-  const { frame, style, gesture, onPick, joint } = props;
+export function Links(props: { joint?: Joint; pipe?: Pipe }) {
+  const frame = useFrame();
+  const style = useStyle();
+  const gesture = useRun();
+  const { joint } = props;
   const [making, setMaking] = useState(false);
   const free = joint && !joint.kind && joint.ports.length === 1;
   return (
@@ -36,8 +41,8 @@ export function Links(props: LensProps & { joint?: Joint; pipe?: Pipe }) {
         </button>
       </Head>
       {frame.links.length === 0 && !making && <p className="text-sm text-ink-2">What holds together without a socket: a bolt to fold on, a leg that slides, wheels on an axle, ties, clips.</p>}
-      {making && <NewLink {...props} onMade={() => setMaking(false)} />}
-      {free && <LineField label={`Slide a pipe out of ${joint.id}`} placeholder="10" press="Slide" gesture={gesture} edit={(t) => ({ slide: { joint: joint.id, say: t } })} note="how far it shows; holes every 2: 10 pitch 2; the size that fits best is taken" />}
+      {making && <NewLink onMade={() => setMaking(false)} />}
+      {free && <LineField label={`Slide a pipe out of ${joint.name}`} placeholder="10" press="Slide" edit={(t) => ({ slide: { joint: joint.id, say: t } })} note="how far it shows; holes every 2: 10 pitch 2; the size that fits best is taken" />}
       <ul className="mt-1 grid gap-2">
         {frame.links.map((l) => (
           <li key={l.id} className="link-row">
@@ -55,16 +60,14 @@ export function Links(props: LensProps & { joint?: Joint; pipe?: Pipe }) {
                 length <Why label={`Length of ${l.id}`} sum={l.sum} total={l.length} of={<Len nm={l.length} style={style} step={16} />} />
               </p>
             ) : null}
-            <Turning l={l} {...props} />
+            <Turning l={l} />
             {(l.moves?.length ?? 0) > 0 && (
               <p className="text-sm text-ink-2">
                 turns:{" "}
                 {l.moves?.slice(0, 8).map((id, i) => (
                   <span key={id}>
                     {i > 0 && ", "}
-                    <button type="button" className="link" onClick={() => onPick({ is: "pipe", id })}>
-                      {id}
-                    </button>
+                    <Named id={id} />
                   </span>
                 ))}
                 {(l.moves?.length ?? 0) > 8 && " …"}
@@ -73,12 +76,14 @@ export function Links(props: LensProps & { joint?: Joint; pipe?: Pipe }) {
           </li>
         ))}
       </ul>
-      <Refused gesture={gesture} kinds={["link", "slide"]} />
+      <Refused kinds={["link", "slide"]} />
     </section>
   );
 }
 
-function Turning({ l, style, gesture }: { l: Link } & LensProps) {
+function Turning({ l }: { l: Link }) {
+  const names = useNames();
+  const style = useStyle();
   if (l.kind !== "pivot" && l.kind !== "hinge") return null;
   return (
     <>
@@ -98,18 +103,23 @@ function Turning({ l, style, gesture }: { l: Link } & LensProps) {
       )}
       {l.hits?.slice(0, 3).map((h) => (
         <p key={h.parts.join()} className="text-sm font-semibold text-warn">
-          {h.parts[0]} meets {h.parts[1]} after {Math.abs(h.angle)}°
+          {names.full(h.parts[0] ?? "")} meets {names.full(h.parts[1] ?? "")} after {Math.abs(h.angle)}°
         </p>
       ))}
-      <LineField label="Folds by" placeholder="60" press="Fold" gesture={gesture} keep edit={(t) => (angleOf(t) === undefined ? "Write an angle in degrees, as in 60" : { link: { id: l.id, fold: angleOf(t) } })} note="degrees; with a minus the other way" />
+      <LineField label="Folds by" placeholder="60" press="Fold" keep edit={(t) => (angleOf(t) === undefined ? "Write an angle in degrees, as in 60" : { link: { id: l.id, fold: angleOf(t) } })} note="degrees; with a minus the other way" />
     </>
   );
 }
 
 /** Where it is, and its sizes, as they are typed. */
-function NewLink({ joint, pipe, marked, gesture, onMade }: LensProps & { joint?: Joint; pipe?: Pipe; onMade: () => void }) {
+function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: () => void }) {
+  const gesture = useRun();
+  const [marked] = useMarked();
   const [kind, setKind] = useState("pivot");
-  const start = marked.length > 0 ? marked : [pipe?.pipe ?? joint?.id ?? ""];
+  const frame = useFrame();
+  const names = namesOf(frame);
+  const start = marked.length > 0 ? marked.map(names.full) : [pipe ? names.full(pipe.pipe) : joint ? names.full(joint.id) : ""];
+  const [sorry, setSorry] = useState<string>();
   const [a, setA] = useState(start[0] ?? "");
   const [b, setB] = useState(start[1] ?? "");
   const [more, setMore] = useState<Record<string, string>>({});
@@ -125,7 +135,11 @@ function NewLink({ joint, pipe, marked, gesture, onMade }: LensProps & { joint?:
   };
   const make = async () => {
     const { count, fold, ...sizes } = more;
-    const on = two.includes(kind) ? [a, b] : [a];
+    const said = (two.includes(kind) ? [a, b] : [a]).map((t) => withIds(frame, t));
+    const several = said.find((x) => "several" in x);
+    setSorry(several && "several" in several ? several.several : undefined);
+    if (several) return;
+    const on = said.flatMap((x) => ("text" in x ? [x.text] : []));
     const done = await gesture.run({ link: { kind, on, ...sizes, count: Number(count) || undefined, fold: Number(fold) || undefined, size: kind === "sleeve" ? size : undefined } }, { keep: true });
     if (done) onMade();
   };
@@ -138,8 +152,8 @@ function NewLink({ joint, pipe, marked, gesture, onMade }: LensProps & { joint?:
       }}
     >
       <Pick label="Kind of link" className="w-full" value={kind} options={kinds} onChange={setKind} />
-      <Field label={kind === "hinge" ? "Round the pipe" : "On"} hint="p1 at 12" value={a} onChange={setA} />
-      {two.includes(kind) && <Field label={kind === "hinge" ? "turns the part of" : "and on"} hint={kind === "axle" ? "j2" : "p5 at 12 from j7"} value={b} onChange={setB} />}
+      <Field label={kind === "hinge" ? "Round the pipe" : "On"} hint="B, upper left at 12" value={a} onChange={setA} />
+      {two.includes(kind) && <Field label={kind === "hinge" ? "turns the part of" : "and on"} hint={kind === "axle" ? "j2" : "C at 12 from j7"} value={b} onChange={setB} />}
       {kind === "sleeve" && <Pick label="Size of the sleeve" className="w-28" value={size} options={pipeSizes} onChange={setSize} />}
       {fields[kind]?.map(([key, label, hint]) => (
         <Field key={key} label={label} hint={hint} value={more[key] ?? ""} onChange={(v) => setMore({ ...more, [key]: v })} />
@@ -147,6 +161,7 @@ function NewLink({ joint, pipe, marked, gesture, onMade }: LensProps & { joint?:
       <button type="submit" className="btn btn-small justify-self-start" disabled={!a.trim() || (two.includes(kind) && !b.trim())}>
         Add it
       </button>
+      {sorry && <Sorry what={sorry} />}
     </form>
   );
 }

@@ -1,13 +1,17 @@
 import { useState } from "react";
 import { marksOf } from "../../frame/marks";
+import { Named } from "../../frame/named";
 import { plural } from "../../lib/format";
 import { Pick } from "../../ui/pick";
-import type { LensProps } from "../lens";
 import { LineField } from "./line-field";
 import { Refused } from "./refused";
+import { useFrame, useMarked, useRun } from "../../desk/use";
 
 /** Joints that were marked: join two, make a group of them, mirror them. */
-export function Marked({ frame, gesture, marked, onMark, part }: LensProps & { part: string }) {
+export function Marked({ part }: { part: string }) {
+  const frame = useFrame();
+  const gesture = useRun();
+  const [marked, onMark] = useMarked();
   const [about, setAbout] = useState("");
   const known = marked.filter((m) => frame.joints.some((j) => j.id === m));
   if (known.length === 0) return null;
@@ -26,14 +30,20 @@ export function Marked({ frame, gesture, marked, onMark, part }: LensProps & { p
           Unmark
         </button>
       </div>
-      <p className="text-sm text-ink-2">{known.slice(0, 12).join(", ")}{known.length > 12 && " …"}</p>
+      <p className="text-sm text-ink-2">{known.slice(0, 12).map((id, i) => (
+          <span key={id}>
+            {i > 0 && ", "}
+            <Named id={id} short />
+          </span>
+        ))}
+        {known.length > 12 && " …"}</p>
       <div className="mt-2 grid gap-2">
         {known.length === 2 && a && b && (
           <button type="button" className="btn btn-small justify-self-start" onClick={() => void gesture.run({ join: { from: a, to: b, in: part || undefined } }).then(clear)}>
             Run a pipe between them
           </button>
         )}
-        <LineField label="Group them as" placeholder="foot" press="Group" gesture={gesture} edit={(name) => ({ group: { in: part || undefined, name, joints: known } })} onDone={clear} note="a part that can be repeated, mirrored and used again" />
+        <LineField label="Group them as" placeholder="foot" press="Group" edit={(name) => ({ group: { in: part || undefined, name, joints: known } })} onDone={clear} note="a part that can be repeated, mirrored and used again" />
         {mirrors && (
           <div className="flex flex-wrap items-center gap-2 text-sm">
             <span className="font-semibold">The same on the other side of</span>
@@ -44,7 +54,7 @@ export function Marked({ frame, gesture, marked, onMark, part }: LensProps & { p
           </div>
         )}
       </div>
-      <Refused gesture={gesture} kinds={["join", "group", "mirror"]} />
+      <Refused kinds={["join", "group", "mirror"]} />
     </div>
   );
 }

@@ -3,16 +3,21 @@ import { useState } from "react";
 import { Refusal, api, ask } from "../../api/client";
 import { text } from "../../lib/format";
 import { Head } from "../../ui/ui";
-import type { LensProps } from "../lens";
+import { useFrame, useNames, useProject, useShop, useStyle } from "../../desk/use";
 
 /** Saves the frame as a starter of the builder's own: which sizes it asks for, how they are called, and why. */
-export function OwnStarter({ project, shop, frame, style }: LensProps) {
+export function OwnStarter() {
+  const project = useProject();
+  const shop = useShop();
+  const frame = useFrame();
+  const style = useStyle();
   const [open, setOpen] = useState(false);
   const [name, setName] = useState("");
   const [about, setAbout] = useState("");
   const [asked, setAsked] = useState<Record<string, { on: boolean; label: string; why: string }>>({});
   const [said, setSaid] = useState<{ good: boolean; text: string }>();
   const client = useQueryClient();
+  const names = useNames();
   const sizes = frame.sizes;
   const of = (path: string, label: string) => asked[path] ?? { on: project.asks?.prompts.some((a) => a.size === path) ?? false, label, why: "" };
   const save = async () => {
@@ -20,7 +25,7 @@ export function OwnStarter({ project, shop, frame, style }: LensProps) {
       const kept = await ask(api.POST("/api/edit", { body: { project, shop, edit: { keep: {} } } }));
       const prompts = sizes.flatMap((s) => {
         const a = of(s.id, s.label);
-        return a.on ? [{ size: s.id, label: a.label || `${s.from} to ${s.to}`, why: a.why }] : [];
+        return a.on ? [{ size: s.id, label: a.label || `${names.short(s.from)} to ${names.short(s.to)}`, why: a.why }] : [];
       });
       await ask(api.POST("/api/projects", { body: { ...kept.project, name: name.trim() || project.name, template: true, asks: { about: about.trim(), prompts }, marks: undefined, given: undefined, described: undefined, work: { bought: [] } } }));
       await client.invalidateQueries({ queryKey: ["starters"] });
@@ -67,12 +72,12 @@ export function OwnStarter({ project, shop, frame, style }: LensProps) {
                 <div key={s.id} className="flex flex-wrap items-center gap-2 text-sm">
                   <label className="flex min-w-40 items-center gap-1.5">
                     <input type="checkbox" className="box" checked={a.on} onChange={(e) => set({ on: e.target.checked })} />
-                    {s.label || `${s.from} to ${s.to}`}, {text(s.value, style, 16)}
+                    {s.label || `${names.short(s.from)} to ${names.short(s.to)}`}, {text(s.value, style, 16)}
                   </label>
                   {a.on && (
                     <>
-                      <input className="field w-32" aria-label={`How ${s.label || s.to} is asked for`} value={a.label} placeholder="Width" autoComplete="off" onChange={(e) => set({ label: e.target.value })} />
-                      <input className="field min-w-32 flex-1" aria-label={`Why ${s.label || s.to} is asked for`} value={a.why} placeholder="why so large" autoComplete="off" onChange={(e) => set({ why: e.target.value })} />
+                      <input className="field w-32" aria-label={`How ${s.label || names.short(s.to)} is asked for`} value={a.label} placeholder="Width" autoComplete="off" onChange={(e) => set({ label: e.target.value })} />
+                      <input className="field min-w-32 flex-1" aria-label={`Why ${s.label || names.short(s.to)} is asked for`} value={a.why} placeholder="why so large" autoComplete="off" onChange={(e) => set({ why: e.target.value })} />
                     </>
                   )}
                 </div>

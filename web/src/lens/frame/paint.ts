@@ -1,6 +1,6 @@
 import type { Spot, Tag } from "../../frame/paint";
 import type { Paint } from "../../frame/paint";
-import type { LensProps } from "../lens";
+import type { Seen } from "../lens";
 import { pickedTag } from "../tags";
 import { taken, ways } from "./ways";
 
@@ -8,7 +8,7 @@ import { taken, ways } from "./ways";
 const plusAt = 3.2 * 25_400_000;
 
 /** The frame with marks on its rulers to pull, a plus for each way a pipe can go on, and its open ends. */
-export function framePaint(p: Pick<LensProps, "frame" | "picked" | "style" | "marked">): Paint {
+export function paint(p: Seen): Paint {
   const { frame, picked, marked } = p;
   const tags: Tag[] = [];
   const joint = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id) : undefined;

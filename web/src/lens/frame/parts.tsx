@@ -6,13 +6,15 @@ import { marksOf } from "../../frame/marks";
 import { Icon } from "../../ui/icons";
 import { Pick as PickOne } from "../../ui/pick";
 import { Head } from "../../ui/ui";
-import type { LensProps } from "../lens";
 import { Refused } from "./refused";
+import { useFrame, useMarked, useRun } from "../../desk/use";
 
 type Part = PlanFrame["instances"][number];
 
 /** The parts of the frame: repeat, mirror or turn one, make one different, use one again. */
-export function Parts({ frame, gesture, joint, onPick, onMark, marked }: LensProps & { joint?: Joint }) {
+export function Parts({ joint }: { joint?: Joint }) {
+  const frame = useFrame();
+  const gesture = useRun();
   const top = frame.instances.filter((p) => !p.path.includes("/"));
   // an array is one part with copies
   const shown = top.filter((p) => !/#([2-9]|\d\d+)$/.test(p.path));
@@ -25,26 +27,27 @@ export function Parts({ frame, gesture, joint, onPick, onMark, marked }: LensPro
       {shown.length === 0 && <p className="text-sm text-ink-2">None yet. A foot, a post or a section drawn once and grouped can be repeated, mirrored and turned; all its uses follow it.</p>}
       <ul>
         {shown.map((p) => (
-          <PartRow key={p.path} part={p} copies={top.filter((q) => q.path.startsWith(`${p.path.replace(/#1$/, "")}#`)).length || 1} frame={frame} gesture={gesture} onPick={onPick} onMark={onMark} marked={marked} />
+          <PartRow key={p.path} part={p} copies={top.filter((q) => q.path.startsWith(`${p.path.replace(/#1$/, "")}#`)).length || 1} />
         ))}
       </ul>
       {joint && groups.length > 0 && (
         <div className="mt-2 flex flex-wrap gap-2">
           {groups.map(([group, name]) => (
             <button key={group} type="button" className="btn btn-small" onClick={() => void gesture.run({ place: { group, on: joint.id } })}>
-              Another {name} at {joint.id}
+              Another {name} at {joint.name}
             </button>
           ))}
         </div>
       )}
-      {joint && <Bring joint={joint} gesture={gesture} />}
-      <Refused gesture={gesture} kinds={["repeat", "mirror", "turn", "unique", "place", "bring"]} />
+      {joint && <Bring joint={joint} />}
+      <Refused kinds={["repeat", "mirror", "turn", "unique", "place", "bring"]} />
     </section>
   );
 }
 
 /** A group of another project, put on the joint that is picked. */
-function Bring({ joint, gesture }: Pick<LensProps, "gesture"> & { joint: Joint }) {
+function Bring({ joint }: { joint: Joint }) {
+  const gesture = useRun();
   const [open, setOpen] = useState(false);
   const [id, setId] = useState("");
   const list = useQuery({ queryKey: ["projects"], enabled: open, queryFn: () => ask(api.GET("/api/projects")) });
@@ -62,7 +65,7 @@ function Bring({ joint, gesture }: Pick<LensProps, "gesture"> & { joint: Joint }
   const groups = other.data?.groups ?? [];
   return (
     <details className="more mt-2" onToggle={(e) => setOpen(e.currentTarget.open)}>
-      <summary>From another project, at {joint.id}</summary>
+      <summary>From another project, at {joint.name}</summary>
       <PickOne label="Which project" className="mt-1 w-full" value={id} options={[["", "choose a project"], ...(list.data ?? []).map((p) => [p.id, p.name] as const)]} onChange={setId} />
       {other.data && (
         <div className="mt-2 flex flex-wrap gap-2">
@@ -80,7 +83,9 @@ function Bring({ joint, gesture }: Pick<LensProps, "gesture"> & { joint: Joint }
   );
 }
 
-function PartRow({ part: p, copies, frame, gesture, onMark, marked }: Pick<LensProps, "frame" | "gesture" | "onPick" | "onMark" | "marked"> & { part: Part; copies: number }) {
+function PartRow({ part: p, copies }: { part: Part; copies: number }) {
+  const frame = useFrame();
+  const [marked, onMark] = useMarked();
   const [open, setOpen] = useState(false);
   const inside = frame.joints.filter((j) => j.id.startsWith(`${p.path}/`)).map((j) => j.id);
   const all = inside.length > 0 && inside.every((j) => marked.includes(j));
@@ -101,7 +106,7 @@ function PartRow({ part: p, copies, frame, gesture, onMark, marked }: Pick<LensP
           Repeat, turn <Icon name="chevron" size={14} />
         </button>
       </div>
-      {open && <PartTools part={p} copies={copies} frame={frame} gesture={gesture} />}
+      {open && <PartTools part={p} copies={copies} />}
     </li>
   );
 }
@@ -112,7 +117,9 @@ const axes = [
   ["2", "upward"],
 ] as const;
 
-function PartTools({ part: p, copies, frame, gesture }: Pick<LensProps, "frame" | "gesture"> & { part: Part; copies: number }) {
+function PartTools({ part: p, copies }: { part: Part; copies: number }) {
+  const frame = useFrame();
+  const gesture = useRun();
   const [count, setCount] = useState(copies > 1 ? String(copies) : "3");
   const [axis, setAxis] = useState("0");
   const [how, setHow] = useState("joined");

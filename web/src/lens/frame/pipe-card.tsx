@@ -1,18 +1,23 @@
 import { useState } from "react";
 import type { Pipe } from "../../api/client";
+import { pipeTitle } from "../../frame/items";
+import { Named } from "../../frame/named";
 import { Len, meaning, text } from "../../lib/format";
 import { classWords, sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
-import type { LensProps } from "../lens";
 import { pipeSizes } from "../sizes";
 import { LineField } from "./line-field";
 import { Refused } from "./refused";
+import { useFrame, useNames, useRun, useStyle } from "../../desk/use";
 
 const ways = [["", "turns freely"], ["up", "held up"], ["down", "held down"], ["right", "held right"], ["left", "held left"], ["away", "held away"], ["near", "held near"]] as const;
 
 /** Springs the pipe: how far it bows, and how its ends are held. */
-function BowField({ pipe: p, style, gesture }: { pipe: Pipe; style: LensProps["style"]; gesture: LensProps["gesture"] }) {
+function BowField({ pipe: p }: { pipe: Pipe }) {
+  const style = useStyle();
+  const gesture = useRun();
+  const names = useNames();
   const [leave, setLeave] = useState<[string, string]>(["", ""]);
   const sprung = p.path === "sprung";
   const bow = (say: string) => ({ bow: { pipe: p.pipe, say, leave } });
@@ -25,10 +30,10 @@ function BowField({ pipe: p, style, gesture }: { pipe: Pipe; style: LensProps["s
           {sprung && p.strain ? <>: its outer side is stretched <strong>{(100 * p.strain).toFixed(2)} %</strong>, easy up to 0.80 %, never over 1.10 %</> : null}
         </p>
       ) : null}
-      <LineField label="Spring it" placeholder="rise 24" press="Spring" gesture={gesture} keep edit={bow} note="rise 24, rise 24 under, or of 10 ft: its length, and the rise that comes out" />
+      <LineField label="Spring it" placeholder="rise 24" press="Spring" keep edit={bow} note="rise 24, rise 24 under, or of 10 ft: its length, and the rise that comes out" />
       <div className="mt-2 flex flex-wrap items-center gap-2 text-sm">
         {([0, 1] as const).map((k) => (
-          <Pick key={k} label={`How ${k === 0 ? p.from : p.to} holds it`} className="w-36" value={leave[k]} options={ways} onChange={(w) => setLeave(k === 0 ? [w, leave[1]] : [leave[0], w])} />
+          <Pick key={k} label={`How ${names.short(k === 0 ? p.from : p.to)} holds it`} className="w-36" value={leave[k]} options={ways} onChange={(w) => setLeave(k === 0 ? [w, leave[1]] : [leave[0], w])} />
         ))}
         {p.path && (
           <button type="button" className="btn btn-small" onClick={() => void gesture.run(bow(""), { keep: true })}>
@@ -43,7 +48,9 @@ function BowField({ pipe: p, style, gesture }: { pipe: Pipe; style: LensProps["s
 const classNotes: Record<string, string> = { "": "to the tape", matched: "all alike, in one setting of the stop", trim: "1/4 long unless said", rough: "a little more or less is fine", "on-frame": "left uncut until it is measured" };
 
 /** How exactly the piece is cut; one that is measured on the frame takes what was measured. */
-function Exactness({ pipe: p, alike, style, gesture }: { pipe: Pipe; alike: string[]; style: LensProps["style"]; gesture: LensProps["gesture"] }) {
+function Exactness({ pipe: p, alike }: { pipe: Pipe; alike: string[] }) {
+  const style = useStyle();
+  const gesture = useRun();
   const [all, setAll] = useState(false);
   const options = Object.entries(classWords).map(([v, w]) => [v, w, classNotes[v]] as const);
   return (
@@ -66,13 +73,16 @@ function Exactness({ pipe: p, alike, style, gesture }: { pipe: Pipe; alike: stri
           </span>
         )}
       </div>
-      {p.class === "on-frame" && <LineField label="Measured" placeholder={text(p.cut, style, 16)} press="Take it" gesture={gesture} keep edit={(t) => ({ class: { pipes: [p.pipe], class: "on-frame", measured: t } })} note="between what it goes into, sockets included" />}
+      {p.class === "on-frame" && <LineField label="Measured" placeholder={text(p.cut, style, 16)} press="Take it" keep edit={(t) => ({ class: { pipes: [p.pipe], class: "on-frame", measured: t } })} note="between what it goes into, sockets included" />}
     </>
   );
 }
 
 /** What was typed for a pipe: whether it holds, what it gave way to. */
-function Said({ pipe: p, frame, style, gesture }: Pick<LensProps, "frame" | "style" | "gesture"> & { pipe: Pipe }) {
+function Said({ pipe: p }: { pipe: Pipe }) {
+  const frame = useFrame();
+  const style = useStyle();
+  const gesture = useRun();
   const mine = frame.sizes.filter((s) => s.pipe === p.pipe);
   if (mine.length === 0) return null;
   return (
@@ -97,7 +107,7 @@ function Said({ pipe: p, frame, style, gesture }: Pick<LensProps, "frame" | "sty
               Hold it again
             </button>
           ) : (
-            <button type="button" className="icon-btn icon-small" aria-label={`Take away ${text(s.value, style, 64)} ${meaning(s.meaning)} of ${p.pipe}`} title="Let it go: the piece keeps the length it has" onClick={() => void gesture.run({ size: { id: s.id, length: "" } }, { keep: true })}>
+            <button type="button" className="icon-btn icon-small" aria-label={`Take away ${text(s.value, style, 64)} ${meaning(s.meaning)} of ${pipeTitle(p)}`} title="Let it go: the piece keeps the length it has" onClick={() => void gesture.run({ size: { id: s.id, length: "" } }, { keep: true })}>
               <Icon name="close" size={18} />
             </button>
           )}
@@ -108,7 +118,11 @@ function Said({ pipe: p, frame, style, gesture }: Pick<LensProps, "frame" | "sty
 }
 
 /** The pipe that is picked: give it a length, split it, change its size, take it away. */
-export function PipeCard({ pipe: p, frame, style, gesture, onPick }: LensProps & { pipe: Pipe }) {
+export function PipeCard({ pipe: p }: { pipe: Pipe }) {
+  const frame = useFrame();
+  const style = useStyle();
+  const gesture = useRun();
+  const names = useNames();
   const [run, setRun] = useState(false);
   return (
     <div className="thing">
@@ -117,27 +131,20 @@ export function PipeCard({ pipe: p, frame, style, gesture, onPick }: LensProps &
         <h3 className="min-w-0 flex-1 text-base leading-tight">
           cut <Len nm={p.cut} style={style} step={64} />
           <span className="block font-sans text-sm font-normal text-ink-2">
-            {sizeWords(p.size)} pipe {p.pipe}, from{" "}
-            <button type="button" className="link" onClick={() => onPick({ is: "joint", id: p.from })}>
-              {p.from}
-            </button>{" "}
-            to{" "}
-            <button type="button" className="link" onClick={() => onPick({ is: "joint", id: p.to })}>
-              {p.to}
-            </button>
-            , <Len nm={p.centre} style={style} step={32} /> between centres
+            {p.where && `${p.where}: `}
+            {sizeWords(p.size)} pipe from <Named id={p.from} short /> to <Named id={p.to} short />, <Len nm={p.centre} style={style} step={32} /> between centres
           </span>
         </h3>
-        <button type="button" className="icon-btn" aria-label={`Delete ${p.pipe}`} title="Delete it; two in line become one (Delete)" onClick={() => void gesture.run({ delete: { pipes: [p.pipe] } })}>
+        <button type="button" className="icon-btn" aria-label={`Delete ${pipeTitle(p)}`} title="Delete it; two in line become one (Delete)" onClick={() => void gesture.run({ delete: { pipes: [p.pipe] } })}>
           <Icon name="bin" />
         </button>
       </div>
       <div className="mt-2 grid gap-2">
-        {!p.path && <LineField label="Make it" placeholder={`${text(p.cut, style, 16)} cut`} press="Set" gesture={gesture} keep edit={(t) => ({ size: { pipe: p.pipe, length: t } })} note="a round cut in, the size that comes out; say cut, visible or centre" />}
-        <Said pipe={p} frame={frame} style={style} gesture={gesture} />
-        <LineField label="Split it at" placeholder="half" press="Split" mayBeEmpty gesture={gesture} edit={(t) => ({ split: { pipe: p.pipe, length: t || undefined } })} note={`from ${p.from}; left empty, in the middle`} />
-        <BowField pipe={p} style={style} gesture={gesture} />
-        <Exactness pipe={p} alike={frame.pipes.filter((o) => o.letter === p.letter).map((o) => o.pipe)} style={style} gesture={gesture} />
+        {!p.path && <LineField label="Make it" placeholder={`${text(p.cut, style, 16)} cut`} press="Set" keep edit={(t) => ({ size: { pipe: p.pipe, length: t } })} note="a round cut in, the size that comes out; say cut, visible or centre" />}
+        <Said pipe={p} />
+        <LineField label="Split it at" placeholder="half" press="Split" mayBeEmpty edit={(t) => ({ split: { pipe: p.pipe, length: t || undefined } })} note={`from ${names.short(p.from)}; left empty, in the middle`} />
+        <BowField pipe={p} />
+        <Exactness pipe={p} alike={frame.pipes.filter((o) => o.letter === p.letter).map((o) => o.pipe)} />
         <div className="flex items-center gap-2 text-sm">
           <Pick label="Size of this pipe" className="w-28" value={p.size} options={pipeSizes} onChange={(size) => void gesture.run({ resize: { pipe: p.pipe, size, run } }, { keep: true })} />
           <label className="flex items-center gap-1.5">
@@ -145,7 +152,7 @@ export function PipeCard({ pipe: p, frame, style, gesture, onPick }: LensProps &
           </label>
         </div>
       </div>
-      <Refused gesture={gesture} kinds={["size", "restore", "split", "bow", "class", "resize", "delete"]} />
+      <Refused kinds={["size", "restore", "split", "bow", "class", "resize", "delete"]} />
     </div>
   );
 }

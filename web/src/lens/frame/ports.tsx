@@ -1,7 +1,10 @@
-import type { LensProps } from "../lens";
+import { useFrame, useRun } from "../../desk/use";
+import { Named } from "../../frame/named";
 
 /** Every socket filled, plugged or declared open; every pipe's end in a socket, capped, free or staked. */
-export function Ports({ frame, gesture, onPick }: LensProps) {
+export function Ports() {
+  const frame = useFrame();
+  const gesture = useRun();
   const p = frame.ports;
   const open = [...new Set(p.open.map((o) => o.joint))];
   const done = open.length === 0 && p.bare.length === 0;
@@ -31,9 +34,7 @@ export function Ports({ frame, gesture, onPick }: LensProps) {
       ) : (
         <div className="mt-1.5 flex flex-wrap items-center gap-2 text-sm">
           {[...p.bare, ...open].slice(0, 10).map((id) => (
-            <button key={id} type="button" className="link" onClick={() => onPick({ is: "joint", id })}>
-              {id}
-            </button>
+            <Named key={id} id={id} />
           ))}
           {p.bare.length > 0 && (
             <button type="button" className="btn btn-small" onClick={() => void gesture.run({ end: { joint: "", end: "cap", all: true } }, { keep: true })}>

@@ -1,9 +1,9 @@
 import type { Edit } from "../../api/client";
-import type { LensProps } from "../lens";
+import { useOpenState } from "../../desk/use";
 
 /** What a refused gesture of some kinds says, unless the field that asked for it says so. */
-export function Refused({ gesture, kinds }: Pick<LensProps, "gesture"> & { kinds: (keyof Edit)[] }) {
-  const r = gesture.refused;
+export function Refused({ kinds }: { kinds: (keyof Edit)[] }) {
+  const r = useOpenState((s) => s.refused);
   return r && !r.at && kinds.includes(r.kind) ? <Sorry what={r.what} /> : null;
 }
 

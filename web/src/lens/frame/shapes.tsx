@@ -2,12 +2,14 @@ import { useState } from "react";
 import type { Joint } from "../../api/client";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
-import type { LensProps } from "../lens";
 import { LineField, angleOf } from "./line-field";
 import { Refused } from "./refused";
+import { useFrame, useProject } from "../../desk/use";
 
 /** Shapes that are more than a walk: rings, and how the whole frame stands. */
-export function Shapes({ frame, project, gesture, joint, part }: LensProps & { joint?: Joint; part: string }) {
+export function Shapes({ joint, part }: { joint?: Joint; part: string }) {
+  const project = useProject();
+  const frame = useFrame();
   const [sides, setSides] = useState("8 spokes");
   const [square, setSquare] = useState("1");
   const stance = project.frame?.stance?.turns?.at(-1);
@@ -46,9 +48,8 @@ export function Shapes({ frame, project, gesture, joint, part }: LensProps & { j
           label={across ? "Across the flats" : "Each side"}
           placeholder={across ? "36 outside" : "12 cut"}
           press="Draw it"
-          gesture={gesture}
           edit={(t) => ({ ring: { in: part || undefined, on: joint?.id, sides: n, square: Number(square), spokes: spokes || undefined, ...(across ? { across: t } : { side: t }) } })}
-          note={joint ? `it begins at ${joint.id}` : "it begins where the frame begins"}
+          note={joint ? `it begins at ${joint.name}` : "it begins where the frame begins"}
         />
         {frame.joints.length > 0 && (
           <LineField
@@ -56,7 +57,6 @@ export function Shapes({ frame, project, gesture, joint, part }: LensProps & { j
             placeholder={stance ? `${stance.by}°` : "upright"}
             press="Tilt"
             mayBeEmpty
-            gesture={gesture}
             keep
             edit={(t) => {
               const by = t === "" ? 0 : angleOf(t);
@@ -66,7 +66,7 @@ export function Shapes({ frame, project, gesture, joint, part }: LensProps & { j
           />
         )}
       </div>
-      <Refused gesture={gesture} kinds={["ring", "stand"]} />
+      <Refused kinds={["ring", "stand"]} />
     </section>
   );
 }

@@ -2,7 +2,6 @@ import { useState } from "react";
 import { plural } from "../../lib/format";
 import { Head } from "../../ui/ui";
 import { Contacts } from "../contacts";
-import type { LensProps } from "../lens";
 import { Bays } from "./bays";
 import { Besides } from "./besides";
 import { Closing } from "./closing";
@@ -17,10 +16,12 @@ import { PipeCard } from "./pipe-card";
 import { Ports } from "./ports";
 import { Shapes } from "./shapes";
 import { WalkLine } from "./walk-line";
+import { useFrame, usePicked } from "../../desk/use";
 
 /** What goes where? From the joint that is picked on; the bays; the parts; what is open. */
-export default function FrameSheet(props: LensProps) {
-  const { frame, picked } = props;
+export default function FrameSheet() {
+  const frame = useFrame();
+  const [picked] = usePicked();
   const [part, setPart] = useState("");
   const within = frame.places.some((p) => p.path === part) ? part : "";
   const joint = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id) : undefined;
@@ -31,31 +32,31 @@ export default function FrameSheet(props: LensProps) {
         <Head id="frame-head" title="What goes where?">
           <span className="text-sm text-ink-2 max-sm:hidden">{plural(frame.pipes.length, "pipe")}, {plural(frame.instances.length, "part")}</span>
         </Head>
-        <WalkLine {...props} joint={joint} part={within} />
-        {joint && <JointCard {...props} joint={joint} />}
-        {pipe && <PipeCard {...props} pipe={pipe} />}
-        <Besides gesture={props.gesture} />
-        <Marked {...props} part={within} />
+        <WalkLine joint={joint} part={within} />
+        {joint && <JointCard joint={joint} />}
+        {pipe && <PipeCard pipe={pipe} />}
+        <Besides />
+        <Marked part={within} />
       </section>
       {frame.joints.length > 0 && (
         <>
-          <Bays {...props} part={within} onPart={setPart} />
-          <Parts {...props} joint={joint} />
-          <Links {...props} joint={joint} pipe={pipe} />
+          <Bays part={within} onPart={setPart} />
+          <Parts joint={joint} />
+          <Links joint={joint} pipe={pipe} />
         </>
       )}
-      <Shapes {...props} joint={joint} part={within} />
-      <Customs {...props} />
-      {frame.pipes.length > 0 && <Closing {...props} />}
-      <Have {...props} />
+      <Shapes joint={joint} part={within} />
+      <Customs />
+      {frame.pipes.length > 0 && <Closing />}
+      <Have />
       {frame.joints.length > 0 && (
         <section aria-labelledby="ports-head">
           <Head id="ports-head" title="Every port and end" />
-          <Ports {...props} />
-          <Contacts {...props} />
+          <Ports />
+          <Contacts />
         </section>
       )}
-      {frame.pipes.length > 0 && <OwnStarter {...props} />}
+      {frame.pipes.length > 0 && <OwnStarter />}
     </>
   );
 }

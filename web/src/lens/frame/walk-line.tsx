@@ -1,18 +1,18 @@
 import { useEffect, useId, useRef, useState } from "react";
 import type { Joint } from "../../api/client";
+import { jointTitle } from "../../frame/items";
 import { Pick } from "../../ui/pick";
-import type { LensProps } from "../lens";
+import { useFrame, useOpenState, useRun, useWay } from "../../desk/use";
 import { pipeSizes } from "../sizes";
 import { Refused } from "./refused";
 import { taken, ways, withWay } from "./ways";
 
-interface Props extends LensProps {
-  joint?: Joint;
-  part: string;
-}
-
 /** From the joint that is picked: a direction and a length, as one typed line. Each Enter runs a pipe and goes on from its far end. */
-export function WalkLine({ frame, joint, part, gesture, way, onWay }: Props) {
+export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
+  const frame = useFrame();
+  const gesture = useRun();
+  const [way, onWay] = useWay();
+  const refused = useOpenState((s) => s.refused?.kind === "walk");
   const id = useId();
   const field = useRef<HTMLInputElement>(null);
   const [line, setLine] = useState("");
@@ -31,7 +31,8 @@ export function WalkLine({ frame, joint, part, gesture, way, onWay }: Props) {
   }, [way, onWay]);
 
   const run = async (stay: boolean) => {
-    const typed = line.trim();
+    const sent = line;
+    const typed = sent.trim();
     // "post 1/hub: up 12" goes on from another joint than the one picked
     const [, named, rest] = /^([^:]+):\s*(.*)$/.exec(typed) ?? [];
     const course = rest ?? typed;
@@ -40,7 +41,7 @@ export function WalkLine({ frame, joint, part, gesture, way, onWay }: Props) {
     if (!done) return;
     setPast((p) => [course, ...p.filter((x) => x !== course)].slice(0, 20));
     setBack(0);
-    setLine("");
+    setLine((now) => (now === sent ? "" : now)); // what was typed meanwhile is the next line
     field.current?.focus();
   };
   const recall = (by: number) => {
@@ -51,7 +52,7 @@ export function WalkLine({ frame, joint, part, gesture, way, onWay }: Props) {
   return (
     <div className="walk">
       <label htmlFor={id} className="walk-from">
-        {empty ? "The first pipe, from nothing" : joint ? <>From <strong>{joint.id}</strong></> : "Pick a joint on the frame, or name it: j1: up 12"}
+        {empty ? "The first pipe, from nothing" : joint ? <>From <strong>{jointTitle(joint)}</strong></> : "Pick a joint on the frame, or name it: j1: up 12"}
       </label>
       <div className="flex items-stretch gap-2">
         <input
@@ -64,7 +65,7 @@ export function WalkLine({ frame, joint, part, gesture, way, onWay }: Props) {
           autoComplete="off"
           autoCapitalize="none"
           spellCheck={false}
-          aria-invalid={gesture.refused?.kind === "walk"}
+          aria-invalid={refused}
           aria-describedby={`${id}-how`}
           onChange={(e) => {
             setLine(e.target.value);
@@ -98,7 +99,7 @@ export function WalkLine({ frame, joint, part, gesture, way, onWay }: Props) {
           then <em>clear, outside, cut, visible</em> or <em>top</em>; two directions slope at 45°; <em>hoop right 96 rise 24</em> springs one; <em>bend up 20, right 24, radius 6</em> is bent by heat; <kbd>x3</kbd> repeats; <em>capped</em> closes the end; <em>right to j7</em> goes as far as that; <kbd>Shift</kbd> stays here
         </span>
       </div>
-      <Refused gesture={gesture} kinds={["walk", "begin"]} />
+      <Refused kinds={["walk", "begin"]} />
     </div>
   );
 }

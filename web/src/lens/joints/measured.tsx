@@ -1,10 +1,10 @@
 import { useState } from "react";
-import { type Measure, Refusal, api, ask } from "../../api/client";
+import { type Measure, type Plan, Refusal, api, ask } from "../../api/client";
 import { Len, text } from "../../lib/format";
 import { kindWords, sizeWords } from "../../lib/words";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
-import type { LensProps } from "../lens";
+import { useDesk, usePlan, useProject, useShop, useStyle } from "../../desk/use";
 
 const fields: Record<string, string> = {
   socket_depth: "socket depth",
@@ -21,7 +21,12 @@ const modes: [string, string][] = [["slip", "dry, driven"], ["pinned", "pinned"]
 const square = ["elbow-90", "tee", "cross", "side-outlet-elbow", "side-outlet-tee", "side-outlet-cross", "six-way"];
 
 /** Typical figures and the builder's own, side by side; one real joint makes them true. */
-export function Measured({ plan, shop, desk, style, project }: LensProps) {
+export function Measured() {
+  const desk = useDesk();
+  const project = useProject();
+  const shop = useShop();
+  const plan = usePlan();
+  const style = useStyle();
   const [wrong, setWrong] = useState<{ at: string; what: string }>();
   const mine = plan.figures.filter((f) => f.measured).length + plan.seats.filter((s) => s.measured).length;
   const sizes = [...new Set(plan.figures.map((f) => f.size))];
@@ -89,7 +94,7 @@ export function Measured({ plan, shop, desk, style, project }: LensProps) {
                 <Len nm={f.typical} style={style} step={64} />
               </td>
               <td>
-                <Own figure={f} style={style} onSet={(value) => take(`${fields[f.field]} ${value || "typical again"}`, "table", { size: f.size, kind: f.kind || undefined, field: f.field, value })} />
+                <Own figure={f} onSet={(value) => take(`${fields[f.field]} ${value || "typical again"}`, "table", { size: f.size, kind: f.kind || undefined, field: f.field, value })} />
               </td>
             </tr>
           ))}
@@ -106,7 +111,8 @@ export function Measured({ plan, shop, desk, style, project }: LensProps) {
 
 const percent = (v: number) => `${Math.round(100 * v)} % of the socket`;
 
-function Own({ figure: f, style, onSet }: { figure: LensProps["plan"]["figures"][number]; style: LensProps["style"]; onSet: (v: string) => Promise<boolean> }) {
+function Own({ figure: f, onSet }: { figure: Plan["figures"][number]; onSet: (v: string) => Promise<boolean> }) {
+  const style = useStyle();
   const [typed, setTyped] = useState<string>();
   const shown = f.measured ? text(f.mine, style, 128) : "";
   const set = async () => {

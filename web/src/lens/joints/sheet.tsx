@@ -7,17 +7,21 @@ import { Pick } from "../../ui/pick";
 import { HowHeld } from "../../ui/segment";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
-import type { LensProps } from "../lens";
 import { setHold } from "./actions";
 import { Measured } from "./measured";
+import { useDesk, useFrame, usePicked, usePlan, useProject, useStyle } from "../../desk/use";
 
 type Insertion = PlanFrame["insertions"][number];
 
 const inUse = (joint: string, path: string) => joint.startsWith(`${path}/`) || joint.startsWith(`${path}#`);
 
 /** What stays dry? For all, a kind, a group, or the joint that is picked. */
-export function JointsSheet(props: LensProps) {
-  const { desk, project, frame, plan, picked } = props;
+export function JointsSheet() {
+  const desk = useDesk();
+  const project = useProject();
+  const plan = usePlan();
+  const frame = useFrame();
+  const [picked] = usePicked();
   const all = tally(frame);
   return (
     <>
@@ -45,15 +49,15 @@ export function JointsSheet(props: LensProps) {
             About {plan.joinery.cement.ounces.toFixed(1)} fl oz of cement and {plan.joinery.primer.ounces.toFixed(1)} of primer. The can's label wins.
           </p>
         )}
-        {picked && <PickedJoints {...props} />}
+        {picked && <PickedJoints />}
         <ul className="mt-3" aria-label="Joints by kind and group">
           <Row name="The whole frame" count={plural(frame.joints.filter((j) => j.kind).length, "fitting")} tally={all} onSet={(m) => setHold(desk, "All joints", {}, m)} />
-          <Kinds {...props} />
-          <Groups {...props} />
+          <Kinds />
+          <Groups />
         </ul>
       </section>
-      <DrySize frame={frame} style={props.style} />
-      <Measured {...props} />
+      <DrySize frame={frame} style={useStyle()} />
+      <Measured />
     </>
   );
 }
@@ -72,7 +76,9 @@ function Row({ name, count, picture, tally: t, inner, onSet }: { name: string; c
   );
 }
 
-function Kinds({ desk, frame }: LensProps) {
+function Kinds() {
+  const desk = useDesk();
+  const frame = useFrame();
   const kinds = new Map<string, Set<string>>();
   for (const j of frame.joints) if (j.kind) kinds.set(j.kind, (kinds.get(j.kind) ?? new Set()).add(j.id));
   if (kinds.size < 2) return null;
@@ -81,7 +87,9 @@ function Kinds({ desk, frame }: LensProps) {
   ));
 }
 
-function Groups({ desk, frame }: LensProps) {
+function Groups() {
+  const desk = useDesk();
+  const frame = useFrame();
   const groups = new Map<string, { name: string; uses: string[] }>();
   for (const p of frame.instances) {
     const g = groups.get(p.group) ?? { name: p.name, uses: [] };
@@ -104,7 +112,10 @@ const modes = [
 ] as const;
 
 /** The insertions of the joint or the pipe that is picked, one by one. */
-function PickedJoints({ desk, frame, picked }: LensProps) {
+function PickedJoints() {
+  const desk = useDesk();
+  const frame = useFrame();
+  const [picked] = usePicked();
   const some = frame.insertions.filter((i) => i.pipe && (picked?.is === "joint" ? i.joint === picked.id : picked?.is === "pipe" && i.spigot === picked.id));
   if (some.length === 0) return null;
   const joint = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id) : undefined;
@@ -113,7 +124,7 @@ function PickedJoints({ desk, frame, picked }: LensProps) {
     <div className="mt-3 rounded-md border-2 border-ink p-2" aria-live="polite">
       <div className="flex items-center gap-3">
         {joint && <Picture kind={joint.kind} size={38} />}
-        <h3 className="flex-1 text-base">{joint ? `${sizeWords(joint.size)} ${kindWords(joint.kind)} at ${joint.id}` : `Both ends of ${letter(picked?.id ?? "")}`}</h3>
+        <h3 className="flex-1 text-base">{joint ? `${sizeWords(joint.size)} ${kindWords(joint.kind)}, ${joint.name}` : `Both ends of ${letter(picked?.id ?? "")}`}</h3>
         {joint && <HowHeld of="This joint" tally={tally(frame, (i) => i.joint === joint.id)} onSet={(m) => setHold(desk, joint.id, { joint: joint.id }, m)} />}
       </div>
       <ul>

@@ -4,7 +4,7 @@ import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import { Refused } from "../frame/refused";
-import type { LensProps } from "../lens";
+import { useFrame, useRun, useStyle } from "../../desk/use";
 
 const kinds = [
   ["doorway", "passes a doorway", "32, or 32 x 80"],
@@ -16,7 +16,10 @@ const sides: Record<string, string[]> = { doorway: ["wide", "high"], inside: ["w
 const usual: Record<string, string> = { doorway: "the hall door", inside: "the car", over: "the crate", reach: "Grandmother" };
 
 /** Sizes that are not the frame's own: a door, a car, what stands under it, who reaches it. */
-export function Envelopes({ frame, style, gesture }: LensProps) {
+export function Envelopes() {
+  const frame = useFrame();
+  const style = useStyle();
+  const gesture = useRun();
   const [open, setOpen] = useState(false);
   const [kind, setKind] = useState("doorway");
   const [name, setName] = useState("");
@@ -74,7 +77,7 @@ export function Envelopes({ frame, style, gesture }: LensProps) {
           </li>
         ))}
       </ul>
-      <Refused gesture={gesture} kinds={["check"]} />
+      <Refused kinds={["check"]} />
     </section>
   );
 }

@@ -1,24 +1,28 @@
 import { memo, useId, useState } from "react";
 import type { Answer, Size } from "../../api/client";
 import { same } from "../../desk/merge";
-import type { DeskOf } from "../../desk/use-desk";
+import type { Documents } from "../../desk/documents";
 import { Len, type Style, meaning } from "../../lib/format";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
 import { Envelopes } from "./clearance-checks";
 import { Contacts } from "../contacts";
-import type { LensProps, Subset } from "../lens";
 import { pipeSizes } from "../sizes";
 import { LengthField } from "./length-field";
 import { type Target, isDriven, meaningsOf, unitOf } from "./targets";
+import { useDesk, useFrame, usePicked, useProject, useShop, useStyle } from "../../desk/use";
+import type { Picked } from "../../frame/items";
+import { useTargets } from "./live";
 
 /** How big will it be? What the builder states, and what follows. */
-export function SizeSheet(props: LensProps & { targets: Target[] }) {
-  const { frame, style } = props;
+export default function SizeSheet() {
+  const measured = useShop((s) => s.measurements.length > 0);
+  const frame = useFrame();
+  const style = useStyle();
   return (
     <>
-      <Targets {...props} />
+      <Targets />
       <section aria-labelledby="outside-head">
         <Head id="outside-head" title="What comes out" />
         <dl className="facts">
@@ -31,46 +35,58 @@ export function SizeSheet(props: LensProps & { targets: Target[] }) {
             </div>
           ))}
         </dl>
-        <Contacts {...props} />
-        {props.shop.measurements.length === 0 && (
+        <Contacts />
+        {!measured && (
           <p className="mt-2 text-sm text-ink-2">Fittings are reckoned with typical figures; makers differ by about 1/16 in. Dry-fit one corner before you cut the rest.</p>
         )}
       </section>
-      <Envelopes {...props} />
+      <Envelopes />
     </>
   );
 }
 
-export type TargetsProps = Subset<LensProps, "desk" | "project" | "style" | "picked" | "onPick"> & { targets: Target[] };
-
 /** What the builder states, a row each. It works without a plan, so that what cannot be read can be mended. */
-export function Targets(props: TargetsProps) {
+export function Targets() {
+  const desk = useDesk();
+  const style = useStyle();
+  const [picked, onPick] = usePicked();
+  const units = useProject((p) => p.units);
+  const own = useProject((p) => p.frame !== undefined && !isDriven(p));
+  const targets = useTargets();
   return (
     <section aria-labelledby="sizes-head">
       <Head id="sizes-head" title="How big?">
         <span className="text-sm text-ink-2 max-sm:hidden">as you write them: 23 5/8, 4 ft, 5'7, 60cm</span>
       </Head>
       <ul className="grid">
-        {props.targets.map((t) => (
+        {targets.map((t) => (
           <TargetRow
             key={t.key}
             target={t}
-            edit={props.desk.edit}
-            settle={props.desk.settle}
-            style={props.style}
-            units={props.project.units}
-            lit={props.picked?.is === "size" && props.picked.id === t.sized?.id}
-            onPick={props.onPick}
+            edit={desk.edit}
+            settle={desk.settle}
+            style={style}
+            units={units}
+            lit={picked?.is === "size" && picked.id === t.sized?.id}
+            onPick={onPick}
           />
         ))}
-        {props.project.frame && !isDriven(props.project) && <FrameSettings {...props} />}
-        <Copies {...props} />
+        {own && <FrameSettings />}
+        <Copies />
       </ul>
     </section>
   );
 }
 
-type RowProps = Subset<TargetsProps, "style" | "onPick"> & { target: Target; edit: DeskOf["edit"]; settle: () => void; units: string; lit: boolean };
+interface RowProps {
+  target: Target;
+  style: Style;
+  onPick: (p: Picked) => void;
+  edit: Documents["edit"];
+  settle: () => void;
+  units: string;
+  lit: boolean;
+}
 
 /** A row is drawn again only when something in it changed: a frame from a file has many. */
 const sameRow = (a: RowProps, b: RowProps) =>
@@ -155,8 +171,9 @@ function CentreNote({ size, style }: { size: Size; style: Style }) {
 }
 
 /** Settings of a frame that no starter drives. */
-function FrameSettings({ project, desk }: TargetsProps) {
-  const frame = project.frame;
+function FrameSettings() {
+  const desk = useDesk();
+  const frame = useProject((p) => p.frame);
   if (!frame) return null;
   return (
     <li className="target">
@@ -168,7 +185,9 @@ function FrameSettings({ project, desk }: TargetsProps) {
 
 const isCopies = (t: string) => /^[1-9]\d{0,2}$/.test(t) && Number(t) <= 500;
 
-function Copies({ project, desk }: TargetsProps) {
+function Copies() {
+  const desk = useDesk();
+  const copies = useProject((p) => p.copies);
   const [typed, setTyped] = useState<string>();
   const id = useId();
   return (
@@ -181,7 +200,7 @@ function Copies({ project, desk }: TargetsProps) {
         className="field text-lg font-semibold"
         inputMode="numeric"
         autoComplete="off"
-        value={typed ?? project.copies}
+        value={typed ?? copies}
         aria-invalid={typed !== undefined && !isCopies(typed)}
         title="From 1 to 500"
         onChange={(e) => {

@@ -24,7 +24,7 @@ describe("what the builder states about a frame", () => {
 
   it("shows what was typed over a size, and sets it without touching others", () => {
     const p = project({ sizes: { "/1": { text: "4 ft" } } });
-    const [one, two] = targetsOf(p, undefined, planOf(size("/1"), size("/2")), { "body.project.sizes./2": "no" });
+    const [one, two] = targetsOf(p, undefined, planOf(size("/1"), size("/2")), { "/project/sizes/~12": "no" });
     expect(one?.answer.text).toBe("4 ft");
     expect(two?.error).toBe("no");
     expect(two?.set(p, { text: "7" }).sizes).toEqual({ "/1": { text: "4 ft" }, "/2": { text: "7" } });
@@ -32,7 +32,7 @@ describe("what the builder states about a frame", () => {
   });
 
   it("keeps what was typed in reach when nothing can be planned", () => {
-    const all = targetsOf(project({ sizes: { "/9": { text: "wide" } } }), undefined, undefined, { "body.project.sizes./9": "not a length" });
+    const all = targetsOf(project({ sizes: { "/9": { text: "wide" } } }), undefined, undefined, { "/project/sizes/~19": "not a length" });
     expect(all).toHaveLength(1);
     expect(all[0]).toMatchObject({ key: "/9", answer: { text: "wide" }, error: "not a length" });
   });

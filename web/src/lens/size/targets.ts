@@ -1,4 +1,4 @@
-import type { Answer, Plan, Project, Prompt, Repeat, Size, Starter } from "../../api/client";
+import { type Answer, type Plan, type Project, type Prompt, type Repeat, type Size, type Starter, pointer } from "../../api/client";
 import { type Style, meaning, text } from "../../lib/format";
 
 /** One thing the builder states: a size with its meaning, a count, a choice. */
@@ -34,7 +34,7 @@ export function targetsOf(project: Project, starters: Starter[] | undefined, pla
       prompt,
       answer: starter.answers[prompt.key] ?? { text: prompt.default, meaning: prompt.meanings?.[0], unit: "in" },
       sized: sizes.find((s) => s.prompt === prompt.key),
-      error: places[`body.project.starter.answers.${prompt.key}`],
+      error: places[pointer("project", "starter", "answers", prompt.key)],
       set: withAnswer(prompt.key),
     }));
     return [...asked, ...sizesOf(project, plan, sizes.filter((s) => !s.prompt && !s.starters), places)];
@@ -51,7 +51,7 @@ function repeatOf(project: Project, r: Repeat, places: Record<string, string>): 
     label: r.label,
     prompt: { key: r.key, label: r.label, input: "count", default: String(r.count), least: r.least, most: r.most, why: r.why },
     answer: { text: whole(text) ? String(Number(text) - r.gone) : text },
-    error: places[`body.project.starter.answers.${r.key}`],
+    error: places[pointer("project", "starter", "answers", r.key)],
     set: (p, a) => withAnswer(r.key)(p, { ...a, text: whole(a.text) ? String(Number(a.text) + r.gone) : a.text }),
   };
 }
@@ -64,7 +64,7 @@ function sizesOf(project: Project, plan: Plan | undefined, sizes: Size[], places
       label: path,
       prompt: { key: path, label: path, input: "length", default: answer.text, meanings: answer.meaning ? [answer.meaning] : ["centre"], why: "" },
       answer,
-      error: places[`body.project.sizes.${path}`],
+      error: places[pointer("project", "sizes", path)],
       set: (p, a) => ({ ...p, sizes: { ...p.sizes, [path]: a } }),
     }));
   const asks = project.asks?.prompts ?? [];
@@ -78,7 +78,7 @@ function sizesOf(project: Project, plan: Plan | undefined, sizes: Size[], places
     prompt: { key: s.id, label: s.label, input: "length", default: s.text, meanings: s.from === "floor" ? [s.meaning] : ["centre", "outside", "clear"], why: askOf(s)?.why ?? "" },
     answer: project.sizes?.[s.id] ?? { text: s.text || text(s.value, project.style as Style, 64), meaning: s.meaning },
     sized: s,
-    error: places[`body.project.sizes.${s.id}`],
+    error: places[pointer("project", "sizes", s.id)],
     set: (p, a) => ({ ...p, sizes: { ...p.sizes, [s.id]: a } }),
   }));
 }

@@ -1,0 +1,167 @@
+import type { StoreApi } from "zustand/vanilla";
+import type { Project, Shop } from "../api/client";
+import { type Desk, begin, change, mergeShops, redo, settle, undo } from "./history";
+import { merge } from "./merge";
+import type { State } from "./open-project";
+import { type SaveState, Saver } from "./saver";
+import type { Server } from "./server";
+
+/** What another window stored while this one was at work. */
+export interface Other {
+  project: Project;
+  revision: number;
+  /** Both versions in one, when no place was changed in both. */
+  both?: Project;
+  base: Project;
+}
+
+const graver = (a: SaveState, b: SaveState): SaveState => {
+  const order = ["saved", "waiting", "saving", "failed", "stale"];
+  return order.indexOf(b.is) > order.indexOf(a.is) ? b : a;
+};
+
+/** The project and the shop with their history, saved as they change. */
+export class Documents {
+  private readonly projects: Saver<Project>;
+  private readonly shops: Saver<Shop>;
+  private readonly heard = new Set<(d: Desk) => void>();
+  private closed = false;
+
+  constructor(
+    private readonly store: StoreApi<State>,
+    private readonly server: Server,
+  ) {
+    this.projects = new Saver((revision, p) => server.saveProject(revision, p), () => this.told());
+    this.shops = new Saver((revision, s) => server.saveShop(revision, s), () => this.told());
+  }
+
+  /** Reads both, or what the page brought along. */
+  async open(first?: { project: { doc: Project; revision: number }; shop: { doc: Shop; revision: number } }) {
+    try {
+      const [p, s] = first ? [first.project, first.shop] : await Promise.all([this.server.project(), this.server.shop()]);
+      if (this.closed) return;
+      this.projects.loaded(p.doc, p.revision);
+      this.shops.loaded(s.doc, s.revision);
+      this.store.setState({ history: begin({ project: p.doc, shop: s.doc }) });
+      this.tell();
+    } catch (e) {
+      if (!this.closed) this.store.setState({ failed: e as Error });
+    }
+  }
+
+  /** The desk this moment. */
+  readonly current = (): Desk | undefined => this.store.getState().history?.now;
+
+  /** Hears of every change before the page is drawn anew; gives what ends it. */
+  readonly onChange = (heard: (d: Desk) => void) => {
+    this.heard.add(heard);
+    return () => void this.heard.delete(heard);
+  };
+
+  readonly edit = (label: string, f: (p: Project) => Project, on?: string) =>
+    this.both(label, (d) => {
+      const project = f(d.project);
+      return project === d.project ? d : { ...d, project };
+    }, on);
+  readonly editShop = (label: string, f: (s: Shop) => Shop, on?: string) => this.both(label, (d) => ({ ...d, shop: f(d.shop) }), on);
+  readonly settle = () => this.update(settle);
+  readonly undo = () => this.update(undo);
+  readonly redo = () => this.update(redo);
+
+  /** Ends a clash of two windows. */
+  readonly keep = (which: "mine" | "theirs" | "both") => {
+    const { other } = this.store.getState();
+    if (!other) return;
+    this.store.setState({ other: undefined });
+    if (which === "mine") {
+      this.projects.over(other.revision);
+      return;
+    }
+    this.projects.loaded(other.project, other.revision);
+    const project = which === "both" && other.both ? other.both : other.project;
+    this.both(which === "both" ? "Both windows' changes" : "The other window's version", (d) => ({ ...d, project }));
+  };
+
+  /** The window is going: what is waiting is saved at once. */
+  readonly flush = () => {
+    this.projects.flush();
+    this.shops.flush();
+  };
+
+  get unsaved(): boolean {
+    return graver(this.projects.state, this.shops.state).is !== "saved";
+  }
+
+  close() {
+    this.flush();
+    this.closed = true;
+  }
+
+  private both(label: string, edit: (d: Desk) => Desk, on?: string) {
+    this.update((h) => change(h, label, edit, on, Date.now()));
+  }
+
+  private update(next: (h: NonNullable<State["history"]>) => NonNullable<State["history"]>) {
+    const { history } = this.store.getState();
+    if (!history) return;
+    const after = next(history);
+    if (after === history) return;
+    this.store.setState({ history: after });
+    if (after.now === history.now) return;
+    this.tell();
+    this.projects.want(after.now.project);
+    this.shops.want(after.now.shop);
+  }
+
+  private tell() {
+    const now = this.current();
+    if (now) for (const heard of this.heard) heard(now);
+  }
+
+  /** A saver's state changed. */
+  private told() {
+    this.store.setState({ save: graver(this.projects.state, this.shops.state) });
+    if (this.shops.state.is === "stale") void this.joinShops();
+    if (this.projects.state.is === "stale") void this.compare();
+  }
+
+  private joining = false;
+  /** Two windows changed the shop: prices are put together one by one. */
+  private async joinShops() {
+    if (this.joining || this.closed) return;
+    this.joining = true;
+    try {
+      const s = await this.server.shop();
+      if (this.closed) return;
+      const base = this.shops.stored ?? s.doc;
+      const both = mergeShops(base, this.current()?.shop ?? base, s.doc);
+      this.joining = false;
+      this.shops.loaded(s.doc, s.revision);
+      this.update((h) => ({ ...h, now: { ...h.now, shop: both } }));
+      this.shops.want(both);
+    } catch {
+      // refused or closed: the shop stays unsaved, and says so
+    } finally {
+      this.joining = false;
+    }
+  }
+
+  private comparing = false;
+  /** Two windows changed the project: the person decides, with both in sight. */
+  private async compare() {
+    if (this.comparing || this.closed || this.store.getState().other) return;
+    this.comparing = true;
+    try {
+      const p = await this.server.project();
+      const mine = this.current()?.project;
+      if (this.closed || !mine) return;
+      const base = this.projects.stored ?? p.doc;
+      const m = merge(base, mine, p.doc);
+      this.store.setState({ other: { project: p.doc, revision: p.revision, base, both: m.clashes.length === 0 ? m.value : undefined } });
+    } catch {
+      // deleted, or closed: it stays unsaved, and says so
+    } finally {
+      this.comparing = false;
+    }
+  }
+}

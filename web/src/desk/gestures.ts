@@ -1,0 +1,160 @@
+import type { StoreApi } from "zustand/vanilla";
+import { type Done, type Edit, type Project, type Question, Refusal } from "../api/client";
+import { unitOf } from "../lens/size/targets";
+import type { Style } from "../lib/format";
+import type { Documents } from "./documents";
+import type { State } from "./open-project";
+import type { Server } from "./server";
+
+/** What kind of gesture it is. */
+export type Kind = Exclude<keyof Edit, "unit" | "answers" | "$schema">;
+
+/** Why a gesture was refused, and at which field. */
+export interface Refused {
+  kind: Kind;
+  what: string;
+  at?: string;
+}
+
+/** What a gesture waits for: an option chosen, or nothing to let it be. */
+export interface Asks {
+  question: Question;
+  choose: (option: string | undefined) => void;
+}
+
+/** What was done, with what it gave up, as the tape and the history tell it. */
+export const toldOf = (d: Done) => [d.label, ...(d.gave ?? []).map((g) => `${g.was}${g.now ? ` → ${g.now}` : ""}, ${g.words}`)].join("; ");
+
+const kindOf = (e: Edit) => Object.keys(e).find((k) => k !== "unit" && k !== "answers") as Kind;
+
+const tries = 4;
+
+/** A gesture that goes on: each of its edits replaces the one before, from the same beginning. */
+interface Pull {
+  on: string;
+  base: Project;
+  /** What the pull made of it last; another project on the desk means that something else was done. */
+  made: Project;
+  want?: Edit;
+  busy: boolean;
+  /** Something else was done meanwhile, an undo perhaps: the rest of the pull does nothing. */
+  over: boolean;
+}
+
+/** Gestures on the frame: the server makes them, one after the other, and each is a step that can be undone. */
+export class Gestures {
+  private tail: Promise<unknown> = Promise.resolve();
+  private going?: Pull;
+  /** What was answered, so that undoing it asks again. */
+  private answered?: { before: Project; after: Project; edit: Edit; keep: boolean };
+
+  constructor(
+    private readonly store: StoreApi<State>,
+    private readonly documents: Documents,
+    private readonly server: Server,
+  ) {
+    documents.onChange((d) => {
+      const a = this.answered;
+      if (!a) return;
+      this.answered = d.project === a.after ? a : undefined;
+      // undo brings the question back
+      const { history } = store.getState();
+      if (history?.last?.startsWith("Undone") && history.since?.project === a.after) void this.run(a.edit, { keep: a.keep });
+    });
+  }
+
+  /** Makes a gesture on the frame as it is when its turn comes; what is picked stays picked with keep, and at is the id of the field that asks, which shows a refusal itself. Nothing is given back when it is refused. */
+  readonly run = (asked: Edit, o?: { keep?: boolean; at?: string }): Promise<Done | undefined> => {
+    this.store.setState((s) => ({ waiting: s.waiting + 1 }));
+    const mine = this.tail.then(() => this.turn(asked, o)).finally(() => this.store.setState((s) => ({ waiting: s.waiting - 1 })));
+    this.tail = mine;
+    return mine;
+  };
+
+  /** A gesture that goes on: each replaces the one before it, from the same beginning, as one step. */
+  readonly pull = (edit: Edit, on: string) => {
+    const project = this.documents.current()?.project;
+    if (!project) return;
+    if (this.going?.on !== on) this.going = { on, base: project, made: project, busy: false, over: false };
+    const g = this.going;
+    if (g.over || project !== g.made) {
+      g.over = true;
+      return;
+    }
+    g.want = edit;
+    if (!g.busy) void this.follow(g);
+  };
+
+  /** Ends what goes on. */
+  readonly drop = () => {
+    const g = this.going;
+    this.going = undefined;
+    if (g && !g.busy) this.documents.settle();
+  };
+
+  private async follow(g: Pull) {
+    g.busy = true;
+    while (g.want && !g.over) {
+      const want = g.want;
+      g.want = undefined;
+      try {
+        const a = await this.make(g.base, want);
+        if (this.documents.current()?.project !== g.made) {
+          g.over = true;
+          break;
+        }
+        if (a.question) this.store.setState({ refused: { kind: kindOf(want), what: `${a.question.what.replace(/\.$/, "")}: type it in its field, and choose` } });
+        else {
+          this.documents.edit(a.done.label, () => a.project, g.on);
+          g.made = this.documents.current()?.project ?? a.project;
+          this.store.setState({ refused: undefined, last: a.done });
+        }
+      } catch (e) {
+        this.refuse(want, e);
+      }
+    }
+    g.busy = false;
+    if (this.going !== g) this.documents.settle(); // it was let go while the last answer was under way
+  }
+
+  private make(project: Project, edit: Edit) {
+    const shop = this.documents.current()?.shop;
+    // a bare number is in the unit that lengths are shown in when it is typed
+    return this.server.edit(project, shop, { unit: unitOf((project.style || "inches") as Style), ...edit });
+  }
+
+  private refuse(edit: Edit, e: unknown, at?: string) {
+    const what = e instanceof Refusal ? (Object.values(e.places)[0] ?? e.message) : "The server does not answer. Nothing was changed.";
+    this.store.setState({ refused: { kind: kindOf(edit), at, what: what.charAt(0).toUpperCase() + what.slice(1) } });
+  }
+
+  private async turn(asked: Edit, o?: { keep?: boolean; at?: string }): Promise<Done | undefined> {
+    let edit = asked;
+    for (let n = 0; n < tries + (edit.answers?.length ?? 0); n++) {
+      const project = this.documents.current()?.project;
+      if (!project) return undefined;
+      try {
+        const a = await this.make(project, edit);
+        if (this.documents.current()?.project !== project) continue; // something else was changed meanwhile: it is made on that
+        if (a.question) {
+          const question = a.question;
+          const option = await new Promise<string | undefined>((choose) => this.store.setState({ asks: { question, choose } }));
+          this.store.setState({ asks: undefined, about: undefined });
+          if (option === undefined) return undefined;
+          edit = { ...edit, answers: [...(edit.answers ?? []), option] };
+          continue;
+        }
+        this.documents.settle();
+        this.documents.edit(toldOf(a.done), () => a.project);
+        this.answered = edit.answers?.length ? { before: project, after: a.project, edit: asked, keep: o?.keep ?? false } : undefined;
+        this.store.setState({ refused: undefined, last: a.done });
+        if (!o?.keep) this.store.setState({ picked: a.done.joint ? { is: "joint", id: a.done.joint } : a.done.pipe ? { is: "pipe", id: a.done.pipe } : undefined });
+        return a.done;
+      } catch (e) {
+        this.refuse(edit, e, o?.at);
+        return undefined;
+      }
+    }
+    return undefined;
+  }
+}

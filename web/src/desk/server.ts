@@ -1,0 +1,96 @@
+import type { QueryClient } from "@tanstack/react-query";
+import { type Edit, type PlanAnswer, type Project, Refusal, type Shop, api, ask } from "../api/client";
+import type { Desk } from "./history";
+
+type EditAnswer = NonNullable<Awaited<ReturnType<typeof editAt>>>;
+const editAt = (body: { project: Project; shop?: Shop; edit: Edit }) => ask(api.POST("/api/edit", { body }));
+
+/** A stored document and the revision it has. */
+export interface Stored<T> {
+  doc: T;
+  revision: number;
+}
+
+/** What an open project asks of the server. */
+export interface Server {
+  /** Reads are tried again until they succeed, or until the project is closed. */
+  project: () => Promise<Stored<Project>>;
+  shop: () => Promise<Stored<Shop>>;
+  saveProject: (revision: number, p: Project) => Promise<number>;
+  saveShop: (revision: number, s: Shop) => Promise<number>;
+  edit: (project: Project, shop: Shop | undefined, e: Edit) => Promise<EditAnswer>;
+  plan: (d: Desk, o: { draw?: boolean; draft?: boolean; signal?: AbortSignal }) => Promise<PlanAnswer>;
+  /** The project is closed: what is still being read is let go. */
+  close: () => void;
+}
+
+/**
+ * The server, by way of the query client: reads can be cancelled, and what changes one
+ * thing goes one after the other (a mutation scope for the project, one for the shop and
+ * one for gestures).
+ */
+export function serverOf(client: QueryClient, id: string): Server {
+  const read = <T>(key: string, call: (signal: AbortSignal) => Promise<T>) =>
+    client.fetchQuery({
+      queryKey: ["open", id, key],
+      queryFn: ({ signal }) => call(signal),
+      staleTime: 0,
+      gcTime: 0,
+      // a refusal is an answer; silence is not
+      retry: (_n, e) => !(e instanceof Refusal && e.status < 500),
+      retryDelay: (n) => Math.min(4000, 500 * 2 ** n),
+    });
+  const write = <T>(scope: string, call: () => Promise<T>) => client.getMutationCache().build<T, Error, void, unknown>(client, { mutationFn: call, scope: { id: `${scope} ${id}` }, networkMode: "always", gcTime: 0 }).execute();
+  return {
+    project: () => read("project", async (signal) => {
+      const p = await ask(api.GET("/api/projects/{id}", { params: { path: { id } }, signal }));
+      return { doc: p.project, revision: p.revision };
+    }),
+    shop: () => read("shop", async (signal) => {
+      const s = await ask(api.GET("/api/shop", { signal }));
+      return { doc: s.shop, revision: s.revision };
+    }),
+    saveProject: (revision, project) => write("save", async () => (await ask(api.PUT("/api/projects/{id}", { params: { path: { id } }, body: { revision, project } }))).revision),
+    saveShop: (revision, shop) => write("shop", async () => (await ask(api.PUT("/api/shop", { body: { revision, shop } }))).revision),
+    edit: (project, shop, edit) => write("gesture", () => editAt({ project, shop, edit })),
+    plan: planOf,
+    close: () => void client.cancelQueries({ queryKey: ["open", id] }),
+  };
+}
+
+const texts = new WeakMap<Shop, string>();
+function textOf(shop: Shop): string {
+  let t = texts.get(shop);
+  if (t === undefined) {
+    t = JSON.stringify(shop);
+    texts.set(shop, t);
+  }
+  return t;
+}
+
+/** What the server calls shops that were sent to it: sending one takes it longer than planning a small frame. */
+const keys = new WeakMap<Shop, string>();
+
+/** What the server calls a shop that the page brought along. */
+export const remember = (shop: Shop, key: string) => void keys.set(shop, key);
+
+/** Plans a desk. */
+export async function planOf(d: Desk, o: { draw?: boolean; draft?: boolean; signal?: AbortSignal } = {}): Promise<PlanAnswer> {
+  const key = keys.get(d.shop);
+  const r = await fetch("/api/plan", {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}}`,
+    signal: o.signal,
+  });
+  const answer = await r.json().catch(() => ({}));
+  if (!r.ok) {
+    const refusal = new Refusal(r.status, answer);
+    if (!key || !refusal.places["/shopKey"]) throw refusal;
+    keys.delete(d.shop); // it was forgotten
+    return planOf(d, o);
+  }
+  const known = (answer as PlanAnswer).shopKey;
+  if (known) keys.set(d.shop, known);
+  return answer as PlanAnswer;
+}

@@ -1,0 +1,30 @@
+import { lazy } from "react";
+import type { OpenProject } from "../../desk/open-project";
+import type { Lens } from "../lens";
+import { paint } from "./paint";
+
+/** Marks the joint that is picked, or takes its mark away. */
+function mark(o: OpenProject) {
+  const { picked, marked } = o.store.getState();
+  if (picked?.is === "joint") o.mark(marked.includes(picked.id) ? marked.filter((x) => x !== picked.id) : [...marked, picked.id]);
+}
+
+function remove(o: OpenProject) {
+  const { picked } = o.store.getState();
+  if (picked?.is === "joint") void o.gestures.run({ delete: { joints: [picked.id] } });
+  if (picked?.is === "pipe") void o.gestures.run({ delete: { pipes: [picked.id] } });
+}
+
+export const frame: Lens = {
+  id: "frame",
+  name: "Frame",
+  question: "What goes where?",
+  icon: "frame",
+  Sheet: lazy(() => import("./sheet")),
+  paint,
+  keys: { space: mark, enter: () => toWalk(), remove },
+  tellsPicked: true,
+};
+
+/** Puts the cursor into the line that runs pipes. */
+export const toWalk = () => document.querySelector<HTMLInputElement>("[data-walk]")?.focus();
