@@ -7,12 +7,12 @@ WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/vite.co
 DEMO_ADDR ?= 127.0.0.1:7656
 DEMO_DATA ?= data/demo
 
-.PHONY: build demo test check web types bench measure properties shots clean
+.PHONY: build demo test check format race web types bench measure properties shots clean
 
 build: bin/sturdyelbow
 
 web/node_modules/.installed: web/package.json web/package-lock.json
-	cd web && npm install --no-save --no-audit --no-fund
+	cd web && npm ci --no-audit --no-fund
 	touch $@
 
 web/dist/index.html: $(WEB_FILES) web/node_modules/.installed
@@ -34,10 +34,19 @@ types: web/node_modules/.installed
 	go run ./cmd/sturdyelbow schema > docs/frame-4.schema.json
 	cd web && npm run --silent types
 
+GOLINES = go tool -modfile=tools.mod golines -m 140 --base-formatter=gofmt
+
+# Writes every file as the formatters have it.
+format: web/node_modules/.installed
+	$(GOLINES) -w cmd core internal e2e web/embed.go
+	cd web && npx biome format --write src
+
 check: web/node_modules/.installed
-	@test -z "$$(gofmt -l cmd core internal e2e web/*.go | tee /dev/stderr)" || { echo "run gofmt on the files above"; exit 1; }
+	@test -z "$$($(GOLINES) -l cmd core internal e2e web/embed.go | tee /dev/stderr)" || { echo "run make format: the files above are not formatted, or have lines over 140"; exit 1; }
 	go vet ./...
 	go tool staticcheck ./...
+	@# a gesture's method has an error whether it refuses anything or not
+	@test -z "$$(go tool -modfile=tools.mod unparam ./... | grep -v '\.on - result 1 (error)' | tee /dev/stderr)" || { echo "the parameters above are not used"; exit 1; }
 	@go run ./cmd/sturdyelbow openapi | cmp - web/openapi.json || { echo "the API's types are stale: run make types"; exit 1; }
 	@cd web && npx openapi-typescript openapi.json -o /tmp/sturdyelbow-schema.d.ts >/dev/null && cmp /tmp/sturdyelbow-schema.d.ts src/api/schema.d.ts || { echo "the API's types are stale: run make types"; exit 1; }
 	cd web && npm run --silent check
@@ -49,8 +58,13 @@ chromium:
 # The random properties begin at a seed made of what is committed: each commit
 # tries frames of its own, and the same commit gives the same run everywhere.
 test: export RAPID_SEED ?= $(shell printf %d 0x$$(git rev-parse --short=8 'HEAD^{tree}' 2>/dev/null || echo 1))
-test: build check chromium
+test: build check chromium race
 	go test ./...
+
+# The packages with goroutines, with their tests in random order; where there is a C compiler.
+race:
+	@if [ "$$(go env CGO_ENABLED)" = 1 ] && command -v gcc >/dev/null; then go test -race -shuffle=on ./internal/server ./internal/store ./core/curve; \
+	else echo "SKIPPED, the race detector: it needs gcc"; fi
 
 # The properties of gestures on many more random frames than make test draws:
 # some 115,000 sequences in half an hour. It stops at the first that does not

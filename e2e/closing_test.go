@@ -30,9 +30,15 @@ func TestAListThatDoesNotCloseIsMended(t *testing.T) {
 	d.write("A, bottom cut to", "39 7/8")
 	d.see("1″ open")
 	d.see("One piece closes it.")
-	d.until("the finding is grave", `() => [...document.querySelectorAll(".tape-cell")].some(c => c.innerText.includes("findings") && c.innerText.includes("✕"))`)
+	d.until(
+		"the finding is grave",
+		`() => [...document.querySelectorAll(".tape-cell")].some(c => c.innerText.includes("findings") && c.innerText.includes("✕"))`,
+	)
 	d.write("A, bottom cut to", "long")
-	d.until("what cannot be read is said", `() => document.querySelector('[aria-label="A, bottom cut to"]').getAttribute("aria-invalid") === "true"`)
+	d.until(
+		"what cannot be read is said",
+		`() => document.querySelector('[aria-label="A, bottom cut to"]').getAttribute("aria-invalid") === "true"`,
+	)
 	d.write("A, bottom cut to", "39 7/8")
 	d.see("1″ open")
 	d.press("findings")
@@ -104,7 +110,10 @@ func TestBowsAndLinks(t *testing.T) {
 	d.frame(input.ArrowRight)
 	d.see("its outer side is stretched")
 	d.fill("Spring it", "rise 60 under")
-	d.until("the finding is grave", `() => [...document.querySelectorAll(".tape-cell")].some(c => c.innerText.includes("findings") && c.innerText.includes("✕"))`)
+	d.until(
+		"the finding is grave",
+		`() => [...document.querySelectorAll(".tape-cell")].some(c => c.innerText.includes("findings") && c.innerText.includes("✕"))`,
+	)
 	d.MustEval(`() => document.activeElement?.blur()`)
 	d.ctrl(input.KeyZ)
 	d.until("and gone again", `() => ![...document.querySelectorAll(".tape-cell")].some(c => c.innerText.includes("✕"))`)

@@ -45,7 +45,11 @@ func (d *drawer) line(course string, pipes int) {
 
 func (d *drawer) has(what string, pipes int) {
 	d.t.Helper()
-	d.until(fmt.Sprintf("%s: %d pipes", what, pipes), `n => new RegExp("(^| )" + n + " pipes?,").test(document.querySelector("#frame-head")?.parentElement.innerText.replace(/\s+/g, " "))`, pipes)
+	d.until(
+		fmt.Sprintf("%s: %d pipes", what, pipes),
+		`n => new RegExp("(^| )" + n + " pipes?,").test(document.querySelector("#frame-head")?.parentElement.innerText.replace(/\s+/g, " "))`,
+		pipes,
+	)
 	d.settled()
 }
 
@@ -54,15 +58,24 @@ func (d *drawer) mark(joint string) {
 	d.t.Helper()
 	d.MustElement(".stage-list").MustFocus()
 	for range 200 {
-		heard := d.MustEval(`() => document.getElementById(document.querySelector(".stage-list").getAttribute("aria-activedescendant"))?.innerText ?? ""`).Str()
+		heard := d.MustEval(`() => document.getElementById(document.querySelector(".stage-list").getAttribute("aria-activedescendant"))?.innerText ?? ""`).
+			Str()
 		if d.MustEval(`(heard, j) => new RegExp("(^|, |joint )" + j + "(,|:|$)").test(heard)`, heard, joint).Bool() {
 			d.keys(input.Space)
 			d.actions += 2 // picked and marked
-			d.until(joint+" is marked", `j => [...document.querySelectorAll("h3")].some(h => / marked$/.test(h.innerText) && h.closest(".thing").innerText.includes(j))`, joint)
+			d.until(
+				joint+" is marked",
+				`j => [...document.querySelectorAll("h3")].some(h => / marked$/.test(h.innerText) && h.closest(".thing").innerText.includes(j))`,
+				joint,
+			)
 			return
 		}
 		d.keys(input.ArrowDown)
-		d.until("another joint is picked", `h => (document.getElementById(document.querySelector(".stage-list").getAttribute("aria-activedescendant"))?.innerText ?? "") !== h`, heard)
+		d.until(
+			"another joint is picked",
+			`h => (document.getElementById(document.querySelector(".stage-list").getAttribute("aria-activedescendant"))?.innerText ?? "") !== h`,
+			heard,
+		)
 	}
 	require.Fail(d.t, "no joint "+joint)
 }
@@ -102,12 +115,19 @@ func TestAWallByKeyboardAlone(t *testing.T) {
 
 	// every bay is a size that can be typed
 	d.fill("From j1 to j7", "40 clear")
-	d.until("the bay is smaller", `() => /^89/.test([...document.querySelectorAll(".tape-cell")].find(c => c.children[0].textContent === "outside").children[1].innerText)`)
+	d.until(
+		"the bay is smaller",
+		`() => /^89/.test([...document.querySelectorAll(".tape-cell")].find(c => c.children[0].textContent === "outside").children[1].innerText)`,
+	)
 	d.settled()
 	tapes := []string{d.all()}
 	for k := range 21 {
 		d.fill("From j1 to j7", fmt.Sprintf("%d clear", 41+k))
-		d.until("the tape follows", `was => [...document.querySelectorAll('section[aria-label="The job in one line"] .tape-figure')].map(e => e.innerText.replace(/\s+/g, " ").trim()).join(" | ") !== was`, tapes[len(tapes)-1])
+		d.until(
+			"the tape follows",
+			`was => [...document.querySelectorAll('section[aria-label="The job in one line"] .tape-figure')].map(e => e.innerText.replace(/\s+/g, " ").trim()).join(" | ") !== was`,
+			tapes[len(tapes)-1],
+		)
 		d.settled()
 		tapes = append(tapes, d.all())
 	}
@@ -188,7 +208,10 @@ func TestASectionThreeTimes(t *testing.T) {
 	d.lens("Frame")
 	d.choose("Whose bays", "section 1#1")
 	d.fill("From j1 to j2", "30")
-	d.until("all three follow", `() => /^91/.test([...document.querySelectorAll(".tape-cell")].find(c => c.children[0].textContent === "outside").children[1].innerText)`)
+	d.until(
+		"all three follow",
+		`() => /^91/.test([...document.querySelectorAll(".tape-cell")].find(c => c.children[0].textContent === "outside").children[1].innerText)`,
+	)
 }
 
 // A round cut goes in and the size comes out: of a rail that spans its bay,
@@ -224,7 +247,10 @@ func TestACutLengthDrivesTheSize(t *testing.T) {
 	d.keys(input.Enter)
 	d.gone("What gives way?")
 	d.see("cut 44″")
-	d.until("the tape tells what gave way", `() => /20 centre to centre of p2 → .*gave way to/.test(document.querySelector(".tape-last")?.innerText)`)
+	d.until(
+		"the tape tells what gave way",
+		`() => /20 centre to centre of p2 → .*gave way to/.test(document.querySelector(".tape-last")?.innerText)`,
+	)
 	d.frame(input.Escape, input.ArrowRight, input.ArrowRight, input.ArrowRight)
 	d.until("the piece tells it too", `() => /gave way to .*44 cut of p3/.test(document.querySelector(".said.is-gone")?.innerText ?? "")`)
 
@@ -251,16 +277,25 @@ func TestMarksArePulledAndPlussesPressed(t *testing.T) {
 	d.line("right 40", 1)
 	d.line("up 20", 2)
 	before := d.tape("outside")
-	x, y := d.middle(`() => { const e = document.querySelector('[data-plane-grip="j2"]'); return e?.style.visibility === "visible" ? e : null; }`)
+	x, y := d.middle(
+		`() => { const e = document.querySelector('[data-plane-grip="j2"]'); return e?.style.visibility === "visible" ? e : null; }`,
+	)
 	require.NoError(t, d.Mouse.MoveTo(proto.NewPoint(x, y)))
 	require.NoError(t, d.Mouse.Down(proto.InputMouseButtonLeft, 1))
 	for k := range 8 {
 		require.NoError(t, d.Mouse.MoveTo(proto.NewPoint(x-float64(5*k), y-float64(k))))
 	}
 	require.NoError(t, d.Mouse.Up(proto.InputMouseButtonLeft, 1))
-	d.until("the bay is smaller", `was => [...document.querySelectorAll(".tape-cell")].find(c => c.children[0].textContent === "outside").children[1].innerText.replace(/\s+/g, " ").trim() !== was`, before)
+	d.until(
+		"the bay is smaller",
+		`was => [...document.querySelectorAll(".tape-cell")].find(c => c.children[0].textContent === "outside").children[1].innerText.replace(/\s+/g, " ").trim() !== was`,
+		before,
+	)
 	d.settled()
-	d.until("by quarters of an inch", `() => /^\d+( [1-3]\/[24])?″? centre$/.test([...document.querySelectorAll(".mark-field")][0].value.replace("⁄", "/"))`)
+	d.until(
+		"by quarters of an inch",
+		`() => /^\d+( [1-3]\/[24])?″? centre$/.test([...document.querySelectorAll(".mark-field")][0].value.replace("⁄", "/"))`,
+	)
 	d.MustElement(".stage-list").MustFocus()
 	d.ctrl(input.KeyZ)
 	d.tapeIs("outside", before)
@@ -276,7 +311,10 @@ func TestMarksArePulledAndPlussesPressed(t *testing.T) {
 		}
 	}
 	d.tap(x, y)
-	d.until("the direction is in the line", `() => document.querySelector("[data-walk]").value === "near " && document.activeElement.matches("[data-walk]")`)
+	d.until(
+		"the direction is in the line",
+		`() => document.querySelector("[data-walk]").value === "near " && document.activeElement.matches("[data-walk]")`,
+	)
 	require.NoError(t, d.InsertText("9"))
 	d.keys(input.Enter)
 	d.has("a pipe by its plus", 3)

@@ -245,7 +245,12 @@ func TestSticksOnSaleAreTheBuilders(t *testing.T) {
 	p.keys(input.Enter)
 	p.see("3000 mm")
 	p.press("Other lengths")
-	assert.Equal(t, "10′, 3000 mm", p.MustElement(`input[aria-label="Stick lengths on sale"]`).MustProperty("value").Str(), "not rounded to a fraction")
+	assert.Equal(
+		t,
+		"10′, 3000 mm",
+		p.MustElement(`input[aria-label="Stick lengths on sale"]`).MustProperty("value").Str(),
+		"not rounded to a fraction",
+	)
 }
 
 // Changing to millimetres changes what is shown and what a bare number means

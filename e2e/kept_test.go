@@ -22,13 +22,19 @@ func TestAPlaneIsKeptLevelAndNamed(t *testing.T) {
 	d.until("its field has the focus", `() => document.activeElement?.labels?.[0]?.innerText === "What j3 is called"`)
 	d.retype("a/b")
 	d.keys(input.Enter)
-	d.until("why it is refused stands at the field", `() => /cannot be its name/.test(document.getElementById(document.activeElement.getAttribute("aria-describedby"))?.innerText)`)
+	d.until(
+		"why it is refused stands at the field",
+		`() => /cannot be its name/.test(document.getElementById(document.activeElement.getAttribute("aria-describedby"))?.innerText)`,
+	)
 	d.axe("a refused name")
 	d.fill("What j3 is called", "shelf")
 	d.see("shelf")
 	d.line("j1: near 12 cut", 4)
 	d.line("j5: up to =shelf", 5)
-	d.until("it ends level with the others", `() => [...document.querySelectorAll('[data-plane="=shelf"]')].some(e => /3 joints/.test(e.innerText))`)
+	d.until(
+		"it ends level with the others",
+		`() => [...document.querySelectorAll('[data-plane="=shelf"]')].some(e => /3 joints/.test(e.innerText))`,
+	)
 	d.axe("a named plane")
 }
 
@@ -52,7 +58,10 @@ func TestWhatGaveWayIsOfferedBack(t *testing.T) {
 	d.keys(input.Digit2)
 	d.gone("What gives way?")
 	d.has("up 23 1/2 cut", 4)
-	d.until("the tape tells what gave way", `() => /24 cut of p2 → 23 1.2. cut length, gave way to 23 1.2 cut of p4/.test(document.querySelector(".tape-last")?.innerText)`)
+	d.until(
+		"the tape tells what gave way",
+		`() => /24 cut of p2 → 23 1.2. cut length, gave way to 23 1.2 cut of p4/.test(document.querySelector(".tape-last")?.innerText)`,
+	)
 	d.frame(input.Escape, input.ArrowRight, input.ArrowRight, input.ArrowRight, input.ArrowRight)
 	d.until("the last post is picked", `() => /cut 23 1.2″/.test(document.querySelector(".thing")?.innerText ?? "")`)
 	d.keys(input.Delete)

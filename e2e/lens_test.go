@@ -56,23 +56,38 @@ func TestTheWorkbenchByMouse(t *testing.T) {
 	// a pipe by its letter on the frame is picked everywhere
 	p.lens("Cut")
 	p.turning()
-	x, y := p.middle(`() => [...document.querySelectorAll(".tag-letter")].find(e => e.textContent.startsWith("B") && e.style.visibility === "visible") ?? null`)
+	x, y := p.middle(
+		`() => [...document.querySelectorAll(".tag-letter")].find(e => e.textContent.startsWith("B") && e.style.visibility === "visible") ?? null`,
+	)
 	p.tap(x, y)
-	p.until("B is pressed in the cut list", `() => document.querySelector('[aria-label="Show B on the frame"]').getAttribute("aria-pressed") === "true"`)
-	p.until("B is lit on the stick", `() => [...document.querySelectorAll(".stick-piece.is-lit b")].every(e => e.textContent === "B") && document.querySelectorAll(".stick-piece.is-lit").length === 2`)
+	p.until(
+		"B is pressed in the cut list",
+		`() => document.querySelector('[aria-label="Show B on the frame"]').getAttribute("aria-pressed") === "true"`,
+	)
+	p.until(
+		"B is lit on the stick",
+		`() => [...document.querySelectorAll(".stick-piece.is-lit b")].every(e => e.textContent === "B") && document.querySelectorAll(".stick-piece.is-lit").length === 2`,
+	)
 	assert.Contains(t, p.shows(".picked"), "47 15⁄16″")
 	p.press("Cut B") // why?
 	p.see("makes 47.938″")
 	p.keys(input.Escape)
 	p.press("Show C on the frame")
-	p.until("both C of this copy are labelled", `() => [...document.querySelectorAll(".tag-letter")].filter(e => e.textContent.startsWith("C") && e.classList.contains("is-lit") || e.textContent === "C").length >= 2`)
+	p.until(
+		"both C of this copy are labelled",
+		`() => [...document.querySelectorAll(".tag-letter")].filter(e => e.textContent.startsWith("C") && e.classList.contains("is-lit") || e.textContent === "C").length >= 2`,
+	)
 
 	tapes := []string{start}
 	done := func(what string, act func()) {
 		t.Helper()
 		before := p.all()
 		act()
-		p.until(what+" changes the tape", `was => [...document.querySelectorAll('section[aria-label="The job in one line"] .tape-figure')].map(e => e.innerText.replace(/\s+/g, " ").trim()).join(" | ") !== was`, before)
+		p.until(
+			what+" changes the tape",
+			`was => [...document.querySelectorAll('section[aria-label="The job in one line"] .tape-figure')].map(e => e.innerText.replace(/\s+/g, " ").trim()).join(" | ") !== was`,
+			before,
+		)
 		p.settled()
 		tapes = append(tapes, p.all())
 		assert.NotEmpty(t, p.shows(".tape-last"), "%s: the tape says what was done", what)
@@ -90,14 +105,19 @@ func TestTheWorkbenchByMouse(t *testing.T) {
 		p.keys(input.Enter)
 	})
 	done("a pulled end", func() {
-		x, y := p.middle(`() => [...document.querySelectorAll(".grip")].find(e => e.title.endsWith("Upright height") && e.style.visibility === "visible") ?? null`)
+		x, y := p.middle(
+			`() => [...document.querySelectorAll(".grip")].find(e => e.title.endsWith("Upright height") && e.style.visibility === "visible") ?? null`,
+		)
 		require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(x, y)))
 		require.NoError(t, p.Mouse.Down(proto.InputMouseButtonLeft, 1))
 		for k := range 8 {
 			require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(x+2, y-float64(4*k))))
 		}
 		require.NoError(t, p.Mouse.Up(proto.InputMouseButtonLeft, 1))
-		p.until("the upright is longer", `() => { const [w, f] = document.querySelector('[id$="-why"]') && [...document.querySelectorAll("label")].filter(l => l.innerText === "Upright height").map(l => [l, document.getElementById(l.htmlFor).value])[0]; return f !== "36"; }`)
+		p.until(
+			"the upright is longer",
+			`() => { const [w, f] = document.querySelector('[id$="-why"]') && [...document.querySelectorAll("label")].filter(l => l.innerText === "Upright height").map(l => [l, document.getElementById(l.htmlFor).value])[0]; return f !== "36"; }`,
+		)
 	})
 	pulled := p.field("Upright height").MustProperty("value").Str()
 	assert.Regexp(t, `^\d+( \d+/(2|4|8|16))?$`, pulled, "a pull keeps to the tape's steps")
@@ -117,9 +137,15 @@ func TestTheWorkbenchByMouse(t *testing.T) {
 	})
 	p.lens("Buy")
 	p.press("Show number 1,")
-	p.until("its row is lit, and the number on the frame", `() => document.querySelectorAll(".ware.is-lit").length === 1 && document.querySelector(".tag-count.is-lit")?.innerText === "1"`)
+	p.until(
+		"its row is lit, and the number on the frame",
+		`() => document.querySelectorAll(".ware.is-lit").length === 1 && document.querySelector(".tag-count.is-lit")?.innerText === "1"`,
+	)
 	p.frame(input.KeyA)
-	p.until("a picked pipe lights its sticks", `() => [...document.querySelectorAll(".ware.is-lit")].every(e => e.innerText.includes("3/4 in pipe")) && document.querySelector(".ware.is-lit") !== null`)
+	p.until(
+		"a picked pipe lights its sticks",
+		`() => [...document.querySelectorAll(".ware.is-lit")].every(e => e.innerText.includes("3/4 in pipe")) && document.querySelector(".ware.is-lit") !== null`,
+	)
 	done("a price", func() {
 		p.press("Price of 3/4 cap")
 		p.MustElement(`input[aria-label="Price of 3/4 cap"]`).MustSelectAllText().MustInput("2.50")
@@ -198,7 +224,11 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 	tapes := []string{p.all()}
 	done := func(what string) {
 		t.Helper()
-		p.until(what+" changes the tape", `was => [...document.querySelectorAll('section[aria-label="The job in one line"] .tape-figure')].map(e => e.innerText.replace(/\s+/g, " ").trim()).join(" | ") !== was`, tapes[len(tapes)-1])
+		p.until(
+			what+" changes the tape",
+			`was => [...document.querySelectorAll('section[aria-label="The job in one line"] .tape-figure')].map(e => e.innerText.replace(/\s+/g, " ").trim()).join(" | ") !== was`,
+			tapes[len(tapes)-1],
+		)
 		p.settled()
 		tapes = append(tapes, p.all())
 	}
@@ -206,10 +236,17 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 	p.keys(input.Digit7)
 	p.see("Where to cut")
 	p.keys(input.KeyB) // pipe B, from anywhere
-	p.until("B is pressed in the cut list", `() => document.querySelector('[aria-label="Show B on the frame"]').getAttribute("aria-pressed") === "true"`)
+	p.until(
+		"B is pressed in the cut list",
+		`() => document.querySelector('[aria-label="Show B on the frame"]').getAttribute("aria-pressed") === "true"`,
+	)
 	hears := func(pattern string) { // what a screen reader says is chosen
 		t.Helper()
-		p.until("a screen reader hears "+pattern, `r => new RegExp(r).test(document.getElementById(document.querySelector(".stage-list").getAttribute("aria-activedescendant"))?.innerText ?? "")`, pattern)
+		p.until(
+			"a screen reader hears "+pattern,
+			`r => new RegExp(r).test(document.getElementById(document.querySelector(".stage-list").getAttribute("aria-activedescendant"))?.innerText ?? "")`,
+			pattern,
+		)
 	}
 	hears("^B(, .*)?: 3/4 in pipe, cut 47 15⁄16″")
 	p.keys(input.ArrowRight)
@@ -294,17 +331,33 @@ func TestTheViewTurns(t *testing.T) {
 	shift := func(k input.Key) { p.KeyActions().Press(input.ShiftLeft).Type(k).MustDo() }
 	for name, key := range map[string]input.Key{"front": input.Digit1, "side": input.Digit2, "top": input.Digit3} {
 		shift(key)
-		p.until("the view moves", `was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`, seen["corner"])
+		p.until(
+			"the view moves",
+			`was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`,
+			seen["corner"],
+		)
 		time.Sleep(700 * time.Millisecond)
 		seen[name] = where()
 		shift(input.Digit4)
-		p.until("the corner again", `was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() === was`, seen["corner"])
+		p.until(
+			"the corner again",
+			`was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() === was`,
+			seen["corner"],
+		)
 	}
 	assert.NotEqual(t, seen["front"], seen["side"])
 	p.keys(input.KeyO)
-	p.until("in perspective", `was => document.querySelector('[aria-label="Perspective"]').getAttribute("aria-pressed") === "true" && [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`, seen["corner"])
+	p.until(
+		"in perspective",
+		`was => document.querySelector('[aria-label="Perspective"]').getAttribute("aria-pressed") === "true" && [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`,
+		seen["corner"],
+	)
 	p.keys(input.KeyO)
-	p.until("parallel again", `was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() === was`, seen["corner"])
+	p.until(
+		"parallel again",
+		`was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() === was`,
+		seen["corner"],
+	)
 
 	box := p.MustElement(".stage").MustShape().Box()
 	require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(box.X+100, box.Y+box.Height-60)))
@@ -313,7 +366,11 @@ func TestTheViewTurns(t *testing.T) {
 		require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(box.X+100+float64(12*k), box.Y+box.Height-60)))
 	}
 	require.NoError(t, p.Mouse.Up(proto.InputMouseButtonLeft, 1))
-	p.until("turned by hand", `was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`, seen["corner"])
+	p.until(
+		"turned by hand",
+		`was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`,
+		seen["corner"],
+	)
 	x, y := p.spot("A, ")
 	p.tap(x, y)
 	p.until("what was named is picked", `() => document.querySelector(".picked")?.innerText.startsWith("A")`)
@@ -331,7 +388,10 @@ func TestWithoutWebGLEverythingStillWorks(t *testing.T) {
 	p.until("B is lit", `() => [...document.querySelectorAll("svg .piece.lit")].map(e => e.dataset.letter).join() === "B"`)
 	x, y := p.middle(`() => document.querySelector('svg .tag[data-letter="D"]')`)
 	p.tap(x, y)
-	p.until("D is pressed in the list", `() => document.querySelector('[aria-label="Show D on the frame"]').getAttribute("aria-pressed") === "true"`)
+	p.until(
+		"D is pressed in the list",
+		`() => document.querySelector('[aria-label="Show D on the frame"]').getAttribute("aria-pressed") === "true"`,
+	)
 	p.lens("Joints")
 	p.see("What stays dry?")
 	before := p.tape("cemented / dry")
@@ -344,7 +404,10 @@ func TestWithoutWebGLEverythingStillWorks(t *testing.T) {
 	p.tapeIs("cemented / dry", before)
 	p.lens("Size")
 	p.write("Bar height", "3")
-	p.until("a finding is pinned to the drawing", `() => [...document.querySelectorAll(".tag-finding")].some(e => e.style.visibility === "visible")`)
+	p.until(
+		"a finding is pinned to the drawing",
+		`() => [...document.querySelectorAll(".tag-finding")].some(e => e.style.visibility === "visible")`,
+	)
 	p.MustElement(".stage").MustElement("svg")
 }
 
@@ -355,7 +418,9 @@ func TestAFindingIsMendedOnTheFrame(t *testing.T) {
 	p.turning()
 	p.write("Bar height", "3")
 	p.until("the tape counts it", `() => document.querySelector(".tape-figure.text-bad") !== null`)
-	x, y := p.middle(`() => [...document.querySelectorAll(".tag-finding.is-stop")].find(e => e.style.visibility === "visible" && e.title.includes("two sockets take")) ?? null`)
+	x, y := p.middle(
+		`() => [...document.querySelectorAll(".tag-finding.is-stop")].find(e => e.style.visibility === "visible" && e.title.includes("two sockets take")) ?? null`,
+	)
 	p.tap(x, y)
 	p.see("the fittings would overlap")
 	p.see("Make Bar height")
@@ -427,14 +492,25 @@ func TestNonsenseIsAnsweredInItsField(t *testing.T) {
 	for label, text := range map[string]string{"Width": "-4 ft", "Height": "<b>40</b>", "Bays": "3.5", "Rails": "999999999999999999999", "Lowest rail": "1/0", "Foot depth": "10000 ft"} {
 		was := p.field(label).MustProperty("value").Str()
 		p.write(label, text)
-		p.until(label+" says what is wrong", `l => { const f = [...document.querySelectorAll("label")].find(x => x.innerText === l); const e = document.getElementById(f.htmlFor); return e.getAttribute("aria-invalid") === "true" && document.getElementById(e.getAttribute("aria-describedby")).innerText.length > 10; }`, label)
+		p.until(
+			label+" says what is wrong",
+			`l => { const f = [...document.querySelectorAll("label")].find(x => x.innerText === l); const e = document.getElementById(f.htmlFor); return e.getAttribute("aria-invalid") === "true" && document.getElementById(e.getAttribute("aria-describedby")).innerText.length > 10; }`,
+			label,
+		)
 		assert.Equal(t, text, p.field(label).MustProperty("value").Str())
 		assert.Equal(t, good, p.tape("outside"), "the last good plan stays")
 		p.write(label, was)
-		p.until(label+" is good again", `l => { const f = [...document.querySelectorAll("label")].find(x => x.innerText === l); return document.getElementById(f.htmlFor).getAttribute("aria-invalid") === "false"; }`, label)
+		p.until(
+			label+" is good again",
+			`l => { const f = [...document.querySelectorAll("label")].find(x => x.innerText === l); return document.getElementById(f.htmlFor).getAttribute("aria-invalid") === "false"; }`,
+			label,
+		)
 	}
 	p.write("How many", "none")
-	p.until("the count is marked", `() => [...document.querySelectorAll("label")].some(l => l.innerText === "How many" && document.getElementById(l.htmlFor).getAttribute("aria-invalid") === "true")`)
+	p.until(
+		"the count is marked",
+		`() => [...document.querySelectorAll("label")].some(l => l.innerText === "How many" && document.getElementById(l.htmlFor).getAttribute("aria-invalid") === "true")`,
+	)
 	assert.Equal(t, good, p.tape("outside"))
 	p.write("Project name", `<img src=x onerror="document.title='broken'">`)
 	p.see("Saved")
@@ -465,16 +541,24 @@ func TestASizeIsSetOnTheFrame(t *testing.T) {
 	p.ctrl(input.KeyZ)
 	p.tapeIs("outside", "51 1⁄16″ × 24″ × 36″")
 	p.choose("How lengths are shown", "metric")
-	x, y := p.middle(`() => [...document.querySelectorAll(".grip")].find(e => e.title.endsWith("Width") && e.style.visibility === "visible") ?? null`)
+	x, y := p.middle(
+		`() => [...document.querySelectorAll(".grip")].find(e => e.title.endsWith("Width") && e.style.visibility === "visible") ?? null`,
+	)
 	require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(x, y)))
 	require.NoError(t, p.Mouse.Down(proto.InputMouseButtonLeft, 1))
 	for k := range 6 {
 		require.NoError(t, p.Mouse.MoveTo(proto.NewPoint(x+float64(5*k), y+float64(k))))
 	}
 	require.NoError(t, p.Mouse.Up(proto.InputMouseButtonLeft, 1))
-	p.until("the width is in whole millimetres", `() => { const l = [...document.querySelectorAll("label")].find(x => x.innerText === "Width"); return /^1[2-9]\d\d mm$/.test(document.getElementById(l.htmlFor).value); }`)
+	p.until(
+		"the width is in whole millimetres",
+		`() => { const l = [...document.querySelectorAll("label")].find(x => x.innerText === "Width"); return /^1[2-9]\d\d mm$/.test(document.getElementById(l.htmlFor).value); }`,
+	)
 	p.ctrl(input.KeyZ) // one pull is one step
-	p.until("pulled back in one step", `() => { const l = [...document.querySelectorAll("label")].find(x => x.innerText === "Width"); return document.getElementById(l.htmlFor).value === "4 ft"; }`)
+	p.until(
+		"pulled back in one step",
+		`() => { const l = [...document.querySelectorAll("label")].find(x => x.innerText === "Width"); return document.getElementById(l.htmlFor).value === "4 ft"; }`,
+	)
 }
 
 // A picture that is lost gives way to the drawing.

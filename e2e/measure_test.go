@@ -2,6 +2,7 @@ package e2e_test
 
 import (
 	"compress/gzip"
+	"fmt"
 	"io"
 	"io/fs"
 	"os"
@@ -97,6 +98,7 @@ func TestMeasure(t *testing.T) {
 	}
 	t.Run("script", func(t *testing.T) { measureScript(t) })
 	w := open(t)
+	measureFirst(t, w)
 	all, err := demo.Projects()
 	require.NoError(t, err)
 	for _, d := range all {
@@ -119,7 +121,14 @@ func TestMeasure(t *testing.T) {
 			t.Logf("%.0f", times)
 		}
 		slices.Sort(times)
-		t.Logf("%-26s edit to tape: median %5.1f ms, p95 %5.1f ms, worst %5.1f ms, of %d", d.Name, times[len(times)/2], times[len(times)*95/100], times[len(times)-1], len(times))
+		t.Logf(
+			"%-26s edit to tape: median %5.1f ms, p95 %5.1f ms, worst %5.1f ms, of %d",
+			d.Name,
+			times[len(times)/2],
+			times[len(times)*95/100],
+			times[len(times)-1],
+			len(times),
+		)
 		require.NoError(t, p.Browser().Close()) // what is open elsewhere takes time too
 	}
 	p := w.window("/p/" + w.project("Club jump"))
@@ -149,7 +158,13 @@ func TestMeasure(t *testing.T) {
 	p.turning()
 	p.see("Rulers and bays")
 	drag := floats(p, pull, 4000)
-	t.Logf("%d pipes, a plane pulled: %.0f frames a second, %.0f steps of the frame a second, %.0f ms a step", pipes, drag[0], drag[1], 1000/max(drag[1], 0.001))
+	t.Logf(
+		"%d pipes, a plane pulled: %.0f frames a second, %.0f steps of the frame a second, %.0f ms a step",
+		pipes,
+		drag[0],
+		drag[1],
+		1000/max(drag[1], 0.001),
+	)
 	p.ctrl(input.KeyZ)
 	p.lens("Size")
 	p.turning()
@@ -159,7 +174,53 @@ func TestMeasure(t *testing.T) {
 	}
 	times := floats(p, edits, "Width", texts)
 	slices.Sort(times)
-	t.Logf("%d pipes edit to tape: median %.1f ms, p95 %.1f ms, worst %.1f ms", pipes, times[len(times)/2], times[len(times)*95/100], times[len(times)-1])
+	t.Logf(
+		"%d pipes edit to tape: median %.1f ms, p95 %.1f ms, worst %.1f ms",
+		pipes,
+		times[len(times)/2],
+		times[len(times)*95/100],
+		times[len(times)-1],
+	)
+}
+
+// firstSecond notes, in milliseconds since the page was asked for, when its text and
+// tape stand, when the script has taken over, when the frame is drawn, and when it turns.
+const firstSecond = `() => {
+	window.first = {};
+	const note = (k, is) => { if (!(k in window.first) && is()) window.first[k] = performance.now(); };
+	const look = () => {
+		note("tape", () => document.querySelectorAll(".tape-figure").length > 3);
+		note("drawn", () => document.querySelector(".stage svg.frame"));
+		note("script", () => document.querySelector("[role=tab]"));
+		note("turns", () => document.querySelector(".stage-labels[data-drawn]"));
+		requestAnimationFrame(look);
+	};
+	requestAnimationFrame(look);
+}`
+
+// measureFirst opens projects as a browser does that has nothing of them yet.
+func measureFirst(t *testing.T, w *workshop) {
+	for _, name := range []string{"Club jump", "Ring gate screen", "Rain tunnel"} {
+		at := map[string][]float64{}
+		for range 7 {
+			p := w.window("/about-nothing.txt")
+			_, err := p.EvalOnNewDocument("(" + firstSecond + ")()")
+			require.NoError(t, err)
+			p.MustNavigate(w.url + "/p/" + w.project(name))
+			p.turning()
+			p.settled()
+			for k, v := range p.MustEval(`() => window.first`).Map() {
+				at[k] = append(at[k], v.Num())
+			}
+			require.NoError(t, p.Browser().Close())
+		}
+		line := ""
+		for _, k := range []string{"tape", "drawn", "script", "turns"} {
+			slices.Sort(at[k])
+			line += fmt.Sprintf("  %s %.0f (worst %.0f)", k, at[k][len(at[k])/2], at[k][len(at[k])-1])
+		}
+		t.Logf("%-20s cold, ms, median of %d:%s", name, len(at["tape"]), line)
+	}
 }
 
 func floats(p *window, js string, args ...any) (out []float64) {

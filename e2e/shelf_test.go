@@ -17,7 +17,10 @@ func TestTheShelf(t *testing.T) {
 	w := open(t)
 	p := w.window("/")
 	p.see("53 7⁄16″ × 24″ × 36″")
-	p.until("every project is drawn", `() => document.querySelectorAll(".card svg .piece").length > 60 && document.querySelectorAll(".card .state").length >= 6`)
+	p.until(
+		"every project is drawn",
+		`() => document.querySelectorAll(".card svg .piece").length > 60 && document.querySelectorAll(".card .state").length >= 6`,
+	)
 	p.keys(input.Slash) // search by key
 	require.NoError(t, p.InsertText("jump pup"))
 	p.see("1 project")
@@ -101,7 +104,16 @@ func TestOpenAFileAndSaveItAgain(t *testing.T) {
 
 // browserDownload catches the next download of a window.
 func browserDownload(p *window, dir string) func() string {
-	require.NoError(p.t, proto.BrowserSetDownloadBehavior{Behavior: proto.BrowserSetDownloadBehaviorBehaviorAllow, BrowserContextID: p.Browser().BrowserContextID, DownloadPath: dir}.Call(p.Browser()))
+	require.NoError(
+		p.t,
+		proto.BrowserSetDownloadBehavior{
+			Behavior:         proto.BrowserSetDownloadBehaviorBehaviorAllow,
+			BrowserContextID: p.Browser().BrowserContextID,
+			DownloadPath:     dir,
+		}.Call(
+			p.Browser(),
+		),
+	)
 	return func() string {
 		for end := time.Now().Add(patience); time.Now().Before(end); time.Sleep(50 * time.Millisecond) {
 			files, _ := filepath.Glob(filepath.Join(dir, "*"))
@@ -162,7 +174,10 @@ func TestTickedOffOnAPhone(t *testing.T) {
 	p := w.window(path + "/buy")
 	p.MustSetViewport(390, 844, 2, true)
 	p.see("0 of")
-	p.until("there is room for a thumb", `() => [...document.querySelectorAll(".tick")].every(e => { const b = e.getBoundingClientRect(); return b.width >= 32 && b.height >= 32; })`)
+	p.until(
+		"there is room for a thumb",
+		`() => [...document.querySelectorAll(".tick")].every(e => { const b = e.getBoundingClientRect(); return b.width >= 32 && b.height >= 32; })`,
+	)
 	p.click("[role=checkbox]")
 	p.see("1 of")
 	p.see("Saved")
@@ -199,7 +214,14 @@ func TestAxeFindsNothing(t *testing.T) {
 		} {
 			p = w.window("/nowhere")
 			if dark {
-				require.NoError(t, proto.EmulationSetEmulatedMedia{Features: []*proto.EmulationMediaFeature{{Name: "prefers-color-scheme", Value: "dark"}}}.Call(p))
+				require.NoError(
+					t,
+					proto.EmulationSetEmulatedMedia{
+						Features: []*proto.EmulationMediaFeature{{Name: "prefers-color-scheme", Value: "dark"}},
+					}.Call(
+						p,
+					),
+				)
 			}
 			require.NoError(t, proto.PageSetBypassCSP{Enabled: true}.Call(p))
 			p.MustNavigate(w.url + page.path).MustWaitLoad()

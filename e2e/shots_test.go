@@ -118,7 +118,14 @@ func TestShots(t *testing.T) {
 			p := w.window("/nowhere")
 			p.t = t
 			if s.dark {
-				require.NoError(t, proto.EmulationSetEmulatedMedia{Features: []*proto.EmulationMediaFeature{{Name: "prefers-color-scheme", Value: "dark"}}}.Call(p))
+				require.NoError(
+					t,
+					proto.EmulationSetEmulatedMedia{
+						Features: []*proto.EmulationMediaFeature{{Name: "prefers-color-scheme", Value: "dark"}},
+					}.Call(
+						p,
+					),
+				)
 			}
 			p.MustSetViewport(s.width, s.height, 1, false)
 			p.MustNavigate(w.url + s.path).MustWaitLoad()

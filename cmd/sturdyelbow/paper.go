@@ -67,7 +67,12 @@ func printPlan(w *paper, p *plan.Plan) {
 	}
 	w.head("%s: %s outside", cmp.Or(f.Name, "Frame"), strings.Join(size, " × "))
 	for _, s := range f.Seated {
-		w.row("  "+s.Text, s.Size[0].Format(measure.InInches, p.Step), s.Size[1].Format(measure.InInches, p.Step), s.Size[2].Format(measure.InInches, p.Step))
+		w.row(
+			"  "+s.Text,
+			s.Size[0].Format(measure.InInches, p.Step),
+			s.Size[1].Format(measure.InInches, p.Step),
+			s.Size[2].Format(measure.InInches, p.Step),
+		)
 	}
 	w.head("\nCut")
 	for _, g := range p.Cuts {
@@ -118,7 +123,12 @@ func printSticks(w *paper, m stock.Material) {
 		for _, pc := range s.Pieces {
 			pieces = append(pieces, strings.TrimSpace(pc.Name+" "+pc.Length.Format(measure.InInches, 0)))
 		}
-		w.row(fmt.Sprintf("  %d", i+1), s.Length.Format(measure.FeetInches, 0), strings.Join(pieces, " · "), "left "+s.Left.Format(measure.InInches, measure.Inch/16))
+		w.row(
+			fmt.Sprintf("  %d", i+1),
+			s.Length.Format(measure.FeetInches, 0),
+			strings.Join(pieces, " · "),
+			"left "+s.Left.Format(measure.InInches, measure.Inch/16),
+		)
 	}
 	w.flush()
 }

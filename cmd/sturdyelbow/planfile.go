@@ -105,7 +105,12 @@ func planCommand() *cobra.Command {
 			}
 			shop := plan.Shop{Tools: []plan.Tool{{ID: "given", Name: "given kerf", Kerf: kerf}}}
 			fillShop(&shop, sticks)
-			p, err := plan.Make(c.Context(), plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 1}}, Tool: "given", Step: step, EndTrim: trim}, shop, plan.Work{})
+			p, err := plan.Make(
+				c.Context(),
+				plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 1}}, Tool: "given", Step: step, EndTrim: trim},
+				shop,
+				plan.Work{},
+			)
 			if err != nil {
 				return failed(inFile(args[0], err))
 			}
@@ -165,7 +170,10 @@ func cutCommand() *cobra.Command {
 				}
 				seen[d.Material] = true
 				for _, s := range sticks {
-					prob.Offers = append(prob.Offers, stock.Offer{Material: d.Material, Length: s.length, Price: s.price, Priced: s.priced, Origin: stock.Shop})
+					prob.Offers = append(
+						prob.Offers,
+						stock.Offer{Material: d.Material, Length: s.length, Price: s.price, Priced: s.priced, Origin: stock.Shop},
+					)
 				}
 			}
 			ms, err := stock.Solve(c.Context(), prob)

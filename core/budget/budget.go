@@ -106,7 +106,12 @@ func Compare(items []reading.Item, p *procure.Purchase, c *catalog.Catalog, step
 	}
 	slices.SortFunc(b.Balance, func(x, y Balance) int { return catalog.Compare(x.Size, y.Size) })
 	slices.SortStableFunc(b.Lines, func(x, y BudgetLine) int {
-		return cmp.Or(cmp.Compare(x.What, y.What), cmp.Compare(x.Kind, y.Kind), cmp.Compare(x.Size, y.Size), cmp.Compare(y.Length, x.Length))
+		return cmp.Or(
+			cmp.Compare(x.What, y.What),
+			cmp.Compare(x.Kind, y.Kind),
+			cmp.Compare(x.Size, y.Size),
+			cmp.Compare(y.Length, x.Length),
+		)
 	})
 	return b, b.findings()
 }

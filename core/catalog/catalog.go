@@ -39,7 +39,18 @@ const (
 
 // Fields lists the figures that can be overridden.
 func Fields() []Field {
-	return []Field{SocketDepth, EntranceField, BottomField, Stop90, Stop45, StopCoupling, BodyDiameter, CapEnd, BushingFlange, OutsideDiameter}
+	return []Field{
+		SocketDepth,
+		EntranceField,
+		BottomField,
+		Stop90,
+		Stop45,
+		StopCoupling,
+		BodyDiameter,
+		CapEnd,
+		BushingFlange,
+		OutsideDiameter,
+	}
 }
 
 // Figure is a number of the catalog and where it comes from.

@@ -14,7 +14,13 @@ import (
 func Example() {
 	c := catalog.Typical()
 	tee, _ := c.Fitting(catalog.Tee, "3/4")
-	fmt.Println(tee.Ports[2].Role, tee.Ports[2].Stop.Format(measure.Decimal, 0), "to the stop,", tee.Ports[2].Face().Format(measure.Decimal, 0), "to the rim")
+	fmt.Println(
+		tee.Ports[2].Role,
+		tee.Ports[2].Stop.Format(measure.Decimal, 0),
+		"to the stop,",
+		tee.Ports[2].Face().Format(measure.Decimal, 0),
+		"to the rim",
+	)
 	for _, b := range c.Bushings("2", "3/4") {
 		fmt.Println(b.Kind, b.Size)
 	}

@@ -71,7 +71,16 @@ func (c *Catalog) WithParts(parts []Custom) *Catalog {
 		v := func(f Field) measure.Length { return c.Figure("", p.Size, f).Value }
 		f := Fitting{Kind: p.ID, Size: string(p.Size)}
 		for _, q := range p.Ports {
-			o := Port{Role: End, Dir: q.Dir.Unit(), Gender: Socket, Size: p.Size, Stop: q.Stop, Depth: q.Depth, Body: q.Body, Bore: c.pipes[p.Size].InsideDiameter}
+			o := Port{
+				Role:   End,
+				Dir:    q.Dir.Unit(),
+				Gender: Socket,
+				Size:   p.Size,
+				Stop:   q.Stop,
+				Depth:  q.Depth,
+				Body:   q.Body,
+				Bore:   c.pipes[p.Size].InsideDiameter,
+			}
 			if o.Depth == 0 {
 				o.Depth = v(SocketDepth)
 			}

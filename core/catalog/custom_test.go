@@ -12,7 +12,10 @@ import (
 
 func wye() catalog.Custom {
 	return catalog.Custom{ID: "wye", Source: "bought", Size: "1", Ports: []catalog.CustomPort{
-		{Dir: measure.Dir{2, 0, 0}, Stop: in(0.5)}, {Dir: measure.Dir{-1, 0, 0}, Stop: in(1.25), Body: in(1.7)}, {Dir: measure.Dir{1, 1, 0}, Stop: in(1.5), Depth: in(1)}}}
+		{
+			Dir:  measure.Dir{2, 0, 0},
+			Stop: in(0.5),
+		}, {Dir: measure.Dir{-1, 0, 0}, Stop: in(1.25), Body: in(1.7)}, {Dir: measure.Dir{1, 1, 0}, Stop: in(1.5), Depth: in(1)}}}
 }
 
 // What a custom part leaves out is as typical of its size, or as it was
@@ -26,7 +29,11 @@ func TestACustomPartIsAFitting(t *testing.T) {
 	require.Len(t, f.Ports, 3)
 	assert.Equal(t, measure.Dir{1, 0, 0}, f.Ports[0].Dir, "of length one")
 	assert.Equal(t, [2]measure.Length{in(0.9), in(1)}, [2]measure.Length{f.Ports[0].Depth, f.Ports[2].Depth})
-	assert.Equal(t, [2]measure.Length{c.Figure("", "1", catalog.BodyDiameter).Value, in(1.7)}, [2]measure.Length{f.Ports[0].Body, f.Ports[1].Body})
+	assert.Equal(
+		t,
+		[2]measure.Length{c.Figure("", "1", catalog.BodyDiameter).Value, in(1.7)},
+		[2]measure.Length{f.Ports[0].Body, f.Ports[1].Body},
+	)
 	assert.Equal(t, in(2.5), f.Ports[2].Face())
 	assert.Equal(t, []catalog.Kind{"wye"}, n.Customs())
 	_, ok = n.Fitting("wye", "3/4")

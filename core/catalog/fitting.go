@@ -181,7 +181,16 @@ func (c *Catalog) ReducingCoupling(large, small Size) Fitting {
 	v := func(s Size, f Field) measure.Length { return c.Figure(ReducingCoupling, s, f).Value }
 	stop := v(large, StopCoupling)
 	side := func(s Size, d measure.Dir, stop measure.Length) Port {
-		return Port{Role: Run, Dir: d, Gender: Socket, Size: s, Stop: stop, Depth: v(s, SocketDepth), Body: v(s, BodyDiameter), Bore: c.pipes[small].InsideDiameter}
+		return Port{
+			Role:   Run,
+			Dir:    d,
+			Gender: Socket,
+			Size:   s,
+			Stop:   stop,
+			Depth:  v(s, SocketDepth),
+			Body:   v(s, BodyDiameter),
+			Bore:   c.pipes[small].InsideDiameter,
+		}
 	}
 	return Fitting{Kind: ReducingCoupling, Size: pair(large, small), Ports: []Port{
 		side(large, right, stop),
@@ -206,7 +215,15 @@ func (c *Catalog) Bushings(large, small Size) []Fitting {
 			Kind: Bushing, Size: pair(large, next), Flange: v(large, BushingFlange),
 			Ports: []Port{
 				{Role: End, Dir: left, Gender: Spigot, Size: large, Depth: v(large, SocketDepth), Body: c.pipes[large].OutsideDiameter},
-				{Role: End, Dir: right, Gender: Socket, Size: next, Depth: v(next, SocketDepth), Body: v(large, BodyDiameter), Bore: c.pipes[next].InsideDiameter},
+				{
+					Role:   End,
+					Dir:    right,
+					Gender: Socket,
+					Size:   next,
+					Depth:  v(next, SocketDepth),
+					Body:   v(large, BodyDiameter),
+					Bore:   c.pipes[next].InsideDiameter,
+				},
 			},
 		})
 		large = next

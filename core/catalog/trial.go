@@ -46,9 +46,17 @@ func (c *Catalog) Seat(t Trial) (float64, error) {
 	case t.Gap < 0 || mark < 0:
 		return 0, &TrialError{"gap", "a length below zero", "measure from the rim to the mark"}
 	case in <= 0:
-		return 0, &TrialError{"gap", "the pipe is not in its socket", "measure from the rim to the mark; the mark is measured from the pipe's end"}
+		return 0, &TrialError{
+			"gap",
+			"the pipe is not in its socket",
+			"measure from the rim to the mark; the mark is measured from the pipe's end",
+		}
 	case float64(in) > 1.02*float64(depth):
-		return 0, &TrialError{"mark", fmt.Sprintf("the pipe would be %s deep in a socket of %s", in.Round(measure.SixtyFourth), depth.Round(measure.SixtyFourth)), "measure the mark again, or the socket's depth"}
+		return 0, &TrialError{
+			"mark",
+			fmt.Sprintf("the pipe would be %s deep in a socket of %s", in.Round(measure.SixtyFourth), depth.Round(measure.SixtyFourth)),
+			"measure the mark again, or the socket's depth",
+		}
 	}
 	return min(1, float64(in)/float64(depth)), nil
 }
@@ -64,7 +72,11 @@ func (c *Catalog) Stop(t Trial) (Override, error) {
 	switch t.Kind {
 	case Elbow90, Tee, Cross, SideOutletElbow, SideOutletTee, SideOutletCross, SixWay:
 	default:
-		return o, &TrialError{"kind", fmt.Sprintf("a %s has no body square to the pipe to measure over", t.Kind), "measure its stop directly, and type it into the table"}
+		return o, &TrialError{
+			"kind",
+			fmt.Sprintf("a %s has no body square to the pipe to measure over", t.Kind),
+			"measure its stop directly, and type it into the table",
+		}
 	}
 	body := t.Body
 	if body == 0 {
@@ -83,7 +95,11 @@ func (c *Catalog) Stop(t Trial) (Override, error) {
 	}
 	o.Note = fmt.Sprintf("a piece of %s bottomed in %d, %s over all", t.Cut, t.Ends, t.Outside)
 	if _, err := c.With(o); err != nil {
-		return o, &TrialError{"outside", fmt.Sprintf("the stop would be %s, which no part has", o.Value.Round(measure.SixtyFourth)), "push the piece home, and measure again"}
+		return o, &TrialError{
+			"outside",
+			fmt.Sprintf("the stop would be %s, which no part has", o.Value.Round(measure.SixtyFourth)),
+			"push the piece home, and measure again",
+		}
 	}
 	return o, nil
 }

@@ -85,7 +85,13 @@ func TestSumsArePlaced(t *testing.T) {
 func slope(s *constraint.System, owner int, p, q constraint.Point) constraint.Var {
 	long := s.Auxiliary()
 	for a := range 2 {
-		s.Sum(owner, 0, constraint.Term{Of: q[a], Times: 1}, constraint.Term{Of: p[a], Times: -1}, constraint.Term{Of: long, Times: -math.Sqrt2 / 2})
+		s.Sum(
+			owner,
+			0,
+			constraint.Term{Of: q[a], Times: 1},
+			constraint.Term{Of: p[a], Times: -1},
+			constraint.Term{Of: long, Times: -math.Sqrt2 / 2},
+		)
 	}
 	s.Difference(owner, p[2], q[2], 0)
 	return long
@@ -116,7 +122,13 @@ func TestAMissIsJudgedWhole(t *testing.T) {
 		p, q, m, r := s.Point(), s.Point(), s.Point(), s.Point()
 		for a := range 3 {
 			s.Difference(constraint.Always, constraint.Zero, p[a], 0)
-			s.Sum(3, 0, constraint.Term{Of: q[a], Times: 2}, constraint.Term{Of: m[a], Times: -1}, constraint.Term{Of: p[a], Times: -1}) // half of the way
+			s.Sum(
+				3,
+				0,
+				constraint.Term{Of: q[a], Times: 2},
+				constraint.Term{Of: m[a], Times: -1},
+				constraint.Term{Of: p[a], Times: -1},
+			) // half of the way
 		}
 		slope(s, 0, p, q)
 		slope(s, 1, q, m)
@@ -202,7 +214,14 @@ func TestASmallestSetIsFound(t *testing.T) {
 			}
 			r := rule{terms: []constraint.Term{{Of: constraint.Var(b), Times: 1}, {Of: constraint.Var(a), Times: -1}}, is: at[b] - at[a]}
 			if c := rapid.IntRange(0, n).Draw(t, "c"); c != a && c != b && rapid.Bool().Draw(t, "three") {
-				r = rule{terms: []constraint.Term{{Of: constraint.Var(b), Times: 2}, {Of: constraint.Var(a), Times: -1}, {Of: constraint.Var(c), Times: -1}}, is: 2*at[b] - at[a] - at[c]}
+				r = rule{
+					terms: []constraint.Term{
+						{Of: constraint.Var(b), Times: 2},
+						{Of: constraint.Var(a), Times: -1},
+						{Of: constraint.Var(c), Times: -1},
+					},
+					is: 2*at[b] - at[a] - at[c],
+				}
 			}
 			rules = append(rules, r)
 		}

@@ -274,7 +274,8 @@ func (w *work) helpers() map[Var]bool {
 func (w *work) everyone() (set []int) {
 	seen := map[int]bool{}
 	for i := range w.s.rules {
-		if o := w.s.rules[i].owner; o != Always && w.in(o) && !seen[o] && !slices.ContainsFunc(w.aside, func(c Conflict) bool { return c.Loser == o }) {
+		if o := w.s.rules[i].owner; o != Always && w.in(o) && !seen[o] &&
+			!slices.ContainsFunc(w.aside, func(c Conflict) bool { return c.Loser == o }) {
 			seen[o] = true
 			set = append(set, o)
 		}

@@ -20,7 +20,10 @@ const arcStep = math.Pi / 48
 // an [*Impossible], says how large it may be.
 func (b Bend) Solve() (Curve, error) {
 	n := len(b.Corners)
-	c := Curve{Points: []measure.Point{b.Corners[0]}, Tangents: [2]measure.Dir{b.Corners[0].Toward(b.Corners[1]), b.Corners[n-1].Toward(b.Corners[n-2])}}
+	c := Curve{
+		Points:   []measure.Point{b.Corners[0]},
+		Tangents: [2]measure.Dir{b.Corners[0].Toward(b.Corners[1]), b.Corners[n-1].Toward(b.Corners[n-2])},
+	}
 	back := measure.Length(0) // how far the last arc reached into this leg
 	for i := 1; i < n; i++ {
 		leg := b.Corners[i-1].Distance(b.Corners[i])
@@ -68,6 +71,11 @@ func (b Bend) Solve() (Curve, error) {
 }
 
 func (b Bend) tight(corner int, leg, needs measure.Length) error {
-	return impossible("bend it to a smaller radius, or move the corner away",
-		"the leg at bend %d is %s and the arcs at its ends take %s", max(1, corner), leg.Round(measure.Inch/16), needs.Round(measure.Inch/16))
+	return impossible(
+		"bend it to a smaller radius, or move the corner away",
+		"the leg at bend %d is %s and the arcs at its ends take %s",
+		max(1, corner),
+		leg.Round(measure.Inch/16),
+		needs.Round(measure.Inch/16),
+	)
 }

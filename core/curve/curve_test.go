@@ -71,7 +71,11 @@ func TestAPinnedBowIsSharperThanAnArc(t *testing.T) {
 // Two pipes held square to the line between their ends make a ring when each
 // is half its round: an arc, with no force in it.
 func TestHalfARingIsAnArc(t *testing.T) {
-	c, err := curve.Spring{Ends: [2]measure.Point{at(-40, 0, 0), at(40, 0, 0)}, Leave: [2]*measure.Dir{hold(up), hold(up)}, Length: measure.FromInches(40 * math.Pi)}.Solve()
+	c, err := curve.Spring{
+		Ends:   [2]measure.Point{at(-40, 0, 0), at(40, 0, 0)},
+		Leave:  [2]*measure.Dir{hold(up), hold(up)},
+		Length: measure.FromInches(40 * math.Pi),
+	}.Solve()
 	require.NoError(t, err)
 	for _, p := range c.Points {
 		assert.InDelta(t, 40, p.Distance(at(0, 0, 0)).Inches(), 0.001)
@@ -84,15 +88,27 @@ func TestHalfAHoopIsHalfOfTheWhole(t *testing.T) {
 	for _, rise := range []float64{10, 24, 40, 60} {
 		whole, err := curve.Spring{Ends: [2]measure.Point{at(0, 0, 0), at(96, 0, 0)}, Bow: up, Rise: measure.FromInches(rise)}.Solve()
 		require.NoError(t, err)
-		half, err := curve.Spring{Ends: [2]measure.Point{at(0, 0, 0), at(48, 0, rise)}, Leave: [2]*measure.Dir{nil, hold(measure.Dir{-1, 0, 0})}, Half: true}.Solve()
+		half, err := curve.Spring{
+			Ends:  [2]measure.Point{at(0, 0, 0), at(48, 0, rise)},
+			Leave: [2]*measure.Dir{nil, hold(measure.Dir{-1, 0, 0})},
+			Half:  true,
+		}.Solve()
 		require.NoError(t, err, "%g", rise)
 		assert.InDelta(t, whole.Length.Inches()/2, half.Length.Inches(), 0.01, "%g", rise)
 		assert.InDelta(t, whole.Tightest.Inches(), half.Tightest.Inches(), 0.01*whole.Tightest.Inches(), "%g", rise)
 	}
 	// held upright at its feet and level at its crown
-	whole, err := curve.Spring{Ends: [2]measure.Point{at(0, 0, 0), at(80, 0, 0)}, Leave: [2]*measure.Dir{hold(up), hold(up)}, Rise: 50 * inch}.Solve()
+	whole, err := curve.Spring{
+		Ends:  [2]measure.Point{at(0, 0, 0), at(80, 0, 0)},
+		Leave: [2]*measure.Dir{hold(up), hold(up)},
+		Rise:  50 * inch,
+	}.Solve()
 	require.NoError(t, err)
-	half, err := curve.Spring{Ends: [2]measure.Point{at(0, 0, 0), at(40, 0, 50)}, Leave: [2]*measure.Dir{hold(up), hold(measure.Dir{-1, 0, 0})}, Half: true}.Solve()
+	half, err := curve.Spring{
+		Ends:  [2]measure.Point{at(0, 0, 0), at(40, 0, 50)},
+		Leave: [2]*measure.Dir{hold(up), hold(measure.Dir{-1, 0, 0})},
+		Half:  true,
+	}.Solve()
 	require.NoError(t, err)
 	assert.InDelta(t, whole.Length.Inches()/2, half.Length.Inches(), 0.01)
 }
@@ -173,7 +189,10 @@ func TestABentPipeIsAsLongAsItsMiddleLine(t *testing.T) {
 	_, err = u.Solve()
 	assert.ErrorContains(t, err, "the leg at bend 2 is 24")
 	// a 45 in a plane of its own: 2 × (20 − 6 tan 22.5°) + 6 × π/4
-	c, err = curve.Bend{Corners: []measure.Point{at(0, 0, 0), at(0, 20, 0), at(0, 20+20*math.Sqrt2/2, 20*math.Sqrt2/2)}, Radius: 6 * inch}.Solve()
+	c, err = curve.Bend{
+		Corners: []measure.Point{at(0, 0, 0), at(0, 20, 0), at(0, 20+20*math.Sqrt2/2, 20*math.Sqrt2/2)},
+		Radius:  6 * inch,
+	}.Solve()
 	require.NoError(t, err)
 	assert.InDelta(t, 40-12*math.Tan(math.Pi/8)+6*math.Pi/4, c.Length.Inches(), 1e-5)
 }
@@ -192,7 +211,11 @@ func TestSampleSpreadsPointsEvenly(t *testing.T) {
 
 func BenchmarkSpring(b *testing.B) {
 	for i := range b.N {
-		s := curve.Spring{Ends: [2]measure.Point{at(0, 0, 0), at(60, 0, 0)}, Leave: [2]*measure.Dir{hold(up), hold(up)}, Rise: measure.FromInches(40 + float64(i)/1e6)}
+		s := curve.Spring{
+			Ends:  [2]measure.Point{at(0, 0, 0), at(60, 0, 0)},
+			Leave: [2]*measure.Dir{hold(up), hold(up)},
+			Rise:  measure.FromInches(40 + float64(i)/1e6),
+		}
 		if _, err := s.Solve(); err != nil {
 			b.Fatal(err)
 		}

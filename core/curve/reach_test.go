@@ -36,7 +36,11 @@ func TestASpringTurnsWithItsEnds(t *testing.T) {
 		rise := span * rapid.Float64Range(0.05, 0.4).Draw(t, "rise")
 		flat, err := curve.Spring{Ends: [2]measure.Point{at(0, 0, 0), at(span, 0, 0)}, Bow: up, Rise: measure.FromInches(rise)}.Solve()
 		require.NoError(t, err)
-		turned, err := curve.Spring{Ends: [2]measure.Point{at(5, 6, 7), at(5+span*cos, 6+span*sin, 7)}, Bow: measure.Dir{-sin, cos, 0}, Rise: measure.FromInches(rise)}.Solve()
+		turned, err := curve.Spring{
+			Ends: [2]measure.Point{at(5, 6, 7), at(5+span*cos, 6+span*sin, 7)},
+			Bow:  measure.Dir{-sin, cos, 0},
+			Rise: measure.FromInches(rise),
+		}.Solve()
 		require.NoError(t, err)
 		require.InDelta(t, flat.Length.Inches(), turned.Length.Inches(), 1e-3)
 		require.InDelta(t, flat.Tightest.Inches(), turned.Tightest.Inches(), 1e-2)
@@ -67,7 +71,12 @@ func TestMorePipeRisesHigher(t *testing.T) {
 // One end in a socket, the other on a pin: it leaves the socket as it must,
 // and the curvature is gone at the pin.
 func TestOneEndHeld(t *testing.T) {
-	c, err := curve.Spring{Ends: [2]measure.Point{at(0, 0, 0), at(60, 0, 0)}, Leave: [2]*measure.Dir{hold(up), nil}, Stub: [2]measure.Length{inch, inch}, Length: 90 * inch}.Solve()
+	c, err := curve.Spring{
+		Ends:   [2]measure.Point{at(0, 0, 0), at(60, 0, 0)},
+		Leave:  [2]*measure.Dir{hold(up), nil},
+		Stub:   [2]measure.Length{inch, inch},
+		Length: 90 * inch,
+	}.Solve()
 	require.NoError(t, err)
 	assert.Equal(t, at(0, 0, 1), c.Points[1], "its stub")
 	n := len(c.Points)

@@ -79,7 +79,12 @@ func (s Spring) Solve() (Curve, error) {
 		q.rise = s.Rise.Inches()
 	default:
 		if q.length = (s.Length - s.Stub[0] - s.Stub[1]).Inches(); q.length < q.span*(1-1e-9) {
-			return Curve{}, impossible("take a longer pipe, or move its ends nearer to each other", "a pipe %s long does not reach over %s", s.Length.Round(measure.Inch/16), s.Ends[0].Distance(s.Ends[1]).Round(measure.Inch/16))
+			return Curve{}, impossible(
+				"take a longer pipe, or move its ends nearer to each other",
+				"a pipe %s long does not reach over %s",
+				s.Length.Round(measure.Inch/16),
+				s.Ends[0].Distance(s.Ends[1]).Round(measure.Inch/16),
+			)
 		}
 	}
 	r, ok := q.solve()

@@ -35,7 +35,16 @@ func squareWith(t *testing.T, change func(d *frame.Document)) built {
 // stands higher.
 func TestAHoopClosesNoLoop(t *testing.T) {
 	b := squareWith(t, func(d *frame.Document) {
-		d.AddPipe(&d.Root, frame.Pipe{ID: "hoop", From: "d", To: "c", Path: frame.Sprung, Spring: &frame.Spring{Leave: [2]measure.Dir{{0, 0, 1}, {0, 0, 1}}}})
+		d.AddPipe(
+			&d.Root,
+			frame.Pipe{
+				ID:     "hoop",
+				From:   "d",
+				To:     "c",
+				Path:   frame.Sprung,
+				Spring: &frame.Spring{Leave: [2]measure.Dir{{0, 0, 1}, {0, 0, 1}}},
+			},
+		)
 		d.AddSize(&d.Root, frame.Size{Value: 15 * inch, Meaning: frame.Centre, Pipe: "hoop"})
 	})
 	require.Len(t, b.l.Loops, 1)

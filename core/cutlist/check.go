@@ -82,7 +82,10 @@ func CheckCuts(g *frame.Graph, s *layout.Solution, f *fitting.Result, l *List, c
 			r.Loops = append(r.Loops, l)
 		}
 	}
-	slices.SortStableFunc(r.Loops, func(x, y Loop) int { return cmp.Or(cmp.Compare(y.Off, x.Off), cmp.Compare(len(x.Pipes), len(y.Pipes))) })
+	slices.SortStableFunc(
+		r.Loops,
+		func(x, y Loop) int { return cmp.Or(cmp.Compare(y.Off, x.Off), cmp.Compare(len(x.Pipes), len(y.Pipes))) },
+	)
 	r.Closed = len(r.Loops) == 0
 	a := Assemble(g, f, Effective(g, f, cuts), s)
 	r.Gap = a.Gap

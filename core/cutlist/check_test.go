@@ -32,7 +32,12 @@ func TestOneSideAnInchLong(t *testing.T) {
 	assert.InDelta(t, 1, r.Loops[0].Residual[0].Inches(), 0.07, "along x")
 	assert.InDelta(t, 0, r.Loops[0].Residual[2].Inches(), 0.07)
 	require.Len(t, r.Mends, 2, "one piece is enough: this side, or the one across")
-	assert.Equal(t, []cutlist.Change{{Pipe: b.l.Pieces[0].Pipe, From: cs[0], To: cs[0] - inch}}, r.Mends[0].Changes, "back to the plan comes first")
+	assert.Equal(
+		t,
+		[]cutlist.Change{{Pipe: b.l.Pieces[0].Pipe, From: cs[0], To: cs[0] - inch}},
+		r.Mends[0].Changes,
+		"back to the plan comes first",
+	)
 	assert.Equal(t, []cutlist.Change{{Pipe: b.l.Pieces[2].Pipe, From: cs[2], To: cs[2] + inch}}, r.Mends[1].Changes)
 	require.Len(t, r.Pieces, 1)
 	assert.Equal(t, b.l.Pieces[0].Cut, r.Pieces[0].Planned)

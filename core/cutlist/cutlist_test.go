@@ -40,7 +40,11 @@ func build(t require.TestingT, text string, step measure.Length) built {
 }
 
 func Example() {
-	doc, _ := wireframe.Read([]byte(`{"wireframe":1,"mode":"slip","joints":{"a":[0,0,0],"b":[30,0,0],"c":[30,0,40]},"pipes":[["a","b"],["b","c"]],"ends":{"a":"cap"}}`))
+	doc, _ := wireframe.Read(
+		[]byte(
+			`{"wireframe":1,"mode":"slip","joints":{"a":[0,0,0],"b":[30,0,0],"c":[30,0,40]},"pipes":[["a","b"],["b","c"]],"ends":{"a":"cap"}}`,
+		),
+	)
 	g, _ := frame.Expand(doc)
 	s := layout.Locate(g, nil, nil)
 	l := cutlist.Build(g, s, fitting.Resolve(g, catalog.Typical(), s.Tangents), inch/16)
@@ -251,7 +255,15 @@ func TestParallelChainsAgree(t *testing.T) {
 		pipes += fmt.Sprintf(`,["e%d","e%d"]`, i-1, i)
 	}
 	joints += fmt.Sprintf(`,"f5":[%g,0,20]`, x)
-	b := build(t, fmt.Sprintf(`{"wireframe":1,"fittings":{"e1":"tee","e2":"tee","e3":"tee","e4":"tee"},"joints":{%s},"pipes":[%s,["e5","f5"],["f0","f5"]]}`, joints, pipes), inch/16)
+	b := build(
+		t,
+		fmt.Sprintf(
+			`{"wireframe":1,"fittings":{"e1":"tee","e2":"tee","e3":"tee","e4":"tee"},"joints":{%s},"pipes":[%s,["e5","f5"],["f0","f5"]]}`,
+			joints,
+			pipes,
+		),
+		inch/16,
+	)
 	assert.Empty(t, b.l.Findings)
 	require.Len(t, b.l.Loops, 1)
 	assert.LessOrEqual(t, b.l.Loops[0].Off, inch/16)
@@ -266,7 +278,11 @@ func TestParallelChainsAgree(t *testing.T) {
 
 func TestHiddenNippleAndLeast(t *testing.T) {
 	text := func(d float64) string {
-		return fmt.Sprintf(`{"wireframe":1,"size":"1","joints":{"a":[0,0,9],"b":[0,0,0],"c":[%g,0,0],"d":[%g,0,9]},"pipes":[["a","b"],["b","c"],["c","d"]]}`, d, d)
+		return fmt.Sprintf(
+			`{"wireframe":1,"size":"1","joints":{"a":[0,0,9],"b":[0,0,0],"c":[%g,0,0],"d":[%g,0,9]},"pipes":[["a","b"],["b","c"],["c","d"]]}`,
+			d,
+			d,
+		)
 	}
 	for d, want := range map[float64][2]bool{3.125: {true, false}, 3.11: {true, false}, 3.09: {false, true}, 3.3: {false, false}} {
 		p := build(t, text(d), inch/16).l.Pieces[1]

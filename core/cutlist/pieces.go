@@ -40,7 +40,11 @@ type List struct {
 	Findings []finding.Finding
 }
 
-var alongWords = map[frame.Path]string{frame.Straight: "centre to centre", frame.Sprung: "centre to centre, along the bow", frame.Bent: "centre to centre, along its legs and arcs"}
+var alongWords = map[frame.Path]string{
+	frame.Straight: "centre to centre",
+	frame.Sprung:   "centre to centre, along the bow",
+	frame.Bent:     "centre to centre, along its legs and arcs",
+}
 
 // shortBy is how much less than its sockets take a piece may be before it
 // counts as too short.
@@ -97,7 +101,10 @@ func Build(g *frame.Graph, s *layout.Solution, f *fitting.Result, step measure.L
 }
 
 func (p *Piece) tooShort() finding.Finding {
-	return finding.New("too-short", finding.Stop, finding.All(finding.Pipe, p.Pipe)...).With("long", p.Exact).With("takes", p.Takes).With("least", p.Least)
+	return finding.New("too-short", finding.Stop, finding.All(finding.Pipe, p.Pipe)...).
+		With("long", p.Exact).
+		With("takes", p.Takes).
+		With("least", p.Least)
 }
 
 // class is a set of pieces that must stay equal: one size, one exact length.

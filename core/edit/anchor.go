@@ -14,7 +14,9 @@ import (
 var round = regexp.MustCompile(`(?i)^(.*?) +(?:on the +(top|bottom|left|right|front|back)|turned +(-?[0-9.]+)°?)$`)
 
 // from is what a place along a pipe is measured from.
-var from = regexp.MustCompile(`(?i)^(.*?)(?: +from(?: +the)?(?: +(end|face|centre|center))?(?: +of)?(?: +(.+?))?(?: +(end|face|centre|center))?)?$`)
+var from = regexp.MustCompile(
+	`(?i)^(.*?)(?: +from(?: +the)?(?: +(end|face|centre|center))?(?: +of)?(?: +(.+?))?(?: +(end|face|centre|center))?)?$`,
+)
 
 // readAnchor reads a place as it is typed: "j3", "p1" for its middle, "p1 at 12",
 // "p1 at 12 from j2", "p1 at 12 from the face of j2", "p1 at 12 on the left",
@@ -74,7 +76,12 @@ func (e *editor) readAnchor(text string) (frame.Anchor, error) {
 		a.From = e.view.Graph.Nodes[n].ID
 	}
 	if s := e.view.Spot(frame.ResolvedAnchor{Node: -1, Pipe: i, End: end, At: a.At, Datum: a.Datum}); !s.On {
-		return a, refuse(fmt.Sprintf("it is %s long from centre to centre", long.Tape(e.unit)), "%s is not on the pipe %s", a.At.Typed(a.Text, a.Unit), name)
+		return a, refuse(
+			fmt.Sprintf("it is %s long from centre to centre", long.Tape(e.unit)),
+			"%s is not on the pipe %s",
+			a.At.Typed(a.Text, a.Unit),
+			name,
+		)
 	}
 	return a, nil
 }

@@ -75,7 +75,14 @@ func TestJointsGoByTheirShortNames(t *testing.T) {
 	top := h.walk(short["foot 1/j2"], "up 8 centre")
 	assert.Equal(t, "foot 1/j2", h.doc.Root.Pipes[len(h.doc.Root.Pipes)-1].From)
 	h.walk(top, "left to j3")
-	h.do(edit.Edit{Gesture: &edit.Link{Kind: frame.Clip, On: []string{"foot 1/p1 at 3 from " + layout.ShortNames(frameOf(t, h.doc))[frameOf(t, h.doc).Node("foot 1/j2")]}}})
+	h.do(
+		edit.Edit{
+			Gesture: &edit.Link{
+				Kind: frame.Clip,
+				On:   []string{"foot 1/p1 at 3 from " + layout.ShortNames(frameOf(t, h.doc))[frameOf(t, h.doc).Node("foot 1/j2")]},
+			},
+		},
+	)
 	on := h.doc.Groups[0].Links[0].On[0]
 	assert.Equal(t, frame.Anchor{Pipe: "p1", From: "j2", At: 3 * measure.Inch, Text: "3", Unit: measure.Inches}, on)
 }

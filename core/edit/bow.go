@@ -189,7 +189,12 @@ func (w *Walk) hoop(e *editor, text string) (Done, error) {
 	} else if _, own, _, err := e.joint(w.From); err == nil && ends != frame.OpenEnd {
 		own.End = ends
 	}
-	done := Done{Label: fmt.Sprintf("Hoop %s, %s", c.Words, say), Joint: join(e.path(scope), j), Pipe: join(e.path(scope), p), Also: e.everywhere(scope)}
+	done := Done{
+		Label: fmt.Sprintf("Hoop %s, %s", c.Words, say),
+		Joint: join(e.path(scope), j),
+		Pipe:  join(e.path(scope), p),
+		Also:  e.everywhere(scope),
+	}
 	return e.arrive(done, scope, j)
 }
 
@@ -264,7 +269,10 @@ func (w *Walk) bend(e *editor, text string) (Done, error) {
 			return Done{}, err
 		}
 		if size.Meaning != frame.Centre {
-			return Done{}, refuse("write its length alone, as in: bend up 20, right 24, radius 6", "a leg is measured to where the legs would cross")
+			return Done{}, refuse(
+				"write its length alone, as in: bend up 20, right 24, radius 6",
+				"a leg is measured to where the legs would cross",
+			)
 		}
 		j := frame.Joint{}
 		if k == len(legs)-1 {
@@ -340,7 +348,19 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 	feet := [2]string{pipe.From, pipe.To}
 	j := e.doc.AddJoint(def, frame.Joint{ID: w.Name})
 	across := 3 - a - up
-	e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(j), From: frame.Ref(feet[0]), To: frame.Ref(feet[1]), Part: 1, Parts: 2, Rank: rank})
+	e.doc.AddReason(
+		def,
+		frame.Reason{
+			Kind:  frame.Share,
+			Axis:  a.String(),
+			Of:    frame.Ref(j),
+			From:  frame.Ref(feet[0]),
+			To:    frame.Ref(feet[1]),
+			Part:  1,
+			Parts: 2,
+			Rank:  rank,
+		},
+	)
 	e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: across.String(), Of: frame.Ref(j), To: frame.Ref(feet[0]), Rank: rank})
 	size.Axis, size.From, size.To, size.Rank = up.String(), frame.Ref(feet[0]), frame.Ref(j), rank
 	if rise < 0 {
@@ -353,6 +373,11 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 	e.doc.TurnPipe(def, second)
 	def.Pipe(id).Spring = &frame.Spring{Bow: bow, Leave: [2]measure.Dir{leave[0], there.Neg()}}
 	def.Pipe(second).Spring = &frame.Spring{Bow: bow, Leave: [2]measure.Dir{leave[1], there}}
-	done := Done{Label: fmt.Sprintf("Hoop %s split at its crown", w.Pipe), Joint: join(place.Path, j), Pipe: w.Pipe, Also: e.everywhere(scope)}
+	done := Done{
+		Label: fmt.Sprintf("Hoop %s split at its crown", w.Pipe),
+		Joint: join(place.Path, j),
+		Pipe:  w.Pipe,
+		Also:  e.everywhere(scope),
+	}
 	return done, e.bows(w.Pipe)
 }

@@ -75,7 +75,13 @@ func TestAPipeBentByHeat(t *testing.T) {
 	p := h.pipe("p1")
 	require.Equal(t, frame.Bent, p.Path)
 	assert.InDelta(t, 14+12+14+6*math.Pi, p.Centre.Inches(), 0.001, "64 less 2 × 12 at the corners, and two quarter rounds")
-	assert.InDelta(t, 20.525, h.plan().Frames[0].Overall[2].Size.Inches(), 0.01, "the bow's outer side is half a pipe above the corner line")
+	assert.InDelta(
+		t,
+		20.525,
+		h.plan().Frames[0].Overall[2].Size.Inches(),
+		0.01,
+		"the bow's outer side is half a pipe above the corner line",
+	)
 	assert.Empty(t, h.codes())
 	h.do(edit.Edit{Gesture: &edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 1), Length: "30"}})
 	assert.InDelta(t, 14+18+14+6*math.Pi, h.pipe("p1").Centre.Inches(), 0.001, "its corners stand on stations")

@@ -26,7 +26,12 @@ func TestAClassFollowsItsPipe(t *testing.T) {
 	assert.Len(t, h.doc.Tolerances, 1)
 	h.do(edit.Edit{Gesture: &edit.Tolerance{Pipes: []string{"arm 1/p1"}, Class: frame.OnFrame, Extra: "3"}})
 	h.do(edit.Edit{Gesture: &edit.Tolerance{Pipes: []string{"arm 1/p1"}, Class: frame.OnFrame, Measured: "19 1/4"}})
-	assert.Equal(t, frame.Tolerance{Pipe: "arm 1/p1", Class: frame.OnFrame, Extra: in(3), Measured: in(19.25)}, h.doc.Tolerances[0], "its reserve is remembered")
+	assert.Equal(
+		t,
+		frame.Tolerance{Pipe: "arm 1/p1", Class: frame.OnFrame, Extra: in(3), Measured: in(19.25)},
+		h.doc.Tolerances[0],
+		"its reserve is remembered",
+	)
 	assert.Contains(t, h.done.Label, "measured 19 1/4")
 }
 

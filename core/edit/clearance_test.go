@@ -83,7 +83,11 @@ func TestAPartOfOnesOwn(t *testing.T) {
 	h.refused(edit.Edit{Gesture: &edit.Custom{Name: "tee", Ports: []string{"left 1", "right 1"}}})
 	h.refused(edit.Edit{Gesture: &edit.Custom{Name: "hub", Ports: []string{"left 1", "left up@5 1"}}})
 	h.refused(edit.Edit{Gesture: &edit.Custom{Name: "hub", Ports: []string{"left"}}})
-	h.do(edit.Edit{Gesture: &edit.Custom{Name: "hub", Source: "printed", Ports: []string{"left 1", "right 1", "up right 1", "up left 1", "up 1"}}})
+	h.do(
+		edit.Edit{
+			Gesture: &edit.Custom{Name: "hub", Source: "printed", Ports: []string{"left 1", "right 1", "up right 1", "up left 1", "up 1"}},
+		},
+	)
 	choices, err := plan.Choices(context.Background(), h.doc, h.plan().Frames[0].Pipes[0].To, nil)
 	require.NoError(t, err)
 	found := false

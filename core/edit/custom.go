@@ -50,7 +50,11 @@ func (w *Custom) on(e *editor) (Done, error) {
 		}
 		d, err := ParseSize(line.Rest, e.unit, frame.Centre)
 		if err != nil {
-			return Done{}, refuse("write a direction and the stop, as in right 5/8", "how far is the stop of %q from the centre?", strings.TrimSpace(text))
+			return Done{}, refuse(
+				"write a direction and the stop, as in right 5/8",
+				"how far is the stop of %q from the centre?",
+				strings.TrimSpace(text),
+			)
 		}
 		c.Ports = append(c.Ports, catalog.CustomPort{Dir: line.Dir.Unit(), Stop: d.Value})
 	}

@@ -69,7 +69,12 @@ func (h *hand) refused(e edit.Edit) *edit.Refusal {
 }
 
 func (h *hand) plan() *plan.Plan {
-	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "saw"}, shop(), plan.Work{})
+	p, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "saw"},
+		shop(),
+		plan.Work{},
+	)
 	require.NoError(h.t, err)
 	return p
 }

@@ -39,7 +39,13 @@ type editor struct {
 }
 
 func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
-	e := &editor{doc: d.Clone(), unit: cmp.Or(ed.Unit, d.Units, measure.Inches), solve: solve, answers: ed.Answers, clashed: map[string]bool{}}
+	e := &editor{
+		doc:     d.Clone(),
+		unit:    cmp.Or(ed.Unit, d.Units, measure.Inches),
+		solve:   solve,
+		answers: ed.Answers,
+		clashed: map[string]bool{},
+	}
 	if err := e.resolve(); err != nil {
 		return nil, err
 	}

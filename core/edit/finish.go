@@ -151,7 +151,8 @@ func (e *editor) mergeCopyJoints() error {
 				continue
 			}
 			for sc := range e.view.Graph.Scopes {
-				if s := &e.view.Graph.Scopes[sc]; s.Parent >= 0 && e.def(s.Parent) == def && s.Use == u.ID && strings.HasSuffix(s.Path, "#1") {
+				if s := &e.view.Graph.Scopes[sc]; s.Parent >= 0 && e.def(s.Parent) == def && s.Use == u.ID &&
+					strings.HasSuffix(s.Path, "#1") {
 					changed = e.joinCopies(u, strings.TrimSuffix(s.Path, "#1")) || changed
 					break
 				}
@@ -186,7 +187,12 @@ func (e *editor) joinCopies(u *frame.Use, path string) (changed bool) {
 // sprung or bent pipe no possible curve between its ends.
 func (e *editor) refuseReversed() error {
 	larger := "write a larger size: the bodies at both ends take that much"
-	hints := map[string]string{"turned-round": larger, "zero-length": larger, "size-too-small": larger, "no-curve": "make the pipe longer first, or its ends less far apart"}
+	hints := map[string]string{
+		"turned-round":   larger,
+		"zero-length":    larger,
+		"size-too-small": larger,
+		"no-curve":       "make the pipe longer first, or its ends less far apart",
+	}
 	had := map[string]bool{}
 	for _, f := range e.was.Findings {
 		if hints[f.Code] != "" {
@@ -210,7 +216,10 @@ func (e *editor) offerBack() {
 	}
 	for _, z := range e.view.Sizes {
 		if z.Freed && was[z.ID] {
-			e.offers = append(e.offers, Offer{Label: layout.Said(&z) + " holds again", Edit: Edit{Gesture: &Restore{Kind: "size", ID: z.ID}}})
+			e.offers = append(
+				e.offers,
+				Offer{Label: layout.Said(&z) + " holds again", Edit: Edit{Gesture: &Restore{Kind: "size", ID: z.ID}}},
+			)
 		}
 	}
 }

@@ -124,7 +124,12 @@ func TestAWireframeBringsTheSameFrameBack(t *testing.T) {
 		assert.Empty(t, lost, name)
 		back, err := wireframe.Read(data)
 		require.NoError(t, err)
-		after, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *back, Copies: 1}}, Tool: "saw"}, shop(), plan.Work{})
+		after, err := plan.Make(
+			context.Background(),
+			plan.Job{Frames: []plan.FrameUse{{Document: *back, Copies: 1}}, Tool: "saw"},
+			shop(),
+			plan.Work{},
+		)
 		require.NoError(t, err)
 		assert.Equal(t, before.Fittings, after.Fittings, name)
 		require.Len(t, after.Cuts, len(before.Cuts), name)
@@ -161,7 +166,10 @@ func TestAGroupIsBroughtFromAnotherProject(t *testing.T) {
 	other.do(edit.Edit{Gesture: &edit.Tolerance{Pipes: []string{use + "/p1"}, Class: frame.Trim}})
 	other.do(edit.Edit{Gesture: &edit.ClearanceCheck{Name: "arm", Kind: frame.Reach, Joint: use + "/" + a, Say: "40"}})
 	other.do(edit.Edit{Gesture: &edit.ClearanceCheck{Name: "hall door", Kind: frame.Doorway, Say: "36"}})
-	other.doc.ModeRules = []frame.ModeRule{{Kind: catalog.Cap, Mode: frame.Slip, Reason: "come off to drain"}, {Joint: use + "/" + hub, Mode: frame.Pinned}}
+	other.doc.ModeRules = []frame.ModeRule{
+		{Kind: catalog.Cap, Mode: frame.Slip, Reason: "come off to drain"},
+		{Joint: use + "/" + hub, Mode: frame.Pinned},
+	}
 
 	h := nothing(t)
 	j := h.begin()
@@ -174,7 +182,12 @@ func TestAGroupIsBroughtFromAnotherProject(t *testing.T) {
 	for _, i := range h.plan().Frames[0].Insertions {
 		held[i.Mode]++
 	}
-	assert.Equal(t, map[frame.Mode]int{frame.Cemented: 1, frame.Slip: 3, frame.Pinned: 3}, held, "its two caps slip and a bushing under the pin, not the post's cap; its hub is the post's now")
+	assert.Equal(
+		t,
+		map[frame.Mode]int{frame.Cemented: 1, frame.Slip: 3, frame.Pinned: 3},
+		held,
+		"its two caps slip and a bushing under the pin, not the post's cap; its hub is the post's now",
+	)
 	require.Len(t, h.doc.ClearanceChecks, 1, "a check of the whole of that frame is none of the foot's")
 	assert.Equal(t, "foot 1/"+a, h.doc.ClearanceChecks[0].Joint)
 	h.do(edit.Edit{Gesture: &edit.Bring{From: *other.doc, Group: "foot", On: top}})

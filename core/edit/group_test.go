@@ -145,7 +145,12 @@ func TestColumnsAndLevelsAreCopied(t *testing.T) {
 	h.do(edit.Edit{Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 0), Length: "10", Like: h.plane("", measure.X, 1)}})
 	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 6, catalog.Cross: 2}, h.kinds(), "a post ten from the first")
 	h.do(edit.Edit{Gesture: &edit.Remove{Axis: measure.X, Plane: h.plane("", measure.X, 2)}})
-	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 4, catalog.Cross: 1}, h.kinds(), "the rails run on where it stood")
+	assert.Equal(
+		t,
+		map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 4, catalog.Cross: 1},
+		h.kinds(),
+		"the rails run on where it stood",
+	)
 	over := h.plan().Frames[0].Overall[0]
 	assert.InDelta(t, 80, (over.Size - in(1.32)).Inches(), 1e-6, "what stood beyond it stays")
 	h.do(edit.Edit{Gesture: &edit.Remove{Axis: measure.X, Plane: h.plane("", measure.X, 0)}})
@@ -162,7 +167,17 @@ func TestAWallFromOnePost(t *testing.T) {
 	hub, mid := h.doc.Root.Joints[0].ID, h.doc.Root.Joints[2].ID
 	h.walk(hub, "near 12 capped")
 	h.walk(hub, "away 12 capped")
-	h.do(edit.Edit{Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 0), Like: h.plane("", measure.X, 0), Length: "46 clear", Rails: []string{low, mid, top}}})
+	h.do(
+		edit.Edit{
+			Gesture: &edit.Insert{
+				Axis:   measure.X,
+				After:  h.plane("", measure.X, 0),
+				Like:   h.plane("", measure.X, 0),
+				Length: "46 clear",
+				Rails:  []string{low, mid, top},
+			},
+		},
+	)
 	h.do(edit.Edit{Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 1), Like: h.plane("", measure.X, 1)}})
 	assert.Equal(t, map[catalog.Kind]int{catalog.Tee: 3 + 4 + 1, catalog.Cross: 2, catalog.Elbow90: 2, catalog.Cap: 6}, h.kinds())
 	assert.Equal(t, 6, h.n, "gestures")
@@ -170,7 +185,11 @@ func TestAWallFromOnePost(t *testing.T) {
 	assert.Equal(t, in(46+1.05), stations[1].At-stations[0].At)
 	assert.Equal(t, in(46+1.05), stations[2].At-stations[1].At)
 	assert.Empty(t, h.codes())
-	h.refused(edit.Edit{Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 2), Like: h.plane("", measure.X, 2), Rails: []string{low}}})
+	h.refused(
+		edit.Edit{
+			Gesture: &edit.Insert{Axis: measure.X, After: h.plane("", measure.X, 2), Like: h.plane("", measure.X, 2), Rails: []string{low}},
+		},
+	)
 }
 
 // The same with posts that are uses of a group.
@@ -268,7 +287,11 @@ func TestAPitchThatGoesIsTold(t *testing.T) {
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1", Count: 3, Pitch: "20"}})
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1#1", Count: 3, Pitch: "24 clear"}})
 	require.Len(t, h.done.GivenUp, 1)
-	assert.Equal(t, edit.GivenUp{Size: "s2", Was: "20 centre to centre from copy to copy", Now: "24 clear", Words: "typed instead"}, h.done.GivenUp[0])
+	assert.Equal(
+		t,
+		edit.GivenUp{Size: "s2", Was: "20 centre to centre from copy to copy", Now: "24 clear", Words: "typed instead"},
+		h.done.GivenUp[0],
+	)
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1#1", Count: 5}})
 	assert.Empty(t, h.done.GivenUp, "the pitch stays")
 	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "post 1#1", Count: 1}})

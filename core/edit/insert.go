@@ -49,7 +49,8 @@ func (w *Insert) on(e *editor) (Done, error) {
 		if far, err = e.size(w.Length, w.Meaning); err != nil {
 			return Done{}, err
 		}
-		if slices.Contains([]frame.Meaning{frame.Cut, frame.Visible, frame.TopOfCap, frame.TopOfPipe}, far.Meaning) && !(far.Meaning == frame.Cut || far.Meaning == frame.Visible) {
+		if slices.Contains([]frame.Meaning{frame.Cut, frame.Visible, frame.TopOfCap, frame.TopOfPipe}, far.Meaning) &&
+			!(far.Meaning == frame.Cut || far.Meaning == frame.Visible) {
 			return Done{}, refuse("say centre, outside or clear", "a level is placed between pipes")
 		}
 	case !last:
@@ -97,7 +98,18 @@ func (w *Insert) on(e *editor) (Done, error) {
 	}
 	switch {
 	case evenly:
-		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: frame.Ref(first), From: all[at].Ref, To: all[next].Ref, Part: 1, Parts: 2})
+		e.doc.AddReason(
+			def,
+			frame.Reason{
+				Kind:  frame.Share,
+				Axis:  w.Axis.String(),
+				Of:    frame.Ref(first),
+				From:  all[at].Ref,
+				To:    all[next].Ref,
+				Part:  1,
+				Parts: 2,
+			},
+		)
 	case rail != "" && from == at && !isNamed(&all[at]):
 		far.Pipe = rail
 		e.doc.AddSize(def, far)
@@ -382,7 +394,19 @@ func (e *editor) addCrossing(scope int, a measure.Axis, lo, hi *layout.Plane, fa
 		case first != "":
 			e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(j), To: frame.Ref(first), Rank: rank})
 		case evenly:
-			e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(j), From: lo.Ref, To: hi.Ref, Part: 1, Parts: 2, Rank: rank})
+			e.doc.AddReason(
+				def,
+				frame.Reason{
+					Kind:  frame.Share,
+					Axis:  a.String(),
+					Of:    frame.Ref(j),
+					From:  lo.Ref,
+					To:    hi.Ref,
+					Part:  1,
+					Parts: 2,
+					Rank:  rank,
+				},
+			)
 		default:
 			far.Axis, far.From, far.To = a.String(), lo.Ref, frame.Ref(j)
 			e.doc.AddSize(def, far)

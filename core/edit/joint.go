@@ -58,7 +58,12 @@ type EndOf struct {
 	All   bool      `json:"all,omitempty"` // every end that nothing is said of
 }
 
-var endWords = map[frame.End]string{frame.OpenEnd: "open", frame.CappedEnd: "capped", frame.FreeEnd: "free on purpose", frame.StakedEnd: "over a stake"}
+var endWords = map[frame.End]string{
+	frame.OpenEnd:   "open",
+	frame.CappedEnd: "capped",
+	frame.FreeEnd:   "free on purpose",
+	frame.StakedEnd: "over a stake",
+}
 
 var _ = register[EndOf]("end")
 

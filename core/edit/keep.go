@@ -127,7 +127,8 @@ func (e *editor) holdLoose() (any bool, err error) {
 // freely along all three axes. It reports whether it added one.
 func (e *editor) placeParts() bool {
 	f := e.view.Free
-	if len(f) < 3 || !slices.Equal(f[0].Nodes, f[1].Nodes) || !slices.Equal(f[1].Nodes, f[2].Nodes) || f[0].Scope != f[1].Scope || f[1].Scope != f[2].Scope {
+	if len(f) < 3 || !slices.Equal(f[0].Nodes, f[1].Nodes) || !slices.Equal(f[1].Nodes, f[2].Nodes) || f[0].Scope != f[1].Scope ||
+		f[1].Scope != f[2].Scope {
 		return false
 	}
 	return e.placeFrom(&f[0])
@@ -146,7 +147,10 @@ func (e *editor) placeFrom(f *layout.Free) bool {
 	if !ok1 || !ok2 {
 		return false
 	}
-	e.doc.AddReason(e.def(scope), frame.Reason{Kind: frame.Placed, Of: frame.Ref(b), From: frame.Ref(a), By: e.distanceBefore(scope, from, to)})
+	e.doc.AddReason(
+		e.def(scope),
+		frame.Reason{Kind: frame.Placed, Of: frame.Ref(b), From: frame.Ref(a), By: e.distanceBefore(scope, from, to)},
+	)
 	if e.joined(from, to) {
 		e.note("%s keeps its place from %s", b, a)
 	} else {
@@ -165,7 +169,8 @@ func (e *editor) bestHolder(f *layout.Free) (from, to int) {
 	for _, n := range f.Nodes {
 		for _, pe := range e.view.Graph.Nodes[n].Pipes {
 			o := e.view.Graph.Edges[pe.Pipe].Ends[1-pe.End]
-			if slices.Contains(f.Nodes, o) || e.view.Graph.Nodes[o].Scope != f.Scope || e.view.Graph.Nodes[n].Scope != f.Scope || held && loose[o] {
+			if slices.Contains(f.Nodes, o) || e.view.Graph.Nodes[o].Scope != f.Scope || e.view.Graph.Nodes[n].Scope != f.Scope ||
+				held && loose[o] {
 				continue
 			}
 			from, to, held = o, n, !loose[o]

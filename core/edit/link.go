@@ -223,7 +223,10 @@ func (w *Slide) on(e *editor) (Done, error) {
 	rank := e.doc.NextRank()
 	inner := e.doc.AddJoint(def, frame.Joint{End: frame.FreeEnd})
 	e.doc.AddReason(def, frame.Reason{Kind: frame.Toward, Of: frame.Ref(inner), From: frame.Ref(end), To: frame.Ref(other), Rank: rank})
-	e.doc.AddSize(def, frame.Size{Value: in, Meaning: frame.Centre, Label: "Inside", From: frame.Ref(end), To: frame.Ref(inner), Rank: rank})
+	e.doc.AddSize(
+		def,
+		frame.Size{Value: in, Meaning: frame.Centre, Label: "Inside", From: frame.Ref(end), To: frame.Ref(inner), Rank: rank},
+	)
 	foot := e.doc.AddJoint(def, frame.Joint{End: frame.CappedEnd})
 	e.doc.AddReason(def, frame.Reason{Kind: frame.Line, Of: frame.Ref(foot), From: frame.Ref(end), Dir: &away, Rank: rank})
 	out.Meaning, out.Label, out.From, out.To, out.Rank = frame.Centre, "Shows", frame.Ref(end), frame.Ref(foot), rank
@@ -240,5 +243,10 @@ func (w *Slide) on(e *editor) (Done, error) {
 		return slices.ContainsFunc(def.Links, func(o frame.Link) bool { return o.ID == id })
 	})
 	e.doc.AddLink(def, l)
-	return Done{Label: fmt.Sprintf("%s pipe slides out of %s", size, w.Joint), Joint: join(path, foot), Pipe: join(path, p), Also: e.everywhere(scope)}, e.validate()
+	return Done{
+		Label: fmt.Sprintf("%s pipe slides out of %s", size, w.Joint),
+		Joint: join(path, foot),
+		Pipe:  join(path, p),
+		Also:  e.everywhere(scope),
+	}, e.validate()
 }

@@ -67,7 +67,10 @@ func (e *editor) meet(done Done, scope int, joint, pipe string) (Done, error) {
 		return e.applyMeeting(done, scope, pipe, *along)
 	}
 	if len(ask) > 0 && !e.answered("apart") {
-		q := &Question{Title: "Does it meet?", What: fmt.Sprintf("It ends close to %s (%s): is it to meet it?", ask[0].name, ask[0].off.Tape(e.unit))}
+		q := &Question{
+			Title: "Does it meet?",
+			What:  fmt.Sprintf("It ends close to %s (%s): is it to meet it?", ask[0].name, ask[0].off.Tape(e.unit)),
+		}
 		for _, m := range ask {
 			q.Options = append(q.Options, Option{ID: "meet " + m.name, Label: "Meet " + m.name + ", and choose what gives way"})
 		}
@@ -125,7 +128,10 @@ func (e *editor) residual(before *editor) (off measure.Length, fits bool) {
 	}
 	for _, f := range e.view.Findings {
 		if f.Code == "turned-round" || f.Code == "zero-length" {
-			if !slices.ContainsFunc(before.view.Findings, func(g finding.Finding) bool { return g.Code == f.Code && g.Subject() == f.Subject() }) {
+			if !slices.ContainsFunc(
+				before.view.Findings,
+				func(g finding.Finding) bool { return g.Code == f.Code && g.Subject() == f.Subject() },
+			) {
 				return measure.FrameLimit, false
 			}
 		}
@@ -249,7 +255,15 @@ func (e *editor) keepDistance(scope int, pipe string) {
 				s = &def.Sizes[k]
 			}
 		}
-		e.gave = append(e.gave, GivenUp{Size: s.ID, Was: was + " of " + pipe, Now: c.Value.Tape(c.Unit) + " centre to centre, " + p.From + " to " + p.To, Words: "is split"})
+		e.gave = append(
+			e.gave,
+			GivenUp{
+				Size:  s.ID,
+				Was:   was + " of " + pipe,
+				Now:   c.Value.Tape(c.Unit) + " centre to centre, " + p.From + " to " + p.To,
+				Words: "is split",
+			},
+		)
 	}
 	for k := range def.Sizes { // along an axis it measures to the pipe's ends: to their centres from now on
 		s := &def.Sizes[k]
@@ -259,7 +273,10 @@ func (e *editor) keepDistance(scope int, pipe string) {
 		was := s.Says()
 		c := e.centre(long)
 		s.Value, s.Text, s.Unit, s.Meaning, s.Pipe = c.Value, c.Text, c.Unit, c.Meaning, ""
-		e.gave = append(e.gave, GivenUp{Size: s.ID, Was: was + " of " + pipe, Now: c.Value.Tape(c.Unit) + " centre to centre", Words: "is split"})
+		e.gave = append(
+			e.gave,
+			GivenUp{Size: s.ID, Was: was + " of " + pipe, Now: c.Value.Tape(c.Unit) + " centre to centre", Words: "is split"},
+		)
 	}
 }
 
@@ -309,7 +326,8 @@ func (e *editor) through(done Done, scope int, pipe string) (Done, error) {
 	start := e.view.Points[g.Edges[i].Ends[0]]
 	var on []int
 	for n := range g.Nodes {
-		if _, inside := e.ref(scope, g.Nodes[n].ID); inside && len(g.Nodes[n].Pipes) > 0 && e.runsThrough(i, e.view.Points[n], layout.TapeStep) {
+		if _, inside := e.ref(scope, g.Nodes[n].ID); inside && len(g.Nodes[n].Pipes) > 0 &&
+			e.runsThrough(i, e.view.Points[n], layout.TapeStep) {
 			on = append(on, n)
 		}
 	}
@@ -322,7 +340,12 @@ func (e *editor) through(done Done, scope int, pipe string) (Done, error) {
 	before := g.Edges[i].Ends[0]
 	for _, n := range append(slices.Clone(on), g.Edges[i].Ends[1]) {
 		if e.joined(before, n) && before != n && !(before == g.Edges[i].Ends[0] && n == g.Edges[i].Ends[1]) {
-			return Done{}, refuse("go on from the far end of that one", "a pipe runs from %s to %s already", g.Nodes[before].ID, g.Nodes[n].ID)
+			return Done{}, refuse(
+				"go on from the far end of that one",
+				"a pipe runs from %s to %s already",
+				g.Nodes[before].ID,
+				g.Nodes[n].ID,
+			)
 		}
 		before = n
 	}

@@ -28,8 +28,14 @@ func (e *editor) meetPart(scope int, part string) error {
 			break
 		}
 		if !e.answered(meets(x, y)) {
-			return &Question{Title: "Do they meet?", What: fmt.Sprintf("%s comes close to %s (%s): are they to meet?", x, y, off.Tape(e.unit)),
-				Options: []Option{{ID: meets(x, y), Label: "They meet, and choose what gives way"}, {ID: apart(x, y), Label: "Stay apart, as they are"}}}
+			return &Question{
+				Title: "Do they meet?",
+				What:  fmt.Sprintf("%s comes close to %s (%s): are they to meet?", x, y, off.Tape(e.unit)),
+				Options: []Option{
+					{ID: meets(x, y), Label: "They meet, and choose what gives way"},
+					{ID: apart(x, y), Label: "Stay apart, as they are"},
+				},
+			}
 		}
 		if err := e.meetJoints(scope, part, [2]string{x, y}); err != nil {
 			return err
@@ -144,7 +150,12 @@ func (e *editor) meetPipes(scope int, part string) error {
 					continue
 				}
 				if met[id]++; met[id] > 3 { // one pipe each way; more lie along each other, and never come to rest
-					return refuse("take away what it lies along first, or put it elsewhere", "%s comes to lie along the pipe %s", part, p.ID)
+					return refuse(
+						"take away what it lies along first, or put it elsewhere",
+						"%s comes to lie along the pipe %s",
+						part,
+						p.ID,
+					)
 				}
 				e.splitAt(scope, p.ID, ref)
 				e.clearEnds(e.def(scope), ref)

@@ -70,7 +70,14 @@ func (w *Mirror) on(e *editor) (Done, error) {
 	image := frame.Reason{}
 	if !onPlane(&plane, own) {
 		m.At[w.Axis] = ""
-		image = frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: frame.Ref(m.ID + "/" + anchor), From: own, To: plane.Ref, Share: 2}
+		image = frame.Reason{
+			Kind:  frame.Share,
+			Axis:  w.Axis.String(),
+			Of:    frame.Ref(m.ID + "/" + anchor),
+			From:  own,
+			To:    plane.Ref,
+			Share: 2,
+		}
 	}
 	id := u.ID
 	e.doc.AddUse(def, m)

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"slices"
 
-	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -52,7 +51,11 @@ func (w *Split) on(e *editor) (Done, error) {
 		}
 		long := e.view.Points[ends[0]].Distance(e.view.Points[ends[1]])
 		if s.Value <= 0 || s.Value >= long {
-			return Done{}, refuse(fmt.Sprintf("write less than its %s from centre to centre", long.Tape(e.unit)), "%s is not on the pipe", s.Value.Typed(s.Text, s.Unit))
+			return Done{}, refuse(
+				fmt.Sprintf("write less than its %s from centre to centre", long.Tape(e.unit)),
+				"%s is not on the pipe",
+				s.Value.Typed(s.Text, s.Unit),
+			)
 		}
 		size, words = &s, "at "+w.Length
 	}
@@ -75,7 +78,10 @@ func (w *Split) on(e *editor) (Done, error) {
 	second := e.doc.Split(def, def.Pipe(local(e.path(scope), w.Pipe)).ID, j)
 	switch {
 	case size == nil:
-		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: axis, Of: frame.Ref(j), From: frame.Ref(from), To: frame.Ref(to), Part: 1, Parts: 2})
+		e.doc.AddReason(
+			def,
+			frame.Reason{Kind: frame.Share, Axis: axis, Of: frame.Ref(j), From: frame.Ref(from), To: frame.Ref(to), Part: 1, Parts: 2},
+		)
 	default:
 		if size.Pipe = local(e.path(scope), w.Pipe); turned {
 			size.Pipe = second
@@ -88,7 +94,12 @@ func (w *Split) on(e *editor) (Done, error) {
 		}
 		e.doc.AddSize(def, *size)
 	}
-	return Done{Label: fmt.Sprintf("Pipe %s split %s", w.Pipe, words), Joint: join(e.path(scope), j), Pipe: w.Pipe, Also: e.everywhere(scope)}, nil
+	return Done{
+		Label: fmt.Sprintf("Pipe %s split %s", w.Pipe, words),
+		Joint: join(e.path(scope), j),
+		Pipe:  w.Pipe,
+		Also:  e.everywhere(scope),
+	}, nil
 }
 
 func exactlyAlong(v measure.Point) bool {
@@ -181,7 +192,8 @@ func (e *editor) inLine(n int) bool {
 		return false
 	}
 	p, q := &e.view.Graph.Edges[node.Pipes[0].Pipe], &e.view.Graph.Edges[node.Pipes[1].Pipe]
-	return p.Path == frame.Straight && q.Path == frame.Straight && p.Size == q.Size && p.Scope == q.Scope && e.stoodWay(node.Pipes[0]).AngleTo(e.stoodWay(node.Pipes[1])) >= 180-2*fitting.Flex
+	return p.Path == frame.Straight && q.Path == frame.Straight && p.Size == q.Size && p.Scope == q.Scope &&
+		e.stoodWay(node.Pipes[0]).AngleTo(e.stoodWay(node.Pipes[1])) >= 180-2*fitting.Flex
 }
 
 // stoodWay is the direction in which a straight pipe leaves one of its joints, as
@@ -248,14 +260,22 @@ func (e *editor) heal(id string, became map[string]string) {
 	for i, p := range node.Pipes {
 		for _, q := range node.Pipes[i+1:] {
 			a, b := &g.Edges[p.Pipe], &g.Edges[q.Pipe]
-			if done[p.Pipe] || done[q.Pipe] || a.Path != frame.Straight || b.Path != frame.Straight || a.Size != b.Size || a.Scope != b.Scope || a.Scope != node.Scope ||
+			if done[p.Pipe] || done[q.Pipe] || a.Path != frame.Straight || b.Path != frame.Straight || a.Size != b.Size ||
+				a.Scope != b.Scope ||
+				a.Scope != node.Scope ||
 				e.stoodWay(p).AngleTo(e.stoodWay(q)) < 180-2*fitting.Flex {
 				continue
 			}
 			scope := a.Scope
 			def := e.def(scope)
 			older, younger := local(e.path(scope), a.ID), local(e.path(scope), b.ID)
-			if slices.IndexFunc(def.Pipes, func(x frame.Pipe) bool { return x.ID == younger }) < slices.IndexFunc(def.Pipes, func(x frame.Pipe) bool { return x.ID == older }) {
+			if slices.IndexFunc(
+				def.Pipes,
+				func(x frame.Pipe) bool { return x.ID == younger },
+			) < slices.IndexFunc(
+				def.Pipes,
+				func(x frame.Pipe) bool { return x.ID == older },
+			) {
 				older, younger = younger, older
 			}
 			if def.Pipe(older) == nil || def.Pipe(younger) == nil {
@@ -264,12 +284,20 @@ func (e *editor) heal(id string, became map[string]string) {
 			done[p.Pipe], done[q.Pipe] = true, true
 			for _, s := range slices.Clone(def.Sizes) {
 				if s.Pipe == older || s.Pipe == younger {
-					e.gave = append(e.gave, GivenUp{Size: s.ID, Was: s.Says() + " of " + s.Pipe, Now: "part of " + older, Words: "became one pipe"})
+					e.gave = append(
+						e.gave,
+						GivenUp{Size: s.ID, Was: s.Says() + " of " + s.Pipe, Now: "part of " + older, Words: "became one pipe"},
+					)
 					e.doc.DropSize(s.ID)
 				}
 			}
 			became[join(e.path(scope), younger)] = join(e.path(scope), older)
-			e.noteRemoved(slices.DeleteFunc(e.doc.Heal(def, older, younger, local(e.path(scope), id)), func(r frame.Removed) bool { return r.Kind == "pipe" }))
+			e.noteRemoved(
+				slices.DeleteFunc(
+					e.doc.Heal(def, older, younger, local(e.path(scope), id)),
+					func(r frame.Removed) bool { return r.Kind == "pipe" },
+				),
+			)
 			e.note("%s and %s are one pipe", older, younger)
 		}
 	}
@@ -325,7 +353,14 @@ func (e *editor) mentioned(def *frame.Definition, id string) (yes bool) {
 			yes = yes || keeps(string(def.Uses[i].At[0]), string(def.Uses[i].At[1]), string(def.Uses[i].At[2]))
 		}
 		for i := range def.Reasons {
-			yes = yes || def.Reasons[i].Kind != frame.Level && def.Reasons[i].Kind != frame.Placed && keeps(string(def.Reasons[i].From), string(def.Reasons[i].To), string(def.Reasons[i].EqualFrom), string(def.Reasons[i].EqualTo))
+			yes = yes ||
+				def.Reasons[i].Kind != frame.Level && def.Reasons[i].Kind != frame.Placed &&
+					keeps(
+						string(def.Reasons[i].From),
+						string(def.Reasons[i].To),
+						string(def.Reasons[i].EqualFrom),
+						string(def.Reasons[i].EqualTo),
+					)
 		}
 		for _, v := range e.doc.ClearanceChecks {
 			path, name, _ := frame.Ref(v.Joint).Parts()
@@ -358,60 +393,4 @@ func (e *editor) pipesElsewhere(def *frame.Definition, id string) bool {
 		}
 	}
 	return false
-}
-
-// Resize gives pipes another size.
-type Resize struct {
-	Pipe string       `json:"pipe"`
-	Run  bool         `json:"run,omitempty"` // and all that goes on in line with it
-	Size catalog.Size `json:"size"`          // "" for the default of its group
-}
-
-var _ = register[Resize]("resize")
-
-func (w *Resize) on(e *editor) (Done, error) {
-	if w.Size != "" && !w.Size.Known() {
-		return Done{}, refuse("use a nominal size such as 3/4", "no pipe size %q", w.Size)
-	}
-	i, err := e.edge(w.Pipe)
-	if err != nil {
-		return Done{}, err
-	}
-	all := []int{i}
-	if w.Run {
-		all = e.run(i)
-	}
-	var also []string
-	for _, i := range all {
-		_, p, scope, err := e.pipe(e.view.Graph.Edges[i].ID)
-		if err != nil {
-			return Done{}, err
-		}
-		p.Size = w.Size
-		also = append(also, e.everywhere(scope)...)
-	}
-	label := fmt.Sprintf("%s to %s", w.Pipe, sizeWords(w.Size))
-	if w.Size == "" {
-		label = w.Pipe + " to the usual size"
-	}
-	if len(all) > 1 {
-		label = fmt.Sprintf("%d pipes in line to %s", len(all), sizeWords(w.Size))
-	}
-	return Done{Label: label, Pipe: w.Pipe, Also: slices.Compact(slices.Sorted(slices.Values(also)))}, nil
-}
-
-// run is a pipe and all that goes on in line with it.
-func (e *editor) run(i int) []int {
-	g, in := e.view.Graph, []int{i}
-	for k := 0; k < len(in); k++ {
-		for end, n := range g.Edges[in[k]].Ends {
-			d := e.leaves(frame.PipeEnd{Pipe: in[k], End: end})
-			for _, pe := range g.Nodes[n].Pipes {
-				if !slices.Contains(in, pe.Pipe) && e.leaves(pe).AngleTo(d) > 180-2*fitting.Flex {
-					in = append(in, pe.Pipe)
-				}
-			}
-		}
-	}
-	return in
 }

@@ -202,7 +202,8 @@ func (e *editor) between(scope int, a measure.Axis, lo, hi *layout.Plane) string
 		if p.Path != frame.Straight {
 			continue
 		}
-		if slices.Contains(lo.Joints, p.From) && slices.Contains(hi.Joints, p.To) || slices.Contains(lo.Joints, p.To) && slices.Contains(hi.Joints, p.From) {
+		if slices.Contains(lo.Joints, p.From) && slices.Contains(hi.Joints, p.To) ||
+			slices.Contains(lo.Joints, p.To) && slices.Contains(hi.Joints, p.From) {
 			i := e.view.Graph.Edge(join(e.path(scope), p.ID))
 			if i < 0 {
 				continue // another copy has it
@@ -278,8 +279,13 @@ func (w *Bay) bystanders(e *editor, scope, at int) {
 			continue
 		}
 		e.note("%s only happened to stand there", all[i].Name)
-		e.offers = append(e.offers,
-			Offer{Label: "Take " + all[i].Name + " along", Edit: Edit{Gesture: &Bay{In: w.In, Axis: w.Axis, Plane: all[i].Ref, Pull: w.Pull}}})
+		e.offers = append(
+			e.offers,
+			Offer{
+				Label: "Take " + all[i].Name + " along",
+				Edit:  Edit{Gesture: &Bay{In: w.In, Axis: w.Axis, Plane: all[i].Ref, Pull: w.Pull}},
+			},
+		)
 	}
 }
 
@@ -390,7 +396,8 @@ func (w *Even) on(e *editor) (Done, error) {
 			}
 		}
 		for _, r := range slices.Clone(def.Reasons) {
-			if i > lo && i < hi && (r.Kind == frame.Share || r.Kind == frame.EqualTo) && r.Axis == w.Axis.String() && onPlane(&all[i], r.Of) {
+			if i > lo && i < hi && (r.Kind == frame.Share || r.Kind == frame.EqualTo) && r.Axis == w.Axis.String() &&
+				onPlane(&all[i], r.Of) {
 				if r.Kind != frame.Share || !onPlane(&all[lo], r.From) || !onPlane(&all[hi], r.To) {
 					e.note("%s goes", r.Said())
 				}
@@ -404,7 +411,18 @@ func (w *Even) on(e *editor) (Done, error) {
 		e.doc.AddSize(def, s)
 	}
 	for k := lo + 1; k < hi; k++ {
-		e.doc.AddReason(def, frame.Reason{Kind: frame.Share, Axis: w.Axis.String(), Of: all[k].Ref, From: all[lo].Ref, To: all[hi].Ref, Part: k - lo, Parts: hi - lo})
+		e.doc.AddReason(
+			def,
+			frame.Reason{
+				Kind:  frame.Share,
+				Axis:  w.Axis.String(),
+				Of:    all[k].Ref,
+				From:  all[lo].Ref,
+				To:    all[hi].Ref,
+				Part:  k - lo,
+				Parts: hi - lo,
+			},
+		)
 	}
 	return Done{Label: fmt.Sprintf("Even from %s to %s", all[lo].Name, all[hi].Name), Also: e.everywhere(scope)}, nil
 }

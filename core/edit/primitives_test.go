@@ -14,7 +14,23 @@ import (
 )
 
 // lists are the lists of a document and of its definitions.
-var lists = []string{"Joints", "Pipes", "Sizes", "Reasons", "Uses", "Links", "Planes", "Merges", "Groups", "Parts", "Tolerances", "Envelopes", "Holds", "Followed", "Joined"}
+var lists = []string{
+	"Joints",
+	"Pipes",
+	"Sizes",
+	"Reasons",
+	"Uses",
+	"Links",
+	"Planes",
+	"Merges",
+	"Groups",
+	"Parts",
+	"Tolerances",
+	"Envelopes",
+	"Holds",
+	"Followed",
+	"Joined",
+}
 
 // A gesture changes a document by the primitives that [frame.Document] offers:
 // it puts nothing into a list of it and takes nothing out.

@@ -23,7 +23,12 @@ import (
 // look is what a frame comes to, without names, letters and where it stands:
 // its pieces, fittings, sizes, links, checks, classes and holds.
 func look(t require.TestingT, d *frame.Document) string {
-	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "shear"}, shop(), plan.Work{})
+	p, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "shear"},
+		shop(),
+		plan.Work{},
+	)
 	require.NoError(t, err)
 	f := &p.Frames[0]
 	var out []string
@@ -82,10 +87,14 @@ func some(t *rapid.T, most int) (h *hand, made []edit.Edit) {
 			if len(h.doc.Root.Pipes) == 0 {
 				continue
 			}
-			g = &edit.Split{Pipe: rapid.SampledFrom(h.doc.Root.Pipes).Draw(t, "pipe").ID, Length: rapid.SampledFrom([]string{"", "4", "5 cut"}).Draw(t, "at")}
+			g = &edit.Split{
+				Pipe:   rapid.SampledFrom(h.doc.Root.Pipes).Draw(t, "pipe").ID,
+				Length: rapid.SampledFrom([]string{"", "4", "5 cut"}).Draw(t, "at"),
+			}
 		default:
 			way := rapid.SampledFrom([]string{"right", "left", "up", "down", "away", "near", "up right", "right away"}).Draw(t, "way")
-			long := rapid.SampledFrom([]string{"10 cut", "10 cut", "20 cut", "10", "12 clear", "14 outside", "9 visible", "8 slot", "30 top"}).Draw(t, "long")
+			long := rapid.SampledFrom([]string{"10 cut", "10 cut", "20 cut", "10", "12 clear", "14 outside", "9 visible", "8 slot", "30 top"}).
+				Draw(t, "long")
 			g = &edit.Walk{From: joint(), Line: way + " " + long}
 		}
 		e := edit.Edit{Gesture: g}
@@ -196,7 +205,8 @@ func TestAPartIsWhatItWas(t *testing.T) {
 		axis := measure.Axis(rapid.IntRange(0, 2).Draw(t, "axis"))
 		if h.try(&edit.Flip{Part: "part 1", Axis: axis}) {
 			meets := func() bool { // it came to lie on something else, and says so
-				return len(h.done.GivenUp) > 0 || slices.ContainsFunc(h.done.Also, func(a string) bool { return strings.Contains(a, " meets ") })
+				return len(h.done.GivenUp) > 0 ||
+					slices.ContainsFunc(h.done.Also, func(a string) bool { return strings.Contains(a, " meets ") })
 			}
 			if meets() {
 				return
@@ -301,7 +311,8 @@ func TestDeletingManyIsDeletingEach(t *testing.T) {
 // since the cuts at it hold.
 func kept(done edit.Done) bool {
 	return slices.ContainsFunc(done.Also, func(a string) bool {
-		return strings.Contains(a, "it stood") || strings.Contains(a, "stays level") || strings.Contains(a, "keeps its place") || strings.Contains(a, "are one pipe")
+		return strings.Contains(a, "it stood") || strings.Contains(a, "stays level") || strings.Contains(a, "keeps its place") ||
+			strings.Contains(a, "are one pipe")
 	})
 }
 
@@ -333,7 +344,11 @@ func TestTheOrderOfLinesDoesNotMatter(t *testing.T) {
 		names := []string{"j1"}
 		for k := range rapid.IntRange(2, 8).Draw(t, "lines") {
 			l := line{rapid.SampledFrom(names).Draw(t, "from"), fmt.Sprintf("n%d", k),
-				rapid.SampledFrom([]string{"right", "left", "up", "down", "away", "near", "up right"}).Draw(t, "way") + " " + rapid.SampledFrom([]string{"10 cut", "20 cut", "10", "12 clear", "14 outside", "9 visible", "8 slot", "30 top"}).Draw(t, "long")}
+				rapid.SampledFrom([]string{"right", "left", "up", "down", "away", "near", "up right"}).
+					Draw(t, "way") +
+					" " + rapid.SampledFrom([]string{"10 cut", "20 cut", "10", "12 clear", "14 outside", "9 visible", "8 slot", "30 top"}).
+					Draw(t, "long"),
+			}
 			lines, names = append(lines, l), append(names, l.to)
 		}
 		draw := func(lines []line) (*hand, bool) {

@@ -56,7 +56,12 @@ func said(d *frame.Document) map[string]sizeSaid {
 func holds(t require.TestingT, before *frame.Document, h *hand, done edit.Done) {
 	p := h.plan()
 	for _, f := range p.Findings {
-		require.NotContains(t, []string{"sizes-contradict", "turned-round", "zero-length", "height-on-a-slope", "size-too-small", "no-curve", "nothing-holds"}, f.Code, f.Text)
+		require.NotContains(
+			t,
+			[]string{"sizes-contradict", "turned-round", "zero-length", "height-on-a-slope", "size-too-small", "no-curve", "nothing-holds"},
+			f.Code,
+			f.Text,
+		)
 	}
 	cut := map[string]measure.Length{}
 	for _, x := range p.Frames[0].Pipes {
@@ -77,7 +82,8 @@ func holds(t require.TestingT, before *frame.Document, h *hand, done edit.Done) 
 	}
 	for _, part := range p.Frames[0].Instances { // in every copy of a group
 		for _, s := range h.doc.Group(part.Group).Sizes {
-			if got, there := cut[part.Path+"/"+s.Pipe]; there && s.Pipe != "" && s.Meaning == frame.Cut && s.Gave == nil && h.doc.Group(part.Group).Pipe(s.Pipe).Path != frame.Bent {
+			if got, there := cut[part.Path+"/"+s.Pipe]; there && s.Pipe != "" && s.Meaning == frame.Cut && s.Gave == nil &&
+				h.doc.Group(part.Group).Pipe(s.Pipe).Path != frame.Bent {
 				require.LessOrEqual(t, (got - s.Value).Abs(), off, "%s: %s is what is cut of %s/%s", s.ID, s.Text, part.Path, s.Pipe)
 			}
 		}
@@ -140,12 +146,17 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 		return frame.Ref(rapid.SampledFrom(may(ids, "attic")).Draw(t, "plane"))
 	}
 	length := func() string {
-		return fmt.Sprintf("%d%s", rapid.SampledFrom(longs).Draw(t, "length"), rapid.SampledFrom([]string{"", "", " cut", " clear", " outside", " visible", " slot", " top"}).Draw(t, "meaning"))
+		return fmt.Sprintf(
+			"%d%s",
+			rapid.SampledFrom(longs).Draw(t, "length"),
+			rapid.SampledFrom([]string{"", "", " cut", " clear", " outside", " visible", " slot", " top"}).Draw(t, "meaning"),
+		)
 	}
 	var e edit.Gesture
 	switch rapid.IntRange(0, 33).Draw(t, "gesture") {
 	case 0, 1, 2, 3, 4:
-		way := rapid.SampledFrom([]string{"right", "left", "up", "down", "near", "away", "up right", "left down", "right up@30"}).Draw(t, "way")
+		way := rapid.SampledFrom([]string{"right", "left", "up", "down", "near", "away", "up right", "left down", "right up@30"}).
+			Draw(t, "way")
 		e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", "", place.Path}).Draw(t, "in"), Line: way + " " + length()}
 	case 5:
 		e = &edit.Join{From: joint(), To: joint()}
@@ -160,13 +171,25 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 	case 10:
 		e = &edit.Bay{In: place.Path, Axis: axis, Plane: plane(), Pull: in(float64(rapid.IntRange(-12, 12).Draw(t, "pull")))}
 	case 11:
-		e = &edit.Insert{In: place.Path, Axis: axis, After: plane(), Like: rapid.SampledFrom([]frame.Ref{"", plane()}).Draw(t, "like"), Split: true}
+		e = &edit.Insert{
+			In:    place.Path,
+			Axis:  axis,
+			After: plane(),
+			Like:  rapid.SampledFrom([]frame.Ref{"", plane()}).Draw(t, "like"),
+			Split: true,
+		}
 	case 12:
 		e = &edit.Remove{In: place.Path, Axis: axis, Plane: plane()}
 	case 13:
 		e = &edit.MakeGroup{In: place.Path, Name: "g", Joints: []string{joint(), joint()}}
 	case 14:
-		e = &edit.Repeat{Part: part(), Count: rapid.IntRange(1, 3).Draw(t, "count"), Axis: axis, Joined: rapid.Bool().Draw(t, "joined"), Pitch: length()}
+		e = &edit.Repeat{
+			Part:   part(),
+			Count:  rapid.IntRange(1, 3).Draw(t, "count"),
+			Axis:   axis,
+			Joined: rapid.Bool().Draw(t, "joined"),
+			Pitch:  length(),
+		}
 	case 15:
 		e = &edit.Mirror{Part: part(), Axis: axis, About: plane()}
 	case 16:
@@ -174,11 +197,26 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 	case 17:
 		e = &edit.Size{Pipe: pipe(), Length: length()}
 	case 18:
-		e = &edit.Walk{From: joint(), In: rapid.SampledFrom([]string{"", place.Path}).Draw(t, "in"), Line: rapid.SampledFrom([]string{"hoop right 60 rise 12", "hoop away 40 of 4 ft staked", "hoop left 30 rise 20 upright", "bend up 20, right 24, radius 6", "bend near 9, up 9, left 9, radius 3"}).Draw(t, "course")}
+		e = &edit.Walk{
+			From: joint(),
+			In:   rapid.SampledFrom([]string{"", place.Path}).Draw(t, "in"),
+			Line: rapid.SampledFrom([]string{"hoop right 60 rise 12", "hoop away 40 of 4 ft staked", "hoop left 30 rise 20 upright", "bend up 20, right 24, radius 6", "bend near 9, up 9, left 9, radius 3"}).
+				Draw(t, "course"),
+		}
 	case 19:
-		e = &edit.Bow{Pipe: pipe(), Say: rapid.SampledFrom([]string{"", "rise 4", "of 24", "rise 6 over"}).Draw(t, "say"), Leave: [2]string{rapid.SampledFrom([]string{"", "up", "right"}).Draw(t, "leave"), ""}}
+		e = &edit.Bow{
+			Pipe:  pipe(),
+			Say:   rapid.SampledFrom([]string{"", "rise 4", "of 24", "rise 6 over"}).Draw(t, "say"),
+			Leave: [2]string{rapid.SampledFrom([]string{"", "up", "right"}).Draw(t, "leave"), ""},
+		}
 	case 20:
-		e = &edit.Link{Kind: rapid.SampledFrom(frame.LinkKinds()).Draw(t, "kind"), On: rapid.SampledFrom([][]string{{pipe()}, {pipe(), pipe()}, {joint(), joint()}, {pipe() + " at 3", joint()}}).Draw(t, "on"), Rod: "1/4", Fold: 40, Size: "1"}
+		e = &edit.Link{
+			Kind: rapid.SampledFrom(frame.LinkKinds()).Draw(t, "kind"),
+			On:   rapid.SampledFrom([][]string{{pipe()}, {pipe(), pipe()}, {joint(), joint()}, {pipe() + " at 3", joint()}}).Draw(t, "on"),
+			Rod:  "1/4",
+			Fold: 40,
+			Size: "1",
+		}
 	case 21:
 		e = &edit.Slide{Joint: joint(), Say: length(), Size: "1/2"}
 	case 22:
@@ -200,7 +238,11 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 	case 30:
 		e = &edit.Restore{Kind: rapid.SampledFrom([]string{"size", "pipe", "reason", "hat"}).Draw(t, "kind"), ID: anySize(t, h.doc)}
 	case 31:
-		e = &edit.Reach{ID: anySize(t, h.doc), Foot: rapid.SampledFrom([]string{"", joint()}).Draw(t, "foot"), To: rapid.SampledFrom([]string{"", joint()}).Draw(t, "to")}
+		e = &edit.Reach{
+			ID:   anySize(t, h.doc),
+			Foot: rapid.SampledFrom([]string{"", joint()}).Draw(t, "foot"),
+			To:   rapid.SampledFrom([]string{"", joint()}).Draw(t, "to"),
+		}
 	case 32:
 		e = &edit.Size{ID: anySize(t, h.doc), Length: rapid.SampledFrom([]string{"", "8", "12 cut", "nonsense"}).Draw(t, "size")}
 	case 33:

@@ -101,8 +101,17 @@ func (e *editor) reportPassed() {
 		case z.Foot != "":
 			if e.belowFoot(e.was, old) <= layout.TapeStep && e.belowFoot(e.view, z) > layout.TapeStep {
 				joint := e.view.Graph.Nodes[e.view.Lowest].ID
-				e.note("%s is measured from what stands at %s; %s reaches %s lower", said, z.Foot, joint, e.belowFoot(e.view, z).Tape(e.unit))
-				e.offers = append(e.offers, Offer{Label: "Measure it from the floor as it is now", Edit: Edit{Gesture: &Reach{ID: z.ID, Foot: joint}}})
+				e.note(
+					"%s is measured from what stands at %s; %s reaches %s lower",
+					said,
+					z.Foot,
+					joint,
+					e.belowFoot(e.view, z).Tape(e.unit),
+				)
+				e.offers = append(
+					e.offers,
+					Offer{Label: "Measure it from the floor as it is now", Edit: Edit{Gesture: &Reach{ID: z.ID, Foot: joint}}},
+				)
 			}
 		case z.Is == frame.Outside && z.Axis >= 0 && old.Axis == z.Axis:
 			over, before := beyond(e.view, z), beyond(e.was, old)

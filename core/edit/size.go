@@ -49,7 +49,11 @@ func (w *Size) on(e *editor) (Done, error) {
 	case frame.Sprung:
 		return Done{}, refuse("say how far it bows, in its own field", "%s is sprung", w.Pipe)
 	case frame.Bent:
-		return Done{}, refuse("size its legs: mark the joint or corner at each end of one and type how far apart they are", "%s is bent, and its cut follows from its legs", w.Pipe)
+		return Done{}, refuse(
+			"size its legs: mark the joint or corner at each end of one and type how far apart they are",
+			"%s is bent, and its cut follows from its legs",
+			w.Pipe,
+		)
 	}
 	s.Pipe = p.ID
 	done := Done{Label: strings.TrimSpace(fmt.Sprintf("%s %s", w.Pipe, w.Length)), Pipe: w.Pipe, Also: e.everywhere(scope)}

@@ -153,7 +153,12 @@ func (w *Walk) step(e *editor, from string, c ParsedLine, last bool) (Done, erro
 	world := e.view.Graph.Scopes[scope].Orient.Dir(c.Dir.Unit())
 	for _, pe := range e.view.Graph.Nodes[n].Pipes {
 		if e.leaves(pe).AngleTo(world) < 1 {
-			return Done{}, refuse("split that pipe, or make it longer", "the pipe %s leaves %s that way already", e.view.Graph.Edges[pe.Pipe].ID, from)
+			return Done{}, refuse(
+				"split that pipe, or make it longer",
+				"the pipe %s leaves %s that way already",
+				e.view.Graph.Edges[pe.Pipe].ID,
+				from,
+			)
 		}
 	}
 	def := e.def(scope)
@@ -340,7 +345,12 @@ func (w *Join) on(e *editor) (Done, error) {
 	id := e.doc.AddPipe(e.def(scope), p)
 	e.clearEnd(w.From)
 	e.clearEnd(w.To)
-	done := Done{Label: fmt.Sprintf("Pipe from %s to %s", w.From, w.To), Joint: w.To, Pipe: join(e.path(scope), id), Also: e.everywhere(scope)}
+	done := Done{
+		Label: fmt.Sprintf("Pipe from %s to %s", w.From, w.To),
+		Joint: w.To,
+		Pipe:  join(e.path(scope), id),
+		Also:  e.everywhere(scope),
+	}
 	if err := e.resolve(); err != nil {
 		return Done{}, err
 	}

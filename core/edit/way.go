@@ -84,7 +84,11 @@ func ParseLine(text string) (ParsedLine, error) {
 		if leans {
 			v, err := strconv.ParseFloat(strings.TrimSuffix(angle, "°"), 64)
 			if err != nil || len(said) == 0 || !(v > 0 && v < 90) {
-				return c, &Refusal{What: fmt.Sprintf("%q is not an angle between two directions", word), Hint: "write right up@30 for 30 degrees from right toward up", At: strings.Index(text, word)}
+				return c, &Refusal{
+					What: fmt.Sprintf("%q is not an angle between two directions", word),
+					Hint: "write right up@30 for 30 degrees from right toward up",
+					At:   strings.Index(text, word),
+				}
 			}
 			lean = v
 		}
@@ -122,7 +126,8 @@ func ParseLine(text string) (ParsedLine, error) {
 		}
 	}
 	if n := len(fields); n > 1 {
-		if times, err := strconv.Atoi(strings.TrimLeft(fields[n-1], "x×*")); err == nil && strings.ContainsAny(fields[n-1][:1], "xX*") || strings.HasPrefix(fields[n-1], "×") && err == nil {
+		if times, err := strconv.Atoi(strings.TrimLeft(fields[n-1], "x×*")); err == nil && strings.ContainsAny(fields[n-1][:1], "xX*") ||
+			strings.HasPrefix(fields[n-1], "×") && err == nil {
 			if times < 1 || times > 50 {
 				return c, refuse("walk 1 to 50 times", "%d times", times)
 			}

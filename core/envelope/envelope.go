@@ -45,7 +45,9 @@ func Judge(b *model.Built, folded []Folded) (all []CheckedClearance, fs []findin
 		}
 		all = append(all, out)
 		if !out.Fits {
-			f := finding.New("envelope", finding.Warn).With("check", finding.Subject{Kind: finding.Check, ID: e.ID}).With("words", out.Words)
+			f := finding.New("envelope", finding.Warn).
+				With("check", finding.Subject{Kind: finding.Check, ID: e.ID}).
+				With("words", out.Words)
 			if e.Joint != "" {
 				f.Subjects = finding.All(finding.Joint, e.Joint)
 			}

@@ -12,7 +12,12 @@ import (
 )
 
 func Example() {
-	fs := []finding.Finding{{Code: "b", Severity: finding.Note}, {Code: "c", Severity: finding.Stop, Frame: 1}, {Code: "a", Severity: finding.Stop}, {Code: "a", Severity: finding.Question}}
+	fs := []finding.Finding{
+		{Code: "b", Severity: finding.Note},
+		{Code: "c", Severity: finding.Stop, Frame: 1},
+		{Code: "a", Severity: finding.Stop},
+		{Code: "a", Severity: finding.Question},
+	}
 	finding.Sort(fs)
 	for _, f := range fs {
 		fmt.Println(f.Severity, f.Code)
@@ -33,7 +38,15 @@ func about(code string, severity finding.Severity, id string, frame int) finding
 // What is alike is one finding with a case for each, in the place of the first; another
 // severity, another frame and codes that are not told together stay apart.
 func TestWhatIsAlikeIsToldOnce(t *testing.T) {
-	fs := []finding.Finding{about("short", finding.Stop, "a", 0), about("odd", finding.Note, "x", 0), about("short", finding.Stop, "b", 0), about("short", finding.Warn, "c", 0), about("short", finding.Stop, "d", 1), about("odd", finding.Note, "y", 0), about("short", finding.Stop, "a", 0)}
+	fs := []finding.Finding{
+		about("short", finding.Stop, "a", 0),
+		about("odd", finding.Note, "x", 0),
+		about("short", finding.Stop, "b", 0),
+		about("short", finding.Warn, "c", 0),
+		about("short", finding.Stop, "d", 1),
+		about("odd", finding.Note, "y", 0),
+		about("short", finding.Stop, "a", 0),
+	}
 	all := finding.Group(fs, func(code string) bool { return code == "short" })
 	require.Len(t, all, 5)
 	first := all[0]
@@ -49,7 +62,13 @@ func TestWhatIsAlikeIsToldOnce(t *testing.T) {
 
 func TestFiguresKeepTheirUnits(t *testing.T) {
 	type word string
-	f := finding.New("c", finding.Note).With("length", measure.Inch).With("count", 3).With("share", 0.5).With("angle", finding.Degrees(30)).With("word", word("tee")).With("thing", finding.Subject{Kind: finding.Joint, ID: "j1"})
+	f := finding.New("c", finding.Note).
+		With("length", measure.Inch).
+		With("count", 3).
+		With("share", 0.5).
+		With("angle", finding.Degrees(30)).
+		With("word", word("tee")).
+		With("thing", finding.Subject{Kind: finding.Joint, ID: "j1"})
 	var units []finding.Unit
 	for _, g := range f.Figures {
 		units = append(units, g.Unit)

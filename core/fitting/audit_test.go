@@ -35,8 +35,15 @@ func TestEveryPortIsAccountedFor(t *testing.T) {
 	}
 	for i, e := range frame.Ends() {
 		from, to := string(rune('a'+i)), string(rune('A'+i))
-		d.Root.Joints = append(d.Root.Joints, frametest.Joint{ID: from, At: [3]string{"s", "s", "s"}, End: e},
-			frametest.Joint{ID: to, Walk: &frametest.Walk{From: from, Dir: &up, Size: &frametest.Dimension{Value: in(9), Meaning: frame.Centre}}, End: frame.CappedEnd})
+		d.Root.Joints = append(
+			d.Root.Joints,
+			frametest.Joint{ID: from, At: [3]string{"s", "s", "s"}, End: e},
+			frametest.Joint{
+				ID:   to,
+				Walk: &frametest.Walk{From: from, Dir: &up, Size: &frametest.Dimension{Value: in(9), Meaning: frame.Centre}},
+				End:  frame.CappedEnd,
+			},
+		)
 		d.Root.Pipes = append(d.Root.Pipes, frametest.Pipe{ID: from, From: from, To: to})
 	}
 	g, err := frame.Expand(d.Now())
@@ -48,10 +55,15 @@ func TestEveryPortIsAccountedFor(t *testing.T) {
 // Whatever meets, every end and every socket is in just one of the columns.
 func TestTheAuditAddsUp(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		dirs := rapid.SliceOfNDistinct(rapid.SampledFrom([]measure.Dir{right, left, up, down, near, away, {1, 1, 0}}), 1, 6, rapid.ID).Draw(t, "dirs")
+		dirs := rapid.SliceOfNDistinct(rapid.SampledFrom([]measure.Dir{right, left, up, down, near, away, {1, 1, 0}}), 1, 6, rapid.ID).
+			Draw(t, "dirs")
 		var force *frame.Forced
 		if rapid.Bool().Draw(t, "forced") {
-			force = &frame.Forced{Kind: rapid.SampledFrom(catalog.JointKinds()).Draw(t, "kind"), Plugged: rapid.Bool().Draw(t, "plugged"), Declared: rapid.Bool().Draw(t, "declared")}
+			force = &frame.Forced{
+				Kind:     rapid.SampledFrom(catalog.JointKinds()).Draw(t, "kind"),
+				Plugged:  rapid.Bool().Draw(t, "plugged"),
+				Declared: rapid.Bool().Draw(t, "declared"),
+			}
 		}
 		j, r := star(t, force, dirs)
 		a := r.Audit()

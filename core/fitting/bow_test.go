@@ -29,8 +29,22 @@ func under(t *testing.T, high float64, linked func(a, b string) bool) []string {
 			def.Axes[a].Stations = append(def.Axes[a].Stations, st)
 		}
 	}
-	def.Joints = []frametest.Joint{{ID: "l", At: at(0, 0, 0)}, {ID: "r", At: at(60, 0, 0)}, {ID: "near", At: at(30, -8, high)}, {ID: "far", At: at(30, 8, high)}}
-	def.Pipes = []frametest.Pipe{{ID: "hoop", From: "l", To: "r", Path: frame.Sprung, Spring: &frametest.Spring{Size: &frametest.Dimension{Value: in(20), Meaning: frame.Centre}}}, {ID: "bar", From: "near", To: "far"}}
+	def.Joints = []frametest.Joint{
+		{ID: "l", At: at(0, 0, 0)},
+		{ID: "r", At: at(60, 0, 0)},
+		{ID: "near", At: at(30, -8, high)},
+		{ID: "far", At: at(30, 8, high)},
+	}
+	def.Pipes = []frametest.Pipe{
+		{
+			ID:     "hoop",
+			From:   "l",
+			To:     "r",
+			Path:   frame.Sprung,
+			Spring: &frametest.Spring{Size: &frametest.Dimension{Value: in(20), Meaning: frame.Centre}},
+		},
+		{ID: "bar", From: "near", To: "far"},
+	}
 	g, err := frame.Expand(frametest.Document{Units: measure.Inches, Size: "3/4", Mode: frame.Slip, Root: def}.Now())
 	require.NoError(t, err)
 	s := layout.Locate(g, nil, nil)

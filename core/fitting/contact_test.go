@@ -53,7 +53,10 @@ func TestUnlikeSizesInABaseHover(t *testing.T) {
 
 // A leg stands on its cap's flat end: the contact is the middle of it.
 func TestALegStandsOnItsCap(t *testing.T) {
-	by, floor := contacts(t, `{"wireframe":1,"joints":{"toe":[3,4,0],"top":[3,4,20],"far":[20,4,20]},"pipes":[["toe","top"],["top","far"]],"ends":{"toe":"cap"}}`)
+	by, floor := contacts(
+		t,
+		`{"wireframe":1,"joints":{"toe":[3,4,0],"top":[3,4,20],"far":[20,4,20]},"pipes":[["toe","top"],["top","far"]],"ends":{"toe":"cap"}}`,
+	)
 	require.Len(t, by["toe"], 1)
 	assert.Equal(t, measure.Point{3 * measure.Inch, 4 * measure.Inch, floor}, by["toe"][0].At)
 	assert.InDelta(t, -0.20, floor.Inches(), 1e-9, "the cap's end is 0.20 thick")

@@ -52,7 +52,9 @@ var (
 )
 
 func Example() {
-	doc, _ := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[30,0,0],"c":[60,0,0],"d":[30,0,40]},"pipes":[["a","b"],["b","c"],["b","d"]]}`))
+	doc, _ := wireframe.Read(
+		[]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[30,0,0],"c":[60,0,0],"d":[30,0,40]},"pipes":[["a","b"],["b","c"],["b","d"]]}`),
+	)
 	g, _ := frame.Expand(doc)
 	r := fitting.Resolve(g, catalog.Typical(), layout.Locate(g, nil, nil).Tangents)
 	j := r.Joints[g.Node("b")]

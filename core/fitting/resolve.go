@@ -14,7 +14,12 @@ import (
 // which the pipes leave it. tangents holds, for each pipe, the unit
 // directions in which it leaves its two joints.
 func Resolve(g *frame.Graph, c *catalog.Catalog, tangents [][2]measure.Dir) *Result {
-	r := &Result{g: g, Joints: make([]Joint, len(g.Nodes)), ports: make([][2]int, len(g.Edges)), radius: make([]measure.Length, len(g.Edges))}
+	r := &Result{
+		g:      g,
+		Joints: make([]Joint, len(g.Nodes)),
+		ports:  make([][2]int, len(g.Edges)),
+		radius: make([]measure.Length, len(g.Edges)),
+	}
 	for i, e := range g.Edges {
 		r.radius[i] = c.Pipe(e.Size).OutsideDiameter.Half()
 	}
@@ -99,7 +104,17 @@ func (w *work) filled(i int) Port {
 	pe := w.n.Pipes[i]
 	e := &w.r.g.Edges[pe.Pipe]
 	h := e.Held[pe.End]
-	return Port{Fill: WithPipe, Pipe: e.ID, PipeSize: e.Size, Mode: h.Mode, Reason: h.Reason, Seat: h.Seat, Dir: w.dirs[i], Known: true, at: pe}
+	return Port{
+		Fill:     WithPipe,
+		Pipe:     e.ID,
+		PipeSize: e.Size,
+		Mode:     h.Mode,
+		Reason:   h.Reason,
+		Seat:     h.Seat,
+		Dir:      w.dirs[i],
+		Known:    true,
+		at:       pe,
+	}
 }
 
 // take fits pipes into a fitting. dirs may hold, beyond the pipes, the
@@ -134,7 +149,12 @@ func (w *work) take(f catalog.Fitting, of []int, off float64, dirs []measure.Dir
 		if port.Fill == WithPipe && port.PipeSize != fp.Size {
 			port.Bushings = port.reduce(w.c)
 			if len(port.Bushings) > 1 {
-				w.tell(w.about("nested-bushings", finding.Note).With("from", fp.Size).With("to", port.PipeSize).With("bushings", len(port.Bushings)))
+				w.tell(
+					w.about("nested-bushings", finding.Note).
+						With("from", fp.Size).
+						With("to", port.PipeSize).
+						With("bushings", len(port.Bushings)),
+				)
 			}
 		}
 		w.out.Ports = append(w.out.Ports, port)
@@ -176,7 +196,8 @@ func (w *work) reduce() {
 }
 
 func (w *work) forced(force *frame.Forced) {
-	if force.Kind == catalog.ReducingCoupling && len(w.dirs) == 2 && w.sizes[0] != w.sizes[1] && w.dirs[0].AngleTo(w.dirs[1]) >= 180-2*Flex-1e-9 {
+	if force.Kind == catalog.ReducingCoupling && len(w.dirs) == 2 && w.sizes[0] != w.sizes[1] &&
+		w.dirs[0].AngleTo(w.dirs[1]) >= 180-2*Flex-1e-9 {
 		w.reduce()
 		return
 	}

@@ -31,7 +31,14 @@ const (
 )
 
 // sideWays are the directions of the sides.
-var sideWays = map[Side]measure.Dir{Top: {0, 0, 1}, Bottom: {0, 0, -1}, Left: {-1, 0, 0}, Right: {1, 0, 0}, Front: {0, -1, 0}, Back: {0, 1, 0}}
+var sideWays = map[Side]measure.Dir{
+	Top:    {0, 0, 1},
+	Bottom: {0, 0, -1},
+	Left:   {-1, 0, 0},
+	Right:  {1, 0, 0},
+	Front:  {0, -1, 0},
+	Back:   {0, 1, 0},
+}
 
 // Way is the direction of a side, in the frame's axes; ok is false for none.
 func (s Side) Way() (d measure.Dir, ok bool) {
@@ -42,11 +49,11 @@ func (s Side) Way() (d measure.Dir, ok bool) {
 // Anchor is a place: on a pipe, so far along it, or at a joint and the fitting that
 // stands there. Round it, the place is on a side, or turned by an angle.
 type Anchor struct {
-	Pipe  string         `json:"pipe,omitempty" ref:"pipe"`
-	From  string         `json:"from,omitempty" ref:"joint"` // the joint it is measured from; the pipe's first where it is left out
-	At    measure.Length `json:"at,omitempty"`               // along the pipe
-	Text  string         `json:"text,omitempty"`             // At as it was typed
-	Unit  measure.Unit   `json:"unit,omitempty"`             // of a bare number in it
+	Pipe  string         `json:"pipe,omitempty"  ref:"pipe"`
+	From  string         `json:"from,omitempty"  ref:"joint"` // the joint it is measured from; the pipe's first where it is left out
+	At    measure.Length `json:"at,omitempty"`                // along the pipe
+	Text  string         `json:"text,omitempty"`              // At as it was typed
+	Unit  measure.Unit   `json:"unit,omitempty"`              // of a bare number in it
 	Datum Datum          `json:"datum,omitempty"`
 	Joint string         `json:"joint,omitempty" ref:"joint"` // instead of a pipe
 	Angle float64        `json:"angle,omitempty"`             // round a pipe, in degrees: from its upper side, or the front of one that stands, counter-clockwise as seen from the joint that it is measured from
@@ -100,7 +107,15 @@ func (g *Graph) NodeOf(a ResolvedAnchor) int {
 // problems name what is not there.
 func (e *expander) resolveAnchor(a Anchor, path, where string) (ResolvedAnchor, bool) {
 	orient := e.g.Scopes[e.scopes[path]].Orient
-	r := ResolvedAnchor{Node: -1, Pipe: -1, At: a.At, Datum: a.Datum, Angle: a.Angle, Up: orient.Dir(sideWays[Top]), Front: orient.Dir(sideWays[Front])}
+	r := ResolvedAnchor{
+		Node:  -1,
+		Pipe:  -1,
+		At:    a.At,
+		Datum: a.Datum,
+		Angle: a.Angle,
+		Up:    orient.Dir(sideWays[Top]),
+		Front: orient.Dir(sideWays[Front]),
+	}
 	if orient.mirrors() {
 		r.Angle = -r.Angle
 	}
@@ -110,7 +125,11 @@ func (e *expander) resolveAnchor(a Anchor, path, where string) (ResolvedAnchor, 
 	if a.Joint != "" {
 		n, ok := e.at[join(path, a.Joint)]
 		if !ok {
-			e.problems.add(where+"/joint", fmt.Sprintf("there is no joint %q", a.Joint), "name a joint of this group or of a group used in it")
+			e.problems.add(
+				where+"/joint",
+				fmt.Sprintf("there is no joint %q", a.Joint),
+				"name a joint of this group or of a group used in it",
+			)
 			return r, false
 		}
 		r.Node = n

@@ -53,7 +53,13 @@ func (d *Document) checkExcess(ps *Problems) (all contents) {
 	state, found := make([]int, len(d.Groups)), make([]contents, len(d.Groups))
 	var count func(def *Definition, where string) contents
 	count = func(def *Definition, where string) contents {
-		c := contents{joints: len(def.Joints), pipes: len(def.Pipes), scopes: 1, sayings: len(def.Sizes) + len(def.Reasons) + len(def.Merges), links: len(def.Links)}
+		c := contents{
+			joints:  len(def.Joints),
+			pipes:   len(def.Pipes),
+			scopes:  1,
+			sayings: len(def.Sizes) + len(def.Reasons) + len(def.Merges),
+			links:   len(def.Links),
+		}
 		for a := range def.Planes {
 			c.planes += len(def.Planes[a])
 		}

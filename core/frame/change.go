@@ -84,7 +84,17 @@ func (d *Document) MergeJoints(def *Definition, keep, drop string) {
 	if k := def.Joint(keep); k != nil {
 		for a := range 3 {
 			if own.On[a] != "" && k.On[a] != "" && own.On[a] != k.On[a] {
-				def.Reasons = append(def.Reasons, Reason{ID: d.FreeReason(), Kind: Level, Axis: axisNames[a], Of: OnPlane(own.On[a]), To: OnPlane(k.On[a]), Rank: d.NextRank()})
+				def.Reasons = append(
+					def.Reasons,
+					Reason{
+						ID:   d.FreeReason(),
+						Kind: Level,
+						Axis: axisNames[a],
+						Of:   OnPlane(own.On[a]),
+						To:   OnPlane(k.On[a]),
+						Rank: d.NextRank(),
+					},
+				)
 			}
 			k.On[a] = cmp.Or(k.On[a], own.On[a])
 		}
@@ -275,7 +285,16 @@ func (t *Reason) Says(of, from, to string) string {
 // Said is a reason in the words of its own definition.
 func (t *Reason) Said() string { return t.Says(t.Of.Bare(), t.From.Bare(), t.To.Bare()) }
 
-var meaningWord = map[Meaning]string{Centre: "centre to centre", Outside: "outside", Clear: "clear", TopOfPipe: "to the top of the pipe", TopOfCap: "to the top of the cap", Slot: "between the bodies", Visible: "visible", Cut: "cut"}
+var meaningWord = map[Meaning]string{
+	Centre:    "centre to centre",
+	Outside:   "outside",
+	Clear:     "clear",
+	TopOfPipe: "to the top of the pipe",
+	TopOfCap:  "to the top of the cap",
+	Slot:      "between the bodies",
+	Visible:   "visible",
+	Cut:       "cut",
+}
 
 // axisNames are the axes as the document names them.
 var axisNames = [3]string{"x", "y", "z"}

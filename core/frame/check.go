@@ -104,7 +104,11 @@ func (d *Document) validateDefinition(ps *Problems, def *Definition, where strin
 		seen := map[string]bool{}
 		for i, p := range def.Planes[a] {
 			if p.ID == "" || seen[p.ID] || strings.ContainsAny(p.ID, "=/") || Ref(p.ID) == Floor {
-				ps.add(fmt.Sprintf("%s/planes/%d/%d/id", where, a, i), fmt.Sprintf("the name %q of a plane is empty, taken or reserved", p.ID), "give each plane of an axis a name of its own, without = and /")
+				ps.add(
+					fmt.Sprintf("%s/planes/%d/%d/id", where, a, i),
+					fmt.Sprintf("the name %q of a plane is empty, taken or reserved", p.ID),
+					"give each plane of an axis a name of its own, without = and /",
+				)
 			}
 			seen[p.ID] = true
 		}
@@ -113,7 +117,11 @@ func (d *Document) validateDefinition(ps *Problems, def *Definition, where strin
 		path := fmt.Sprintf("%s/joints/%d", where, i)
 		for a, on := range j.On {
 			if on != "" && !def.HasPlane(a, on) {
-				ps.add(fmt.Sprintf("%s/on/%d", path, a), fmt.Sprintf("the joint %q stands on no plane %q of the %s axis", j.ID, on, measure.Axis(a)), "name a plane of this group")
+				ps.add(
+					fmt.Sprintf("%s/on/%d", path, a),
+					fmt.Sprintf("the joint %q stands on no plane %q of the %s axis", j.ID, on, measure.Axis(a)),
+					"name a plane of this group",
+				)
 			}
 		}
 		checkMode(ps, path+"/mode", j.Mode, true)
@@ -186,7 +194,11 @@ func (d *Document) validateDefinition(ps *Problems, def *Definition, where strin
 			case a.Joined != nil && g != nil:
 				for k, pair := range a.Joined {
 					if !d.Names(g, JointRef, pair[0]) || !d.Names(g, JointRef, pair[1]) {
-						ps.add(fmt.Sprintf("%s/array/joined/%d", path, k), fmt.Sprintf("the group %q has no joint %q or %q", u.Of, pair[0], pair[1]), "name two joints of the group")
+						ps.add(
+							fmt.Sprintf("%s/array/joined/%d", path, k),
+							fmt.Sprintf("the group %q has no joint %q or %q", u.Of, pair[0], pair[1]),
+							"name two joints of the group",
+						)
 					}
 				}
 			case a.Pitch == nil && a.Joined == nil:
@@ -250,7 +262,11 @@ func (d *Document) checkStated(ps *Problems, def *Definition, s *Size, where str
 	case s.Pipe == "" && (s.From == "" || s.To == "" || s.From == s.To), s.Axis != "" && (s.From == "" || s.To == ""):
 		ps.add(where, "a size of nothing", "name the pipe, or two joints or planes that it lies between")
 	case s.From == Floor && (axis != 2 || !slices.Contains([]Meaning{TopOfPipe, TopOfCap, Outside, Centre}, s.Meaning)):
-		ps.add(where+"/meaning", fmt.Sprintf("%q is not measured from the floor", s.Meaning), "a height goes along z and means top-of-pipe, top-of-cap, outside or centre")
+		ps.add(
+			where+"/meaning",
+			fmt.Sprintf("%q is not measured from the floor", s.Meaning),
+			"a height goes along z and means top-of-pipe, top-of-cap, outside or centre",
+		)
 	case s.From != Floor && height:
 		ps.add(where+"/from", fmt.Sprintf("%q is measured from the floor", s.Meaning), "measure it from floor")
 	case (s.Meaning == Visible || s.Meaning == Cut) && s.Pipe == "":
@@ -344,7 +360,11 @@ func checkTurns(ps *Problems, path string, turns []Turn) {
 func checkMeaning(ps *Problems, where string, s *Size) {
 	switch {
 	case !slices.Contains(Meanings(), s.Meaning):
-		ps.add(where+"/meaning", fmt.Sprintf("unknown meaning %q", s.Meaning), "use centre, outside, clear, top-of-pipe, top-of-cap, slot, visible or cut")
+		ps.add(
+			where+"/meaning",
+			fmt.Sprintf("unknown meaning %q", s.Meaning),
+			"use centre, outside, clear, top-of-pipe, top-of-cap, slot, visible or cut",
+		)
 	case s.Value < 0 || s.Value > measure.FrameLimit:
 		ps.add(where+"/value", "a size below zero or over 1,000 ft", "sizes are positive: name first what it is measured from")
 	case s.Rank < -maxRank || s.Rank > maxRank:

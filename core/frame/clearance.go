@@ -54,7 +54,11 @@ func (d *Document) validateClearanceChecks(ps *Problems) {
 		seen[e.ID] = true
 		for k, v := range e.Size {
 			if v < 0 || v > measure.FrameLimit || k < need && v == 0 {
-				ps.add(fmt.Sprintf("%s/size/%d", path, k), fmt.Sprintf("%q has no such size", e.ID), "write how wide, how deep and how high")
+				ps.add(
+					fmt.Sprintf("%s/size/%d", path, k),
+					fmt.Sprintf("%q has no such size", e.ID),
+					"write how wide, how deep and how high",
+				)
 			}
 		}
 	}

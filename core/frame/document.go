@@ -79,8 +79,8 @@ func (r Ref) Parts() (path, name string, plane bool) {
 // value and is not applied. Sizes, Pipes and Reasons name what it gave way to, as
 // far as that is in the same definition.
 type GaveWay struct {
-	Sizes   []string `json:"sizes,omitempty" ref:"size"`
-	Pipes   []string `json:"pipes,omitempty" ref:"pipe"` // the way they run
+	Sizes   []string `json:"sizes,omitempty"   ref:"size"`
+	Pipes   []string `json:"pipes,omitempty"   ref:"pipe"` // the way they run
 	Reasons []string `json:"reasons,omitempty" ref:"reason"`
 	Words   string   `json:"words"`           // what it gave way to, as it was said then
 	Freed   bool     `json:"freed,omitempty"` // some of that has gone: it may hold again, if its builder says so
@@ -97,11 +97,11 @@ type Size struct {
 	Text     string         `json:"text,omitempty"` // as typed
 	Unit     measure.Unit   `json:"unit,omitempty"` // that a bare number in Text was in
 	Meaning  Meaning        `json:"meaning"`
-	Pipe     string         `json:"pipe,omitempty" ref:"pipe"`
+	Pipe     string         `json:"pipe,omitempty"     ref:"pipe"`
 	Axis     string         `json:"axis,omitempty"` // x, y or z
-	From     Ref            `json:"from,omitempty" ref:"place"`
-	To       Ref            `json:"to,omitempty" ref:"place"`
-	Foot     string         `json:"foot,omitempty" ref:"joint"` // of a height: the joint whose body stands on the floor that it is measured from
+	From     Ref            `json:"from,omitempty"     ref:"place"`
+	To       Ref            `json:"to,omitempty"       ref:"place"`
+	Foot     string         `json:"foot,omitempty"     ref:"joint"` // of a height: the joint whose body stands on the floor that it is measured from
 	Label    string         `json:"label,omitempty"`
 	Prompt   string         `json:"prompt,omitempty"`   // the starter's prompt that asked for it
 	Rank     int            `json:"rank,omitempty"`     // in the order of typing: an earlier one holds against a later one
@@ -131,15 +131,15 @@ type Reason struct {
 	ID        string        `json:"id"` // of no other reason of the document
 	Kind      ReasonKind    `json:"kind"`
 	Axis      string        `json:"axis,omitempty"`
-	Of        Ref           `json:"of" ref:"place"`
-	From      Ref           `json:"from,omitempty" ref:"place"`
-	To        Ref           `json:"to,omitempty" ref:"place"`
+	Of        Ref           `json:"of"                  ref:"place"`
+	From      Ref           `json:"from,omitempty"      ref:"place"`
+	To        Ref           `json:"to,omitempty"        ref:"place"`
 	Part      int           `json:"part,omitempty"` // with Parts: a whole part of the way
 	Parts     int           `json:"parts,omitempty"`
 	Share     float64       `json:"share,omitempty"` // instead; over 1 goes on beyond: 2 is the mirror image of From in To
 	EqualAxis string        `json:"equalAxis,omitempty"`
 	EqualFrom Ref           `json:"equalFrom,omitempty" ref:"place"`
-	EqualTo   Ref           `json:"equalTo,omitempty" ref:"place"`
+	EqualTo   Ref           `json:"equalTo,omitempty"   ref:"place"`
 	Dir       *measure.Dir  `json:"dir,omitempty"` // in the definition's axes; its length does not matter
 	By        measure.Point `json:"by,omitzero"`
 	Rank      int           `json:"rank,omitempty"`
@@ -193,7 +193,7 @@ type Forced struct {
 // centre; with one pipe and no forced fitting it is where the bare pipe ends.
 type Joint struct {
 	ID      string    `json:"id"`
-	On      [3]string `json:"on,omitzero" ref:"plane"` // named planes of the definition that it stands on, where it does
+	On      [3]string `json:"on,omitzero"       ref:"plane"` // named planes of the definition that it stands on, where it does
 	End     End       `json:"end,omitempty"`
 	Mode    Mode      `json:"mode,omitempty"`
 	Reason  string    `json:"reason,omitempty"`
@@ -232,15 +232,15 @@ type Spring struct {
 // give way. Without a direction it runs wherever its joints are.
 type Pipe struct {
 	ID   string       `json:"id"`
-	From string       `json:"from" ref:"joint"`
-	To   string       `json:"to" ref:"joint"`
+	From string       `json:"from"           ref:"joint"`
+	To   string       `json:"to"             ref:"joint"`
 	Dir  *measure.Dir `json:"dir,omitempty"` // from From to To, in the definition's axes; its length does not matter
 	Size catalog.Size `json:"size,omitempty"`
 	Path Path         `json:"path,omitempty"`
 
-	Spring *Spring        `json:"spring,omitempty"`          // of a sprung pipe
-	Via    []string       `json:"via,omitempty" ref:"joint"` // of a bent pipe: the joints where its legs would cross; no pipe ends there
-	Radius measure.Length `json:"radius,omitempty"`          // of a bent pipe's middle line
+	Spring *Spring        `json:"spring,omitempty"`             // of a sprung pipe
+	Via    []string       `json:"via,omitempty"    ref:"joint"` // of a bent pipe: the joints where its legs would cross; no pipe ends there
+	Radius measure.Length `json:"radius,omitempty"`             // of a bent pipe's middle line
 
 	AtEnd *[2]Insertion `json:"atEnd,omitempty"` // at From, at To; an empty mode keeps the joint's
 	Rank  int           `json:"rank,omitempty"`
@@ -271,11 +271,11 @@ type Turn struct {
 // there; along the others its position follows from what joins it.
 type Use struct {
 	ID     string       `json:"id"`
-	Of     string       `json:"of" ref:"group"`
-	At     [3]Ref       `json:"at,omitzero" ref:"place"`     // what the anchor stands on, along each axis
-	Anchor [3]Ref       `json:"anchor,omitzero" ref:"place"` // of the group, along its own axes; by default its first plane, or joint
-	Mirror string       `json:"mirror,omitempty"`            // x, y or z: that coordinate changes sign
-	Turns  []Turn       `json:"turns,omitempty"`             // one after the other
+	Of     string       `json:"of"               ref:"group"`
+	At     [3]Ref       `json:"at,omitzero"      ref:"place"` // what the anchor stands on, along each axis
+	Anchor [3]Ref       `json:"anchor,omitzero"  ref:"place"` // of the group, along its own axes; by default its first plane, or joint
+	Mirror string       `json:"mirror,omitempty"`             // x, y or z: that coordinate changes sign
+	Turns  []Turn       `json:"turns,omitempty"`              // one after the other
 	Array  *Array       `json:"array,omitempty"`
 	Size   catalog.Size `json:"size,omitempty"` // overrides the group's default size
 	Mode   Mode         `json:"mode,omitempty"`

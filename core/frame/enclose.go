@@ -127,7 +127,17 @@ func (d *Document) Enclose(def *Definition, group Definition, use string, joints
 	for a := range 3 { // a plane that others stand on as well is level with the group's
 		for _, id := range planes[a] {
 			if d.planeUsed(def, a, id) {
-				def.Reasons = append(def.Reasons, Reason{ID: d.FreeReason(), Kind: Level, Axis: axisNames[a], Of: Ref(use) + "/" + OnPlane(id), To: OnPlane(id), Rank: d.NextRank()})
+				def.Reasons = append(
+					def.Reasons,
+					Reason{
+						ID:   d.FreeReason(),
+						Kind: Level,
+						Axis: axisNames[a],
+						Of:   Ref(use) + "/" + OnPlane(id),
+						To:   OnPlane(id),
+						Rank: d.NextRank(),
+					},
+				)
 			} else {
 				def.Planes[a] = slices.DeleteFunc(def.Planes[a], func(p Plane) bool { return p.ID == id })
 			}
@@ -224,7 +234,10 @@ func (d *Document) Dissolve(def *Definition, use string) (joints, pipes map[stri
 		for _, p := range g.Planes[a] {
 			planes[axisNames[a]+p.ID] = p.ID
 			if def.HasPlane(a, p.ID) {
-				planes[axisNames[a]+p.ID] = Free(axisNames[a], func(id string) bool { return def.HasPlane(a, id) || g.HasPlane(a, id) || taken(planes, id) })
+				planes[axisNames[a]+p.ID] = Free(
+					axisNames[a],
+					func(id string) bool { return def.HasPlane(a, id) || g.HasPlane(a, id) || taken(planes, id) },
+				)
 			}
 		}
 	}

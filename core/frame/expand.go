@@ -21,7 +21,16 @@ func Expand(d *Document) (*Graph, error) {
 		return nil, ps
 	}
 	g := &Graph{Doc: d, Nodes: make([]Node, 0, n.joints), Edges: make([]Edge, 0, n.pipes), Scopes: make([]Scope, 0, n.scopes)}
-	e := &expander{g: g, at: make(map[string]int, n.joints), pipes: make(map[string]int, n.pipes), scopes: make(map[string]int, n.scopes), shared: map[int]bool{}, into: map[int]int{}, seen: map[string]bool{}, held: map[*Definition][3]Ref{}}
+	e := &expander{
+		g:      g,
+		at:     make(map[string]int, n.joints),
+		pipes:  make(map[string]int, n.pipes),
+		scopes: make(map[string]int, n.scopes),
+		shared: map[int]bool{},
+		into:   map[int]int{},
+		seen:   map[string]bool{},
+		held:   map[*Definition][3]Ref{},
+	}
 	e.define(&d.Root, Scope{Parent: -1, Orient: d.stands()}, "/root", d.Size, modeScope{cmp.Or(d.Root.Mode, d.Mode), "frame"})
 	if len(e.problems) == 0 {
 		e.finish()
@@ -220,7 +229,10 @@ func (e *expander) anchor(u *Use, of string, scope int, path string) {
 			continue
 		}
 		if anchor, ok := e.anchorOf(u, path, measure.Axis(a)); ok {
-			e.g.Holds = append(e.g.Holds, ResolvedHold{scope, e.scopes[path], measure.Axis(a), e.resolveRef(scope, u.At[a]), anchor, u.ID, of, u.Rank})
+			e.g.Holds = append(
+				e.g.Holds,
+				ResolvedHold{scope, e.scopes[path], measure.Axis(a), e.resolveRef(scope, u.At[a]), anchor, u.ID, of, u.Rank},
+			)
 		}
 	}
 }
@@ -240,7 +252,19 @@ func (e *expander) pitch(u *Use, of string, scope int, from, to string, k int) {
 		}
 		s := *u.Array.Pitch
 		s.Axis = axisNames[a]
-		e.g.Sizes = append(e.g.Sizes, ResolvedSize{Size: &s, Key: fmt.Sprintf("%s@%s", s.ID, to), Scope: scope, Pipe: -1, From: p, To: q, Foot: -1, Again: e.seen[s.ID] || k > 1})
+		e.g.Sizes = append(
+			e.g.Sizes,
+			ResolvedSize{
+				Size:  &s,
+				Key:   fmt.Sprintf("%s@%s", s.ID, to),
+				Scope: scope,
+				Pipe:  -1,
+				From:  p,
+				To:    q,
+				Foot:  -1,
+				Again: e.seen[s.ID] || k > 1,
+			},
+		)
 		e.seen[s.ID] = true
 	}
 }
@@ -268,7 +292,16 @@ func (e *expander) resolveRef(scope int, r Ref) ResolvedRef {
 func (e *expander) size(s *Size, scope int) {
 	e.later = append(e.later, func() {
 		path := e.g.Scopes[scope].Path
-		st := ResolvedSize{Size: s, Key: s.ID, Scope: scope, Pipe: -1, From: e.resolveRef(scope, s.From), To: e.resolveRef(scope, s.To), Foot: -1, Again: e.seen[s.ID]}
+		st := ResolvedSize{
+			Size:  s,
+			Key:   s.ID,
+			Scope: scope,
+			Pipe:  -1,
+			From:  e.resolveRef(scope, s.From),
+			To:    e.resolveRef(scope, s.To),
+			Foot:  -1,
+			Again: e.seen[s.ID],
+		}
 		if st.Again {
 			st.Key += "@" + path
 		}
@@ -294,7 +327,18 @@ func (e *expander) resolveReason(t *Reason, scope int) {
 		return
 	}
 	e.later = append(e.later, func() {
-		e.g.Reasons = append(e.g.Reasons, ResolvedReason{Reason: t, Scope: scope, Of: e.resolveRef(scope, t.Of), From: e.resolveRef(scope, t.From), To: e.resolveRef(scope, t.To), EqualFrom: e.resolveRef(scope, t.EqualFrom), EqualTo: e.resolveRef(scope, t.EqualTo)})
+		e.g.Reasons = append(
+			e.g.Reasons,
+			ResolvedReason{
+				Reason:    t,
+				Scope:     scope,
+				Of:        e.resolveRef(scope, t.Of),
+				From:      e.resolveRef(scope, t.From),
+				To:        e.resolveRef(scope, t.To),
+				EqualFrom: e.resolveRef(scope, t.EqualFrom),
+				EqualTo:   e.resolveRef(scope, t.EqualTo),
+			},
+		)
 	})
 }
 
@@ -339,7 +383,15 @@ func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
 		return
 	}
 	e.pipes[id] = len(e.g.Edges)
-	ed := Edge{ID: id, Size: cmp.Or(p.Size, size), Scope: scope, Path: p.Path, Radius: p.Radius, Bow: p.Spring.bow(e.g.Scopes[scope].Orient), Drawn: &p}
+	ed := Edge{
+		ID:     id,
+		Size:   cmp.Or(p.Size, size),
+		Scope:  scope,
+		Path:   p.Path,
+		Radius: p.Radius,
+		Bow:    p.Spring.bow(e.g.Scopes[scope].Orient),
+		Drawn:  &p,
+	}
 	if p.Dir != nil && p.Gave == nil && p.Path == Straight {
 		dir := p.Dir.Unit()
 		ed.Dir = &dir
@@ -347,7 +399,11 @@ func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
 	for k, ref := range []string{p.From, p.To} {
 		n, ok := e.joint(join(path, ref))
 		if !ok {
-			e.problems.add(fmt.Sprintf("%s/%s", where, [2]string{"from", "to"}[k]), fmt.Sprintf("pipe %q: there is no joint %q", id, ref), "name a joint of this group or of a group used in it")
+			e.problems.add(
+				fmt.Sprintf("%s/%s", where, [2]string{"from", "to"}[k]),
+				fmt.Sprintf("pipe %q: there is no joint %q", id, ref),
+				"name a joint of this group or of a group used in it",
+			)
 			return
 		}
 		ed.Ends[k] = n
@@ -355,7 +411,11 @@ func (e *expander) pipe(p Pipe, scope int, where string, size catalog.Size) {
 	for k, ref := range p.Via {
 		n, ok := e.joint(join(path, ref))
 		if !ok {
-			e.problems.add(fmt.Sprintf("%s/via/%d", where, k), fmt.Sprintf("pipe %q: there is no joint %q to bend round", id, ref), "name a joint of this group or of a group used in it")
+			e.problems.add(
+				fmt.Sprintf("%s/via/%d", where, k),
+				fmt.Sprintf("pipe %q: there is no joint %q to bend round", id, ref),
+				"name a joint of this group or of a group used in it",
+			)
 			return
 		}
 		ed.Via = append(ed.Via, n)

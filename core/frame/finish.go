@@ -139,9 +139,17 @@ func (e *expander) finish() {
 		a, b := min(ed.Ends[0], ed.Ends[1]), max(ed.Ends[0], ed.Ends[1])
 		switch other, dup := seen[[2]int{a, b}]; {
 		case a == b:
-			e.problems.add(e.drawnAt(ed), fmt.Sprintf("pipe %q begins and ends at the joint %q", ed.ID, g.Nodes[a].ID), "give it two joints")
+			e.problems.add(
+				e.drawnAt(ed),
+				fmt.Sprintf("pipe %q begins and ends at the joint %q", ed.ID, g.Nodes[a].ID),
+				"give it two joints",
+			)
 		case dup && ed.Path == g.Edges[other].Path && ed.Path == Straight:
-			e.problems.add(e.drawnAt(ed), fmt.Sprintf("the pipes %q and %q join the same two joints", g.Edges[other].ID, ed.ID), "remove one")
+			e.problems.add(
+				e.drawnAt(ed),
+				fmt.Sprintf("the pipes %q and %q join the same two joints", g.Edges[other].ID, ed.ID),
+				"remove one",
+			)
 		default:
 			if ed.Path == Straight || !dup {
 				seen[[2]int{a, b}] = i
@@ -155,7 +163,11 @@ func (e *expander) finish() {
 				n.End = OpenEnd
 				continue
 			}
-			e.problems.add(e.standsAt(n), fmt.Sprintf("the joint %q has %d pipes and a cap", n.ID, len(n.Pipes)), "a cap closes the end of one pipe; remove it")
+			e.problems.add(
+				e.standsAt(n),
+				fmt.Sprintf("the joint %q has %d pipes and a cap", n.ID, len(n.Pipes)),
+				"a cap closes the end of one pipe; remove it",
+			)
 		}
 	}
 }
@@ -169,7 +181,11 @@ func (e *expander) drawnAt(ed *Edge) string {
 // standsAt is the JSON pointer of the joint that a node shows.
 func (e *expander) standsAt(n *Node) string {
 	def, where := e.definitionOf(n.Scope)
-	return fmt.Sprintf("%s/joints/%d", where, slices.IndexFunc(def.Joints, func(j Joint) bool { return join(e.g.Scopes[n.Scope].Path, j.ID) == n.ID }))
+	return fmt.Sprintf(
+		"%s/joints/%d",
+		where,
+		slices.IndexFunc(def.Joints, func(j Joint) bool { return join(e.g.Scopes[n.Scope].Path, j.ID) == n.ID }),
+	)
 }
 
 // definitionOf is the definition that a scope shows, with its JSON pointer.

@@ -222,9 +222,32 @@ func (u *upgrade) definition(def *Definition, old *definitionV2, where string, g
 			def.Planes[a] = append(def.Planes[a], Plane{ID: st.ID})
 			switch {
 			case st.Split != nil:
-				u.reason(def, Reason{Kind: Share, Axis: axisNames[a], Of: OnPlane(st.ID), From: OnPlane(st.Split.From), To: OnPlane(st.Split.To), Part: st.Split.Part, Parts: st.Split.Parts, Share: st.Split.Share})
+				u.reason(
+					def,
+					Reason{
+						Kind:  Share,
+						Axis:  axisNames[a],
+						Of:    OnPlane(st.ID),
+						From:  OnPlane(st.Split.From),
+						To:    OnPlane(st.Split.To),
+						Part:  st.Split.Part,
+						Parts: st.Split.Parts,
+						Share: st.Split.Share,
+					},
+				)
 			case st.Like != nil:
-				u.reason(def, Reason{Kind: EqualTo, Axis: axisNames[a], Of: OnPlane(st.ID), From: OnPlane(st.Like.From), EqualAxis: axisNames[max(0, min(2, st.Like.Axis))], EqualFrom: OnPlane(st.Like.Of), EqualTo: OnPlane(st.Like.To)})
+				u.reason(
+					def,
+					Reason{
+						Kind:      EqualTo,
+						Axis:      axisNames[a],
+						Of:        OnPlane(st.ID),
+						From:      OnPlane(st.Like.From),
+						EqualAxis: axisNames[max(0, min(2, st.Like.Axis))],
+						EqualFrom: OnPlane(st.Like.Of),
+						EqualTo:   OnPlane(st.Like.To),
+					},
+				)
 			case st.At != nil:
 				s := u.size(st.At, fmt.Sprintf("%s/axes/%d/stations/%d/at", where, a, i))
 				s.Axis, s.Pipe, s.From, s.To = axisNames[a], st.At.Of, OnPlane(st.At.From), OnPlane(st.ID)

@@ -28,17 +28,36 @@ func stations(ids ...string) frametest.AxisStations {
 // post is a group: a capped post on a foot, with a rail joint.
 func post() frametest.Definition {
 	return frametest.Definition{ID: "post", Axes: [3]frametest.AxisStations{stations("x"), stations("y"), stations("low", "high")},
-		Joints: []frametest.Joint{{ID: "foot", At: [3]string{"x", "y", "low"}, End: frame.CappedEnd}, {ID: "head", At: [3]string{"x", "y", "high"}}},
-		Pipes:  []frametest.Pipe{{ID: "leg", From: "foot", To: "head"}}}
+		Joints: []frametest.Joint{
+			{ID: "foot", At: [3]string{"x", "y", "low"}, End: frame.CappedEnd},
+			{ID: "head", At: [3]string{"x", "y", "high"}},
+		},
+		Pipes: []frametest.Pipe{{ID: "leg", From: "foot", To: "head"}}}
 }
 
 func fence(count int) *frametest.Document {
 	pitch := frametest.Dimension{Value: 46 * measure.Inch, Meaning: frame.Clear, Label: "bay"}
-	d := &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Groups: []frametest.Definition{post()},
+	d := &frametest.Document{
+		Format: frame.Format,
+		Units:  measure.Inches,
+		Size:   "3/4",
+		Mode:   frame.Cemented,
+		Groups: []frametest.Definition{post()},
 		Root: frametest.Definition{Axes: [3]frametest.AxisStations{stations("x0"), stations("y0"), stations("z0")},
-			Uses: []frametest.Use{{ID: "posts", Of: "post", At: [3]string{"x0", "y0", "z0"}, Array: &frametest.Array{Count: count, Axis: measure.X, Pitch: &pitch}}}}}
+			Uses: []frametest.Use{
+				{
+					ID:    "posts",
+					Of:    "post",
+					At:    [3]string{"x0", "y0", "z0"},
+					Array: &frametest.Array{Count: count, Axis: measure.X, Pitch: &pitch},
+				},
+			}},
+	}
 	for k := 2; k <= count; k++ {
-		d.Root.Pipes = append(d.Root.Pipes, frametest.Pipe{ID: fmt.Sprintf("rail %d", k-1), From: fmt.Sprintf("posts#%d/head", k-1), To: fmt.Sprintf("posts#%d/head", k)})
+		d.Root.Pipes = append(
+			d.Root.Pipes,
+			frametest.Pipe{ID: fmt.Sprintf("rail %d", k-1), From: fmt.Sprintf("posts#%d/head", k-1), To: fmt.Sprintf("posts#%d/head", k)},
+		)
 	}
 	return d
 }
@@ -110,7 +129,12 @@ func TestTurnAndMirror(t *testing.T) {
 	g, err := frame.Expand(d.Now())
 	require.NoError(t, err)
 	o := g.Scopes[1].Orient
-	assert.Equal(t, measure.Point{-2, -1, 3}, o.Point(measure.Point{1, -2, 3}).Add(measure.Point{-4, 0, 0}), "x mirrored to -x, then turned to -y; y turned to -x")
+	assert.Equal(
+		t,
+		measure.Point{-2, -1, 3},
+		o.Point(measure.Point{1, -2, 3}).Add(measure.Point{-4, 0, 0}),
+		"x mirrored to -x, then turned to -y; y turned to -x",
+	)
 	assert.Equal(t, measure.Dir{0, -1, 0}, g.Nodes[g.Node("posts/head")].Fitting.Spare[0], "a spare port turns with its group")
 }
 

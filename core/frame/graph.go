@@ -210,7 +210,10 @@ func (g *Graph) Rigid() *Graph {
 	r := *g
 	r.Nodes = slices.Clone(g.Nodes)
 	for i := range r.Nodes {
-		r.Nodes[i].Pipes = slices.DeleteFunc(slices.Clone(r.Nodes[i].Pipes), func(pe PipeEnd) bool { return g.Edges[pe.Pipe].Path == Sprung })
+		r.Nodes[i].Pipes = slices.DeleteFunc(
+			slices.Clone(r.Nodes[i].Pipes),
+			func(pe PipeEnd) bool { return g.Edges[pe.Pipe].Path == Sprung },
+		)
 	}
 	return &r
 }

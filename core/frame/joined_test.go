@@ -31,11 +31,28 @@ func sections(n int) *frametest.Document {
 		Joints: []frametest.Joint{{ID: "low", At: [3]string{"x", "y", "low"}}, {ID: "top", At: [3]string{"x", "y", "top"}}},
 		Pipes:  []frametest.Pipe{{ID: "up", From: "low", To: "top"}}}
 	section := frametest.Definition{ID: "section", Axes: [3]frametest.AxisStations{axisOf("left", "right"), axisOf("y"), axisOf("ground")},
-		Uses:  []frametest.Use{{ID: "l", Of: "post", At: [3]string{"left", "y", "ground"}}, {ID: "r", Of: "post", At: [3]string{"right", "y", "ground"}}},
+		Uses: []frametest.Use{
+			{ID: "l", Of: "post", At: [3]string{"left", "y", "ground"}},
+			{ID: "r", Of: "post", At: [3]string{"right", "y", "ground"}},
+		},
 		Pipes: []frametest.Pipe{{ID: "bottom", From: "l/low", To: "r/low"}, {ID: "rail", From: "l/top", To: "r/top"}}}
 	root := frametest.Definition{Axes: [3]frametest.AxisStations{axisOf("x"), axisOf("y"), axisOf("ground")},
-		Uses: []frametest.Use{{ID: "s", Of: "section", At: [3]string{"x", "y", "ground"}, Array: &frametest.Array{Count: n, Axis: measure.X, Joined: &[2]string{"left", "right"}}}}}
-	return &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "1", Mode: frame.Cemented, Root: root, Groups: []frametest.Definition{post, section}}
+		Uses: []frametest.Use{
+			{
+				ID:    "s",
+				Of:    "section",
+				At:    [3]string{"x", "y", "ground"},
+				Array: &frametest.Array{Count: n, Axis: measure.X, Joined: &[2]string{"left", "right"}},
+			},
+		}}
+	return &frametest.Document{
+		Format: frame.Format,
+		Units:  measure.Inches,
+		Size:   "1",
+		Mode:   frame.Cemented,
+		Root:   root,
+		Groups: []frametest.Definition{post, section},
+	}
 }
 
 // Three sections alone have 3 × 2 posts and 3 × 4 joints; joined they share
@@ -66,7 +83,11 @@ func TestJoinedSectionsShareTheirUprights(t *testing.T) {
 func TestFormat1IsBroughtUpToDate(t *testing.T) {
 	d := sections(2)
 	d.Root.Uses[0].Turns = []frame.Turn{{About: measure.Z, By: 270}}
-	d.Root.Uses[0].Array = &frametest.Array{Count: 2, Axis: measure.Y, Pitch: &frametest.Dimension{Value: 7_777_777_777, Meaning: frame.Clear}}
+	d.Root.Uses[0].Array = &frametest.Array{
+		Count: 2,
+		Axis:  measure.Y,
+		Pitch: &frametest.Dimension{Value: 7_777_777_777, Meaning: frame.Clear},
+	}
 	data, err := json.Marshal(d)
 	require.NoError(t, err)
 	var old map[string]any
@@ -91,10 +112,33 @@ func TestFormat1IsBroughtUpToDate(t *testing.T) {
 // named a size by its place finds it by its id.
 func TestFormat2IsBroughtUpToDate(t *testing.T) {
 	d := sections(2)
-	d.Groups[0].Joints = append(d.Groups[0].Joints, frametest.Joint{ID: "arm", Walk: &frametest.Walk{From: "top", Dir: &measure.Dir{1, 0, 0}, Size: &frametest.Dimension{Value: 5 * measure.Inch, Meaning: frame.Cut, Of: "out", Text: "5"}}})
+	d.Groups[0].Joints = append(
+		d.Groups[0].Joints,
+		frametest.Joint{
+			ID: "arm",
+			Walk: &frametest.Walk{
+				From: "top",
+				Dir:  &measure.Dir{1, 0, 0},
+				Size: &frametest.Dimension{Value: 5 * measure.Inch, Meaning: frame.Cut, Of: "out", Text: "5"},
+			},
+		},
+	)
 	d.Groups[0].Pipes = append(d.Groups[0].Pipes, frametest.Pipe{ID: "out", From: "top", To: "arm"})
-	d.Root.Axes[0].Stations = append(d.Root.Axes[0].Stations, frametest.Station{ID: "far", At: &frametest.Dimension{Value: 700 * measure.Millimetre, Text: "700", Meaning: frame.Centre, From: "x", Back: true}})
-	d.Drives = []frametest.Drive{{ID: "round", Pipe: "s#1/bottom", Size: frametest.Dimension{Value: 36 * measure.Inch, Meaning: frame.Cut, Text: "36"}, Gives: "/groups/1/axes/0/stations/1/at"}}
+	d.Root.Axes[0].Stations = append(
+		d.Root.Axes[0].Stations,
+		frametest.Station{
+			ID: "far",
+			At: &frametest.Dimension{Value: 700 * measure.Millimetre, Text: "700", Meaning: frame.Centre, From: "x", Back: true},
+		},
+	)
+	d.Drives = []frametest.Drive{
+		{
+			ID:    "round",
+			Pipe:  "s#1/bottom",
+			Size:  frametest.Dimension{Value: 36 * measure.Inch, Meaning: frame.Cut, Text: "36"},
+			Gives: "/groups/1/axes/0/stations/1/at",
+		},
+	}
 	d.Format = 2
 	data, err := json.Marshal(d)
 	require.NoError(t, err)

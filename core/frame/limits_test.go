@@ -19,22 +19,87 @@ func everything() *frame.Document {
 	in := measure.Inch
 	dir := func(x, y, z float64) *measure.Dir { return &measure.Dir{x, y, z} }
 	d := &frame.Document{Format: frame.Format, Name: "all", Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Serial: 9,
-		Seats: map[frame.Mode]float64{frame.Slip: 0.8}, Origin: measure.Point{in, in, in}, Stance: &frame.Stance{Turns: []frame.Turn{{About: measure.X, By: 10}}},
+		Seats: map[frame.Mode]float64{
+			frame.Slip: 0.8,
+		}, Origin: measure.Point{in, in, in}, Stance: &frame.Stance{Turns: []frame.Turn{{About: measure.X, By: 10}}},
 		Tolerances:      []frame.Tolerance{{Pipe: "p1", Class: frame.OnFrame, Extra: in, Measured: 12 * in}},
 		ClearanceChecks: []frame.ClearanceCheck{{ID: "door", Kind: frame.Inside, Size: [3]measure.Length{30 * in, 30 * in, 80 * in}}},
-		CustomFittings:  []catalog.Custom{{ID: "own", Size: "3/4", Ports: []catalog.CustomPort{{Dir: measure.Dir{1, 0, 0}, Stop: in, Depth: in, Body: in}, {Dir: measure.Dir{-1, 0, 0}}}}}}
-	d.Groups = []frame.Definition{{ID: "g", Joints: []frame.Joint{{ID: "a"}, {ID: "b"}}, Pipes: []frame.Pipe{{ID: "p", From: "a", To: "b", Dir: dir(0, 0, 1), Rank: 1}},
-		Sizes: []frame.Size{{ID: "g1", Value: 9 * in, Meaning: frame.Centre, Pipe: "p", Rank: 2}}}}
+		CustomFittings: []catalog.Custom{
+			{
+				ID:    "own",
+				Size:  "3/4",
+				Ports: []catalog.CustomPort{{Dir: measure.Dir{1, 0, 0}, Stop: in, Depth: in, Body: in}, {Dir: measure.Dir{-1, 0, 0}}},
+			},
+		}}
+	d.Groups = []frame.Definition{
+		{
+			ID:     "g",
+			Joints: []frame.Joint{{ID: "a"}, {ID: "b"}},
+			Pipes:  []frame.Pipe{{ID: "p", From: "a", To: "b", Dir: dir(0, 0, 1), Rank: 1}},
+			Sizes:  []frame.Size{{ID: "g1", Value: 9 * in, Meaning: frame.Centre, Pipe: "p", Rank: 2}},
+		},
+	}
 	r := &d.Root
-	r.Joints = []frame.Joint{{ID: "a"}, {ID: "b", Fitting: &frame.Forced{Kind: catalog.Tee, Spare: []measure.Dir{{0, 0, 1}}}}, {ID: "c"}, {ID: "d"}, {ID: "e"}, {ID: "f"}, {ID: "via"}}
+	r.Joints = []frame.Joint{
+		{ID: "a"},
+		{ID: "b", Fitting: &frame.Forced{Kind: catalog.Tee, Spare: []measure.Dir{{0, 0, 1}}}},
+		{ID: "c"},
+		{ID: "d"},
+		{ID: "e"},
+		{ID: "f"},
+		{ID: "via"},
+	}
 	r.Pipes = []frame.Pipe{{ID: "p1", From: "a", To: "b", Dir: dir(1, 0, 0)}, {ID: "p2", From: "b", To: "c", Dir: dir(0, 1, 0)},
-		{ID: "bow", From: "c", To: "d", Path: frame.Sprung, Spring: &frame.Spring{Bow: dir(0, 0, 1), Leave: [2]measure.Dir{{0, 0, 1}, {0, 0, 1}}}},
+		{
+			ID:     "bow",
+			From:   "c",
+			To:     "d",
+			Path:   frame.Sprung,
+			Spring: &frame.Spring{Bow: dir(0, 0, 1), Leave: [2]measure.Dir{{0, 0, 1}, {0, 0, 1}}},
+		},
 		{ID: "bent", From: "e", To: "f", Path: frame.Bent, Via: []string{"via"}, Radius: 6 * in}}
-	r.Sizes = []frame.Size{{ID: "s1", Value: 12 * in, Meaning: frame.Centre, Pipe: "p1", Rank: 3}, {ID: "s2", Value: 12 * in, Meaning: frame.Centre, Pipe: "p2", Gave: &frame.GaveWay{Words: "x"}}}
-	r.Reasons = []frame.Reason{{ID: "r1", Kind: frame.Share, Of: "e", From: "a", To: "c", Part: 1, Parts: 2, Rank: 4}, {ID: "r2", Kind: frame.Share, Of: "f", From: "a", To: "c", Share: 0.4},
-		{ID: "r3", Kind: frame.Line, Of: "d", From: "a", Dir: dir(1, 1, 0)}, {ID: "r4", Kind: frame.Placed, Of: "via", From: "a", By: measure.Point{in, in, in}}}
-	r.Uses = []frame.Use{{ID: "u", Of: "g", Turns: []frame.Turn{{About: measure.Z, By: 90}}, Rank: 5, Array: &frame.Array{Count: 3, Axis: measure.X, Pitch: &frame.Size{ID: "pitch", Value: 20 * in, Meaning: frame.Centre, Rank: 6}}}}
-	r.Links = []frame.Link{{ID: "l", Kind: frame.Pivot, On: []frame.Anchor{{Pipe: "p1", At: in}, {Pipe: "p2", At: in}}, Rod: in, Fold: 90, Count: 1, Length: in, Overlap: in, Pitch: in, Wheel: in, Hub: in, Spacer: in, Cord: in}}
+	r.Sizes = []frame.Size{
+		{ID: "s1", Value: 12 * in, Meaning: frame.Centre, Pipe: "p1", Rank: 3},
+		{ID: "s2", Value: 12 * in, Meaning: frame.Centre, Pipe: "p2", Gave: &frame.GaveWay{Words: "x"}},
+	}
+	r.Reasons = []frame.Reason{
+		{ID: "r1", Kind: frame.Share, Of: "e", From: "a", To: "c", Part: 1, Parts: 2, Rank: 4},
+		{ID: "r2", Kind: frame.Share, Of: "f", From: "a", To: "c", Share: 0.4},
+		{
+			ID:   "r3",
+			Kind: frame.Line,
+			Of:   "d",
+			From: "a",
+			Dir:  dir(1, 1, 0),
+		},
+		{ID: "r4", Kind: frame.Placed, Of: "via", From: "a", By: measure.Point{in, in, in}},
+	}
+	r.Uses = []frame.Use{
+		{
+			ID:    "u",
+			Of:    "g",
+			Turns: []frame.Turn{{About: measure.Z, By: 90}},
+			Rank:  5,
+			Array: &frame.Array{Count: 3, Axis: measure.X, Pitch: &frame.Size{ID: "pitch", Value: 20 * in, Meaning: frame.Centre, Rank: 6}},
+		},
+	}
+	r.Links = []frame.Link{
+		{
+			ID:      "l",
+			Kind:    frame.Pivot,
+			On:      []frame.Anchor{{Pipe: "p1", At: in}, {Pipe: "p2", At: in}},
+			Rod:     in,
+			Fold:    90,
+			Count:   1,
+			Length:  in,
+			Overlap: in,
+			Pitch:   in,
+			Wheel:   in,
+			Hub:     in,
+			Spacer:  in,
+			Cord:    in,
+		},
+	}
 	return d
 }
 
@@ -195,7 +260,19 @@ func TestProblemsComeInOrder(t *testing.T) {
 		d.Groups[0].Joints[0].End = "plug"
 		return d
 	}
-	want := []string{"/units", "/seats/eased", "/seats/pinned", "/seats/slip", "/seats", "/serial", "/origin/1", "/root/reasons/0/of", "/root/reasons/0/from", "/root/reasons/0/to", "/groups/0/joints/0/end"}
+	want := []string{
+		"/units",
+		"/seats/eased",
+		"/seats/pinned",
+		"/seats/slip",
+		"/seats",
+		"/serial",
+		"/origin/1",
+		"/root/reasons/0/of",
+		"/root/reasons/0/from",
+		"/root/reasons/0/to",
+		"/groups/0/joints/0/end",
+	}
 	for range 20 {
 		_, err := frame.Expand(spoilt())
 		var ps frame.Problems

@@ -17,11 +17,11 @@ import (
 // A rule whose scope is not in the frame applies to nothing and is no error: a joint
 // that comes back with another bay has its setting again.
 type ModeRule struct {
-	Joint  string       `json:"joint,omitempty" ref:"joint"` // a joint's path
-	Pipe   string       `json:"pipe,omitempty" ref:"pipe"`   // with Joint: the end of this pipe only
-	Use    string       `json:"use,omitempty" ref:"use"`     // a use's path
-	Group  string       `json:"group,omitempty" ref:"group"` // a group's id
-	Kind   catalog.Kind `json:"kind,omitempty"`              // of the fitting
+	Joint  string       `json:"joint,omitempty"  ref:"joint"` // a joint's path
+	Pipe   string       `json:"pipe,omitempty"   ref:"pipe"`  // with Joint: the end of this pipe only
+	Use    string       `json:"use,omitempty"    ref:"use"`   // a use's path
+	Group  string       `json:"group,omitempty"  ref:"group"` // a group's id
+	Kind   catalog.Kind `json:"kind,omitempty"`               // of the fitting
 	Mode   Mode         `json:"mode"`
 	Reason string       `json:"reason,omitempty"`
 }

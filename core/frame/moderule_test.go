@@ -59,11 +59,18 @@ func TestTheLastHoldThatCountsWins(t *testing.T) {
 
 func TestAHoldSaysWhyAndHowDeep(t *testing.T) {
 	d := fence(2)
-	d.Holds = []frame.ModeRule{{Group: "post", Mode: frame.Slip}, {Joint: "posts#1/head", Mode: frame.Slip, Reason: "comes apart for the car"}}
+	d.Holds = []frame.ModeRule{
+		{Group: "post", Mode: frame.Slip},
+		{Joint: "posts#1/head", Mode: frame.Slip, Reason: "comes apart for the car"},
+	}
 	d.Seats = map[frame.Mode]float64{frame.Slip: 0.8}
 	g, err := frame.Expand(d.Now())
 	require.NoError(t, err)
-	assert.Equal(t, frame.EndMode{Mode: frame.Slip, Reason: "comes apart for the car", Seat: 0.8}, held(t, g, "posts#1/leg", "posts#1/head"))
+	assert.Equal(
+		t,
+		frame.EndMode{Mode: frame.Slip, Reason: "comes apart for the car", Seat: 0.8},
+		held(t, g, "posts#1/leg", "posts#1/head"),
+	)
 	assert.Equal(t, "set for every post", held(t, g, "posts#2/leg", "posts#2/foot").Reason)
 }
 

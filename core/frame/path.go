@@ -48,10 +48,18 @@ func (def *Definition) checkPath(ps *Problems, p *Pipe, path string) {
 		i := slices.IndexFunc(def.Sizes, func(s Size) bool { return s.Pipe == p.ID })
 		switch {
 		case i < 0 && p.Spring.Leave[1] == measure.Dir{}:
-			ps.add(path+"/spring", fmt.Sprintf("how long is pipe %q, or how high does it bow?", p.ID), "give its cut length or its rise; half a hoop is held at its second end")
+			ps.add(
+				path+"/spring",
+				fmt.Sprintf("how long is pipe %q, or how high does it bow?", p.ID),
+				"give its cut length or its rise; half a hoop is held at its second end",
+			)
 		case i < 0:
 		case !slices.Contains([]Meaning{Cut, Centre, Outside, Clear}, def.Sizes[i].Meaning):
-			ps.add(path+"/spring", fmt.Sprintf("%q says nothing of a bow", def.Sizes[i].Meaning), "use cut for its length, or centre, outside or clear for its rise")
+			ps.add(
+				path+"/spring",
+				fmt.Sprintf("%q says nothing of a bow", def.Sizes[i].Meaning),
+				"use cut for its length, or centre, outside or clear for its rise",
+			)
 		case def.Sizes[i].Value <= 0:
 			ps.add(path+"/spring", "a bow of no size", "give its length or its rise")
 		}

@@ -18,19 +18,45 @@ import (
 // and mirrored across and turned a quarter about the upright.
 func bowed() *frametest.Document {
 	g := frametest.Definition{ID: "arch", Axes: [3]frametest.AxisStations{stations("l", "r"), stations("y"), stations("low", "high")},
-		Joints: []frametest.Joint{{ID: "a", At: [3]string{"l", "y", "low"}}, {ID: "b", At: [3]string{"r", "y", "low"}}, {ID: "corner", At: [3]string{"l", "y", "high"}}, {ID: "c", At: [3]string{"r", "y", "high"}}},
+		Joints: []frametest.Joint{
+			{ID: "a", At: [3]string{"l", "y", "low"}},
+			{ID: "b", At: [3]string{"r", "y", "low"}},
+			{ID: "corner", At: [3]string{"l", "y", "high"}},
+			{ID: "c", At: [3]string{"r", "y", "high"}},
+		},
 		Pipes: []frametest.Pipe{
 			{ID: "rail", From: "a", To: "b"},
-			{ID: "hoop", From: "a", To: "b", Path: frame.Sprung, Spring: &frametest.Spring{Size: &frametest.Dimension{Value: 8 * measure.Inch, Meaning: frame.Centre, Label: "Rise"}, Leave: [2]measure.Dir{{1, 0, 1}, {}}}},
+			{
+				ID:   "hoop",
+				From: "a",
+				To:   "b",
+				Path: frame.Sprung,
+				Spring: &frametest.Spring{
+					Size:  &frametest.Dimension{Value: 8 * measure.Inch, Meaning: frame.Centre, Label: "Rise"},
+					Leave: [2]measure.Dir{{1, 0, 1}, {}},
+				},
+			},
 			{ID: "handle", From: "a", To: "c", Path: frame.Bent, Via: []string{"corner"}, Radius: 3 * measure.Inch},
 		},
-		Links: []frame.Link{{ID: "tie", Kind: frame.Tie, On: []frame.Anchor{{Pipe: "rail", At: measure.Inch}, {Pipe: "hoop", From: "b", At: 2 * measure.Inch}}}},
+		Links: []frame.Link{
+			{
+				ID:   "tie",
+				Kind: frame.Tie,
+				On:   []frame.Anchor{{Pipe: "rail", At: measure.Inch}, {Pipe: "hoop", From: "b", At: 2 * measure.Inch}},
+			},
+		},
 	}
-	return &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip, Groups: []frametest.Definition{g},
+	return &frametest.Document{
+		Format: frame.Format,
+		Units:  measure.Inches,
+		Size:   "3/4",
+		Mode:   frame.Slip,
+		Groups: []frametest.Definition{g},
 		Root: frametest.Definition{Axes: [3]frametest.AxisStations{stations("x"), stations("y"), stations("z")}, Uses: []frametest.Use{
 			{ID: "plain", Of: "arch", At: [3]string{"x", "y", "z"}},
 			{ID: "other", Of: "arch", At: [3]string{"x", "y", "z"}, Mirror: "x", Turns: []frame.Turn{{About: measure.Z, By: 90}}},
-		}}}
+		}},
+	}
 }
 
 func TestBowsTurnWithTheirPart(t *testing.T) {
@@ -83,7 +109,9 @@ func TestADocumentWithBowsAndLinksComesBack(t *testing.T) {
 	d := bowed().Now()
 	d.Tolerances = []frame.Tolerance{{Pipe: "plain/rail", Class: frame.OnFrame, Measured: measure.Foot}}
 	d.ClearanceChecks = []frame.ClearanceCheck{{ID: "door", Kind: frame.Doorway, Size: [3]measure.Length{32 * measure.Inch}}}
-	d.CustomFittings = []catalog.Custom{{ID: "hub", Size: "3/4", Ports: []catalog.CustomPort{{Dir: measure.Dir{1, 0, 0}}, {Dir: measure.Dir{-1, 0, 0}}}}}
+	d.CustomFittings = []catalog.Custom{
+		{ID: "hub", Size: "3/4", Ports: []catalog.CustomPort{{Dir: measure.Dir{1, 0, 0}}, {Dir: measure.Dir{-1, 0, 0}}}},
+	}
 	data, err := json.Marshal(d)
 	require.NoError(t, err)
 	var again frame.Document

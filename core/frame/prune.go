@@ -35,7 +35,8 @@ func (d *Document) prune() (gone []Removed) {
 				}
 			}
 			def.Pipes = slices.DeleteFunc(def.Pipes, func(p Pipe) bool {
-				bad := !d.Names(def, JointRef, p.From) || !d.Names(def, JointRef, p.To) || slices.ContainsFunc(p.Via, func(v string) bool { return !d.Names(def, JointRef, v) })
+				bad := !d.Names(def, JointRef, p.From) || !d.Names(def, JointRef, p.To) ||
+					slices.ContainsFunc(p.Via, func(v string) bool { return !d.Names(def, JointRef, v) })
 				if bad {
 					gone = append(gone, Removed{"pipe", p.ID, "the pipe " + p.ID})
 				}

@@ -24,7 +24,7 @@ func Classes() []Class { return []Class{Exact, Matched, Trim, Rough, OnFrame} }
 
 // Tolerance is the class of a pipe, by its path.
 type Tolerance struct {
-	Pipe  string `json:"pipe" ref:"pipe"`
+	Pipe  string `json:"pipe"               ref:"pipe"`
 	Class Class  `json:"class"`
 	// Extra is what a piece to be trimmed is cut long by, and what is held in
 	// reserve for one that is measured on the frame; the class's usual where it
@@ -63,9 +63,17 @@ func (d *Document) checkTolerances(ps *Problems) {
 		case t.Pipe == "":
 			ps.add(path+"/pipe", "a tolerance of no pipe", "name the pipe")
 		case !slices.Contains(Classes(), t.Class):
-			ps.add(path+"/class", fmt.Sprintf("unknown class %q", t.Class), "use matched, trim, rough or on-frame, or leave it out for exact")
+			ps.add(
+				path+"/class",
+				fmt.Sprintf("unknown class %q", t.Class),
+				"use matched, trim, rough or on-frame, or leave it out for exact",
+			)
 		case t.Extra < 0 || t.Extra > 10*measure.Foot:
-			ps.add(path+"/extra", "less than nothing in reserve, or more than 10 ft", "1/4 is usual for a piece to be trimmed, 1 in for one measured on the frame")
+			ps.add(
+				path+"/extra",
+				"less than nothing in reserve, or more than 10 ft",
+				"1/4 is usual for a piece to be trimmed, 1 in for one measured on the frame",
+			)
 		case t.Measured < 0 || t.Measured > measure.FrameLimit:
 			ps.add(path+"/measured", "a measured length below zero or over 1,000 ft", "type the length that was measured")
 		case t.Measured > 0 && t.Class != OnFrame:

@@ -89,7 +89,16 @@ func (r *Report) Materials() (lines []material.Line) {
 		rule string
 	}{{material.Cement, r.Cement, "a quart for so many joints of each size"}, {material.Primer, r.Primer, "half as much as cement"}} {
 		for _, c := range of.cans.Cans {
-			lines = append(lines, material.Line{Spec: material.Spec{Ware: of.ware, Ounces: c.Ounces}, Quantity: c.Count, Unit: "can", Where: []material.Place{}, Rule: of.rule})
+			lines = append(
+				lines,
+				material.Line{
+					Spec:     material.Spec{Ware: of.ware, Ounces: c.Ounces},
+					Quantity: c.Count,
+					Unit:     "can",
+					Where:    []material.Place{},
+					Rule:     of.rule,
+				},
+			)
 		}
 	}
 	return lines

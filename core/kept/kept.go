@@ -34,7 +34,10 @@ func choices(fs []finding.Finding, s *layout.Solution) {
 			if p.Kind == "use" {
 				continue
 			}
-			fs[i].Fixes = append(fs[i].Fixes, edit.Fix(c.Words[j]+" gives way", edit.Edit{Gesture: &edit.GiveWay{Kind: p.Kind, ID: p.ID, Group: p.Group}}))
+			fs[i].Fixes = append(
+				fs[i].Fixes,
+				edit.Fix(c.Words[j]+" gives way", edit.Edit{Gesture: &edit.GiveWay{Kind: p.Kind, ID: p.ID, Group: p.Group}}),
+			)
 		}
 	}
 }
@@ -51,7 +54,10 @@ func gaveWay(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
 		if z.Pipe != "" {
 			f.Subjects = finding.All(finding.Pipe, z.Pipe)
 		}
-		fs = append(fs, f.Fixed(again(z.Freed, edit.Restore{Kind: "size", ID: z.ID}), edit.Fix("Forget it", edit.Edit{Gesture: &edit.Size{ID: z.ID}})))
+		fs = append(
+			fs,
+			f.Fixed(again(z.Freed, edit.Restore{Kind: "size", ID: z.ID}), edit.Fix("Forget it", edit.Edit{Gesture: &edit.Size{ID: z.ID}})),
+		)
 	}
 	seen := map[string]bool{}
 	for i := range g.Edges {

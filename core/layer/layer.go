@@ -132,7 +132,8 @@ func encode(v any) json.RawMessage {
 // blended the same way; a list is one thing.
 func blend(was, now, base json.RawMessage) json.RawMessage {
 	var a, b, c map[string]json.RawMessage
-	if json.Unmarshal(was, &a) != nil || json.Unmarshal(now, &b) != nil || json.Unmarshal(base, &c) != nil || a == nil || b == nil || c == nil {
+	if json.Unmarshal(was, &a) != nil || json.Unmarshal(now, &b) != nil || json.Unmarshal(base, &c) != nil || a == nil || b == nil ||
+		c == nil {
 		if bytes.Equal(was, now) {
 			return base
 		}

@@ -86,8 +86,17 @@ func TestWhatHungGoesAndWhatStoodAloneStays(t *testing.T) {
 	now := base.Clone()
 	dir := &measure.Dir{1, 0, 0}
 	now.Root.Joints = append(now.Root.Joints, frame.Joint{ID: "a"}, frame.Joint{ID: "b"}, frame.Joint{ID: "c"}, frame.Joint{ID: "d"})
-	now.Root.Pipes = append(now.Root.Pipes, frame.Pipe{ID: "alone", From: "a", To: "b", Dir: dir},
-		frame.Pipe{ID: "arm", From: "post 2/top", To: "c", Dir: &measure.Dir{0, 0, 1}}, frame.Pipe{ID: "hand", From: "c", To: "d", Dir: dir})
+	now.Root.Pipes = append(
+		now.Root.Pipes,
+		frame.Pipe{ID: "alone", From: "a", To: "b", Dir: dir},
+		frame.Pipe{
+			ID:   "arm",
+			From: "post 2/top",
+			To:   "c",
+			Dir:  &measure.Dir{0, 0, 1},
+		},
+		frame.Pipe{ID: "hand", From: "c", To: "d", Dir: dir},
+	)
 	l := layer.Between(base, now)
 	doc, aside, _ := l.Over(build(t, "screen", bays(2)))
 	assert.NotNil(t, doc.Root.Pipe("alone"))
@@ -133,7 +142,14 @@ func TestALayerOverItsOwnBaseIsTheDocument(t *testing.T) {
 					z.Value, z.Text, z.Gave = measure.Length(n+1)*measure.Inch, "", &frame.GaveWay{Words: "something"}
 				}
 			case 4:
-				now.ClearanceChecks = append(now.ClearanceChecks, frame.ClearanceCheck{ID: fmt.Sprintf("door %d %d", len(now.ClearanceChecks), n), Kind: frame.Reach, Size: [3]measure.Length{measure.Foot}})
+				now.ClearanceChecks = append(
+					now.ClearanceChecks,
+					frame.ClearanceCheck{
+						ID:   fmt.Sprintf("door %d %d", len(now.ClearanceChecks), n),
+						Kind: frame.Reach,
+						Size: [3]measure.Length{measure.Foot},
+					},
+				)
 			case 5:
 				now.Size, now.Seats = "1", map[frame.Mode]float64{frame.Slip: 0.7}
 			}

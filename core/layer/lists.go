@@ -119,10 +119,17 @@ func ofDocument(d *frame.Document) *lists {
 
 func ofDefinition(def *frame.Definition) *lists {
 	ls := &lists{[]list{
-		single[header]{Header, func() header { return header{def.Name, def.Size, def.Mode} }, func(h header) { def.Name, def.Size, def.Mode = h.Name, h.Size, h.Mode }},
+		single[header]{
+			Header,
+			func() header { return header{def.Name, def.Size, def.Mode} },
+			func(h header) { def.Name, def.Size, def.Mode = h.Name, h.Size, h.Mode },
+		},
 	}}
 	for a := range def.Planes {
-		ls.of = append(ls.of, listOf[frame.Plane]{Plane + " " + Kind(frame.AxisName(a)), &def.Planes[a], func(p *frame.Plane) string { return p.ID }})
+		ls.of = append(
+			ls.of,
+			listOf[frame.Plane]{Plane + " " + Kind(frame.AxisName(a)), &def.Planes[a], func(p *frame.Plane) string { return p.ID }},
+		)
 	}
 	ls.of = append(ls.of,
 		listOf[frame.Joint]{Joint, &def.Joints, func(j *frame.Joint) string { return j.ID }},

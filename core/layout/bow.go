@@ -57,8 +57,22 @@ func (s *solver) sprung(pipe int, a, b measure.Point) (curve.Curve, error) {
 		spring.Half = true
 		return spring.Solve()
 	}
-	size := Size{ID: d.ID, Label: d.Label, Prompt: d.Prompt, Pipe: e.ID, Axis: Sloped, From: s.g.Nodes[e.Ends[0]].ID, To: s.g.Nodes[e.Ends[1]].ID, Text: d.Text, Unit: d.Unit, Is: d.Meaning,
-		Scope: s.g.Scopes[e.Scope].Path, Value: d.Value, Out: d.Value, Also: []Derived{}}
+	size := Size{
+		ID:     d.ID,
+		Label:  d.Label,
+		Prompt: d.Prompt,
+		Pipe:   e.ID,
+		Axis:   Sloped,
+		From:   s.g.Nodes[e.Ends[0]].ID,
+		To:     s.g.Nodes[e.Ends[1]].ID,
+		Text:   d.Text,
+		Unit:   d.Unit,
+		Is:     d.Meaning,
+		Scope:  s.g.Scopes[e.Scope].Path,
+		Value:  d.Value,
+		Out:    d.Value,
+		Also:   []Derived{},
+	}
 	size.Sum = why.Sum{}.Plus("stated, "+springWords[d.Meaning], size.Value)
 	switch d.Meaning {
 	case frame.Cut:
@@ -85,4 +99,9 @@ func (s *solver) sprung(pipe int, a, b measure.Point) (curve.Curve, error) {
 	return c, err
 }
 
-var springWords = map[frame.Meaning]string{frame.Cut: "cut length", frame.Centre: "rise of the middle line", frame.Outside: "rise to its outer side", frame.Clear: "clear under it"}
+var springWords = map[frame.Meaning]string{
+	frame.Cut:     "cut length",
+	frame.Centre:  "rise of the middle line",
+	frame.Outside: "rise to its outer side",
+	frame.Clear:   "clear under it",
+}

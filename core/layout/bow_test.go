@@ -24,7 +24,13 @@ func arch(s frametest.Spring, rail, posts bool) *frametest.Document {
 	d.Root.Pipes = append(d.Root.Pipes, frametest.Pipe{ID: "hoop", From: "o", To: "b", Path: frame.Sprung, Spring: &s})
 	if posts {
 		for _, from := range []string{"o", "b"} {
-			d.Root.Joints = append(d.Root.Joints, frametest.Joint{ID: "under " + from, Walk: &frametest.Walk{From: from, Dir: &measure.Dir{0, 0, -1}, Size: by(frame.Centre, 10, "")}})
+			d.Root.Joints = append(
+				d.Root.Joints,
+				frametest.Joint{
+					ID:   "under " + from,
+					Walk: &frametest.Walk{From: from, Dir: &measure.Dir{0, 0, -1}, Size: by(frame.Centre, 10, "")},
+				},
+			)
 			d.Root.Pipes = append(d.Root.Pipes, frametest.Pipe{ID: "post " + from, From: from, To: "under " + from})
 		}
 	}

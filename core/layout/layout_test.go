@@ -33,11 +33,27 @@ func goal(size catalog.Size, mode frame.Mode, dim frametest.Dimension) *frametes
 	height := &frametest.Dimension{Value: 40 * measure.Inch, Meaning: frame.TopOfPipe, From: frametest.Floor}
 	return &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: size, Mode: mode, Root: frametest.Definition{
 		Axes: [3]frametest.AxisStations{
-			{Stations: []frametest.Station{{ID: "left"}, {ID: "right", At: &dim}, {ID: "half", Split: &frametest.Split{From: "left", To: "right", Part: 1, Parts: 2}}}},
+			{
+				Stations: []frametest.Station{
+					{ID: "left"},
+					{ID: "right", At: &dim},
+					{ID: "half", Split: &frametest.Split{From: "left", To: "right", Part: 1, Parts: 2}},
+				},
+			},
 			{Stations: []frametest.Station{{ID: "y"}}},
 			{Stations: []frametest.Station{{ID: "low"}, {ID: "top", At: height}}}},
-		Joints: []frametest.Joint{{ID: "ll", At: at("left", "low")}, {ID: "lr", At: at("right", "low")}, {ID: "tl", At: at("left", "top")}, {ID: "tr", At: at("right", "top")}},
-		Pipes:  []frametest.Pipe{{ID: "rail", From: "tl", To: "tr"}, {ID: "sill", From: "ll", To: "lr"}, {ID: "l", From: "ll", To: "tl"}, {ID: "r", From: "lr", To: "tr"}},
+		Joints: []frametest.Joint{
+			{ID: "ll", At: at("left", "low")},
+			{ID: "lr", At: at("right", "low")},
+			{ID: "tl", At: at("left", "top")},
+			{ID: "tr", At: at("right", "top")},
+		},
+		Pipes: []frametest.Pipe{
+			{ID: "rail", From: "tl", To: "tr"},
+			{ID: "sill", From: "ll", To: "lr"},
+			{ID: "l", From: "ll", To: "tl"},
+			{ID: "r", From: "lr", To: "tr"},
+		},
 	}}
 }
 
@@ -116,14 +132,37 @@ func TestSizesThatCannotBe(t *testing.T) {
 
 // Two groups that are to share a joint but stand in two places.
 func TestGroupsThatDisagree(t *testing.T) {
-	bar := frametest.Definition{ID: "bar", Joints: []frametest.Joint{{ID: "a", At: [3]string{"0", "0", "0"}}, {ID: "b", At: [3]string{"1", "0", "0"}}},
-		Pipes: []frametest.Pipe{{ID: "p", From: "a", To: "b"}},
-		Axes: [3]frametest.AxisStations{{Stations: []frametest.Station{{ID: "0"}, {ID: "1", At: &frametest.Dimension{Value: in(20), Meaning: frame.Centre, From: "0"}}}},
-			{Stations: []frametest.Station{{ID: "0"}}}, {Stations: []frametest.Station{{ID: "0"}}}}}
-	d := &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "1", Mode: frame.Cemented, Groups: []frametest.Definition{bar}}
-	d.Root.Axes = [3]frametest.AxisStations{{Stations: []frametest.Station{{ID: "x"}, {ID: "far", At: &frametest.Dimension{Value: in(20), Meaning: frame.Centre, From: "x"}}}},
-		{Stations: []frametest.Station{{ID: "y"}}}, {Stations: []frametest.Station{{ID: "z"}}}}
-	d.Root.Uses = []frametest.Use{{ID: "one", Of: "bar", At: [3]string{"x", "y", "z"}}, {ID: "two", Of: "bar", At: [3]string{"far", "y", "z"}}}
+	bar := frametest.Definition{
+		ID:     "bar",
+		Joints: []frametest.Joint{{ID: "a", At: [3]string{"0", "0", "0"}}, {ID: "b", At: [3]string{"1", "0", "0"}}},
+		Pipes:  []frametest.Pipe{{ID: "p", From: "a", To: "b"}},
+		Axes: [3]frametest.AxisStations{
+			{
+				Stations: []frametest.Station{
+					{ID: "0"},
+					{ID: "1", At: &frametest.Dimension{Value: in(20), Meaning: frame.Centre, From: "0"}},
+				},
+			},
+			{Stations: []frametest.Station{{ID: "0"}}},
+			{Stations: []frametest.Station{{ID: "0"}}},
+		},
+	}
+	d := &frametest.Document{
+		Format: frame.Format,
+		Units:  measure.Inches,
+		Size:   "1",
+		Mode:   frame.Cemented,
+		Groups: []frametest.Definition{bar},
+	}
+	d.Root.Axes = [3]frametest.AxisStations{
+		{Stations: []frametest.Station{{ID: "x"}, {ID: "far", At: &frametest.Dimension{Value: in(20), Meaning: frame.Centre, From: "x"}}}},
+		{Stations: []frametest.Station{{ID: "y"}}},
+		{Stations: []frametest.Station{{ID: "z"}}},
+	}
+	d.Root.Uses = []frametest.Use{
+		{ID: "one", Of: "bar", At: [3]string{"x", "y", "z"}},
+		{ID: "two", Of: "bar", At: [3]string{"far", "y", "z"}},
+	}
 	d.Root.Merges = []frame.Merge{{Keep: "one/b", Drop: "two/a"}}
 	_, s, f := settle(t, d)
 	assert.Empty(t, s.Findings, "they meet")
@@ -141,8 +180,22 @@ func TestTurnedGroupsStandWhereTheyShould(t *testing.T) {
 	group := d.Root
 	group.ID = "goal"
 	d.Groups = []frametest.Definition{group}
-	d.Root = frametest.Definition{Axes: [3]frametest.AxisStations{{Stations: []frametest.Station{{ID: "x"}}}, {Stations: []frametest.Station{{ID: "y"}}}, {Stations: []frametest.Station{{ID: "z"}}}},
-		Uses: []frametest.Use{{ID: "g", Of: "goal", At: [3]string{"x", "y", "z"}, Anchor: [3]string{"right", "y", "low"}, Turns: []frame.Turn{{About: measure.Z, By: 90}}}}}
+	d.Root = frametest.Definition{
+		Axes: [3]frametest.AxisStations{
+			{Stations: []frametest.Station{{ID: "x"}}},
+			{Stations: []frametest.Station{{ID: "y"}}},
+			{Stations: []frametest.Station{{ID: "z"}}},
+		},
+		Uses: []frametest.Use{
+			{
+				ID:     "g",
+				Of:     "goal",
+				At:     [3]string{"x", "y", "z"},
+				Anchor: [3]string{"right", "y", "low"},
+				Turns:  []frame.Turn{{About: measure.Z, By: 90}},
+			},
+		},
+	}
 	_, s, _ := settle(t, d)
 	assert.Equal(t, measure.Point{0, -48 * measure.Inch, 0}, s.Points[0], "the left foot: 48 before the anchored right one, turned to −y")
 	assert.Equal(t, 40*measure.Inch, s.Points[2][2]+in(1.315/2)-s.Floor)

@@ -54,7 +54,19 @@ func (s *solver) runsAlong(z *frame.ResolvedSize) bool {
 // where one of its ends is missing.
 func (s *solver) describe(z *frame.ResolvedSize) (out Size, ok bool) {
 	scope := &s.g.Scopes[z.Scope]
-	out = Size{ID: z.ID, Label: z.Label, Prompt: z.Prompt, Value: z.Value, Text: z.Text, Unit: z.Unit, Is: z.Meaning, Scope: scope.Path, Inferred: z.Inferred, Starters: z.Rank < 0, Also: []Derived{}}
+	out = Size{
+		ID:       z.ID,
+		Label:    z.Label,
+		Prompt:   z.Prompt,
+		Value:    z.Value,
+		Text:     z.Text,
+		Unit:     z.Unit,
+		Is:       z.Meaning,
+		Scope:    scope.Path,
+		Inferred: z.Inferred,
+		Starters: z.Rank < 0,
+		Also:     []Derived{},
+	}
 	if z.Pipe >= 0 {
 		out.Pipe = s.g.Edges[z.Pipe].ID
 	}
@@ -97,7 +109,12 @@ func (s *solver) tooSmall(z *Size) {
 	if z.Pipe == "" {
 		subject = finding.Subject{Kind: finding.Joint, ID: z.To}
 	}
-	s.addFinding(finding.New("size-too-small", finding.Stop, subject).With("meaning", words[z.Is]).With("value", z.Value).With("bodies", z.Value-z.Centre))
+	s.addFinding(
+		finding.New("size-too-small", finding.Stop, subject).
+			With("meaning", words[z.Is]).
+			With("value", z.Value).
+			With("bodies", z.Value-z.Centre),
+	)
 }
 
 func (s *solver) sizedAlong(z *frame.ResolvedSize, out Size) (Size, bool) {

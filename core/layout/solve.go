@@ -228,7 +228,23 @@ func (s *solver) place() {
 	down := s.up.Neg()
 	o.Outmost = [3][2]int{{-1, -1}, {-1, -1}, {-1, -1}}
 	n := len(s.g.Edges)
-	o.Points, o.Lengths, o.Tangents, o.Curves = make([]measure.Point, 0, len(s.g.Nodes)), make([]measure.Length, 0, n), make([][2]measure.Dir, 0, n), make([]*curve.Curve, 0, n)
+	o.Points, o.Lengths, o.Tangents, o.Curves = make(
+		[]measure.Point,
+		0,
+		len(s.g.Nodes),
+	), make(
+		[]measure.Length,
+		0,
+		n,
+	), make(
+		[][2]measure.Dir,
+		0,
+		n,
+	), make(
+		[]*curve.Curve,
+		0,
+		n,
+	)
 	for j := range s.g.Nodes {
 		p := s.point(j)
 		o.Points = append(o.Points, p)
@@ -331,7 +347,8 @@ func (p *Place) Definition(d *frame.Document) *frame.Definition {
 func (p *Place) Find(a measure.Axis, r frame.Ref) int {
 	_, name, plane := r.Parts()
 	return slices.IndexFunc(p.Planes[a], func(l Plane) bool {
-		return l.Ref == r || !plane && slices.Contains(l.Joints, string(r)) || plane && string(r) == "="+name && l.Name == name && l.Ref == r
+		return l.Ref == r || !plane && slices.Contains(l.Joints, string(r)) ||
+			plane && string(r) == "="+name && l.Name == name && l.Ref == r
 	})
 }
 

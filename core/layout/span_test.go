@@ -31,7 +31,12 @@ func TestASpanIsAsLongAsTheStatedSize(t *testing.T) {
 func TestSizesOfATurnedGroupLieOnTheWorldsAxes(t *testing.T) {
 	bar := frametest.Definition{ID: "bar",
 		Axes: [3]frametest.AxisStations{
-			{Stations: []frametest.Station{{ID: "a"}, {ID: "b", At: &frametest.Dimension{Value: 20 * measure.Inch, Meaning: frame.Centre, From: "a"}}}},
+			{
+				Stations: []frametest.Station{
+					{ID: "a"},
+					{ID: "b", At: &frametest.Dimension{Value: 20 * measure.Inch, Meaning: frame.Centre, From: "a"}},
+				},
+			},
 			{Stations: []frametest.Station{{ID: "y"}}}, {Stations: []frametest.Station{{ID: "z"}}}},
 		Joints: []frametest.Joint{{ID: "a", At: [3]string{"a", "y", "z"}}, {ID: "b", At: [3]string{"b", "y", "z"}}},
 		Pipes:  []frametest.Pipe{{ID: "p", From: "a", To: "b"}}}
@@ -40,11 +45,24 @@ func TestSizesOfATurnedGroupLieOnTheWorldsAxes(t *testing.T) {
 		span [2]float64
 	}{{measure.X, [2]float64{10, 30}}, {measure.Y, [2]float64{5, 25}}, {measure.X, [2]float64{10, -10}}, {measure.Y, [2]float64{5, -15}}} {
 		at := func(id string, by float64) frametest.AxisStations {
-			return frametest.AxisStations{Stations: []frametest.Station{{ID: "o"}, {ID: id, At: &frametest.Dimension{Value: in(by), Meaning: frame.Centre, From: "o"}}}}
+			return frametest.AxisStations{
+				Stations: []frametest.Station{
+					{ID: "o"},
+					{ID: id, At: &frametest.Dimension{Value: in(by), Meaning: frame.Centre, From: "o"}},
+				},
+			}
 		}
-		d := &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Groups: []frametest.Definition{bar},
+		d := &frametest.Document{
+			Format: frame.Format,
+			Units:  measure.Inches,
+			Size:   "3/4",
+			Mode:   frame.Cemented,
+			Groups: []frametest.Definition{bar},
 			Root: frametest.Definition{Axes: [3]frametest.AxisStations{at("x", 10), at("y", 5), {Stations: []frametest.Station{{ID: "z"}}}},
-				Uses: []frametest.Use{{ID: "u", Of: "bar", At: [3]string{"x", "y", "z"}, Turns: []frame.Turn{{About: measure.Z, By: 90 * float64(turn)}}}}}}
+				Uses: []frametest.Use{
+					{ID: "u", Of: "bar", At: [3]string{"x", "y", "z"}, Turns: []frame.Turn{{About: measure.Z, By: 90 * float64(turn)}}},
+				}},
+		}
 		_, s, _ := settle(t, d)
 		size := s.Sizes[len(s.Sizes)-1]
 		assert.Equal(t, want.axis, size.Axis, "turned %d times", turn)

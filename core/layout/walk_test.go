@@ -82,8 +82,14 @@ func TestAWalkAt45ByItsCutLength(t *testing.T) {
 
 // A brace goes on until it meets a level, wherever that is.
 func TestAWalkUntilAStation(t *testing.T) {
-	d := walks(map[string]frametest.Walk{"a": {From: "o", Dir: &measure.Dir{1, 0, 1}, Until: &frametest.Until{Axis: measure.Z, Station: "top"}}}, "a")
-	d.Root.Axes[2].Stations = append(d.Root.Axes[2].Stations, frametest.Station{ID: "top", At: &frametest.Dimension{Value: in(17), Meaning: frame.Centre, From: "s"}})
+	d := walks(
+		map[string]frametest.Walk{"a": {From: "o", Dir: &measure.Dir{1, 0, 1}, Until: &frametest.Until{Axis: measure.Z, Station: "top"}}},
+		"a",
+	)
+	d.Root.Axes[2].Stations = append(
+		d.Root.Axes[2].Stations,
+		frametest.Station{ID: "top", At: &frametest.Dimension{Value: in(17), Meaning: frame.Centre, From: "s"}},
+	)
 	g, s, _ := settled(t, d)
 	p := s.Points[g.Node("a")]
 	assert.InDelta(t, 17, p[0].Inches(), 1e-6)
@@ -142,7 +148,10 @@ func TestAnOctagonWalkedRoundCloses(t *testing.T) {
 func TestAStanceTurnsTheWholeFrame(t *testing.T) {
 	build := func(tilt float64) *frametest.Document {
 		d := octagon(12)
-		d.Root.Axes[2].Stations = append(d.Root.Axes[2].Stations, frametest.Station{ID: "top", At: &frametest.Dimension{Value: in(30), Meaning: frame.TopOfPipe, From: frametest.Floor}})
+		d.Root.Axes[2].Stations = append(
+			d.Root.Axes[2].Stations,
+			frametest.Station{ID: "top", At: &frametest.Dimension{Value: in(30), Meaning: frame.TopOfPipe, From: frametest.Floor}},
+		)
 		d.Root.Joints = append(d.Root.Joints, frametest.Joint{ID: "t", At: [3]string{"s", "s", "top"}})
 		d.Root.Pipes = append(d.Root.Pipes, frametest.Pipe{ID: "post", From: "o", To: "t"})
 		if tilt != 0 {
@@ -159,7 +168,12 @@ func TestAStanceTurnsTheWholeFrame(t *testing.T) {
 		assert.InDelta(t, flat.Base.Inches(), leant.Base.Inches(), 1e-6)
 		if tilt == 12.5 {
 			c := math.Cos(12.5 * math.Pi / 180)
-			assert.InDelta(t, flat.Points[1][1].Inches()*c-flat.Points[1][2].Inches()*math.Sin(12.5*math.Pi/180), leant.Points[1][1].Inches(), 1e-5)
+			assert.InDelta(
+				t,
+				flat.Points[1][1].Inches()*c-flat.Points[1][2].Inches()*math.Sin(12.5*math.Pi/180),
+				leant.Points[1][1].Inches(),
+				1e-5,
+			)
 		}
 		if tilt < 0 {
 			assert.Less(t, leant.Floor, flat.Floor, "its far side leans below where it stood")
@@ -172,11 +186,25 @@ func TestAStanceTurnsTheWholeFrame(t *testing.T) {
 func braced(width, height float64, drives ...frametest.Drive) *frametest.Document {
 	d := &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Drives: drives}
 	d.Root.Axes = [3]frametest.AxisStations{
-		{Stations: []frametest.Station{{ID: "l"}, {ID: "r", At: &frametest.Dimension{Value: in(width), Meaning: frame.Centre, From: "l", Label: "Width"}}}},
+		{
+			Stations: []frametest.Station{
+				{ID: "l"},
+				{ID: "r", At: &frametest.Dimension{Value: in(width), Meaning: frame.Centre, From: "l", Label: "Width"}},
+			},
+		},
 		{Stations: []frametest.Station{{ID: "y"}}},
-		{Stations: []frametest.Station{{ID: "b"}, {ID: "t", At: &frametest.Dimension{Value: in(height), Meaning: frame.Centre, From: "b", Label: "Height"}}}},
+		{
+			Stations: []frametest.Station{
+				{ID: "b"},
+				{ID: "t", At: &frametest.Dimension{Value: in(height), Meaning: frame.Centre, From: "b", Label: "Height"}},
+			},
+		},
 	}
-	d.Root.Joints = []frametest.Joint{{ID: "o", At: [3]string{"l", "y", "b"}}, {ID: "r", At: [3]string{"r", "y", "b"}}, {ID: "t", At: [3]string{"l", "y", "t"}}}
+	d.Root.Joints = []frametest.Joint{
+		{ID: "o", At: [3]string{"l", "y", "b"}},
+		{ID: "r", At: [3]string{"r", "y", "b"}},
+		{ID: "t", At: [3]string{"l", "y", "t"}},
+	}
 	d.Root.Pipes = []frametest.Pipe{{ID: "base", From: "o", To: "r"}, {ID: "post", From: "o", To: "t"}, {ID: "brace", From: "r", To: "t"}}
 	return d
 }
@@ -221,7 +249,10 @@ func TestSizesAreSolvedTogether(t *testing.T) {
 // that has no part in it. Letting any of them give way ends it.
 func TestAContradictionNamesASmallestSet(t *testing.T) {
 	d := braced(24, 32, drive("d", "brace", frame.Centre, 41, ""))
-	d.Root.Axes[1].Stations = append(d.Root.Axes[1].Stations, frametest.Station{ID: "far", At: &frametest.Dimension{Value: in(9), Meaning: frame.Centre, From: "y"}})
+	d.Root.Axes[1].Stations = append(
+		d.Root.Axes[1].Stations,
+		frametest.Station{ID: "far", At: &frametest.Dimension{Value: in(9), Meaning: frame.Centre, From: "y"}},
+	)
 	_, s, _ := settled(t, d)
 	require.Len(t, codes(s.Findings, "sizes-contradict"), 1)
 	require.Len(t, s.Clashes, 1)
@@ -247,7 +278,9 @@ func TestAContradictionNamesASmallestSet(t *testing.T) {
 // An outside size between two joints.
 func TestASizeBetweenJoints(t *testing.T) {
 	d := braced(24, 32)
-	d.Drives = []frametest.Drive{{ID: "o", Ends: [2]string{"o", "r"}, Size: frametest.Dimension{Value: in(30), Meaning: frame.Outside}, Gives: width}}
+	d.Drives = []frametest.Drive{
+		{ID: "o", Ends: [2]string{"o", "r"}, Size: frametest.Dimension{Value: in(30), Meaning: frame.Outside}, Gives: width},
+	}
 	g, s, f := settled(t, d)
 	r := f.Reach(g.Node("o"), measure.Dir{-1, 0, 0}) + f.Reach(g.Node("r"), measure.Dir{1, 0, 0})
 	assert.InDelta(t, 30, (s.Points[g.Node("r")][0] + r).Inches(), 1e-4)

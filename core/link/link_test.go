@@ -22,7 +22,10 @@ func upright(links []frame.Link, away ...float64) *frametest.Document {
 	d := &frametest.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Slip}
 	def := &d.Root
 	def.Axes[0].Stations = []frametest.Station{{ID: "x"}}
-	def.Axes[2].Stations = []frametest.Station{{ID: "low"}, {ID: "high", At: &frametest.Dimension{Value: 30 * measure.Inch, Meaning: frame.Centre, From: "low"}}}
+	def.Axes[2].Stations = []frametest.Station{
+		{ID: "low"},
+		{ID: "high", At: &frametest.Dimension{Value: 30 * measure.Inch, Meaning: frame.Centre, From: "low"}},
+	}
 	for i, y := range away {
 		st := frametest.Station{ID: fmt.Sprint("y", i)}
 		if i > 0 {
@@ -56,7 +59,11 @@ func on(pipe int, at float64) frame.Anchor {
 }
 
 func ExampleJudge() {
-	d := upright([]frame.Link{{ID: "bolt", Kind: frame.Pivot, Rod: measure.Inch / 4, On: []frame.Anchor{on(0, 15), on(1, 15)}, Fold: 90}}, 0, 1.05)
+	d := upright(
+		[]frame.Link{{ID: "bolt", Kind: frame.Pivot, Rod: measure.Inch / 4, On: []frame.Anchor{on(0, 15), on(1, 15)}, Fold: 90}},
+		0,
+		1.05,
+	)
 	all, _, _ := judge(d)
 	fmt.Println(all[0].Words)
 	for _, s := range all[0].States {
@@ -77,7 +84,10 @@ func TestWhatTurnsHitsWhatIsInItsPlane(t *testing.T) {
 	assert.Empty(t, all[0].Hits)
 	assert.Empty(t, codes)
 	d := upright([]frame.Link{bolt}, 0, 1.05)
-	d.Root.Axes[0].Stations = append(d.Root.Axes[0].Stations, frametest.Station{ID: "aside", At: &frametest.Dimension{Value: 8 * measure.Inch, Meaning: frame.Centre, From: "x"}})
+	d.Root.Axes[0].Stations = append(
+		d.Root.Axes[0].Stations,
+		frametest.Station{ID: "aside", At: &frametest.Dimension{Value: 8 * measure.Inch, Meaning: frame.Centre, From: "x"}},
+	)
 	for _, z := range []string{"low", "high"} {
 		d.Root.Joints = append(d.Root.Joints, frametest.Joint{ID: "aside " + z, At: [3]string{"aside", "y1", z}})
 	}

@@ -117,7 +117,11 @@ func (j *judge) turn(pipe int, centre measure.Point, axis measure.Dir) {
 	}
 	if len(j.r.Hits) > 0 {
 		h := j.r.Hits[0]
-		j.tell(j.ofLink("fold-hits", finding.Warn).With("hit", []finding.Subject{j.named(h.Parts[0]), j.named(h.Parts[1])}).With("angle", finding.Degrees(math.Abs(h.Angle))))
+		j.tell(
+			j.ofLink("fold-hits", finding.Warn).
+				With("hit", []finding.Subject{j.named(h.Parts[0]), j.named(h.Parts[1])}).
+				With("angle", finding.Degrees(math.Abs(h.Angle))),
+		)
 	}
 }
 

@@ -110,7 +110,10 @@ func TestPrintThenParse(t *testing.T) {
 		step := rapid.SampledFrom(steps).Draw(t, "step")
 		style := rapid.SampledFrom(styles).Draw(t, "style")
 		text := x.Format(style, step)
-		got, err := measure.Parse(text, measure.Reading{Unit: rapid.SampledFrom([]measure.Unit{measure.Inches, measure.Millimetres}).Draw(t, "unit")})
+		got, err := measure.Parse(
+			text,
+			measure.Reading{Unit: rapid.SampledFrom([]measure.Unit{measure.Inches, measure.Millimetres}).Draw(t, "unit")},
+		)
 		require.NoError(t, err, text)
 		require.Equal(t, x.Round(step), got, text)
 	})

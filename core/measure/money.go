@@ -33,7 +33,8 @@ func ParseMoney(text string) (Money, error) {
 	cents := strings.HasSuffix(s, "c") || strings.HasSuffix(s, "¢")
 	s = strings.TrimSpace(strings.TrimRight(s, "c¢"))
 	whole, frac, pointed := strings.Cut(s, ".")
-	if len(s) == 0 || len(whole) > 9 || len(frac) > 2 || (cents && pointed) || strings.Trim(whole+frac, "0123456789") != "" || whole+frac == "" {
+	if len(s) == 0 || len(whole) > 9 || len(frac) > 2 || (cents && pointed) || strings.Trim(whole+frac, "0123456789") != "" ||
+		whole+frac == "" {
 		return 0, &ParseError{Text: text, What: "not an amount of money", Hint: "write it like 4.98"}
 	}
 	var m Money

@@ -96,7 +96,11 @@ func (p *parser) properFraction(j int) (*big.Rat, int, error) {
 	}
 	f, next, err := p.fraction(j)
 	if err == nil && f.Cmp(big.NewRat(1, 1)) >= 0 {
-		return nil, 0, p.fail(p.toks[j].at, "the fraction is one or more", "after a whole number the fraction is less than one, like 23 5/8")
+		return nil, 0, p.fail(
+			p.toks[j].at,
+			"the fraction is one or more",
+			"after a whole number the fraction is less than one, like 23 5/8",
+		)
 	}
 	return f, next, err
 }

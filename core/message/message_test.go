@@ -24,7 +24,10 @@ func Example() {
 	f := finding.New("too-short", finding.Stop, finding.All(finding.Pipe, "A")...).
 		With("long", measure.Inch).With("takes", measure.Inch*3/2).With("least", 5*measure.Inch)
 	fmt.Println(message.Said(f).Text)
-	all := finding.Group([]finding.Finding{f, {Code: "too-short", Severity: finding.Stop, Subjects: finding.All(finding.Pipe, "B"), Figures: f.Figures}}, message.Groups)
+	all := finding.Group(
+		[]finding.Finding{f, {Code: "too-short", Severity: finding.Stop, Subjects: finding.All(finding.Pipe, "B"), Figures: f.Figures}},
+		message.Groups,
+	)
 	fmt.Println(message.Said(all[0]).Text)
 	// Output:
 	// pipe A would be 1" and its two sockets take 1 1/2": the fittings would overlap
@@ -87,7 +90,9 @@ func TestEveryCodeHasItsMessage(t *testing.T) {
 
 // wrong is English that a message must not come to: an article before the wrong sound,
 // one of many or many of one, a figure that is missing.
-var wrong = regexp.MustCompile(`\ba ([aeio]|8)|\ban [bcdfghjklmnpqrstvwxyz]|\b1 ((pipe end|piece|port|socket|line|fitting|joint|pipe|other|part|bushing)s|are|have)\b|\b(2|3|12) (port|piece|socket|line|fitting|joint|pipe end|piece is|socket is|(pipe (is|has|would|meets)))\b|<no value>|%!|\bnil\b|\(\)|  | :|: $| $`)
+var wrong = regexp.MustCompile(
+	`\ba ([aeio]|8)|\ban [bcdfghjklmnpqrstvwxyz]|\b1 ((pipe end|piece|port|socket|line|fitting|joint|pipe|other|part|bushing)s|are|have)\b|\b(2|3|12) (port|piece|socket|line|fitting|joint|pipe end|piece is|socket is|(pipe (is|has|would|meets)))\b|<no value>|%!|\bnil\b|\(\)|  | :|: $| $`,
+)
 
 // worded gives a finding of a code with so many things, and a figure of every name that
 // the message may use, n where it counts.
@@ -164,7 +169,9 @@ func TestLists(t *testing.T) {
 
 // The frame's unit is the unit of its messages.
 func TestLengthsAreInTheUnitOfTheFrame(t *testing.T) {
-	f := finding.New("hovers", finding.Warn, finding.All(finding.Joint, "j1")...).With("most", finding.All(finding.Joint, "j1")).With("gap", 12*measure.Millimetre)
+	f := finding.New("hovers", finding.Warn, finding.All(finding.Joint, "j1")...).
+		With("most", finding.All(finding.Joint, "j1")).
+		With("gap", 12*measure.Millimetre)
 	message.Say(&f, nil, measure.Millimetres)
 	assert.Equal(t, "j1 hangs 12 mm above the floor", f.Text)
 	message.Say(&f, nil, measure.Inches)

@@ -211,7 +211,12 @@ func article(v any) string {
 	switch {
 	case low == "":
 		return ""
-	case strings.HasPrefix(low, "8"), strings.HasPrefix(low, "11 "), strings.HasPrefix(low, "18"), low == "11", strings.HasPrefix(low, "11\""), strings.HasPrefix(low, "11/"):
+	case strings.HasPrefix(low, "8"),
+		strings.HasPrefix(low, "11 "),
+		strings.HasPrefix(low, "18"),
+		low == "11",
+		strings.HasPrefix(low, "11\""),
+		strings.HasPrefix(low, "11/"):
 		return "an " + s
 	case strings.HasPrefix(low, "u-"), strings.HasPrefix(low, "union"), strings.HasPrefix(low, "one"), strings.HasPrefix(low, "eu"):
 		return "a " + s

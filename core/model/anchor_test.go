@@ -54,7 +54,14 @@ func TestASpotIsMeasuredFromItsDatum(t *testing.T) {
 	at := func(d frame.Datum) frame.Anchor {
 		return frame.Anchor{Pipe: "rail", From: "b", At: 10 * measure.Inch, Datum: d}
 	}
-	s := spots(t, at(frame.FromCentre), at(frame.FromFace), at(frame.FromEnd), frame.Anchor{Joint: "b", Side: frame.Left}, frame.Anchor{Pipe: "rail", At: 41 * measure.Inch})
+	s := spots(
+		t,
+		at(frame.FromCentre),
+		at(frame.FromFace),
+		at(frame.FromEnd),
+		frame.Anchor{Joint: "b", Side: frame.Left},
+		frame.Anchor{Pipe: "rail", At: 41 * measure.Inch},
+	)
 	x := func(i int) float64 { return s[i].At[0].Inches() }
 	assert.InDelta(t, 30, x(0), 1e-6)
 	assert.InDelta(t, 40-10-0.5625-0.719, x(1), 0.01)

@@ -67,7 +67,12 @@ func Build(ctx context.Context, d *frame.Document, c *catalog.Catalog, step meas
 func (b *Built) place() {
 	b.Pipes = make([]Placed, len(b.Graph.Edges))
 	for i, e := range b.Graph.Edges {
-		p := Placed{Piece: b.List.Pieces[i], From: b.Graph.Nodes[e.Ends[0]].ID, To: b.Graph.Nodes[e.Ends[1]].ID, OD: b.Catalog.Pipe(e.Size).OutsideDiameter}
+		p := Placed{
+			Piece: b.List.Pieces[i],
+			From:  b.Graph.Nodes[e.Ends[0]].ID,
+			To:    b.Graph.Nodes[e.Ends[1]].ID,
+			OD:    b.Catalog.Pipe(e.Size).OutsideDiameter,
+		}
 		for k, n := range e.Ends {
 			end := frame.PipeEnd{Pipe: i, End: k}
 			p.Bare[k] = b.Points[n].Along(b.Tangents[i][k], b.Fits.TakeOff(end))

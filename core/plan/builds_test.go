@@ -38,8 +38,20 @@ func (h *hand) on(from, course string) string {
 // A sign on two posts with a bar on top and one near the floor, drawn by lines
 // alone: the last bar lands on the joint that is there.
 func TestASignStandByLines(t *testing.T) {
-	h := draws(t, "1-1/4", "away 16 cut capped", "j1: near 16 cut capped", "j1: up 3 cut", "up 66 cut", "right 66 cut", "down 66 cut", "down 3 cut",
-		"j8: away 16 cut capped", "j8: near 16 cut capped", "j4: right 66 cut")
+	h := draws(
+		t,
+		"1-1/4",
+		"away 16 cut capped",
+		"j1: near 16 cut capped",
+		"j1: up 3 cut",
+		"up 66 cut",
+		"right 66 cut",
+		"down 66 cut",
+		"down 3 cut",
+		"j8: away 16 cut capped",
+		"j8: near 16 cut capped",
+		"j4: right 66 cut",
+	)
 	assert.Contains(t, h.last.Also, "meets j7")
 	h.sound(t)
 	assert.Equal(t, map[string]int{"66": 4, "16": 4, "3": 2}, h.counted())

@@ -37,7 +37,17 @@ func TestThePlanFollowsWhatWasMeasured(t *testing.T) {
 			assert.InDelta(t, 0.85, s.Typical, 0.001)
 		}
 	}
-	stop, err := shop.Calibrate(plan.Measured{Trial: &catalog.Trial{Size: "3/4", Kind: catalog.Elbow90, Cut: 10 * measure.Inch, Outside: measure.FromInches(10 + 1.2 + 1.32), Ends: 2}})
+	stop, err := shop.Calibrate(
+		plan.Measured{
+			Trial: &catalog.Trial{
+				Size:    "3/4",
+				Kind:    catalog.Elbow90,
+				Cut:     10 * measure.Inch,
+				Outside: measure.FromInches(10 + 1.2 + 1.32),
+				Ends:    2,
+			},
+		},
+	)
 	require.NoError(t, err)
 	p = make(stop)
 	assert.InDelta(t, -0.075, (p.Frames[0].Pipes[0].Exact - typical).Inches(), 0.0001)

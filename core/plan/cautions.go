@@ -7,9 +7,14 @@ func (p *Plan) cautions() {
 		"Below 40 °F PVC shatters into sharp pieces: do not shear, drive or drop it.",
 	}
 	if p.Joinery.Cemented > 0 {
-		p.Cautions = append(p.Cautions, "Primer and cement are flammable and their vapour harms: work outdoors or well aired, with gloves, away from flames. Air a cemented frame a day or two before indoor use or use by children or animals.")
+		p.Cautions = append(
+			p.Cautions,
+			"Primer and cement are flammable and their vapour harms: work outdoors or well aired, with gloves, away from flames. Air a cemented frame a day or two before indoor use or use by children or animals.",
+		)
 	}
-	p.Cautions = append(p.Cautions,
+	p.Cautions = append(
+		p.Cautions,
 		"Not for overhead loads, climbing, or holding people. Children and animals: mind small parts, gaps of 3-1/2 to 9 in, and frames that tip.",
-		"Never compressed air or gas in PVC. Follow local codes; where a body relies on it, ask a licensed professional.")
+		"Never compressed air or gas in PVC. Follow local codes; where a body relies on it, ask a licensed professional.",
+	)
 }

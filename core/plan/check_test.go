@@ -28,7 +28,12 @@ func rack(t *testing.T) *frame.Document {
 }
 
 func planOf(t *testing.T, d *frame.Document, given map[string]measure.Length) *plan.Plan {
-	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1, Given: given}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1, Given: given}}, Tool: "saw"},
+		plan.ExampleShop(),
+		plan.Work{},
+	)
 	require.NoError(t, err)
 	return p
 }
@@ -61,7 +66,12 @@ func TestAListIsCheckedAgainstTheFrame(t *testing.T) {
 	assert.True(t, p.Frames[0].Check.Closed)
 	p = planOf(t, d, map[string]measure.Length{"gone": 12 * measure.Inch})
 	assert.Equal(t, []string{"gone"}, p.Frames[0].Check.Unknown)
-	_, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1, Given: map[string]measure.Length{"p1": -1}}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	_, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1, Given: map[string]measure.Length{"p1": -1}}}, Tool: "saw"},
+		plan.ExampleShop(),
+		plan.Work{},
+	)
 	assert.ErrorContains(t, err, "/job/frames/0/given/p1")
 }
 
@@ -116,8 +126,16 @@ func TestADescribedBuildIsTheBudget(t *testing.T) {
 	d := rack(t)
 	p := planOf(t, d, nil)
 	cut := p.Frames[0].Pipes[0].Cut
-	have := reading.Read("8 3/4\" elbows, 2 tees\n4 pieces at "+cut.Format(measure.InInches, 0)+"\n1 10 ft stick of 3/4 pipe\n2 three-ways", "3/4")
-	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw", Have: have}, plan.ExampleShop(), plan.Work{})
+	have := reading.Read(
+		"8 3/4\" elbows, 2 tees\n4 pieces at "+cut.Format(measure.InInches, 0)+"\n1 10 ft stick of 3/4 pipe\n2 three-ways",
+		"3/4",
+	)
+	p, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw", Have: have},
+		plan.ExampleShop(),
+		plan.Work{},
+	)
 	require.NoError(t, err)
 	b := p.Budget
 	require.NotNil(t, b)

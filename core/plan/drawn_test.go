@@ -84,7 +84,12 @@ func (h *hand) cuts() map[string]string {
 }
 
 func (h *hand) plan() *plan.Plan {
-	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "shear"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: *h.doc, Copies: 1}}, Tool: "shear"},
+		plan.ExampleShop(),
+		plan.Work{},
+	)
 	require.NoError(h.t, err)
 	return p
 }
@@ -92,7 +97,24 @@ func (h *hand) plan() *plan.Plan {
 // sound wants no finding about sizes or about the document's own rules.
 func (h *hand) sound(t *testing.T) {
 	for _, f := range h.plan().Findings {
-		assert.NotContains(t, []string{"sizes-contradict", "size-off-its-pipe", "size-without-pipe", "sizes-disagree", "size-too-small", "turned-round", "zero-length", "too-short", "closes-nearly", "loop-residual", "no-fitting"}, f.Code, f.Text)
+		assert.NotContains(
+			t,
+			[]string{
+				"sizes-contradict",
+				"size-off-its-pipe",
+				"size-without-pipe",
+				"sizes-disagree",
+				"size-too-small",
+				"turned-round",
+				"zero-length",
+				"too-short",
+				"closes-nearly",
+				"loop-residual",
+				"no-fitting",
+			},
+			f.Code,
+			f.Text,
+		)
 	}
 }
 
@@ -116,7 +138,18 @@ func TestASizeIsTheSizeOfItsOwnPipe(t *testing.T) {
 	assert.Equal(t, "15", cuts["p7"])
 	assert.Equal(t, "12", cuts["p8"])
 
-	h = draws(t, "3/4", "right 24 cut", "j1: away 24 cut", "right 4 cut", "j2: away 24 cut", "left 4 cut", "join j4 j6", "j4: up 10 cut", "away 10 cut")
+	h = draws(
+		t,
+		"3/4",
+		"right 24 cut",
+		"j1: away 24 cut",
+		"right 4 cut",
+		"j2: away 24 cut",
+		"left 4 cut",
+		"join j4 j6",
+		"j4: up 10 cut",
+		"away 10 cut",
+	)
 	h.sound(t)
 	cuts = h.cuts()
 	assert.Equal(t, "10", cuts["p7"])
@@ -200,7 +233,11 @@ func TestMillimetresAreAnsweredInMillimetres(t *testing.T) {
 	assert.Contains(t, q.What, "(10 mm)")
 	assert.Contains(t, q.Options[0].Label, "590 mm cut of the new pipe gives way: it becomes 600 mm cut length")
 	require.NoError(t, h.do(post, "meet j4", "size s2"))
-	assert.Equal(t, edit.GivenUp{Size: "s2", Was: "600 mm cut of p2", Now: "590 mm cut length", Words: "gave way to 590 mm cut of p4"}, h.gave[0])
+	assert.Equal(
+		t,
+		edit.GivenUp{Size: "s2", Was: "600 mm cut of p2", Now: "590 mm cut length", Words: "gave way to 590 mm cut of p4"},
+		h.gave[0],
+	)
 	assert.Equal(t, "600 mm cut length of p2 is 590 mm: it gave way to 590 mm cut of p4", h.finding("gave-way").Text)
 }
 
@@ -228,7 +265,11 @@ func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
 	require.NoError(t, h.do(post, "meet j4", "size s2"))
 	assert.Equal(t, map[string]string{"p1": "48", "p2": "23 1/2", "p3": "48", "p4": "23 1/2"}, h.cuts())
 	require.Len(t, h.gave, 1)
-	assert.Equal(t, edit.GivenUp{Size: "s2", Was: "24 cut of p2", Now: `23 1/2" cut length`, Words: "gave way to 23 1/2 cut of p4"}, h.gave[0])
+	assert.Equal(
+		t,
+		edit.GivenUp{Size: "s2", Was: "24 cut of p2", Now: `23 1/2" cut length`, Words: "gave way to 23 1/2 cut of p4"},
+		h.gave[0],
+	)
 	p := h.plan()
 	i := slices.IndexFunc(p.Frames[0].Sizes, func(z layout.Size) bool { return z.ID == "s2" })
 	assert.Equal(t, "23 1/2 cut of p4", p.Frames[0].Sizes[i].Gave)
@@ -274,7 +315,18 @@ func (h *hand) finding(code string) finding.Finding {
 // way holds again as it was typed, with a word.
 func TestWhatGaveWayHoldsAgainWhenBothSidesAreEven(t *testing.T) {
 	for _, way := range []string{"pipe p8", "size s3", "size s6"} {
-		h := draws(t, "3/4", "away 4 cut", "away 16 cut", "away 4 cut", "j1: right 16 cut", "away 4 cut", "away 16 cut", "away 4 cut", "left 16 cut")
+		h := draws(
+			t,
+			"3/4",
+			"away 4 cut",
+			"away 16 cut",
+			"away 4 cut",
+			"j1: right 16 cut",
+			"away 4 cut",
+			"away 16 cut",
+			"away 4 cut",
+			"left 16 cut",
+		)
 		want := h.cuts()
 		require.NoError(t, h.do(&edit.Walk{From: "j2", Line: "down 7 cut capped"}, way))
 		h.finding("gave-way")
@@ -299,7 +351,11 @@ func TestAContradictionWithoutAGestureGivesItsChoices(t *testing.T) {
 	assert.Equal(t, "24", h.cuts()["p2"], "said first")
 	assert.Equal(t, "23", h.cuts()["p3"], "the bar was said last: it slopes")
 	f := h.finding("sizes-contradict")
-	assert.Equal(t, `A (top) straight across cannot hold with A (bottom) straight across, 24 cut of B (left), 23 cut of C (right) (1"): the last said gives way`, f.Text)
+	assert.Equal(
+		t,
+		`A (top) straight across cannot hold with A (bottom) straight across, 24 cut of B (left), 23 cut of C (right) (1"): the last said gives way`,
+		f.Text,
+	)
 	require.NotEmpty(t, f.Fixes)
 	for _, fix := range f.Fixes {
 		var way edit.Edit

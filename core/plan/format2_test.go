@@ -45,7 +45,12 @@ func TestDocumentsOfFormat2KeepTheirFigures(t *testing.T) {
 			d, _, err := frame.FromFormat2(was.Document)
 			require.NoError(t, err)
 			assert.Equal(t, frame.Format, d.Format)
-			p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "shear"}, plan.ExampleShop(), plan.Work{})
+			p, err := plan.Make(
+				context.Background(),
+				plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "shear"},
+				plan.ExampleShop(),
+				plan.Work{},
+			)
 			require.NoError(t, err)
 			now := map[string]measure.Length{}
 			for _, x := range p.Frames[0].Pipes {

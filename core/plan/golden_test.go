@@ -133,7 +133,12 @@ func BenchmarkCase(b *testing.B) {
 func Example() {
 	doc, _ := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[48,0,0],"c":[48,0,30]},
 		"pipes":[["a","b"],["b","c"]],"ends":{"a":"cap","c":"cap"}}`))
-	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 2}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 2}}, Tool: "saw"},
+		plan.ExampleShop(),
+		plan.Work{},
+	)
 	if err != nil {
 		fmt.Println(err)
 		return

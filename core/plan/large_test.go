@@ -24,7 +24,17 @@ func lattice(n, m int) frame.Document {
 			id := fmt.Sprintf("%s%d", a, i)
 			def.Planes[a] = append(def.Planes[a], frame.Plane{ID: id})
 			if i > 0 {
-				def.Sizes = append(def.Sizes, frame.Size{ID: "to " + id, Value: measure.FromInches(first + more*float64(i)), Meaning: frame.Clear, Axis: a.String(), From: frame.OnPlane(fmt.Sprintf("%s%d", a, i-1)), To: frame.OnPlane(id)})
+				def.Sizes = append(
+					def.Sizes,
+					frame.Size{
+						ID:      "to " + id,
+						Value:   measure.FromInches(first + more*float64(i)),
+						Meaning: frame.Clear,
+						Axis:    a.String(),
+						From:    frame.OnPlane(fmt.Sprintf("%s%d", a, i-1)),
+						To:      frame.OnPlane(id),
+					},
+				)
 			}
 		}
 	}
@@ -123,10 +133,24 @@ func row(n, wrong int) frame.Document {
 		from, to, id := fmt.Sprintf("j%d", i-1), fmt.Sprintf("j%d", i), fmt.Sprintf("p%d", i)
 		def.Joints = append(def.Joints, frame.Joint{ID: to})
 		def.Pipes = append(def.Pipes, frame.Pipe{ID: id, From: from, To: to, Dir: &measure.Dir{1, 0, 0}, Rank: i})
-		def.Sizes = append(def.Sizes, frame.Size{ID: id, Value: measure.FromInches(12 + float64(i)/8), Meaning: frame.Centre, Pipe: id, Rank: n + i})
+		def.Sizes = append(
+			def.Sizes,
+			frame.Size{ID: id, Value: measure.FromInches(12 + float64(i)/8), Meaning: frame.Centre, Pipe: id, Rank: n + i},
+		)
 	}
 	for i := range wrong {
-		def.Sizes = append(def.Sizes, frame.Size{ID: fmt.Sprintf("over %d", i), Value: 5 * measure.Inch, Meaning: frame.Outside, Axis: "x", From: "j0", To: frame.Ref(fmt.Sprintf("j%d", n-i)), Rank: 2*n + 1 + i})
+		def.Sizes = append(
+			def.Sizes,
+			frame.Size{
+				ID:      fmt.Sprintf("over %d", i),
+				Value:   5 * measure.Inch,
+				Meaning: frame.Outside,
+				Axis:    "x",
+				From:    "j0",
+				To:      frame.Ref(fmt.Sprintf("j%d", n-i)),
+				Rank:    2*n + 1 + i,
+			},
+		)
 	}
 	return frame.Document{Format: frame.Format, Name: "Row", Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Root: def}
 }
@@ -163,7 +187,14 @@ func BenchmarkRow160Contradicted(b *testing.B) { benchmarkFrame(b, row(160, 40),
 func BenchmarkRow160Checked(b *testing.B) {
 	d := row(160, 0)
 	for i := range 40 {
-		d.ClearanceChecks = append(d.ClearanceChecks, frame.ClearanceCheck{ID: fmt.Sprintf("door %d", i), Kind: frame.Doorway, Size: [3]measure.Length{30 * measure.Inch, measure.Length(i+1) * measure.Inch / 64}})
+		d.ClearanceChecks = append(
+			d.ClearanceChecks,
+			frame.ClearanceCheck{
+				ID:   fmt.Sprintf("door %d", i),
+				Kind: frame.Doorway,
+				Size: [3]measure.Length{30 * measure.Inch, measure.Length(i+1) * measure.Inch / 64},
+			},
+		)
 	}
 	benchmarkFrame(b, d, "envelope")
 }

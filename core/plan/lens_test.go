@@ -142,7 +142,11 @@ func TestTheFixForTooLongAPipeIsALongerStick(t *testing.T) {
 	assert.NotContains(t, codes(mended), "no-stock")
 	assert.Contains(t, codes(mended), "stick-without-price", "and it is said that the new length has no price yet")
 	assert.NotEmpty(t, mended.Bill.Unpriced)
-	assert.Empty(t, fixes(make1(t, build(t, "jump", map[string]starter.Answer{"width": {Text: "30 ft"}})), "no-stock"), "no usual stick is that long")
+	assert.Empty(
+		t,
+		fixes(make1(t, build(t, "jump", map[string]starter.Answer{"width": {Text: "30 ft"}})), "no-stock"),
+		"no usual stick is that long",
+	)
 }
 
 // Tools with one kerf buy alike, and every tool of the shop is counted.

@@ -101,7 +101,10 @@ func TestSizesKeepTheirMeaning(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s := rapid.SampledFrom(classic()).Draw(t, "starter")
 		answers := map[string]starter.Answer{
-			"width": {Text: "48", Meaning: frame.Outside}, "foot": {Text: "30"}, "height": {Text: "44"}, "top": {Text: "44"}, "depth": {Text: "30"},
+			"width": {
+				Text:    "48",
+				Meaning: frame.Outside,
+			}, "foot": {Text: "30"}, "height": {Text: "44"}, "top": {Text: "44"}, "depth": {Text: "30"},
 			"size": {Text: string(rapid.SampledFrom([]catalog.Size{"1/2", "3/4", "1", "1-1/4", "1-1/2", "2"}).Draw(t, "size"))},
 			"mode": {Text: rapid.SampledFrom([]string{"cemented", "slip"}).Draw(t, "mode")},
 			"rest": {Text: "fixed"}, "bar": {Text: "24"}, "low": {Text: "14"},
@@ -162,7 +165,9 @@ func TestFindings(t *testing.T) {
 	} {
 		assert.Contains(t, codes(read(text)), code)
 	}
-	clean := read(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0],"c":[40,20,0],"d":[0,20,0]},"pipes":[["a","b"],["b","c"],["c","d"],["d","a"]]}`)
+	clean := read(
+		`{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0],"c":[40,20,0],"d":[0,20,0]},"pipes":[["a","b"],["b","c"],["c","d"],["d","a"]]}`,
+	)
 	assert.Empty(t, clean.Findings)
 }
 
@@ -198,7 +203,12 @@ func TestBoughtSticksAndRackGoFirst(t *testing.T) {
 	before, err := plan.Make(context.Background(), job, shop, plan.Work{})
 	require.NoError(t, err)
 	shop.Rack = []plan.Offcut{{Size: "3/4", Length: 54 * measure.Inch, Count: 1}}
-	after, err := plan.Make(context.Background(), job, shop, plan.Work{Bought: []plan.Offcut{{Size: "3/4", Length: 120 * measure.Inch, Count: 1}}})
+	after, err := plan.Make(
+		context.Background(),
+		job,
+		shop,
+		plan.Work{Bought: []plan.Offcut{{Size: "3/4", Length: 120 * measure.Inch, Count: 1}}},
+	)
 	require.NoError(t, err)
 	assert.Less(t, after.Pipe[0].Stock.Bought, before.Pipe[0].Stock.Bought)
 	assert.Less(t, after.Bill.Total, before.Bill.Total)

@@ -19,7 +19,12 @@ func begun(t require.TestingT, id string, answers map[string]starter.Answer) *pl
 	require.True(t, ok, id)
 	doc, err := s.Build(measure.Inches, answers)
 	require.NoError(t, err, id)
-	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: doc, Copies: 1}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: doc, Copies: 1}}, Tool: "saw"},
+		plan.ExampleShop(),
+		plan.Work{},
+	)
 	require.NoError(t, err, id)
 	return p
 }

@@ -58,7 +58,12 @@ func (p *Purchase) letter(lots []Lot) {
 		}
 	}
 	slices.SortStableFunc(p.Cuts, func(a, b CutLine) int {
-		return cmp.Or(-catalog.Compare(a.Size, b.Size), cmp.Compare(b.Cut, a.Cut), cmp.Compare(a.Class, b.Class), cmp.Compare(a.Path, b.Path))
+		return cmp.Or(
+			-catalog.Compare(a.Size, b.Size),
+			cmp.Compare(b.Cut, a.Cut),
+			cmp.Compare(a.Class, b.Class),
+			cmp.Compare(a.Path, b.Path),
+		)
 	})
 	letters := map[alike]string{}
 	for i := range p.Cuts {
@@ -162,7 +167,16 @@ func (p *Purchase) countFittings(lots []Lot) (lines []material.Line) {
 		case catalog.Plug, catalog.Cap:
 			rule = "one for each end that is closed"
 		}
-		lines = append(lines, material.Line{Spec: material.Spec{Ware: material.Fitting, Kind: string(f.Kind), Size: f.Size}, Quantity: f.Count, Unit: "each", Where: where[key{f.Kind, f.Size}], Rule: rule})
+		lines = append(
+			lines,
+			material.Line{
+				Spec:     material.Spec{Ware: material.Fitting, Kind: string(f.Kind), Size: f.Size},
+				Quantity: f.Count,
+				Unit:     "each",
+				Where:    where[key{f.Kind, f.Size}],
+				Rule:     rule,
+			},
+		)
 	}
 	return lines
 }

@@ -108,7 +108,12 @@ func (g *CutLine) Note() string {
 	return ""
 }
 
-var classWords = map[frame.Class]string{frame.Matched: "matched set", frame.Trim: "cut long, trim to fit", frame.Rough: "rough", frame.OnFrame: "as measured"}
+var classWords = map[frame.Class]string{
+	frame.Matched: "matched set",
+	frame.Trim:    "cut long, trim to fit",
+	frame.Rough:   "rough",
+	frame.OnFrame: "as measured",
+}
 
 // PipeRef names a pipe of a frame.
 type PipeRef struct {

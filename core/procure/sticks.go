@@ -60,14 +60,19 @@ func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []ma
 		}
 		for _, b := range m.Buy {
 			lines = append(lines, material.Line{Spec: stick(t.Size, b.Length), Quantity: b.Count, Unit: "stick",
-				Where: p.cutFrom(lots, &m, of, b.Length), Rule: "the fewest or cheapest sticks that give every piece"})
+				Where: p.cutFrom(&m, of, b.Length), Rule: "the fewest or cheapest sticks that give every piece"})
 		}
 		for _, d := range m.TooLong {
 			c := &p.Cuts[of[d]]
 			t.TooLong = append(t.TooLong, c.Letter)
 			t.Pieces += c.Count
 			t.Net += c.Cut * measure.Length(c.Count)
-			line := material.Line{Spec: stick(t.Size, c.Cut), Quantity: c.Count, Unit: material.Piece, Rule: "longer than any stick on sale: still to be found"}
+			line := material.Line{
+				Spec:     stick(t.Size, c.Cut),
+				Quantity: c.Count,
+				Unit:     material.Piece,
+				Rule:     "longer than any stick on sale: still to be found",
+			}
 			for _, r := range c.Pipes {
 				line.Where = append(line.Where, material.Place{Frame: r.Frame, Kind: "pipe", ID: r.Pipe})
 			}
@@ -131,7 +136,7 @@ func (p *Purchase) sawFrom(lots []Lot, materials []stock.Material, of []int) {
 }
 
 // cutFrom lists the pipes whose letters are cut from sticks of one length.
-func (p *Purchase) cutFrom(lots []Lot, m *stock.Material, of []int, length measure.Length) (all []material.Place) {
+func (p *Purchase) cutFrom(m *stock.Material, of []int, length measure.Length) (all []material.Place) {
 	seen := map[int]bool{}
 	for _, s := range m.Sticks {
 		if s.Length != length || s.Origin != stock.Shop {
@@ -161,7 +166,10 @@ func offers(cuts []CutLine, s *shop.Shop, work *shop.Work) (all []stock.Offer) {
 		for _, l := range s.Stock {
 			if l.Size == "" || l.Size == size {
 				price, ok := s.Prices.Find(stick(size, l.Length))
-				all = append(all, stock.Offer{Material: string(size), Length: l.Length, Price: price.Amount, Priced: ok, Origin: stock.Shop})
+				all = append(
+					all,
+					stock.Offer{Material: string(size), Length: l.Length, Price: price.Amount, Priced: ok, Origin: stock.Shop},
+				)
 			}
 		}
 		all = append(all, atHand(size, stock.Rack, s.Rack)...)
@@ -216,7 +224,12 @@ func longerSticks(l measure.Length) []finding.Fix {
 		return nil
 	}
 	s := usualSticks[i]
-	return []finding.Fix{{Label: fmt.Sprintf("Buy %s sticks", s.Format(measure.FeetInches, 0)), Edits: []finding.Edit{finding.Set("/shop/stock/-", shop.StockLength{Length: s})}}}
+	return []finding.Fix{
+		{
+			Label: fmt.Sprintf("Buy %s sticks", s.Format(measure.FeetInches, 0)),
+			Edits: []finding.Edit{finding.Set("/shop/stock/-", shop.StockLength{Length: s})},
+		},
+	}
 }
 
 // judge says what is wrong with the purchase of one size: pieces longer than every
@@ -254,7 +267,9 @@ func (p *Purchase) passedOver(t *PipeTotal, offers []stock.Offer) {
 		if !some || o.Material != string(t.Size) || o.Origin != stock.Shop || o.Priced {
 			continue
 		}
-		f := finding.New("stick-without-price", finding.Note, finding.All(finding.PipeSize, string(t.Size))...).With("size", t.Size).With("stick", o.Length)
+		f := finding.New("stick-without-price", finding.Note, finding.All(finding.PipeSize, string(t.Size))...).
+			With("size", t.Size).
+			With("stick", o.Length)
 		if t.Stock.Priced {
 			f = f.With("some", "some")
 		}

@@ -42,7 +42,44 @@ var (
 	numberRE = regexp.MustCompile(`^(\d+)(?:-(\d+/\d+)| (\d+/\d+)|(/\d+)|(\.\d+))?`)
 	unitRE   = regexp.MustCompile(`^[- ]?(?:(inches|inch|in\b\.?|"|'')|(feet|foot|ft\b\.?|')|(mm\b)|(cm\b)|(metres?\b|meters?\b|m\b))`)
 	wordRE   = regexp.MustCompile(`^[\pL'#°]+`)
-	plainer  = strings.NewReplacer("″", `"`, "”", `"`, "“", `"`, "′", "'", "’", "'", "‘", "'", "½", " 1/2", "¼", " 1/4", "¾", " 3/4", "⅜", " 3/8", "⅝", " 5/8", "⅛", " 1/8", "⅞", " 7/8", "–", "-", "—", "-", "×", "x", "⁄", "/", "\t", ",")
+	plainer  = strings.NewReplacer(
+		"″",
+		`"`,
+		"”",
+		`"`,
+		"“",
+		`"`,
+		"′",
+		"'",
+		"’",
+		"'",
+		"‘",
+		"'",
+		"½",
+		" 1/2",
+		"¼",
+		" 1/4",
+		"¾",
+		" 3/4",
+		"⅜",
+		" 3/8",
+		"⅝",
+		" 5/8",
+		"⅛",
+		" 1/8",
+		"⅞",
+		" 7/8",
+		"–",
+		"-",
+		"—",
+		"-",
+		"×",
+		"x",
+		"⁄",
+		"/",
+		"\t",
+		",",
+	)
 )
 
 // lex cuts a line, in small letters and plain signs, into what it is made of.
@@ -66,7 +103,9 @@ func lex(s string) (all []token) {
 				n += len(u[0])
 			}
 			t.at, t.end, t.text = i, i+n, rest[:n]
-			if k := len(all) - 1; t.unit && !t.feet && k >= 0 && all[k].kind == tNumber && all[k].feet && t.value < measure.Foot && (t.size == "" || t.value >= 2*measure.Inch && strings.HasSuffix(all[k].text, "'")) && strings.TrimSpace(s[all[k].end:i]) == "" {
+			if k := len(all) - 1; t.unit && !t.feet && k >= 0 && all[k].kind == tNumber && all[k].feet && t.value < measure.Foot &&
+				(t.size == "" || t.value >= 2*measure.Inch && strings.HasSuffix(all[k].text, "'")) &&
+				strings.TrimSpace(s[all[k].end:i]) == "" {
 				all[k].value, all[k].end = all[k].value+t.value, t.end // 5' 6"
 			} else {
 				all = append(all, t)

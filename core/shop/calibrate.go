@@ -88,7 +88,11 @@ func (s Shop) Calibrate(m Measured) (Shop, error) {
 		delete(s.Seats, m.Forget)
 	case m.Trial != nil && m.Seat != "":
 		if !slices.Contains(frame.Modes(), m.Seat) {
-			return s, &catalog.TrialError{Field: "seat", What: fmt.Sprintf("no way of holding %q", m.Seat), Hint: "use cemented, slip, eased or pinned"}
+			return s, &catalog.TrialError{
+				Field: "seat",
+				What:  fmt.Sprintf("no way of holding %q", m.Seat),
+				Hint:  "use cemented, slip, eased or pinned",
+			}
 		}
 		v, err := c.Seat(*m.Trial)
 		if err != nil {
@@ -121,7 +125,10 @@ func (s *Shop) Rests(c *catalog.Catalog, sizes []catalog.Size) (figures []Figure
 	}
 	for _, o := range s.Measurements {
 		if o.Kind != "" {
-			figures = append(figures, Figured{o.Size, o.Kind, o.Field, typical.Figure(o.Kind, o.Size, o.Field).Value, o.Value, true, o.Note})
+			figures = append(
+				figures,
+				Figured{o.Size, o.Kind, o.Field, typical.Figure(o.Kind, o.Size, o.Field).Value, o.Value, true, o.Note},
+			)
 		}
 	}
 	for _, m := range frame.Modes() {

@@ -88,7 +88,14 @@ func (s *Shop) Problems() (n ValidationError) {
 func Lying(path string, list []Offcut) (n ValidationError) {
 	for i, o := range list {
 		if !o.Size.Known() || o.Length <= 0 || o.Length > StockLimit || o.Count < 1 || o.Count > maxRack {
-			n = append(n, Problem{Path: fmt.Sprintf("%s/%d", path, i), What: "no length of pipe that can lie there", Hint: "give a nominal size, a length and a count"})
+			n = append(
+				n,
+				Problem{
+					Path: fmt.Sprintf("%s/%d", path, i),
+					What: "no length of pipe that can lie there",
+					Hint: "give a nominal size, a length and a count",
+				},
+			)
 		}
 	}
 	return n

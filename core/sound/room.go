@@ -34,7 +34,9 @@ func OfferRoom(ctx context.Context, b *model.Built, fs []finding.Finding) {
 			}
 			if value := room(ctx, b, s, pc, &trials, most); value > 0 {
 				n.Fixes = append(n.Fixes, finding.Fix{Label: strings.TrimSpace(fmt.Sprintf("Make %s %s", s.Label, value)),
-					Edits: []finding.Edit{finding.Set(fmt.Sprintf("/frames/%d/document/sizes/%s", b.Index, s.ID), value.Format(measure.InInches, 0))}})
+					Edits: []finding.Edit{
+						finding.Set(fmt.Sprintf("/frames/%d/document/sizes/%s", b.Index, s.ID), value.Format(measure.InInches, 0)),
+					}})
 				break
 			}
 		}

@@ -28,7 +28,10 @@ func row(a *answers, count, apart, height string, riser catalog.Size, end frame.
 		x.Stations = append(x.Stations, at("2", a.from(apart, "1")))
 	}
 	for k := 3; k <= n; k++ { // each as far from the one before it as the second from the first
-		x.Stations = append(x.Stations, station{ID: strconv.Itoa(k), Equal: &equalTo{From: strconv.Itoa(k - 1), Axis: measure.X, Of: "1", To: "2"}})
+		x.Stations = append(
+			x.Stations,
+			station{ID: strconv.Itoa(k), Equal: &equalTo{From: strconv.Itoa(k - 1), Axis: measure.X, Of: "1", To: "2"}},
+		)
 	}
 	x.Stations = append(x.Stations, at("right", beyond(strconv.Itoa(n), 8)))
 	d := onto(x, axis(origin("mid")), axis(origin("base"), at("top", a.from(height, floor))))
@@ -53,12 +56,23 @@ func row(a *answers, count, apart, height string, riser catalog.Size, end frame.
 var hoop = Starter{
 	ID: "hoop", Name: "Ring between posts", About: "An eight-sided ring held between two footed posts.",
 	Prompts: append([]Prompt{
-		length("opening", "Opening", "22", "What goes through it, and a hand's breadth more: 22 in clear suits most dogs.", frame.Clear, frame.Centre),
+		length(
+			"opening",
+			"Opening",
+			"22",
+			"What goes through it, and a hand's breadth more: 22 in clear suits most dogs.",
+			frame.Clear,
+			frame.Centre,
+		),
 		length("low", "Lower edge", "12", "From the floor to the top of the ring's lowest side.", frame.TopOfPipe),
 		length("foot", "Foot depth", "26", "About half as deep as it is high keeps it from tipping.", frame.Outside, frame.Centre),
 	}, sized("3/4", "3/4 carries a ring of this size; the ring is light.", "")...),
 	build: func(a *answers) frame.Document {
-		x := flats(axis(origin("left post"), at("l", beyond("left post", 6)), at("r", a.from("opening", "l")), at("right post", beyond("r", 6))), "l", "r")
+		x := flats(
+			axis(origin("left post"), at("l", beyond("left post", 6)), at("r", a.from("opening", "l")), at("right post", beyond("r", 6))),
+			"l",
+			"r",
+		)
 		z := axis(origin("base"), at("tie", mean("base", 4, frame.Clear)), at("b", a.from("low", floor)),
 			station{ID: "t", Equal: &equalTo{From: "b", Axis: measure.X, Of: "l", To: "r"}})
 		z = flats(z, "b", "t")
@@ -68,7 +82,8 @@ var hoop = Starter{
 		for _, s := range []struct{ post, flat string }{{"left", "l"}, {"right", "r"}} {
 			p := s.post + " post"
 			d.use(s.post, "foot", p, "mid", "base", "x", "mid", "z")
-			d.put(frame.OpenEnd, s.post+" tie", p, "mid", "tie", s.post+" arm", p, "mid", "b mid").put(frame.CappedEnd, s.post+" top", p, "mid", "top")
+			d.put(frame.OpenEnd, s.post+" tie", p, "mid", "tie", s.post+" arm", p, "mid", "b mid").
+				put(frame.CappedEnd, s.post+" top", p, "mid", "top")
 			d.run(s.post+"/hub", s.post+" tie", s.post+" arm", s.post+" top").run(s.post+" arm", s.flat+", b mid")
 		}
 		d.run("left tie", "right tie")
@@ -79,14 +94,26 @@ var hoop = Starter{
 var tunnel = Starter{
 	ID: "tunnel", Name: "Tunnel of sprung hoops", About: "Hoops sprung over stakes, and a spine that holds them apart.",
 	Prompts: append([]Prompt{
-		length("span", "Span", "10 ft", "What lies under it, from foot to foot. Pipe bows easily only over a wide span.", frame.Centre, frame.Clear),
+		length(
+			"span",
+			"Span",
+			"10 ft",
+			"What lies under it, from foot to foot. Pipe bows easily only over a wide span.",
+			frame.Centre,
+			frame.Clear,
+		),
 		length("rise", "Rise", "24", "A fifth of the span is easy on 1/2 pipe; at a third it kinks.", frame.Centre, frame.Outside),
 		counted("hoops", "Hoops", "5", 2, 40, "One about every 3 ft keeps a cover from sagging."),
 		length("apart", "Apart", "36", "From hoop to hoop along the spine.", frame.Centre, frame.Clear),
 	}, sized("1/2", "The thinnest pipe bows the farthest; 3/4 wants half as much span again.", "slip")...),
 	build: func(a *answers) frame.Document {
-		g := onto(axis(origin("left"), at("right", a.from("span", "left")), middle("mid", "left", "right")), axis(origin("y")), axis(origin("ground"), at("crown", a.from("rise", "ground"))))
-		g.put(frame.StakedEnd, "left", "left", "y", "ground", "right", "right", "y", "ground").put(frame.OpenEnd, "crown", "mid", "y", "crown")
+		g := onto(
+			axis(origin("left"), at("right", a.from("span", "left")), middle("mid", "left", "right")),
+			axis(origin("y")),
+			axis(origin("ground"), at("crown", a.from("rise", "ground"))),
+		)
+		g.put(frame.StakedEnd, "left", "left", "y", "ground", "right", "right", "y", "ground").
+			put(frame.OpenEnd, "crown", "mid", "y", "crown")
 		g.run("left", "crown").last(func(p *frame.Pipe) {
 			p.Path, p.Spring = frame.Sprung, &frame.Spring{Leave: [2]measure.Dir{{}, {-1, 0, 0}}}
 		})
@@ -95,9 +122,19 @@ var tunnel = Starter{
 		})
 		d := onto(axis(origin("left")), axis(origin("first")), axis(origin("ground")))
 		apart := a.from("apart", "").size("apart")
-		d.Uses = []frame.Use{{ID: "hoop", Of: "hoop", At: planes("left", "first", "ground"), Array: &frame.Array{Count: a.counts["hoops"], Axis: measure.Y, Pitch: &apart}}}
+		d.Uses = []frame.Use{
+			{
+				ID:    "hoop",
+				Of:    "hoop",
+				At:    planes("left", "first", "ground"),
+				Array: &frame.Array{Count: a.counts["hoops"], Axis: measure.Y, Pitch: &apart},
+			},
+		}
 		for k := 2; k <= a.counts["hoops"]; k++ {
-			d.Pipes = append(d.Pipes, frame.Pipe{ID: numbered("spine", k-1), From: fmt.Sprintf("hoop#%d/crown", k-1), To: fmt.Sprintf("hoop#%d/crown", k)})
+			d.Pipes = append(
+				d.Pipes,
+				frame.Pipe{ID: numbered("spine", k-1), From: fmt.Sprintf("hoop#%d/crown", k-1), To: fmt.Sprintf("hoop#%d/crown", k)},
+			)
 		}
 		return frame.Document{Root: d.definition(), Groups: []frame.Definition{g.named("hoop", "Hoop")}}
 	},

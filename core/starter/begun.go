@@ -85,7 +85,11 @@ func (b *Begun) Make(unit measure.Unit, byHand *frame.Document) (Made, error) {
 // another, and the document to keep, nil where nothing was done by hand. against
 // names the answers that the gesture contradicts, by the labels of their
 // prompts: the frame is the builder's own then.
-func (b *Begun) After(unit measure.Unit, before Made, after *frame.Document) (next Begun, byHand *frame.Document, against []string, err error) {
+func (b *Begun) After(
+	unit measure.Unit,
+	before Made,
+	after *frame.Document,
+) (next Begun, byHand *frame.Document, against []string, err error) {
 	s, err := b.starter()
 	if err != nil {
 		return next, nil, nil, err

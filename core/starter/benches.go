@@ -9,7 +9,15 @@ import (
 var ring = Starter{
 	ID: "ring", Name: "Ring with spokes", About: "Eight sides and four spokes to a hub, flat on the ground.",
 	Prompts: append([]Prompt{
-		length("across", "Across", "4 ft", "Over the flats. Eight sides close with 45s to a hair.", frame.Outside, frame.Clear, frame.Centre),
+		length(
+			"across",
+			"Across",
+			"4 ft",
+			"Over the flats. Eight sides close with 45s to a hair.",
+			frame.Outside,
+			frame.Clear,
+			frame.Centre,
+		),
 	}, common...),
 	build: func(a *answers) frame.Document {
 		x := flats(axis(origin("l"), at("r", a.from("across", "l"))), "l", "r")
@@ -28,11 +36,26 @@ var rig = Starter{
 	ID: "rig", Name: "Hand-held ring", About: "A ring on a handle, to hold a net, a light cloth or a target.",
 	Prompts: append([]Prompt{
 		length("opening", "Opening", "18", "What goes through it.", frame.Clear, frame.Centre),
-		length("handle", "Handle", "24", "From the ring to the end of the cap: two hands' breadths for each hand.", frame.Outside, frame.Centre),
+		length(
+			"handle",
+			"Handle",
+			"24",
+			"From the ring to the end of the cap: two hands' breadths for each hand.",
+			frame.Outside,
+			frame.Centre,
+		),
 	}, sized("1/2", "Light in the hand; 3/4 above an opening of 2 ft.", "")...),
 	build: func(a *answers) frame.Document {
 		x := flats(axis(origin("l"), at("r", a.from("opening", "l"))), "l", "r")
-		y := flats(axis(origin("f"), station{ID: "b", Equal: &equalTo{From: "f", Axis: measure.X, Of: "l", To: "r"}}, at("grip", back(a.from("handle", "f")))), "f", "b")
+		y := flats(
+			axis(
+				origin("f"),
+				station{ID: "b", Equal: &equalTo{From: "f", Axis: measure.X, Of: "l", To: "r"}},
+				at("grip", back(a.from("handle", "f"))),
+			),
+			"f",
+			"b",
+		)
 		d := onto(x, y, axis(origin("z")))
 		d.ring(measure.X, measure.Y, [3]string{"", "", "z"}, "l", "r", "f", "b", [4]bool{false, false, true, false})
 		d.put(frame.CappedEnd, "grip", "l mid", "grip", "z").run("l mid, f", "grip")
@@ -54,7 +77,25 @@ var desk = Starter{
 			axis(origin("base"), at("shelf", a.from("shelf", floor)), at("rail", beyond("shelf", 4)), at("top", a.from("top", floor))))
 		for _, s := range []string{"left", "right"} {
 			d.use(s, "foot", s, "mid", "base", "x", "mid", "z")
-			d.put(frame.OpenEnd, s+" shelf", s, "mid", "shelf", s+" rail", s, "mid", "rail", s+" top", s, "mid", "top", s+" front", s, "front", "shelf")
+			d.put(
+				frame.OpenEnd,
+				s+" shelf",
+				s,
+				"mid",
+				"shelf",
+				s+" rail",
+				s,
+				"mid",
+				"rail",
+				s+" top",
+				s,
+				"mid",
+				"top",
+				s+" front",
+				s,
+				"front",
+				"shelf",
+			)
 			d.run(s+"/hub", s+" shelf", s+" rail", s+" top").run(s+" shelf", s+" front")
 		}
 		d.run("left front", "right front").run("left rail", "right rail").run("left top", "right top")

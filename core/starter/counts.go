@@ -92,7 +92,8 @@ func (s *Starter) takeCounts(in measure.Unit, answers map[string]Answer, before,
 		}
 		for i := range def.Uses {
 			u := &def.Uses[i]
-			if was == nil || u.Array == nil || was.Use(u.ID) == nil || was.Use(u.ID).Array == nil || was.Use(u.ID).Array.Count == u.Array.Count {
+			if was == nil || u.Array == nil || was.Use(u.ID) == nil || was.Use(u.ID).Array == nil ||
+				was.Use(u.ID).Array.Count == u.Array.Count {
 				continue
 			}
 			for k := range s.Prompts {

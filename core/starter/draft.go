@@ -134,7 +134,12 @@ func share(id, from, to string, s float64) station {
 
 // flats are the stations of an octagon between two flats.
 func flats(axis axisStations, lo, hi string) axisStations {
-	axis.Stations = append(axis.Stations, share(lo+" corner", lo, hi, octagon), middle(lo+" mid", lo, hi), share(hi+" corner", lo, hi, 1-octagon))
+	axis.Stations = append(
+		axis.Stations,
+		share(lo+" corner", lo, hi, octagon),
+		middle(lo+" mid", lo, hi),
+		share(hi+" corner", lo, hi, 1-octagon),
+	)
 	return axis
 }
 

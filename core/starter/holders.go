@@ -11,7 +11,14 @@ import (
 var slots = Starter{
 	ID: "slots", Name: "Slots for boards or wheels", About: "Pairs of posts that lean apart: what stands between them stays upright.",
 	Prompts: append([]Prompt{
-		length("thick", "What stands in a slot", "4", "The board or tyre at its thickest, and half an inch more.", frame.Clear, frame.Centre),
+		length(
+			"thick",
+			"What stands in a slot",
+			"4",
+			"The board or tyre at its thickest, and half an inch more.",
+			frame.Clear,
+			frame.Centre,
+		),
 		counted("slots", "Slots", "4", 1, 20, "One for each."),
 		length("between", "Between slots", "8", "Room for a hand, and for what is wider higher up.", frame.Centre, frame.Clear),
 		length("depth", "Depth", "20", "A wheel wants about two thirds of its diameter.", frame.Outside, frame.Centre),
@@ -19,7 +26,11 @@ var slots = Starter{
 		counted("lean", "Lean, degrees", "8", 0, 30, "The tees turn on their pipes to any angle; more lean lets things in more easily."),
 	}, sized("3/4", "3/4 holds wheels and boards; 1 holds doors.", "")...),
 	build: func(a *answers) frame.Document {
-		g := onto(axis(origin("a"), at("b", a.from("thick", "a"))), axis(origin("front"), at("back", a.from("depth", "front")), middle("mid", "front", "back")), axis(origin("z")))
+		g := onto(
+			axis(origin("a"), at("b", a.from("thick", "a"))),
+			axis(origin("front"), at("back", a.from("depth", "front")), middle("mid", "front", "back")),
+			axis(origin("z")),
+		)
 		sin, cos := math.Sincos(float64(a.counts["lean"]) * math.Pi / 180)
 		for _, s := range []struct {
 			id   string
@@ -69,8 +80,11 @@ var trestle = Starter{
 		length("low", "Stretcher", "8", "High enough for a shoe.", frame.TopOfPipe),
 	}, sized("1", "1 in carries a sheet or a canoe; 3/4 is for light work.", "")...),
 	build: func(a *answers) frame.Document {
-		d := onto(axis(origin("left"), at("right", a.from("width", "left"))), axis(origin("front"), at("back", a.from("depth", "front")), middle("mid", "front", "back")),
-			axis(origin("ground"), at("low", a.from("low", floor)), at("top", a.from("height", floor))))
+		d := onto(
+			axis(origin("left"), at("right", a.from("width", "left"))),
+			axis(origin("front"), at("back", a.from("depth", "front")), middle("mid", "front", "back")),
+			axis(origin("ground"), at("low", a.from("low", floor)), at("top", a.from("height", floor))),
+		)
 		for _, s := range []string{"left", "right"} {
 			for _, y := range []string{"front", "back"} {
 				d.put(frame.CappedEnd, s+" "+y, s, y, "ground").put(frame.OpenEnd, s+" "+y+" low", s, y, "low", s+" "+y+" top", s, y, "top")
@@ -119,14 +133,34 @@ var tower = Starter{
 	ID: "tower", Name: "Tower with arms", About: "A post on a wide base, with arms to both sides at every level.",
 	Prompts: append([]Prompt{
 		counted("levels", "Levels", "3", 1, 10, "Pairs of arms, the top one among them."),
-		length("arm", "Arms", "12", "From the post to the end of the cap: as long as what hangs there is wide.", frame.Outside, frame.Centre),
+		length(
+			"arm",
+			"Arms",
+			"12",
+			"From the post to the end of the cap: as long as what hangs there is wide.",
+			frame.Outside,
+			frame.Centre,
+		),
 		length("height", "Height", "5 ft", "To the top of the highest arms.", frame.TopOfPipe),
 		length("low", "Lowest arms", "18", "What hangs there must not touch the floor.", frame.TopOfPipe),
-		length("base", "Base", "24", "Its feet as far apart as the arms reach: it cannot be pulled over by one of them.", frame.Centre, frame.Outside),
+		length(
+			"base",
+			"Base",
+			"24",
+			"Its feet as far apart as the arms reach: it cannot be pulled over by one of them.",
+			frame.Centre,
+			frame.Outside,
+		),
 		length("foot", "Foot depth", "24", "As deep as the base is wide.", frame.Outside, frame.Centre),
 	}, sized("1", "1 in stands straight up to about 6 ft.", "")...),
 	build: func(a *answers) frame.Document {
-		x := axis(origin("left"), at("right", a.from("base", "left")), middle("post", "left", "right"), at("l arm", back(a.from("arm", "post"))), at("r arm", unasked(a.from("arm", "post"))))
+		x := axis(
+			origin("left"),
+			at("right", a.from("base", "left")),
+			middle("post", "left", "right"),
+			at("l arm", back(a.from("arm", "post"))),
+			at("r arm", unasked(a.from("arm", "post"))),
+		)
 		z := axis(origin("base"))
 		all := levels(&z, a, a.counts["levels"], "height", "low", "level")
 		d := onto(x, axis(origin("mid")), z)
@@ -161,12 +195,28 @@ var figure = Starter{
 	}, sized("3/4", "3/4 carries a costume; 1 a coat.", "slip")...),
 	build: func(a *answers) frame.Document {
 		// the legs stand as far to both sides of the spine
-		x := axis(origin("l shoulder"), at("r shoulder", a.from("shoulders", "l shoulder")), middle("spine", "l shoulder", "r shoulder"), share("left", "right", "spine", 2), at("right", a.from("hips", "left")))
-		d := onto(x, axis(origin("mid")), axis(origin("base"), at("hip", a.from("hip", floor)), at("shoulder", a.from("shoulder", floor)), at("neck", a.from("height", floor))))
+		x := axis(
+			origin("l shoulder"),
+			at("r shoulder", a.from("shoulders", "l shoulder")),
+			middle("spine", "l shoulder", "r shoulder"),
+			share("left", "right", "spine", 2),
+			at("right", a.from("hips", "left")),
+		)
+		d := onto(
+			x,
+			axis(origin("mid")),
+			axis(
+				origin("base"),
+				at("hip", a.from("hip", floor)),
+				at("shoulder", a.from("shoulder", floor)),
+				at("neck", a.from("height", floor)),
+			),
+		)
 		for _, s := range []string{"left", "right"} {
 			d.use(s, "foot", s, "mid", "base", "x", "mid", "z").put(frame.OpenEnd, s+" hip", s, "mid", "hip").run(s+"/hub", s+" hip")
 		}
-		d.put(frame.OpenEnd, "hip", "spine", "mid", "hip", "chest", "spine", "mid", "shoulder").put(frame.CappedEnd, "neck", "spine", "mid", "neck", "left shoulder", "l shoulder", "mid", "shoulder", "right shoulder", "r shoulder", "mid", "shoulder")
+		d.put(frame.OpenEnd, "hip", "spine", "mid", "hip", "chest", "spine", "mid", "shoulder").
+			put(frame.CappedEnd, "neck", "spine", "mid", "neck", "left shoulder", "l shoulder", "mid", "shoulder", "right shoulder", "r shoulder", "mid", "shoulder")
 		d.run("left hip", "hip", "right hip").run("hip", "chest", "neck").run("left shoulder", "chest", "right shoulder")
 		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a)}}
 	},
@@ -185,7 +235,10 @@ var dividers = Starter{
 		y := axis(origin("0"))
 		y.Stations = append(y.Stations, at("1", a.from("lane", "0")))
 		for k := 2; k <= n; k++ {
-			y.Stations = append(y.Stations, station{ID: strconv.Itoa(k), Equal: &equalTo{From: strconv.Itoa(k - 1), Axis: measure.Y, Of: "0", To: "1"}})
+			y.Stations = append(
+				y.Stations,
+				station{ID: strconv.Itoa(k), Equal: &equalTo{From: strconv.Itoa(k - 1), Axis: measure.Y, Of: "0", To: "1"}},
+			)
 		}
 		y.Stations = append(y.Stations, middle("first lane", "0", "1"), middle("last lane", strconv.Itoa(n-1), strconv.Itoa(n)))
 		g := onto(axis(origin("x")), y, axis(origin("base"), at("top", a.from("height", floor))))

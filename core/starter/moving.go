@@ -19,17 +19,37 @@ var cart = Starter{
 	build: func(a *answers) frame.Document {
 		axle := a.from("wheel", floor)
 		axle.Value, axle.Label, axle.Prompt = axle.Value.Half(), "Axle", ""
-		d := onto(axis(origin("left"), at("right", a.from("width", "left"))), axis(origin("front"), at("back", a.from("depth", "front"))),
-			axis(origin("ground"), at("axle", axle), at("stub", beyond("axle", -1.75)), at("deck", beyond("axle", 4)), at("bar", a.from("handle", floor))))
+		d := onto(
+			axis(origin("left"), at("right", a.from("width", "left"))),
+			axis(origin("front"), at("back", a.from("depth", "front"))),
+			axis(
+				origin("ground"),
+				at("axle", axle),
+				at("stub", beyond("axle", -1.75)),
+				at("deck", beyond("axle", 4)),
+				at("bar", a.from("handle", floor)),
+			),
+		)
 		for _, s := range []string{"left", "right"} {
-			d.put(frame.CappedEnd, s+" leg", s, "front", "ground", s+" stub", s, "back", "stub").put(frame.OpenEnd, s+" front", s, "front", "deck", s+" back", s, "back", "deck", s+" bar", s, "back", "bar")
+			d.put(frame.CappedEnd, s+" leg", s, "front", "ground", s+" stub", s, "back", "stub").
+				put(frame.OpenEnd, s+" front", s, "front", "deck", s+" back", s, "back", "deck", s+" bar", s, "back", "bar")
 			d.run(s+" leg", s+" front", s+" back", s+" bar").run(s+" back", s+" stub")
 		}
 		d.run("left front", "right front").run("left back", "right back").run("left bar", "right bar")
 		spot := func(s string) frame.Anchor {
 			return frame.Anchor{Pipe: pipe(s+" back", s+" stub").ID, From: s + " back", At: 4 * measure.Inch}
 		}
-		d.Links = []frame.Link{{ID: "axle", Kind: frame.Axle, On: []frame.Anchor{spot("left"), spot("right")}, Rod: measure.Inch / 2, Wheel: a.lengths["wheel"].Value, Hub: a.lengths["hub"].Value, Spacer: measure.Inch / 2}}
+		d.Links = []frame.Link{
+			{
+				ID:     "axle",
+				Kind:   frame.Axle,
+				On:     []frame.Anchor{spot("left"), spot("right")},
+				Rod:    measure.Inch / 2,
+				Wheel:  a.lengths["wheel"].Value,
+				Hub:    a.lengths["hub"].Value,
+				Spacer: measure.Inch / 2,
+			},
+		}
 		return frame.Document{Root: d.definition()}
 	},
 }
@@ -47,11 +67,19 @@ var sling = Starter{
 		inner := a.lengths["cloth"].Value + od
 		short := leg - 2*measure.Inch // the inner bar swings past under the outer one
 		part := func(id, name string, wide, long measure.Length, low bool) frame.Definition {
-			z := axis(origin("foot"), at("pivot", &dimension{Value: leg.Half(), Meaning: frame.Centre, From: "foot"}), at("top", &dimension{Value: long, Meaning: frame.Centre, From: "foot"}))
+			z := axis(
+				origin("foot"),
+				at("pivot", &dimension{Value: leg.Half(), Meaning: frame.Centre, From: "foot"}),
+				at("top", &dimension{Value: long, Meaning: frame.Centre, From: "foot"}),
+			)
 			if low {
 				z.Stations = append(z.Stations, at("low", beyond("foot", 4)))
 			}
-			g := onto(axis(origin("left"), at("right", &dimension{Value: wide, Meaning: frame.Centre, From: "left", Label: "Wide"})), axis(origin("y")), z)
+			g := onto(
+				axis(origin("left"), at("right", &dimension{Value: wide, Meaning: frame.Centre, From: "left", Label: "Wide"})),
+				axis(origin("y")),
+				z,
+			)
 			for _, s := range []string{"left", "right"} {
 				g.put(frame.CappedEnd, s+" foot", s, "y", "foot").put(frame.OpenEnd, s+" top", s, "y", "top")
 				if low {
@@ -66,17 +94,42 @@ var sling = Starter{
 			}
 			return g.named(id, name)
 		}
-		d := onto(axis(origin("left"), at("inner", &dimension{Value: stack, Meaning: frame.Centre, From: "left"})), axis(origin("y")), axis(origin("pivot")))
+		d := onto(
+			axis(origin("left"), at("inner", &dimension{Value: stack, Meaning: frame.Centre, From: "left"})),
+			axis(origin("y")),
+			axis(origin("pivot")),
+		)
 		lean := float64(a.counts["lean"])
 		d.Uses = []frame.Use{
-			{ID: "outer", Of: "outer", At: planes("left", "y", "pivot"), Anchor: planes("left", "y", "pivot"), Turns: []frame.Turn{{About: measure.X, By: lean}}},
-			{ID: "inner", Of: "inner", At: planes("inner", "y", "pivot"), Anchor: planes("left", "y", "pivot"), Turns: []frame.Turn{{About: measure.X, By: -lean}}},
+			{
+				ID:     "outer",
+				Of:     "outer",
+				At:     planes("left", "y", "pivot"),
+				Anchor: planes("left", "y", "pivot"),
+				Turns:  []frame.Turn{{About: measure.X, By: lean}},
+			},
+			{
+				ID:     "inner",
+				Of:     "inner",
+				At:     planes("inner", "y", "pivot"),
+				Anchor: planes("left", "y", "pivot"),
+				Turns:  []frame.Turn{{About: measure.X, By: -lean}},
+			},
 		}
 		for _, s := range []string{"left", "right"} {
 			d.Links = append(d.Links, frame.Link{ID: s + " bolt", Kind: frame.Pivot, Rod: measure.Inch / 4, Fold: foldOf(s, lean),
-				On: []frame.Anchor{{Pipe: "outer/" + pipe(s+" foot", s+" top").ID, At: leg.Half()}, {Pipe: "inner/" + pipe(s+" low", s+" top").ID, At: leg.Half() - 4*measure.Inch}}})
+				On: []frame.Anchor{
+					{Pipe: "outer/" + pipe(s+" foot", s+" top").ID, At: leg.Half()},
+					{Pipe: "inner/" + pipe(s+" low", s+" top").ID, At: leg.Half() - 4*measure.Inch},
+				}})
 		}
-		return frame.Document{Root: d.definition(), Groups: []frame.Definition{part("outer", "Outer frame", inner+2*stack, leg, false), part("inner", "Inner frame", inner, short, true)}}
+		return frame.Document{
+			Root: d.definition(),
+			Groups: []frame.Definition{
+				part("outer", "Outer frame", inner+2*stack, leg, false),
+				part("inner", "Inner frame", inner, short, true),
+			},
+		}
 	},
 }
 
@@ -107,11 +160,29 @@ var telescope = Starter{
 		}
 		// inside by four diameters: it keeps two of them over half its range
 		in := &dimension{Value: 4 * a.od(), Meaning: frame.Centre, From: "end", Label: "Inside"}
-		g := onto(axis(origin("x")), axis(origin("y")), axis(origin("top"), at("end", back(a.from("leg", "top"))), at("in", in), at("foot", back(a.from("out", "end")))))
-		g.put(frame.OpenEnd, "top", "x", "y", "top").put(frame.FreeEnd, "end", "x", "y", "end", "in", "x", "y", "in").put(frame.CappedEnd, "foot", "x", "y", "foot")
+		g := onto(
+			axis(origin("x")),
+			axis(origin("y")),
+			axis(origin("top"), at("end", back(a.from("leg", "top"))), at("in", in), at("foot", back(a.from("out", "end")))),
+		)
+		g.put(frame.OpenEnd, "top", "x", "y", "top").
+			put(frame.FreeEnd, "end", "x", "y", "end", "in", "x", "y", "in").
+			put(frame.CappedEnd, "foot", "x", "y", "foot")
 		g.run("top", "end").run("in", "foot").last(func(p *frame.Pipe) { p.Size = inner })
-		g.Links = []frame.Link{{ID: "slide", Kind: frame.Telescope, On: []frame.Anchor{{Pipe: g.Pipes[0].ID}, {Pipe: g.Pipes[1].ID}}, Pitch: a.lengths["hole"].Value, Rod: measure.Inch / 4}}
-		d := onto(axis(origin("left"), at("right", a.from("width", "left"))), axis(origin("front"), at("back", a.from("depth", "front"))), axis(origin("top")))
+		g.Links = []frame.Link{
+			{
+				ID:    "slide",
+				Kind:  frame.Telescope,
+				On:    []frame.Anchor{{Pipe: g.Pipes[0].ID}, {Pipe: g.Pipes[1].ID}},
+				Pitch: a.lengths["hole"].Value,
+				Rod:   measure.Inch / 4,
+			},
+		}
+		d := onto(
+			axis(origin("left"), at("right", a.from("width", "left"))),
+			axis(origin("front"), at("back", a.from("depth", "front"))),
+			axis(origin("top")),
+		)
 		corners := [][2]string{{"left", "front"}, {"right", "front"}, {"right", "back"}, {"left", "back"}}
 		for i, c := range corners {
 			next := corners[(i+1)%4]

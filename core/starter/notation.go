@@ -80,9 +80,32 @@ func (d *drawing) definition() frame.Definition {
 			of := frame.OnPlane(st.ID)
 			switch {
 			case st.Split != nil:
-				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.Share, Axis: axis, Of: of, From: frame.OnPlane(st.Split.From), To: frame.OnPlane(st.Split.To), Part: st.Split.Part, Parts: st.Split.Parts, Share: st.Split.Share})
+				def.Reasons = append(
+					def.Reasons,
+					frame.Reason{
+						Kind:  frame.Share,
+						Axis:  axis,
+						Of:    of,
+						From:  frame.OnPlane(st.Split.From),
+						To:    frame.OnPlane(st.Split.To),
+						Part:  st.Split.Part,
+						Parts: st.Split.Parts,
+						Share: st.Split.Share,
+					},
+				)
 			case st.Equal != nil:
-				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.EqualTo, Axis: axis, Of: of, From: frame.OnPlane(st.Equal.From), EqualAxis: st.Equal.Axis.String(), EqualFrom: frame.OnPlane(st.Equal.Of), EqualTo: frame.OnPlane(st.Equal.To)})
+				def.Reasons = append(
+					def.Reasons,
+					frame.Reason{
+						Kind:      frame.EqualTo,
+						Axis:      axis,
+						Of:        of,
+						From:      frame.OnPlane(st.Equal.From),
+						EqualAxis: st.Equal.Axis.String(),
+						EqualFrom: frame.OnPlane(st.Equal.Of),
+						EqualTo:   frame.OnPlane(st.Equal.To),
+					},
+				)
 			case st.At != nil:
 				s := st.At.size(axis + " " + st.ID)
 				s.Axis, s.Pipe, s.From, s.To = axis, st.At.Of, planeOf(st.At.From), of
@@ -93,7 +116,10 @@ func (d *drawing) definition() frame.Definition {
 				}
 				def.Sizes = append(def.Sizes, s)
 			case i > 0:
-				def.Reasons = append(def.Reasons, frame.Reason{Kind: frame.Level, Axis: axis, Of: of, To: frame.OnPlane(d.Axes[a].Stations[0].ID)})
+				def.Reasons = append(
+					def.Reasons,
+					frame.Reason{Kind: frame.Level, Axis: axis, Of: of, To: frame.OnPlane(d.Axes[a].Stations[0].ID)},
+				)
 			}
 		}
 	}

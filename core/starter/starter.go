@@ -251,15 +251,24 @@ func foot(a *answers) frame.Definition {
 	if a.texts["feet"] == "raised" {
 		return raised(a)
 	}
-	d := onto(axis(origin("x")), axis(origin("front"), at("back", a.from("foot", "front")), middle("mid", "front", "back")), axis(origin("z")))
+	d := onto(
+		axis(origin("x")),
+		axis(origin("front"), at("back", a.from("foot", "front")), middle("mid", "front", "back")),
+		axis(origin("z")),
+	)
 	d.put(frame.OpenEnd, "hub", "x", "mid", "z").put(frame.CappedEnd, "front", "x", "front", "z", "back", "x", "back", "z")
 	return d.run("front", "hub", "back").named("foot", "Foot")
 }
 
 // raised is a foot that stands on short capped legs at its front and back.
 func raised(a *answers) frame.Definition {
-	d := onto(axis(origin("x")), axis(origin("front"), at("back", a.from("foot", "front")), middle("mid", "front", "back")), axis(origin("z"), at("pad", beyond("z", -2.3*a.od().Inches()))))
-	d.put(frame.OpenEnd, "hub", "x", "mid", "z", "front", "x", "front", "z", "back", "x", "back", "z").put(frame.CappedEnd, "front pad", "x", "front", "pad", "back pad", "x", "back", "pad")
+	d := onto(
+		axis(origin("x")),
+		axis(origin("front"), at("back", a.from("foot", "front")), middle("mid", "front", "back")),
+		axis(origin("z"), at("pad", beyond("z", -2.3*a.od().Inches()))),
+	)
+	d.put(frame.OpenEnd, "hub", "x", "mid", "z", "front", "x", "front", "z", "back", "x", "back", "z").
+		put(frame.CappedEnd, "front pad", "x", "front", "pad", "back pad", "x", "back", "pad")
 	d.run("front pad", "front", "hub", "back", "back pad")
 	return d.named("foot", "Raised foot")
 }

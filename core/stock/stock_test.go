@@ -157,7 +157,10 @@ func TestLeastCostThenFewestSticksAgainstBruteForce(t *testing.T) {
 			if pieces += n; pieces > 8 {
 				break
 			}
-			p.Demands = append(p.Demands, stock.Demand{Material: "pipe", Length: in(float64(rapid.IntRange(16, 59*8).Draw(t, "eighths")) / 8), Count: n})
+			p.Demands = append(
+				p.Demands,
+				stock.Demand{Material: "pipe", Length: in(float64(rapid.IntRange(16, 59*8).Draw(t, "eighths")) / 8), Count: n},
+			)
 		}
 		m := solve(p)[0]
 		verify(t, p, m)
@@ -255,8 +258,12 @@ func TestTidyLeavesAMarginWhereItIsFree(t *testing.T) {
 
 func TestMaterialsStayApartAndOrderIsStable(t *testing.T) {
 	p := stock.Problem{
-		Demands: []stock.Demand{{Material: "rope", Length: in(30), Count: 3}, {Material: "pipe", Length: in(50), Count: 3}, {Material: "rope", Length: in(9), Count: 2}},
-		Offers:  append(shop(120), stock.Offer{Material: "rope", Length: in(100), Origin: stock.Shop}),
+		Demands: []stock.Demand{
+			{Material: "rope", Length: in(30), Count: 3},
+			{Material: "pipe", Length: in(50), Count: 3},
+			{Material: "rope", Length: in(9), Count: 2},
+		},
+		Offers: append(shop(120), stock.Offer{Material: "rope", Length: in(100), Origin: stock.Shop}),
 	}
 	a, b := solve(p), solve(p)
 	require.Len(t, a, 2)
@@ -271,7 +278,14 @@ func TestLargeJobsEndWithinTheirNodes(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		p := stock.Problem{Offers: shop(120, 60), Kerf: measure.Inch / 8, Nodes: 5000}
 		for range rapid.IntRange(10, 40).Draw(t, "classes") {
-			p.Demands = append(p.Demands, stock.Demand{Material: "pipe", Length: in(float64(rapid.IntRange(3*16, 70*16).Draw(t, "l")) / 16), Count: rapid.IntRange(1, 12).Draw(t, "n")})
+			p.Demands = append(
+				p.Demands,
+				stock.Demand{
+					Material: "pipe",
+					Length:   in(float64(rapid.IntRange(3*16, 70*16).Draw(t, "l")) / 16),
+					Count:    rapid.IntRange(1, 12).Draw(t, "n"),
+				},
+			)
 		}
 		m := solve(p)[0]
 		verify(t, p, m)

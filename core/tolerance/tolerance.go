@@ -52,7 +52,8 @@ func (c *CutListCheck) findings(index int) (fs []finding.Finding) {
 	if len(c.Loops) > 0 {
 		l := c.Loops[0]
 		f := finding.New("list-open", finding.Stop, finding.All(finding.Pipe, l.Pipes...)...).With("pipes", len(l.Pipes)).
-			With("joint", finding.All(finding.Joint, l.Joints[0])).With("off", l.Off).With("way", wayWords(l.Residual)).With("more", len(c.Loops)-1)
+			With("joint", finding.All(finding.Joint, l.Joints[0])).
+			With("off", l.Off).With("way", wayWords(l.Residual)).With("more", len(c.Loops)-1)
 		for _, m := range c.Mends {
 			label := ""
 			fix := finding.Fix{}
@@ -61,7 +62,10 @@ func (c *CutListCheck) findings(index int) (fs []finding.Finding) {
 					label += ", "
 				}
 				label += fmt.Sprintf("%s to %s", ch.Pipe, ch.To.Format(measure.InInches, measure.SixtyFourth))
-				fix.Edits = append(fix.Edits, finding.Set(fmt.Sprintf("/frames/%d/given/%s", index, ch.Pipe), ch.To.Format(measure.InInches, 0)))
+				fix.Edits = append(
+					fix.Edits,
+					finding.Set(fmt.Sprintf("/frames/%d/given/%s", index, ch.Pipe), ch.To.Format(measure.InInches, 0)),
+				)
 			}
 			fix.Label = "Cut " + label
 			f.Fixes = append(f.Fixes, fix)

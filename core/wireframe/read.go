@@ -224,8 +224,11 @@ func (r *reader) planes(points []measure.Point, a int) map[measure.Length]string
 		}
 		d := v - vs[i-1]
 		n := len(root.Sizes) + 1
-		root.Sizes = append(root.Sizes, frame.Size{ID: fmt.Sprintf("s%d", n), Rank: n, Value: d, Meaning: frame.Centre, Axis: frame.AxisName(a),
-			From: frame.OnPlane(ids[vs[i-1]]), To: frame.OnPlane(id), Text: d.Format(style, 0), Unit: unit})
+		root.Sizes = append(
+			root.Sizes,
+			frame.Size{ID: fmt.Sprintf("s%d", n), Rank: n, Value: d, Meaning: frame.Centre, Axis: frame.AxisName(a),
+				From: frame.OnPlane(ids[vs[i-1]]), To: frame.OnPlane(id), Text: d.Format(style, 0), Unit: unit},
+		)
 	}
 	return ids
 }

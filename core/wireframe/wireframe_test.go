@@ -97,7 +97,11 @@ func TestFaultsAreRefusedWithTheirPlace(t *testing.T) {
 }
 
 func TestUnitsSeatsAndLonelyJoints(t *testing.T) {
-	d, err := wireframe.Read([]byte(`{"wireframe":1,"units":"mm","seat":{"slip":0.9},"joints":{"a":[0,0,0],"b":[600,0,0],"lonely":[0,0,-900]},"pipes":[["a","b"]]}`))
+	d, err := wireframe.Read(
+		[]byte(
+			`{"wireframe":1,"units":"mm","seat":{"slip":0.9},"joints":{"a":[0,0,0],"b":[600,0,0],"lonely":[0,0,-900]},"pipes":[["a","b"]]}`,
+		),
+	)
 	require.NoError(t, err)
 	assert.Equal(t, 600*measure.Millimetre, d.Root.Sizes[0].Value)
 	assert.InDelta(t, 0.9, d.Seat(frame.Slip), 0)

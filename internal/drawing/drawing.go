@@ -62,8 +62,15 @@ func Frame(f *plan.Frame, o Options) string {
 		margin = 24
 	}
 	w, h := a.hi[0]-a.lo[0]+2*margin, a.hi[1]-a.lo[1]+2*margin
-	fmt.Fprintf(&a.b, `<svg xmlns="http://www.w3.org/2000/svg" class="frame" viewBox="%.1f %.1f %.1f %.1f" role="img" aria-label="%s" font-family="sans-serif">`,
-		a.lo[0]-margin, a.lo[1]-margin, w, h, html.EscapeString(a.caption()))
+	fmt.Fprintf(
+		&a.b,
+		`<svg xmlns="http://www.w3.org/2000/svg" class="frame" viewBox="%.1f %.1f %.1f %.1f" role="img" aria-label="%s" font-family="sans-serif">`,
+		a.lo[0]-margin,
+		a.lo[1]-margin,
+		w,
+		h,
+		html.EscapeString(a.caption()),
+	)
 	a.floor()
 	a.bodies()
 	if !o.Plain {
@@ -76,7 +83,14 @@ func Frame(f *plan.Frame, o Options) string {
 
 func (a *artist) caption() string {
 	e := a.f.Overall
-	return fmt.Sprintf("%s: %s wide, %s deep, %s high, %d pipes", a.f.Name, a.text(e[0].Size), a.text(e[1].Size), a.text(e[2].Size), len(a.f.Pipes))
+	return fmt.Sprintf(
+		"%s: %s wide, %s deep, %s high, %d pipes",
+		a.f.Name,
+		a.text(e[0].Size),
+		a.text(e[1].Size),
+		a.text(e[2].Size),
+		len(a.f.Pipes),
+	)
 }
 
 func (a *artist) text(l measure.Length) string {
@@ -169,7 +183,16 @@ func (a *artist) bodies() {
 }
 
 func line(class, colour string, p, q flat, width float64) string {
-	return fmt.Sprintf(`<line class="%s" x1="%.1f" y1="%.1f" x2="%.1f" y2="%.1f" stroke="%s" stroke-width="%.2f"/>`, class, p.x, p.y, q.x, q.y, colour, width)
+	return fmt.Sprintf(
+		`<line class="%s" x1="%.1f" y1="%.1f" x2="%.1f" y2="%.1f" stroke="%s" stroke-width="%.2f"/>`,
+		class,
+		p.x,
+		p.y,
+		q.x,
+		q.y,
+		colour,
+		width,
+	)
 }
 
 // disc draws a wheel: its two sides and the hub's middle.
@@ -186,14 +209,22 @@ func (a *artist) disc(d *link.Disc) body {
 			q := a.at(d.At.Along(d.Axis, out).Along(u, radius.Scale(cos)).Along(v, radius.Scale(sin)))
 			pts = append(pts, fmt.Sprintf("%.1f,%.1f", q.x, q.y))
 		}
-		return fmt.Sprintf(`<polygon class="wheel" points="%s" fill="%s" stroke="%s" stroke-width="1.2"/>`, strings.Join(pts, " "), fill, edge)
+		return fmt.Sprintf(
+			`<polygon class="wheel" points="%s" fill="%s" stroke="%s" stroke-width="1.2"/>`,
+			strings.Join(pts, " "),
+			fill,
+			edge,
+		)
 	}
 	near, far := d.Wide.Half(), -d.Wide.Half()
 	if a.at(d.At.Along(d.Axis, near)).depth > a.at(d.At.Along(d.Axis, far)).depth {
 		near, far = far, near
 	}
 	r := d.Diameter.Half()
-	return body{a.at(d.At).depth, side(far, r, "#5b5750") + side(near, r, "#8a857b") + side(near, r.Scale(0.55), "#ece6da") + side(near, r.Scale(0.1), "#5b5750")}
+	return body{
+		a.at(d.At).depth,
+		side(far, r, "#5b5750") + side(near, r, "#8a857b") + side(near, r.Scale(0.55), "#ece6da") + side(near, r.Scale(0.1), "#5b5750"),
+	}
 }
 
 // curve draws the way of a pipe that is not straight.
@@ -203,7 +234,13 @@ func (a *artist) curve(class, colour string, way []measure.Point, width float64)
 		q := a.at(p)
 		pts = append(pts, fmt.Sprintf("%.1f,%.1f", q.x, q.y))
 	}
-	return fmt.Sprintf(`<polyline class="%s" points="%s" fill="none" stroke="%s" stroke-width="%.2f" stroke-linejoin="round"/>`, class, strings.Join(pts, " "), colour, width)
+	return fmt.Sprintf(
+		`<polyline class="%s" points="%s" fill="none" stroke="%s" stroke-width="%.2f" stroke-linejoin="round"/>`,
+		class,
+		strings.Join(pts, " "),
+		colour,
+		width,
+	)
 }
 
 func (a *artist) pipe(p *plan.Pipe) body {
@@ -241,7 +278,15 @@ func (a *artist) joint(j *fitting.Joint) body {
 	if !j.Free() {
 		r := j.Body.Inches() * a.scale / 2
 		fmt.Fprintf(&outline, `<circle class="edge-fill" cx="%.1f" cy="%.1f" r="%.2f" fill="%s"/>`, centre.x, centre.y, r+1, edge)
-		fmt.Fprintf(&hubs, `<circle class="%s-fill" cx="%.1f" cy="%.1f" r="%.2f" fill="%s"/>`, class, centre.x, centre.y, max(r-0.6, 0.5), fill)
+		fmt.Fprintf(
+			&hubs,
+			`<circle class="%s-fill" cx="%.1f" cy="%.1f" r="%.2f" fill="%s"/>`,
+			class,
+			centre.x,
+			centre.y,
+			max(r-0.6, 0.5),
+			fill,
+		)
 	}
 	for i := range ports {
 		p := &ports[i]
@@ -289,8 +334,22 @@ func (a *artist) sizes() {
 		if axis == 2 {
 			nx, ny = -off, 0
 		}
-		fmt.Fprintf(&a.b, `<path class="dim" d="M%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1f" stroke="#6b655c" stroke-width="1.4" fill="none"/>`,
-			p.x+nx, p.y+ny, q.x+nx, q.y+ny, p.x+nx*0.7, p.y+ny*0.7, p.x+nx*1.3, p.y+ny*1.3, q.x+nx*0.7, q.y+ny*0.7, q.x+nx*1.3, q.y+ny*1.3)
+		fmt.Fprintf(
+			&a.b,
+			`<path class="dim" d="M%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1f" stroke="#6b655c" stroke-width="1.4" fill="none"/>`,
+			p.x+nx,
+			p.y+ny,
+			q.x+nx,
+			q.y+ny,
+			p.x+nx*0.7,
+			p.y+ny*0.7,
+			p.x+nx*1.3,
+			p.y+ny*1.3,
+			q.x+nx*0.7,
+			q.y+ny*0.7,
+			q.x+nx*1.3,
+			q.y+ny*1.3,
+		)
 		cx, cy := (p.x+q.x)/2+nx, (p.y+q.y)/2+ny
 		angle := math.Atan2(dy, dx) * 180 / math.Pi
 		if axis == 2 {
@@ -298,8 +357,16 @@ func (a *artist) sizes() {
 		}
 		text := a.text(e.Size)
 		w := float64(len([]rune(text)))*12 + 14
-		fmt.Fprintf(&a.b, `<g transform="translate(%.1f %.1f) rotate(%.1f)"><rect class="paper" x="%.1f" y="-14" width="%.1f" height="28" fill="#fffdf8"/><text class="dim-text" text-anchor="middle" y="7" font-size="21" fill="#33302c">%s</text></g>`,
-			cx, cy, angle, -w/2, w, html.EscapeString(text))
+		fmt.Fprintf(
+			&a.b,
+			`<g transform="translate(%.1f %.1f) rotate(%.1f)"><rect class="paper" x="%.1f" y="-14" width="%.1f" height="28" fill="#fffdf8"/><text class="dim-text" text-anchor="middle" y="7" font-size="21" fill="#33302c">%s</text></g>`,
+			cx,
+			cy,
+			angle,
+			-w/2,
+			w,
+			html.EscapeString(text),
+		)
 		a.tags = append(a.tags, box{cx - w/2, cy - w/2, w, w})
 	}
 }
@@ -324,8 +391,17 @@ func (a *artist) letters() {
 		at := a.at(p.Spot(best))
 		x, y := at.x, at.y
 		a.tags = append(a.tags, box{x - r, y - r, 2 * r, 2 * r})
-		fmt.Fprintf(&a.b, `<g class="tag" data-letter="%s"><circle cx="%.1f" cy="%.1f" r="%.0f" fill="#fffdf8" stroke="#33302c" stroke-width="1.4"/><text x="%.1f" y="%.1f" text-anchor="middle" font-size="17" font-weight="600" fill="#33302c">%s</text></g>`,
-			p.Letter, x, y, r, x, y+6, p.Letter)
+		fmt.Fprintf(
+			&a.b,
+			`<g class="tag" data-letter="%s"><circle cx="%.1f" cy="%.1f" r="%.0f" fill="#fffdf8" stroke="#33302c" stroke-width="1.4"/><text x="%.1f" y="%.1f" text-anchor="middle" font-size="17" font-weight="600" fill="#33302c">%s</text></g>`,
+			p.Letter,
+			x,
+			y,
+			r,
+			x,
+			y+6,
+			p.Letter,
+		)
 	}
 }
 

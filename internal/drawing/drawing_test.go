@@ -25,7 +25,12 @@ func planned(t require.TestingT, id, name string) *plan.Plan {
 	doc, err := s.Build(measure.Inches, map[string]starter.Answer{"mode": {Text: "slip"}})
 	require.NoError(t, err)
 	doc.Name = name
-	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: doc, Copies: 1}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: doc, Copies: 1}}, Tool: "saw"},
+		plan.ExampleShop(),
+		plan.Work{},
+	)
 	require.NoError(t, err)
 	return p
 }
@@ -33,7 +38,12 @@ func planned(t require.TestingT, id, name string) *plan.Plan {
 func Example() {
 	s, _ := starter.Find("table")
 	doc, _ := s.Build(measure.Inches, nil)
-	p, _ := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: doc, Copies: 1}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, _ := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: doc, Copies: 1}}, Tool: "saw"},
+		plan.ExampleShop(),
+		plan.Work{},
+	)
 	svg := drawing.Frame(&p.Frames[0], drawing.Options{Style: measure.InInches})
 	fmt.Println(strings.Count(svg, `class="piece"`), "pipes drawn")
 	// Output: 16 pipes drawn

@@ -158,7 +158,12 @@ func (l *list) row(line int, row []string) {
 		}
 	}
 	if len(row) > len(l.columns) {
-		l.fail(line, "line", fmt.Sprintf("%d fields where %d belong", len(row), len(l.columns)), "write size, length, count; a comma inside a length needs quotes")
+		l.fail(
+			line,
+			"line",
+			fmt.Sprintf("%d fields where %d belong", len(row), len(l.columns)),
+			"write size, length, count; a comma inside a length needs quotes",
+		)
 		ok = false
 	}
 	if ok && d.Count > 0 {

@@ -94,7 +94,12 @@ func TestWrittenCutListReadsBack(t *testing.T) {
 	s, _ := starter.Find("screen")
 	doc, err := s.Build(measure.Inches, nil)
 	require.NoError(t, err)
-	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: doc, Copies: 2}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: doc, Copies: 2}}, Tool: "saw"},
+		plan.ExampleShop(),
+		plan.Work{},
+	)
 	require.NoError(t, err)
 	for _, style := range []measure.Style{measure.InInches, measure.FeetInches, measure.Decimal, measure.Metric} {
 		var b bytes.Buffer

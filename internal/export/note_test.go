@@ -28,7 +28,12 @@ func TestTheCutListSaysWhatIsSpecial(t *testing.T) {
 		d, _, err = plan.Edit(context.Background(), d, e, nil)
 		require.NoError(t, err)
 	}
-	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw"},
+		plan.ExampleShop(),
+		plan.Work{},
+	)
 	require.NoError(t, err)
 	var b bytes.Buffer
 	require.NoError(t, export.CutList(&b, p, measure.InInches))

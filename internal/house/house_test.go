@@ -85,7 +85,13 @@ func TestCoreKnowsNothingOfInterfacesOrStorage(t *testing.T) {
 			default:
 				first, _, _ := strings.Cut(n, "/")
 				library := slices.ContainsFunc(libraries, func(l string) bool { return n == l || strings.HasPrefix(n, l+"/") })
-				assert.True(t, library || !strings.Contains(first, "."), "%s imports %s, which is not among the libraries of the core", room, n)
+				assert.True(
+					t,
+					library || !strings.Contains(first, "."),
+					"%s imports %s, which is not among the libraries of the core",
+					room,
+					n,
+				)
 				for _, never := range []string{"net/http", "database/sql", "os/exec", "time"} {
 					assert.NotEqual(t, never, n, room)
 				}

@@ -119,7 +119,10 @@ func (p *Project) follow(e edit.Edit, made starter.Made, after *frame.Document, 
 	if len(against) > 0 {
 		if !slices.Contains(e.Answers, ownFrame) {
 			return nil, &edit.Question{Title: "Go on with a frame of your own?",
-				What:    fmt.Sprintf("This goes against what you answered for %s, so the starter cannot make it. The frame keeps every size that it has, and counts such as bays or hoops can still be changed.", listed(against)),
+				What: fmt.Sprintf(
+					"This goes against what you answered for %s, so the starter cannot make it. The frame keeps every size that it has, and counts such as bays or hoops can still be changed.",
+					listed(against),
+				),
 				Options: []edit.Option{{ID: ownFrame, Label: "Go on with a frame of my own"}}}
 		}
 		done.Also = append(done.Also, "it is a frame of your own now")

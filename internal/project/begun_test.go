@@ -141,7 +141,14 @@ func TestWhatIsDoneByHandLiesBesideTheAnswers(t *testing.T) {
 					i := slices.IndexFunc(with.Frames[0].Sizes, func(q layout.Size) bool { return q.ID == z.ID })
 					require.GreaterOrEqual(t, i, 0, "%s changed: %s is a size still", prompt.Key, z.ID)
 					assert.Equal(t, z.Value, with.Frames[0].Sizes[i].Value, "%s changed: %s is as without what was drawn", prompt.Key, z.ID)
-					assert.Equal(t, with.Frames[0].Sizes[i].Value, with.Frames[0].Sizes[i].Out, "%s changed: %s is what it says", prompt.Key, z.ID)
+					assert.Equal(
+						t,
+						with.Frames[0].Sizes[i].Value,
+						with.Frames[0].Sizes[i].Out,
+						"%s changed: %s is what it says",
+						prompt.Key,
+						z.ID,
+					)
 				}
 				for _, o := range plain.Frames[0].Pipes {
 					assert.True(t, has(with, o.Pipe), "%s changed: pipe %s", prompt.Key, o.Pipe)
@@ -297,7 +304,11 @@ func TestCountsStayOfAFrameOfOnesOwn(t *testing.T) {
 		after := planned(t, more)
 		assert.GreaterOrEqual(t, len(after.Frames[0].Pipes), len(before.Frames[0].Pipes)+c.each, id)
 		assert.Len(t, after.Frames[0].ClearanceChecks, 1)
-		back := answer(do(t, more, &edit.ClearanceCheck{Name: "gate", Kind: frame.Doorway, Say: "30"}), c.key, starter.Answer{Text: strconv.Itoa(was.Count + was.Gone)})
+		back := answer(
+			do(t, more, &edit.ClearanceCheck{Name: "gate", Kind: frame.Doorway, Say: "30"}),
+			c.key,
+			starter.Answer{Text: strconv.Itoa(was.Count + was.Gone)},
+		)
 		assert.Equal(t, before.Cuts, planned(t, back).Cuts, id)
 	}
 }

@@ -18,8 +18,13 @@ import (
 // A project made from a starter is drawn on: what it was stays, sizes and
 // joints with it, and its answers go on driving it.
 func TestAStarterIsDrawnOn(t *testing.T) {
-	p := project.Project{Name: "Gate", Units: measure.Inches, Tool: "saw", Starter: &starter.Begun{ID: "jump", Answers: map[string]starter.Answer{"width": {Text: "4 ft"}}},
-		ModeRules: []frame.ModeRule{{Joint: "left/hub", Mode: frame.Slip}}}
+	p := project.Project{
+		Name:      "Gate",
+		Units:     measure.Inches,
+		Tool:      "saw",
+		Starter:   &starter.Begun{ID: "jump", Answers: map[string]starter.Answer{"width": {Text: "4 ft"}}},
+		ModeRules: []frame.ModeRule{{Joint: "left/hub", Mode: frame.Slip}},
+	}
 	before := planned(t, &p)
 	next, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "left/hub", Line: "left 6"}}, nil)
 	require.NoError(t, err)

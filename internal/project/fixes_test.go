@@ -39,7 +39,11 @@ func firstFix(t *testing.T, fs []finding.Finding) finding.Edit {
 // A fix of a frame that follows from a starter answers the starter's prompt,
 // in inches whatever a bare number means there.
 func TestAFixAnswersThePrompt(t *testing.T) {
-	p := project.Project{Units: measure.Millimetres, Tool: "saw", Starter: &starter.Begun{ID: "screen", Answers: map[string]starter.Answer{"low": {Text: "50"}}}}
+	p := project.Project{
+		Units:   measure.Millimetres,
+		Tool:    "saw",
+		Starter: &starter.Begun{ID: "screen", Answers: map[string]starter.Answer{"low": {Text: "50"}}},
+	}
 	e := firstFix(t, adopted(t, &p))
 	assert.Equal(t, "/starter/answers/low", e.Path)
 	var a starter.Answer
@@ -54,7 +58,9 @@ func TestAFixAnswersThePrompt(t *testing.T) {
 
 // A fix of a frame of its own types the size over.
 func TestAFixTypesTheSizeOver(t *testing.T) {
-	doc, err := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[2,0,0],"c":[2,0,20]},"pipes":[["a","b"],["b","c"]],"fittings":{"a":"elbow-90"}}`))
+	doc, err := wireframe.Read(
+		[]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[2,0,0],"c":[2,0,20]},"pipes":[["a","b"],["b","c"]],"fittings":{"a":"elbow-90"}}`),
+	)
 	require.NoError(t, err)
 	p := project.Project{Frame: doc, Tool: "saw"}
 	e := firstFix(t, adopted(t, &p))

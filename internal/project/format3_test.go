@@ -76,10 +76,22 @@ func TestProjectsOfFormat3KeepTheirFigures(t *testing.T) {
 // A likeness of format 3 is an equality now.
 func TestALikenessOfFormat3IsAnEquality(t *testing.T) {
 	var d frame.Document
-	require.NoError(t, json.Unmarshal([]byte(`{"format":3,"name":"x","units":"in","size":"3/4","mode":"slip","root":{"planes":[[{"id":"a"},{"id":"b"}],[{"id":"c"},{"id":"d"}],[]],
+	require.NoError(
+		t,
+		json.Unmarshal(
+			[]byte(
+				`{"format":3,"name":"x","units":"in","size":"3/4","mode":"slip","root":{"planes":[[{"id":"a"},{"id":"b"}],[{"id":"c"},{"id":"d"}],[]],
 		"sizes":[{"id":"w","value":254000000,"meaning":"centre","axis":"x","from":"=a","to":"=b"}],
-		"reasons":[{"id":"r","kind":"alike","axis":"y","of":"=d","from":"=c","likeAxis":"x","likeFrom":"=a","likeTo":"=b"}]}}`), &d))
-	assert.Equal(t, frame.Reason{ID: "r", Kind: frame.EqualTo, Axis: "y", Of: "=d", From: "=c", EqualAxis: "x", EqualFrom: "=a", EqualTo: "=b"}, d.Root.Reasons[0])
+		"reasons":[{"id":"r","kind":"alike","axis":"y","of":"=d","from":"=c","likeAxis":"x","likeFrom":"=a","likeTo":"=b"}]}}`,
+			),
+			&d,
+		),
+	)
+	assert.Equal(
+		t,
+		frame.Reason{ID: "r", Kind: frame.EqualTo, Axis: "y", Of: "=d", From: "=c", EqualAxis: "x", EqualFrom: "=a", EqualTo: "=b"},
+		d.Root.Reasons[0],
+	)
 	_, err := frame.Expand(&d)
 	require.NoError(t, err)
 }

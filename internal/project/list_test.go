@@ -70,7 +70,11 @@ func TestAMendIsAnEditOfTheProject(t *testing.T) {
 // What was answered about a list holds by the line's text, so that it outlives
 // a change of the lines round it.
 func TestAnswersToAListHold(t *testing.T) {
-	d := &project.Described{Text: "2 three-ways\n1 1/2 tee", Kinds: map[string]catalog.Kind{"2 three-ways": catalog.SideOutletElbow}, Others: map[string]int{"1 1/2 tee": 1}}
+	d := &project.Described{
+		Text:   "2 three-ways\n1 1/2 tee",
+		Kinds:  map[string]catalog.Kind{"2 three-ways": catalog.SideOutletElbow},
+		Others: map[string]int{"1 1/2 tee": 1},
+	}
 	check := func() {
 		asked := 0
 		for _, it := range d.Items("3/4") {

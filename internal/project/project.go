@@ -119,7 +119,12 @@ func (p *Project) Job() (plan.Job, error) {
 	if err != nil {
 		return plan.Job{}, err
 	}
-	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given, Findings: told(made)}}, Tool: p.Tool, Step: p.Step, Have: p.Described.Items(doc.Size)}, nil
+	return plan.Job{
+		Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given, Findings: told(made)}},
+		Tool:   p.Tool,
+		Step:   p.Step,
+		Have:   p.Described.Items(doc.Size),
+	}, nil
 }
 
 // UnmarshalJSON reads a project. One from before format 3 named its sizes by

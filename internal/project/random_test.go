@@ -168,7 +168,11 @@ func anyAnswer(t *rapid.T, p *starter.Prompt) starter.Answer {
 		return starter.Answer{Text: rapid.SampledFrom([]string{"1/2", "3/4", "1"}).Draw(t, "size")}
 	}
 	l, _ := measure.Parse(p.Default, measure.Reading{Unit: measure.Inches})
-	return starter.Answer{Text: (l + measure.Length(rapid.IntRange(-4, 40).Draw(t, "more"))*measure.Inch/4).Tape(measure.Inches), Meaning: rapid.SampledFrom(p.Meanings).Draw(t, "meaning"), Unit: measure.Inches}
+	return starter.Answer{
+		Text:    (l + measure.Length(rapid.IntRange(-4, 40).Draw(t, "more"))*measure.Inch/4).Tape(measure.Inches),
+		Meaning: rapid.SampledFrom(p.Meanings).Draw(t, "meaning"),
+		Unit:    measure.Inches,
+	}
 }
 
 func driven(p *project.Project) bool { return p.Starter != nil && !p.Starter.Own }

@@ -269,7 +269,10 @@ func readLengths(texts []string, unit measure.Unit, where string) (ls []measure.
 	for i, s := range texts {
 		l, err := measure.Parse(s, measure.Reading{Unit: unit, Limit: plan.StockLimit})
 		if err != nil || l == 0 {
-			details = append(details, &Fault{Message: fmt.Sprintf("%q is no stick length; write it like 10 ft", s), Pointer: fmt.Sprintf("%s/%d", where, i)})
+			details = append(
+				details,
+				&Fault{Message: fmt.Sprintf("%q is no stick length; write it like 10 ft", s), Pointer: fmt.Sprintf("%s/%d", where, i)},
+			)
 		}
 		ls = append(ls, l)
 	}

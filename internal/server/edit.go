@@ -114,7 +114,16 @@ func (a *api) measure(_ context.Context, in *body[MeasureRequest]) (*body[plan.S
 		m.Forget = r.Seat
 	default:
 		m.Seat = r.Seat
-		m.Trial = &catalog.Trial{Size: r.Size, Kind: r.Kind, Mark: read("mark", r.Mark), Gap: read("gap", r.Gap), Cut: read("cut", r.Cut), Outside: read("outside", r.Outside), Body: read("body", r.Body), Ends: r.Ends}
+		m.Trial = &catalog.Trial{
+			Size:    r.Size,
+			Kind:    r.Kind,
+			Mark:    read("mark", r.Mark),
+			Gap:     read("gap", r.Gap),
+			Cut:     read("cut", r.Cut),
+			Outside: read("outside", r.Outside),
+			Body:    read("body", r.Body),
+			Ends:    r.Ends,
+		}
 	}
 	if bad != nil {
 		return nil, problem(bad)

@@ -10,7 +10,7 @@ import (
 
 // Problem is every refusal of the API, as RFC 9457 has it.
 type Problem struct {
-	Title  string  `json:"title" doc:"What kind of refusal it is"`
+	Title  string  `json:"title"            doc:"What kind of refusal it is"`
 	Status int     `json:"status"`
 	Detail string  `json:"detail,omitempty" doc:"What is wrong, in a sentence"`
 	Errors []Fault `json:"errors,omitempty" doc:"Each thing that is wrong, with its place"`
@@ -18,11 +18,11 @@ type Problem struct {
 
 // Fault is one thing that is wrong with a request.
 type Fault struct {
-	Pointer string `json:"pointer" doc:"Its place in the request that was sent, as a JSON pointer (RFC 6901)"`
+	Pointer string `json:"pointer"          doc:"Its place in the request that was sent, as a JSON pointer (RFC 6901)"`
 	Within  string `json:"within,omitempty" doc:"Its place in a text that the request holds: a JSON pointer into a file, a column of a list"`
-	Line    int    `json:"line,omitempty" doc:"The line of that text"`
-	Message string `json:"message" doc:"What is wrong, and how to mend it"`
-	Value   any    `json:"value,omitempty" doc:"What was found there, or what would do"`
+	Line    int    `json:"line,omitempty"   doc:"The line of that text"`
+	Message string `json:"message"          doc:"What is wrong, and how to mend it"`
+	Value   any    `json:"value,omitempty"  doc:"What was found there, or what would do"`
 }
 
 // Error makes a fault one of huma's details.

@@ -20,7 +20,12 @@ func (gestureForm) Schema(r huma.Registry) *huma.Schema {
 	if _, done := r.Map()["Edit"]; done {
 		return ref
 	}
-	s := &huma.Schema{Type: huma.TypeObject, Description: "One gesture, as the member of its name.", Properties: map[string]*huma.Schema{}, AdditionalProperties: false}
+	s := &huma.Schema{
+		Type:                 huma.TypeObject,
+		Description:          "One gesture, as the member of its name.",
+		Properties:           map[string]*huma.Schema{},
+		AdditionalProperties: false,
+	}
 	r.Map()["Edit"] = s // before its members, of which some hold gestures
 	all := edit.Names()
 	for _, name := range slices.Sorted(maps.Keys(all)) {
@@ -28,7 +33,11 @@ func (gestureForm) Schema(r huma.Registry) *huma.Schema {
 		s.Properties[name] = r.Schema(t, true, t.Name())
 	}
 	s.Properties["unit"] = &huma.Schema{Type: huma.TypeString, Description: "Of bare numbers."}
-	s.Properties["answers"] = &huma.Schema{Type: huma.TypeArray, Items: &huma.Schema{Type: huma.TypeString}, Description: "The options chosen, by their ids."}
+	s.Properties["answers"] = &huma.Schema{
+		Type:        huma.TypeArray,
+		Items:       &huma.Schema{Type: huma.TypeString},
+		Description: "The options chosen, by their ids.",
+	}
 	s.PrecomputeMessages()
 	return ref
 }

@@ -66,7 +66,12 @@ func TestMeasurementsAreTaken(t *testing.T) {
 	c, _ := serve(t)
 	shop := plan.ExampleShop()
 	var next plan.Shop
-	c.get("POST", "/api/measure", map[string]any{"shop": shop, "size": "3/4", "kind": "tee", "cut": "10", "outside": "12 1/2", "ends": 2}, &next)
+	c.get(
+		"POST",
+		"/api/measure",
+		map[string]any{"shop": shop, "size": "3/4", "kind": "tee", "cut": "10", "outside": "12 1/2", "ends": 2},
+		&next,
+	)
 	assert.Len(t, next.Measurements, 1)
 	c.get("POST", "/api/measure", map[string]any{"shop": next, "size": "3/4", "seat": "slip", "gap": "1/16"}, &next)
 	assert.Len(t, next.Seats, 1)
@@ -88,13 +93,21 @@ func TestMeasurementsAreTaken(t *testing.T) {
 // checked, and its fixes are edits of the project.
 func TestAListIsCheckedOverTheAPI(t *testing.T) {
 	c, _ := serve(t)
-	status, _, answer := c.do("POST", "/api/plan", map[string]any{"project": project("Jump", map[string]any{"given": map[string]any{"tie": map[string]any{"text": "long"}}})})
+	status, _, answer := c.do(
+		"POST",
+		"/api/plan",
+		map[string]any{"project": project("Jump", map[string]any{"given": map[string]any{"tie": map[string]any{"text": "long"}}})},
+	)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, answer, `"pointer":"/project/given/tie"`)
 	var a server.PlanAnswer
 	c.get("POST", "/api/plan", map[string]any{"draft": true, "project": project("Jump", map[string]any{
-		"given":     map[string]any{"tie": map[string]any{"text": "40"}},
-		"described": map[string]any{"text": "2 three-ways\n1 1/2 tee", "kinds": map[string]string{"2 three-ways": "tee"}, "others": map[string]int{"1 1/2 tee": 1}},
+		"given": map[string]any{"tie": map[string]any{"text": "40"}},
+		"described": map[string]any{
+			"text":   "2 three-ways\n1 1/2 tee",
+			"kinds":  map[string]string{"2 three-ways": "tee"},
+			"others": map[string]int{"1 1/2 tee": 1},
+		},
 	})}, &a)
 	require.NotNil(t, a.Plan.Frames[0].Check)
 	require.NotNil(t, a.Plan.Budget)

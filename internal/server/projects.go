@@ -23,7 +23,11 @@ func registerProjects(h huma.API, a *api, op func(method, path, id, summary stri
 	save := op(http.MethodPut, "/projects/{id}", "saveProject", "Save a project; a stale save is refused with 409 and kept aside")
 	save.Errors = []int{http.StatusNotFound, http.StatusConflict}
 	huma.Register(h, save, a.saveProject)
-	huma.Register(h, op(http.MethodDelete, "/projects/{id}", "deleteProject", "Remove a project; it can be restored for a month"), a.deleteProject)
+	huma.Register(
+		h,
+		op(http.MethodDelete, "/projects/{id}", "deleteProject", "Remove a project; it can be restored for a month"),
+		a.deleteProject,
+	)
 	huma.Register(h, op(http.MethodPost, "/projects/{id}/restore", "restoreProject", "Put a deleted project back"), a.restoreProject)
 	huma.Register(h, op(http.MethodGet, "/projects/{id}/card", "projectCard", "What a project looks like and comes to"), a.card)
 	huma.Register(h, op(http.MethodGet, "/projects/{id}/refused/{kept}", "refusedSave", "What a stale save left behind"), a.refusedSave)

@@ -77,8 +77,15 @@ func (c *client) get(method, path string, body, v any) {
 }
 
 func jump(width string) map[string]any {
-	return map[string]any{"name": "Jump", "units": "in", "style": "inches", "copies": 1, "tool": "saw", "work": map[string]any{"bought": []any{}},
-		"starter": map[string]any{"id": "jump", "answers": map[string]any{"width": map[string]any{"text": width}}}}
+	return map[string]any{
+		"name":    "Jump",
+		"units":   "in",
+		"style":   "inches",
+		"copies":  1,
+		"tool":    "saw",
+		"work":    map[string]any{"bought": []any{}},
+		"starter": map[string]any{"id": "jump", "answers": map[string]any{"width": map[string]any{"text": width}}},
+	}
 }
 
 func TestPlanIsStateless(t *testing.T) {
@@ -261,7 +268,9 @@ func TestLimitsAndPages(t *testing.T) {
 
 // What goes to another machine is packed.
 func TestAnswersToOtherMachinesArePacked(t *testing.T) {
-	h := server.New(server.Config{Web: fstest.MapFS{"index.html": {Data: []byte(strings.Repeat("<p>frame</p>", 500))}}, Hosts: []string{"0.0.0.0"}})
+	h := server.New(
+		server.Config{Web: fstest.MapFS{"index.html": {Data: []byte(strings.Repeat("<p>frame</p>", 500))}}, Hosts: []string{"0.0.0.0"}},
+	)
 	for from, want := range map[string]string{"192.168.1.20:50000": "gzip", "127.0.0.1:50000": "", "[::1]:50000": ""} {
 		w := httptest.NewRecorder()
 		r := httptest.NewRequestWithContext(t.Context(), "GET", "/", nil)

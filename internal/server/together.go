@@ -12,7 +12,7 @@ import (
 
 // TogetherRequest names the projects that are bought in one go.
 type TogetherRequest struct {
-	Projects []string `json:"projects" minItems:"1" maxItems:"50"`
+	Projects []string `json:"projects"       minItems:"1" maxItems:"50"`
 	Tool     string   `json:"tool,omitempty"` // by default the first project's
 }
 
@@ -54,7 +54,10 @@ func (a *api) together(ctx context.Context, in *body[TogetherRequest]) (*body[To
 	plans := func(some []*project.Project) (*plan.Plan, error) {
 		job, work, err := project.Together(some, in.Body.Tool)
 		if err != nil {
-			return nil, huma.Error422UnprocessableEntity("Not every project can be planned", &Fault{Message: err.Error(), Pointer: "/projects"})
+			return nil, huma.Error422UnprocessableEntity(
+				"Not every project can be planned",
+				&Fault{Message: err.Error(), Pointer: "/projects"},
+			)
 		}
 		job = withTool(job)
 		out.Tool = job.Tool

@@ -63,7 +63,10 @@ func Open(ctx context.Context, dir string) (*Store, error) {
 }
 
 func open(ctx context.Context, path string) (*Store, error) {
-	q := url.Values{"_pragma": {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"}, "_txlock": {"immediate"}}
+	q := url.Values{
+		"_pragma": {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"},
+		"_txlock": {"immediate"},
+	}
 	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?"+q.Encode())
 	if err != nil {
 		return nil, err
@@ -165,7 +168,15 @@ func (s *Store) Save(ctx context.Context, id string, basedOn int64, name string,
 		case err != nil:
 			return err
 		case revision != basedOn:
-			r, err := tx.ExecContext(ctx, "INSERT INTO refused_save (project, based_on, name, body, at) VALUES (?, ?, ?, ?, ?)", id, basedOn, name, string(body), now())
+			r, err := tx.ExecContext(
+				ctx,
+				"INSERT INTO refused_save (project, based_on, name, body, at) VALUES (?, ?, ?, ?, ?)",
+				id,
+				basedOn,
+				name,
+				string(body),
+				now(),
+			)
 			if err != nil {
 				return err
 			}
@@ -176,7 +187,15 @@ func (s *Store) Save(ctx context.Context, id string, basedOn int64, name string,
 			return &StaleError{Current: revision, Kept: kept}
 		}
 		revision++
-		_, err := tx.ExecContext(ctx, "UPDATE project SET name = ?, body = ?, revision = ?, updated = ? WHERE id = ?", name, string(body), revision, now(), id)
+		_, err := tx.ExecContext(
+			ctx,
+			"UPDATE project SET name = ?, body = ?, revision = ?, updated = ? WHERE id = ?",
+			name,
+			string(body),
+			revision,
+			now(),
+			id,
+		)
 		return err
 	})
 	return revision, err
@@ -184,7 +203,8 @@ func (s *Store) Save(ctx context.Context, id string, basedOn int64, name string,
 
 // Refused gives a state that a stale save left behind.
 func (s *Store) Refused(ctx context.Context, project string, kept int64) (name string, body []byte, err error) {
-	err = s.db.QueryRowContext(ctx, "SELECT r.name, r.body FROM refused_save r JOIN project p ON p.id = r.project WHERE p.id = ? AND p.deleted IS NULL AND r.id = ?", project, kept).Scan(&name, &body)
+	err = s.db.QueryRowContext(ctx, "SELECT r.name, r.body FROM refused_save r JOIN project p ON p.id = r.project WHERE p.id = ? AND p.deleted IS NULL AND r.id = ?", project, kept).
+		Scan(&name, &body)
 	if errors.Is(err, sql.ErrNoRows) {
 		err = ErrNotFound
 	}
@@ -234,14 +254,21 @@ func (s *Store) Shop(ctx context.Context) (body []byte, revision int64, err erro
 // SaveShop replaces the shop's document like [Store.Save].
 func (s *Store) SaveShop(ctx context.Context, basedOn int64, body []byte) (revision int64, err error) {
 	err = s.within(ctx, func(tx *sql.Tx) error {
-		if err := tx.QueryRowContext(ctx, "SELECT revision FROM shop WHERE id = 1").Scan(&revision); err != nil && !errors.Is(err, sql.ErrNoRows) {
+		if err := tx.QueryRowContext(ctx, "SELECT revision FROM shop WHERE id = 1").Scan(&revision); err != nil &&
+			!errors.Is(err, sql.ErrNoRows) {
 			return err
 		}
 		if revision != basedOn {
 			return &StaleError{Current: revision}
 		}
 		revision++
-		_, err := tx.ExecContext(ctx, "INSERT INTO shop (id, body, revision, updated) VALUES (1, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET body = excluded.body, revision = excluded.revision, updated = excluded.updated", string(body), revision, now())
+		_, err := tx.ExecContext(
+			ctx,
+			"INSERT INTO shop (id, body, revision, updated) VALUES (1, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET body = excluded.body, revision = excluded.revision, updated = excluded.updated",
+			string(body),
+			revision,
+			now(),
+		)
 		return err
 	})
 	return revision, err

@@ -20,7 +20,9 @@ const TogetherPage = lazy(() => import("./shelf/together"));
 const CuttingPage = lazy(() => import("./cutting/cutting"));
 
 startTheme();
-const client = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } } });
+const client = new QueryClient({
+  defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } },
+});
 
 const root = document.getElementById("root");
 if (root)

@@ -38,7 +38,10 @@ export default function CuttingPage() {
     retry: false,
     queryFn: async (): Promise<Material[] | Refusal> => {
       try {
-        const stock = asked.stock.split(/[,;\n]/).map((s) => s.trim()).filter(Boolean);
+        const stock = asked.stock
+          .split(/[,;\n]/)
+          .map((s) => s.trim())
+          .filter(Boolean);
         return await ask(api.POST("/api/cut", { body: { text: asked.text, units: "in", stock, tool: asked.tool } }));
       } catch (e) {
         if (e instanceof Refusal && e.status === 422) return e;
@@ -74,31 +77,45 @@ export default function CuttingPage() {
             </label>
             <ToolPick value={typed.tool} onChange={(tool) => set({ tool })} />
           </div>
-          <p className="text-sm text-ink-2">Several stick lengths: 10 ft, 5 ft. Lengths are never rounded here. The list stays in this browser.</p>
+          <p className="text-sm text-ink-2">
+            Several stick lengths: 10 ft, 5 ft. Lengths are never rounded here. The list stays in this browser.
+          </p>
           <div id={`${id}-e`}>
             {refusal && (
               <ul role="alert" className="grid gap-1 rounded-md border-2 border-bad bg-paper p-3 text-sm">
                 {refusal.problem.errors?.slice(0, 8).map((e) => (
                   <li key={`${e.line} ${e.within} ${e.message}`}>
-                    <strong>{e.line ? `line ${e.line}${e.within ? `, ${e.within}` : ""}` : e.pointer === "/stock" || e.pointer.startsWith("/stock/") ? "sticks" : e.pointer.slice(1)}:</strong> {e.message}
+                    <strong>
+                      {e.line
+                        ? `line ${e.line}${e.within ? `, ${e.within}` : ""}`
+                        : e.pointer === "/stock" || e.pointer.startsWith("/stock/")
+                          ? "sticks"
+                          : e.pointer.slice(1)}
+                      :
+                    </strong>{" "}
+                    {e.message}
                   </li>
                 ))}
               </ul>
             )}
-            {q.error && <p role="alert" className="text-bad">The server does not answer; the list is kept here.</p>}
+            {q.error && (
+              <p role="alert" className="text-bad">
+                The server does not answer; the list is kept here.
+              </p>
+            )}
           </div>
         </section>
         <section aria-label="Cutting plan" className={`grid content-start gap-6 ${refusal ? "opacity-60" : ""}`}>
-          {!materials && !refusal && <p className="text-lg text-ink-2">Paste or type a list, and the sticks to buy and how to cut them appear here.</p>}
+          {!materials && !refusal && (
+            <p className="text-lg text-ink-2">Paste or type a list, and the sticks to buy and how to cut them appear here.</p>
+          )}
           {materials?.map((m) => (
             <div key={m.key} className="grid gap-2 rounded-md bg-paper p-4">
               <div className="sheet-head">
                 <h2 className="text-2xl">
                   {m.key === "pipe" ? "Pipe" : `${m.key} pipe`}: {plural(m.count, "stick")}
                 </h2>
-                <span className="text-ink-2">
-                  {m.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ")}
-                </span>
+                <span className="text-ink-2">{m.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ")}</span>
               </div>
               {(m.tooLong?.length ?? 0) > 0 && (
                 <p role="alert" className="font-semibold text-bad">

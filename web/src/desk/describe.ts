@@ -23,7 +23,8 @@ export function differences(mine: Project, theirs: Project, labels: Record<strin
   add("How many", mine.copies, theirs.copies);
   add("Cut with", mine.tool, theirs.tool);
   add("Lengths shown", mine.style, theirs.style);
-  if (!same(mine.modeRules ?? [], theirs.modeRules ?? [])) add("Joints set", `${mine.modeRules?.length ?? 0} settings`, `${theirs.modeRules?.length ?? 0} settings `);
+  if (!same(mine.modeRules ?? [], theirs.modeRules ?? []))
+    add("Joints set", `${mine.modeRules?.length ?? 0} settings`, `${theirs.modeRules?.length ?? 0} settings `);
   if (!same(mine.marks ?? {}, theirs.marks ?? {})) add("Ticks on the lists", "yours", "theirs");
   if (!same(mine.frame, theirs.frame)) add("The frame", "yours", "theirs");
   return out;

@@ -31,8 +31,14 @@ export class Documents {
     private readonly store: StoreApi<State>,
     private readonly server: Server,
   ) {
-    this.projects = new Saver((revision, p) => server.saveProject(revision, p), () => this.told());
-    this.shops = new Saver((revision, s) => server.saveShop(revision, s), () => this.told());
+    this.projects = new Saver(
+      (revision, p) => server.saveProject(revision, p),
+      () => this.told(),
+    );
+    this.shops = new Saver(
+      (revision, s) => server.saveShop(revision, s),
+      () => this.told(),
+    );
   }
 
   /** Reads both, or what the page brought along. */
@@ -59,10 +65,14 @@ export class Documents {
   };
 
   readonly edit = (label: string, f: (p: Project) => Project, on?: string) =>
-    this.both(label, (d) => {
-      const project = f(d.project);
-      return project === d.project ? d : { ...d, project };
-    }, on);
+    this.both(
+      label,
+      (d) => {
+        const project = f(d.project);
+        return project === d.project ? d : { ...d, project };
+      },
+      on,
+    );
   readonly editShop = (label: string, f: (s: Shop) => Shop, on?: string) => this.both(label, (d) => ({ ...d, shop: f(d.shop) }), on);
   readonly settle = () => this.update(settle);
   readonly undo = () => this.update(undo);

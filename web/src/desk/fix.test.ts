@@ -8,10 +8,22 @@ const desk = {
 } as unknown as Desk;
 
 it("a fix changes the project or the shop, and nothing else", () => {
-  const a = applyFix(desk, { label: "", edits: [{ path: "/tool", value: "shear" }, { path: "/starter/answers/bar", value: { text: "4" } }] });
+  const a = applyFix(desk, {
+    label: "",
+    edits: [
+      { path: "/tool", value: "shear" },
+      { path: "/starter/answers/bar", value: { text: "4" } },
+    ],
+  });
   expect(a.project).toMatchObject({ tool: "shear", starter: { id: "jump", answers: { bar: { text: "4" } } } });
   expect(a.shop).toBe(desk.shop);
-  const b = applyFix(desk, { label: "", edits: [{ path: "/shop/stock/-", value: { length: 2 } }, { path: "/shop/stock/0", value: { length: 3 } }] });
+  const b = applyFix(desk, {
+    label: "",
+    edits: [
+      { path: "/shop/stock/-", value: { length: 2 } },
+      { path: "/shop/stock/0", value: { length: 3 } },
+    ],
+  });
   expect(b.shop.stock).toEqual([{ length: 3 }, { length: 2 }]);
   expect(b.project).toBe(desk.project);
   expect(desk.shop.stock).toEqual([{ length: 1 }]);

@@ -7,7 +7,10 @@ type Members = Record<string, unknown>;
 export function applyFix(d: Desk, x: Fix): Desk {
   let { project, shop } = d;
   for (const e of x.edits) {
-    const keys = e.path.split("/").slice(1).map((k) => k.replaceAll("~1", "/").replaceAll("~0", "~"));
+    const keys = e.path
+      .split("/")
+      .slice(1)
+      .map((k) => k.replaceAll("~1", "/").replaceAll("~0", "~"));
     if (keys[0] === "shop") shop = set(shop, keys.slice(1), e.value) as Shop;
     else project = set(project, keys, e.value) as Project;
   }

@@ -103,7 +103,10 @@ export class Gestures {
           g.over = true;
           break;
         }
-        if (a.question) this.store.setState({ refused: { kind: kindOf(want), what: `${a.question.what.replace(/\.$/, "")}: type it in its field, and choose` } });
+        if (a.question)
+          this.store.setState({
+            refused: { kind: kindOf(want), what: `${a.question.what.replace(/\.$/, "")}: type it in its field, and choose` },
+          });
         else {
           this.documents.edit(a.done.label, () => a.project, g.on);
           g.made = this.documents.current()?.project ?? a.project;
@@ -148,7 +151,10 @@ export class Gestures {
         this.documents.edit(toldOf(a.done), () => a.project);
         this.answered = edit.answers?.length ? { before: project, after: a.project, edit: asked, keep: o?.keep ?? false } : undefined;
         this.store.setState({ refused: undefined, last: a.done });
-        if (!o?.keep) this.store.setState({ picked: a.done.joint ? { is: "joint", id: a.done.joint } : a.done.pipe ? { is: "pipe", id: a.done.pipe } : undefined });
+        if (!o?.keep)
+          this.store.setState({
+            picked: a.done.joint ? { is: "joint", id: a.done.joint } : a.done.pipe ? { is: "pipe", id: a.done.pipe } : undefined,
+          });
         return a.done;
       } catch (e) {
         this.refuse(edit, e, o?.at);

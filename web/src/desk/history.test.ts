@@ -3,7 +3,13 @@ import type { Project, Shop } from "../api/client";
 import { type Desk, begin, change, mergeShops, redo, settle, undo } from "./history";
 
 const price = (kind: string, amount: number) => ({ ware: "fitting", kind, size: "3/4", amount });
-const shop = (...prices: ReturnType<typeof price>[]): Shop => ({ measurements: [], stock: [], tools: [], rack: [], prices: { prices, taxRate: 0 } });
+const shop = (...prices: ReturnType<typeof price>[]): Shop => ({
+  measurements: [],
+  stock: [],
+  tools: [],
+  rack: [],
+  prices: { prices, taxRate: 0 },
+});
 const project = (copies: number): Project => ({ name: "x", units: "in", style: "inches", tool: "saw", copies, work: { bought: [] } });
 const start: Desk = { project: project(1), shop: shop(price("tee", 100), price("cap", 50)) };
 const copies = (n: number) => (d: Desk) => ({ ...d, project: { ...d.project, copies: n } });

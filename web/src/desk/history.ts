@@ -48,7 +48,14 @@ export function change(h: History, label: string, edit: (d: Desk) => Desk, on: s
     const step = stepOf(label, on, at, h.since, after);
     return { ...h, now: after, past: [...h.past.slice(0, -1), step], left: after, last: label };
   }
-  return { now: after, past: [...h.past.slice(1 - depth), stepOf(label, on, at, h.now, after)], future: [], since: h.now, left: after, last: label };
+  return {
+    now: after,
+    past: [...h.past.slice(1 - depth), stepOf(label, on, at, h.now, after)],
+    future: [],
+    since: h.now,
+    left: after,
+    last: label,
+  };
 }
 
 function stepOf(label: string, on: string | undefined, at: number, before: Desk, after: Desk): Step {
@@ -72,14 +79,20 @@ export function settle(h: History): History {
 export function undo(h: History): History {
   const step = h.past.at(-1);
   if (!step) return h;
-  const now = { project: patched(h.now.project, step.back), shop: step.shop ? mergeShops(step.shop[1], step.shop[0], h.now.shop) : h.now.shop };
+  const now = {
+    project: patched(h.now.project, step.back),
+    shop: step.shop ? mergeShops(step.shop[1], step.shop[0], h.now.shop) : h.now.shop,
+  };
   return { now, past: h.past.slice(0, -1), future: [step, ...h.future], since: h.now, left: now, last: `Undone: ${step.label}` };
 }
 
 export function redo(h: History): History {
   const [step, ...rest] = h.future;
   if (!step) return h;
-  const now = { project: patched(h.now.project, step.forth), shop: step.shop ? mergeShops(step.shop[0], step.shop[1], h.now.shop) : h.now.shop };
+  const now = {
+    project: patched(h.now.project, step.forth),
+    shop: step.shop ? mergeShops(step.shop[0], step.shop[1], h.now.shop) : h.now.shop,
+  };
   return { now, past: [...h.past, step], future: rest, since: h.now, left: now, last: `Redone: ${step.label}` };
 }
 

@@ -7,7 +7,10 @@ describe("three versions made one", () => {
   it("takes what only one of them changed", () => {
     const mine = { ...base, answers: { ...base.answers, width: { text: "60" } } };
     const theirs = { ...base, copies: 3, answers: { ...base.answers, foot: { text: "30" } } };
-    expect(merge(base, mine, theirs)).toEqual({ value: { ...base, copies: 3, answers: { width: { text: "60" }, foot: { text: "30" } } }, clashes: [] });
+    expect(merge(base, mine, theirs)).toEqual({
+      value: { ...base, copies: 3, answers: { width: { text: "60" }, foot: { text: "30" } } },
+      clashes: [],
+    });
   });
 
   it("names what both changed and keeps mine", () => {

@@ -2,7 +2,15 @@ import { describe, expect, it } from "vitest";
 import type { Project } from "../api/client";
 import { type Mode, type Scope, flipped, hold } from "./mode-rules";
 
-const p = (...modeRules: [Scope, Mode][]): Project => ({ name: "", units: "in", style: "inches", tool: "saw", copies: 1, work: { bought: [] }, modeRules: modeRules.map(([s, mode]) => ({ ...s, mode })) });
+const p = (...modeRules: [Scope, Mode][]): Project => ({
+  name: "",
+  units: "in",
+  style: "inches",
+  tool: "saw",
+  copies: 1,
+  work: { bought: [] },
+  modeRules: modeRules.map(([s, mode]) => ({ ...s, mode })),
+});
 const after = (from: Project, scope: Scope, mode: Mode) => hold(from, scope, mode).modeRules;
 
 describe("a setting of joints", () => {
@@ -14,9 +22,19 @@ describe("a setting of joints", () => {
   });
 
   it("takes away the narrower ones that it covers", () => {
-    const from = p([{ joint: "foot/hub", pipe: "leg" }, "slip"], [{ joint: "foot/hub" }, "slip"], [{ use: "foot/left" }, "slip"], [{ joint: "top" }, "slip"], [{ kind: "tee" }, "slip"]);
+    const from = p(
+      [{ joint: "foot/hub", pipe: "leg" }, "slip"],
+      [{ joint: "foot/hub" }, "slip"],
+      [{ use: "foot/left" }, "slip"],
+      [{ joint: "top" }, "slip"],
+      [{ kind: "tee" }, "slip"],
+    );
     expect(after(from, { joint: "foot/hub" }, "pinned")).toHaveLength(4);
-    expect(after(from, { use: "foot" }, "pinned")).toEqual([{ joint: "top", mode: "slip" }, { kind: "tee", mode: "slip" }, { use: "foot", mode: "pinned" }]);
+    expect(after(from, { use: "foot" }, "pinned")).toEqual([
+      { joint: "top", mode: "slip" },
+      { kind: "tee", mode: "slip" },
+      { use: "foot", mode: "pinned" },
+    ]);
     expect(after(from, {}, "cemented")).toEqual([{ mode: "cemented" }]);
   });
 

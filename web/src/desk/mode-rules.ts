@@ -41,5 +41,10 @@ export function tally(f: PlanFrame, counts: (i: PlanFrame["insertions"][number])
 /** The mode that a press turns a set of joints to. */
 export const flipped = (t: Tally): Mode => (t.dry === 0 ? "slip" : "cemented");
 
-const words: Record<string, string> = { cemented: "cemented", slip: "dry, driven", eased: "dry, eased to lift off", pinned: "pinned through" };
+const words: Record<string, string> = {
+  cemented: "cemented",
+  slip: "dry, driven",
+  eased: "dry, eased to lift off",
+  pinned: "pinned through",
+};
 export const modeWords = (m: string | undefined) => words[m ?? ""] ?? m ?? "";

@@ -152,7 +152,8 @@ describe("saving", () => {
     net.answer = undefined;
   });
 
-  const problem = (status: number, body: object) => new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/problem+json" } });
+  const problem = (status: number, body: object) =>
+    new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/problem+json" } });
   const json = (body: object) => new Response(JSON.stringify(body), { headers: { "Content-Type": "application/json" } });
 
   // a stale save asks for the newer version; when that fails, it is asked again until it comes
@@ -178,7 +179,8 @@ describe("saving", () => {
         return json({ project: project(stored.name), revision: stored.revision });
       }
       const body = (await r.json()) as { revision: number; project: Project };
-      if (body.revision !== stored.revision) return problem(409, { title: "stale", errors: [{ pointer: "/revision", message: "stale", value: stored.revision }] });
+      if (body.revision !== stored.revision)
+        return problem(409, { title: "stale", errors: [{ pointer: "/revision", message: "stale", value: stored.revision }] });
       stored = { name: body.project.name, revision: stored.revision + 1 };
       return json({ revision: stored.revision });
     };

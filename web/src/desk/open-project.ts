@@ -6,7 +6,7 @@ import { Documents, type Other } from "./documents";
 import { applyFix } from "./fix";
 import { type Asks, Gestures, type Refused } from "./gestures";
 import type { History } from "./history";
-import { type Planned, Planner } from "./planner";
+import { type Planned, Planner, nothing } from "./planner";
 import type { SaveState } from "./saver";
 import { type Server, remember, serverOf } from "./server";
 
@@ -57,8 +57,18 @@ export class OpenProject {
   readonly gestures: Gestures;
   private readonly server: Server;
 
-  constructor(client: QueryClient, readonly id: string, server?: Server) {
-    this.store = createStore<State>(() => ({ save: { is: "saved" }, planned: { places: {}, old: false }, picked: undefined, marked: [], waiting: 0 }));
+  constructor(
+    client: QueryClient,
+    readonly id: string,
+    server?: Server,
+  ) {
+    this.store = createStore<State>(() => ({
+      save: { is: "saved" },
+      planned: { places: nothing, old: false },
+      picked: undefined,
+      marked: [],
+      waiting: 0,
+    }));
     this.server = server ?? serverOf(client, id);
     this.documents = new Documents(this.store, this.server);
     this.planner = new Planner(this.store, this.server);
@@ -71,8 +81,19 @@ export class OpenProject {
     const a = first.answer;
     if (a?.shopKey) remember(first.shop, a.shopKey);
     // the plan stands before what it is of is known to the planner, which then has nothing to ask
-    if (a) this.planner.begin({ plan: a.plan, repeats: a.repeats, drawing: a.drawings[0], of: { project: first.project, shop: first.shop }, places: {}, old: false });
-    return this.documents.open({ project: { doc: first.project, revision: first.revision }, shop: { doc: first.shop, revision: first.shopRevision } });
+    if (a)
+      this.planner.begin({
+        plan: a.plan,
+        repeats: a.repeats,
+        drawing: a.drawings[0],
+        of: { project: first.project, shop: first.shop },
+        places: nothing,
+        old: false,
+      });
+    return this.documents.open({
+      project: { doc: first.project, revision: first.revision },
+      shop: { doc: first.shop, revision: first.shopRevision },
+    });
   }
 
   close() {

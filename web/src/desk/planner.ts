@@ -22,6 +22,9 @@ export interface Planned {
 /** What a plan depends on; a tick on a list or another way to write lengths plans nothing new. */
 const planInput = ({ marks: _m, style: _s, name: _n, ...rest }: Project) => JSON.stringify(rest);
 
+/** Nothing is wrong. It is one object, so that nobody who looks at it is drawn anew. */
+export const nothing: Record<string, string> = {};
+
 const again = 3000; // ms after a failure
 const rest = 250; // ms without a change before a better purchase is looked for
 
@@ -92,7 +95,7 @@ export class Planner {
     const stale = () => (this.want !== undefined && this.want !== d) || this.closed || better.signal.aborted;
     if (stale()) return;
     const a = await this.server.plan(d, { signal: better.signal }).catch(() => undefined); // aborted, or asked again with the next change
-    if (a && !stale()) this.set((p) => ({ plan: a.plan, repeats: a.repeats, drawing: p.drawing, of: d, places: {}, old: false }));
+    if (a && !stale()) this.set((p) => ({ plan: a.plan, repeats: a.repeats, drawing: p.drawing, of: d, places: nothing, old: false }));
   }
 
   private async run() {
@@ -111,7 +114,7 @@ export class Planner {
         const a = await this.server.plan(d, { draft: true, draw: this.drawn });
         if (this.closed) break;
         this.done = d;
-        this.set(() => ({ plan: a.plan, repeats: a.repeats, drawing: a.drawings[0], of: d, places: {}, old: false }));
+        this.set(() => ({ plan: a.plan, repeats: a.repeats, drawing: a.drawings[0], of: d, places: nothing, old: false }));
         if (a.plan.improving) void this.improve(d);
       } catch (e) {
         if (this.closed) break;

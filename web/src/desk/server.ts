@@ -40,17 +40,27 @@ export function serverOf(client: QueryClient, id: string): Server {
       retry: (_n, e) => !(e instanceof Refusal && e.status < 500),
       retryDelay: (n) => Math.min(4000, 500 * 2 ** n),
     });
-  const write = <T>(scope: string, call: () => Promise<T>) => client.getMutationCache().build<T, Error, void, unknown>(client, { mutationFn: call, scope: { id: `${scope} ${id}` }, networkMode: "always", gcTime: 0 }).execute();
+  const write = <T>(scope: string, call: () => Promise<T>) =>
+    client
+      .getMutationCache()
+      .build<T, Error, void, unknown>(client, { mutationFn: call, scope: { id: `${scope} ${id}` }, networkMode: "always", gcTime: 0 })
+      .execute();
   return {
-    project: () => read("project", async (signal) => {
-      const p = await ask(api.GET("/api/projects/{id}", { params: { path: { id } }, signal }));
-      return { doc: p.project, revision: p.revision };
-    }),
-    shop: () => read("shop", async (signal) => {
-      const s = await ask(api.GET("/api/shop", { signal }));
-      return { doc: s.shop, revision: s.revision };
-    }),
-    saveProject: (revision, project) => write("save", async () => (await ask(api.PUT("/api/projects/{id}", { params: { path: { id } }, body: { revision, project } }))).revision),
+    project: () =>
+      read("project", async (signal) => {
+        const p = await ask(api.GET("/api/projects/{id}", { params: { path: { id } }, signal }));
+        return { doc: p.project, revision: p.revision };
+      }),
+    shop: () =>
+      read("shop", async (signal) => {
+        const s = await ask(api.GET("/api/shop", { signal }));
+        return { doc: s.shop, revision: s.revision };
+      }),
+    saveProject: (revision, project) =>
+      write(
+        "save",
+        async () => (await ask(api.PUT("/api/projects/{id}", { params: { path: { id } }, body: { revision, project } }))).revision,
+      ),
     saveShop: (revision, shop) => write("shop", async () => (await ask(api.PUT("/api/shop", { body: { revision, shop } }))).revision),
     edit: (project, shop, edit) => write("gesture", () => editAt({ project, shop, edit })),
     plan: planOf,

@@ -9,10 +9,10 @@ import type { Documents } from "./documents";
 import type { Gestures } from "./gestures";
 import type { Desk } from "./history";
 import type { OpenProject, State } from "./open-project";
-import type { Planned } from "./planner";
+import { type Planned, nothing } from "./planner";
 
 const Opened = createContext<OpenProject | undefined>(undefined);
-const Shown = createContext<Planned>({ places: {}, old: false });
+const Shown = createContext<Planned>({ places: nothing, old: false });
 
 /** Gives what is below it the open project. The plan reaches it when there is time to draw: what is typed comes first. */
 export function OpenProjectProvider({ of, children }: { of: OpenProject; children: ReactNode }) {
@@ -45,8 +45,9 @@ const history = (s: State) => {
 };
 
 /** The project as it is typed, or some of it. */
-export const useProject = <T = Project,>(select: (p: Project) => T = (p) => p as unknown as T): T => useOpenState((s) => select(history(s).now.project));
-export const useShop = <T = Shop,>(select: (s: Shop) => T = (s) => s as unknown as T): T => useOpenState((s) => select(history(s).now.shop));
+export const useProject = <T = Project>(select: (p: Project) => T = (p) => p as unknown as T): T =>
+  useOpenState((s) => select(history(s).now.project));
+export const useShop = <T = Shop>(select: (s: Shop) => T = (s) => s as unknown as T): T => useOpenState((s) => select(history(s).now.shop));
 /** Project and shop together. */
 export const useNow = (): Desk => useOpenState((s) => history(s).now);
 /** How lengths are written. */
@@ -93,4 +94,5 @@ export const useRun = (): Gestures => useOpen().gestures;
 export const useRefusedAt = (at: string): string | undefined => useOpenState((s) => (s.refused?.at === at ? s.refused.what : undefined));
 
 /** The starters, which never change while the page is open. */
-export const useStarters = (): Starter[] | undefined => useQuery({ queryKey: ["starters"], queryFn: () => ask(api.GET("/api/starters")), staleTime: Number.POSITIVE_INFINITY }).data;
+export const useStarters = (): Starter[] | undefined =>
+  useQuery({ queryKey: ["starters"], queryFn: () => ask(api.GET("/api/starters")), staleTime: Number.POSITIVE_INFINITY }).data;

@@ -3,7 +3,9 @@ import type { Plan } from "../api/client";
 import { changes } from "./changes";
 
 const IN = 25_400_000;
-const plan = (o: Partial<{ wide: number; net: number; sticks: number; cemented: number; dry: number; cost: number; findings: number }>): Plan =>
+const plan = (
+  o: Partial<{ wide: number; net: number; sticks: number; cemented: number; dry: number; cost: number; findings: number }>,
+): Plan =>
   ({
     frames: [{ overall: [{ size: (o.wide ?? 48) * IN }, { size: 24 * IN }, { size: 36 * IN }] }],
     totals: { net: (o.net ?? 30) * 12 * IN, sticks: o.sticks ?? 4, fittings: 14, cemented: o.cemented ?? 24, dry: o.dry ?? 0 },

@@ -27,8 +27,12 @@ export function changes(before: Plan, after: Plan, style: Style): Partial<Record
   count("sticks", before.totals.sticks, after.totals.sticks, (n) => plural(n, "stick"));
   count("fittings", before.totals.fittings, after.totals.fittings, (n) => plural(n, "fitting"));
   const joints = [
-    ...(before.totals.cemented !== after.totals.cemented ? [signed(after.totals.cemented - before.totals.cemented, `${Math.abs(after.totals.cemented - before.totals.cemented)} cemented`)] : []),
-    ...(before.totals.dry !== after.totals.dry ? [signed(after.totals.dry - before.totals.dry, `${Math.abs(after.totals.dry - before.totals.dry)} dry`)] : []),
+    ...(before.totals.cemented !== after.totals.cemented
+      ? [signed(after.totals.cemented - before.totals.cemented, `${Math.abs(after.totals.cemented - before.totals.cemented)} cemented`)]
+      : []),
+    ...(before.totals.dry !== after.totals.dry
+      ? [signed(after.totals.dry - before.totals.dry, `${Math.abs(after.totals.dry - before.totals.dry)} dry`)]
+      : []),
   ];
   if (joints.length > 0) out.joints = { words: joints.join(", "), more: false };
   count("cost", before.bill.total, after.bill.total, (n) => money(n));

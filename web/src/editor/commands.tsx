@@ -11,7 +11,12 @@ export default function Commands({ commands, onClose }: { commands: CommandOf[];
       <Command label="Commands" loop>
         <div className="flex items-center gap-2 border-b-2 border-ink pb-2">
           <Icon name="search" />
-          <Command.Input autoFocus placeholder="What do you want to do?" aria-label="What do you want to do?" className="w-full bg-transparent text-lg outline-none" />
+          <Command.Input
+            autoFocus
+            placeholder="What do you want to do?"
+            aria-label="What do you want to do?"
+            className="w-full bg-transparent text-lg outline-none"
+          />
         </div>
         <Command.List className="max-h-[50vh] overflow-auto pt-2" label="Commands">
           <Command.Empty className="p-3 text-ink-2">No command has these words.</Command.Empty>

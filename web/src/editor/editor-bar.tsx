@@ -34,8 +34,20 @@ export function EditorBar({ ready, onCommands, onHelp, onPrint }: Props) {
       }
     >
       <IconButton icon="undo" label={past ? `Undo: ${past.label}` : "Undo"} keys="Ctrl Z" disabled={!past} onClick={desk.undo} />
-      <IconButton icon="redo" label={future ? `Redo: ${future.label}` : "Redo"} keys="Ctrl Shift Z" disabled={!future} onClick={desk.redo} />
-      <Pick label="How lengths are shown" className="w-26 sm:w-32" value={style} options={styles} onChange={(s) => desk.edit(`Lengths as ${s}`, (p) => ({ ...p, style: s }))} />
+      <IconButton
+        icon="redo"
+        label={future ? `Redo: ${future.label}` : "Redo"}
+        keys="Ctrl Shift Z"
+        disabled={!future}
+        onClick={desk.redo}
+      />
+      <Pick
+        label="How lengths are shown"
+        className="w-26 sm:w-32"
+        value={style}
+        options={styles}
+        onChange={(s) => desk.edit(`Lengths as ${s}`, (p) => ({ ...p, style: s }))}
+      />
       <ExportMenu desk={now} disabled={!ready} onPrint={onPrint} />
       <IconButton icon="command" label="Commands" keys="/" onClick={onCommands} />
       <IconButton icon="keys" label="Keys" keys="?" onClick={onHelp} className="hidden sm:grid" />

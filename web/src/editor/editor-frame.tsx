@@ -61,11 +61,17 @@ export function EditorFrame(props: Props) {
     const mode = r.cemented ? "slip" : "cemented";
     desk.edit(`${r.joint}: ${modeWords(mode)}`, (p) => hold(p, { joint: r.joint, pipe: r.pipe }, mode));
   });
-  const onTarget = useStable((t: Target, text: string, on: string) => desk.edit(`${t.label} ${text}`, (p) => t.set(p, { ...live(t).answer, text, unit: unitOf(style) }), on));
-  const onMeaning = useStable((t: Target, m: string) => desk.edit(`${t.label}, ${meaning(m)}`, (p) => t.set(p, { ...live(t).answer, meaning: m })));
+  const onTarget = useStable((t: Target, text: string, on: string) =>
+    desk.edit(`${t.label} ${text}`, (p) => t.set(p, { ...live(t).answer, text, unit: unitOf(style) }), on),
+  );
+  const onMeaning = useStable((t: Target, m: string) =>
+    desk.edit(`${t.label}, ${meaning(m)}`, (p) => t.set(p, { ...live(t).answer, meaning: m })),
+  );
   const onAct = useStable(() => lens.keys?.space?.(open));
   const onWay = useStable(open.toWay);
-  const onPull = useStable((axis: number, plane: string, by: number, on: string) => open.gestures.pull({ bay: { axis, plane, pull: by } }, on));
+  const onPull = useStable((axis: number, plane: string, by: number, on: string) =>
+    open.gestures.pull({ bay: { axis, plane, pull: by } }, on),
+  );
   const onEnter = useStable(() => lens.keys?.enter?.(open));
   const onDelete = useStable(() => lens.keys?.remove?.(open));
   if (!shown) return null;

@@ -108,29 +108,47 @@ function Workbench({ lens: id }: { lens: LensId }) {
     document.title = `${project.name || "Without a name"} · Sturdy Elbow`;
   }, [project.name]);
 
-  const targets = useMemo(() => targetsOf(project, starters, planned.plan, planned.places, planned.repeats), [project, starters, planned.plan, planned.places, planned.repeats]);
-  const commands = () => commandsOf({ open, active, toLens, toSheet, view, flipPerspective, flipFlat, flat, help: () => setDialog("help"), home: () => go("/") });
-  useKeys({
-    ...Object.fromEntries(lenses.map((l) => [keyOf(l.id), () => toLens(l.id)])),
-    "/": () => setDialog("commands"),
-    "?": () => setDialog("help"),
-    i: () => {
-      toLens("frame");
-      requestAnimationFrame(toWalk);
+  const targets = useMemo(
+    () => targetsOf(project, starters, planned.plan, planned.places, planned.repeats),
+    [project, starters, planned.plan, planned.places, planned.repeats],
+  );
+  const commands = () =>
+    commandsOf({
+      open,
+      active,
+      toLens,
+      toSheet,
+      view,
+      flipPerspective,
+      flipFlat,
+      flat,
+      help: () => setDialog("help"),
+      home: () => go("/"),
+    });
+  useKeys(
+    {
+      ...Object.fromEntries(lenses.map((l) => [keyOf(l.id), () => toLens(l.id)])),
+      "/": () => setDialog("commands"),
+      "?": () => setDialog("help"),
+      i: () => {
+        toLens("frame");
+        toWalk();
+      },
+      "ctrl+z": open.documents.undo,
+      "ctrl+y": open.documents.redo,
+      "ctrl+shift+z": open.documents.redo,
+      "ctrl+k": () => setDialog("commands"),
+      "ctrl+p": toSheet,
     },
-    "ctrl+z": open.documents.undo,
-    "ctrl+y": open.documents.redo,
-    "ctrl+shift+z": open.documents.redo,
-    "ctrl+k": () => setDialog("commands"),
-    "ctrl+p": toSheet,
-  }, (letter) => {
-    const at = open.store.getState();
-    const frame = at.planned.plan?.frames[0];
-    const next = frame && byLetter(itemsOf(frame, style), at.picked, letter);
-    if (!next) return;
-    open.pick(next);
-    document.querySelector<HTMLElement>(".stage-list")?.focus({ preventScroll: true });
-  });
+    (letter) => {
+      const at = open.store.getState();
+      const frame = at.planned.plan?.frames[0];
+      const next = frame && byLetter(itemsOf(frame, style), at.picked, letter);
+      if (!next) return;
+      open.pick(next);
+      document.querySelector<HTMLElement>(".stage-list")?.focus({ preventScroll: true });
+    },
+  );
   if (!active) return null;
   const { plan } = planned;
   const ready = plan?.frames[0] !== undefined;
@@ -139,12 +157,33 @@ function Workbench({ lens: id }: { lens: LensId }) {
     <ShownAs value={style}>
       <LiveTargets value={targets}>
         <div className="editor">
-          <EditorBar ready={ready && !planned.old} onCommands={() => setDialog("commands")} onHelp={() => setDialog("help")} onPrint={toSheet} />
-          {other && <Stale other={other} mine={project} labels={Object.fromEntries(targets.map((t) => [t.key, t.label]))} keep={open.documents.keep} />}
+          <EditorBar
+            ready={ready && !planned.old}
+            onCommands={() => setDialog("commands")}
+            onHelp={() => setDialog("help")}
+            onPrint={toSheet}
+          />
+          {other && (
+            <Stale
+              other={other}
+              mine={project}
+              labels={Object.fromEntries(targets.map((t) => [t.key, t.label]))}
+              keep={open.documents.keep}
+            />
+          )}
           <Tabs.Root value={active.id} onValueChange={toLens} className="editor-work" activationMode="manual">
             <Stages active={active.id} />
             <main className="editor-main">
-              <FrameStage lens={active} hidden={folded && !shown} flat={flat} perspective={perspective} onPerspective={flipPerspective} view={view} onView={onView} onDraw={() => toLens("frame")} />
+              <FrameStage
+                lens={active}
+                hidden={folded && !shown}
+                flat={flat}
+                perspective={perspective}
+                onPerspective={flipPerspective}
+                view={view}
+                onView={onView}
+                onDraw={() => toLens("frame")}
+              />
               <div className="editor-sheet">
                 {lenses.map((l) => (
                   <Tabs.Content key={l.id} value={l.id} className="lens-sheet" tabIndex={-1}>

@@ -13,7 +13,11 @@ export const exportKinds = [
 
 /** Saves the plan in an open format; gives what the format could not carry. */
 export async function exportAs(kind: string, desk: Desk): Promise<string> {
-  const r = await fetch(`/api/export/${kind}`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ project: desk.project, shop: desk.shop }) });
+  const r = await fetch(`/api/export/${kind}`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ project: desk.project, shop: desk.shop }),
+  });
   if (!r.ok) throw new Error("It could not be saved; try again.");
   const a = document.createElement("a");
   a.href = URL.createObjectURL(await r.blob());

@@ -34,7 +34,15 @@ export function Ask({ asks }: { asks: Asks }) {
         }}
       >
         {question.options.map((o, i) => (
-          <button key={o.id} ref={i === 0 ? first : undefined} type="button" className="answer" onFocus={() => onPipe(o.pipe)} onPointerEnter={() => onPipe(o.pipe)} onClick={() => choose(o.id)}>
+          <button
+            key={o.id}
+            ref={i === 0 ? first : undefined}
+            type="button"
+            className="answer"
+            onFocus={() => onPipe(o.pipe)}
+            onPointerEnter={() => onPipe(o.pipe)}
+            onClick={() => choose(o.id)}
+          >
             <span className="answer-key">{i + 1}</span> {o.label}
           </button>
         ))}

@@ -11,7 +11,12 @@ export function Stages({ active }: { active: LensId }) {
     <nav className="stages no-print" aria-label="The way of the work">
       <Tabs.List className="stages-line" aria-label="Lenses, in the order of work">
         {lenses.map((l) => (
-          <Tabs.Trigger key={l.id} value={l.id} className={`station ${stages.indexOf(l.id) < at ? "is-past" : ""}`} title={`${l.question} (${keyOf(l.id)})`}>
+          <Tabs.Trigger
+            key={l.id}
+            value={l.id}
+            className={`station ${stages.indexOf(l.id) < at ? "is-past" : ""}`}
+            title={`${l.question} (${keyOf(l.id)})`}
+          >
             <span className="station-mark">
               <Icon name={l.icon} size={17} />
             </span>

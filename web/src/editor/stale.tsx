@@ -3,7 +3,17 @@ import { differences } from "../desk/describe";
 import type { Documents, Other } from "../desk/documents";
 
 /** Two windows changed one project: both versions side by side, and nothing lost either way. */
-export function Stale({ other, mine, labels, keep }: { other: Other; mine: Project; labels: Record<string, string>; keep: Documents["keep"] }) {
+export function Stale({
+  other,
+  mine,
+  labels,
+  keep,
+}: {
+  other: Other;
+  mine: Project;
+  labels: Record<string, string>;
+  keep: Documents["keep"];
+}) {
   const rows = differences(mine, other.project, labels);
   return (
     <div role="alert" className="no-print border-b-2 border-bad bg-paper-2 px-4 py-3">

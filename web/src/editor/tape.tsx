@@ -29,7 +29,9 @@ function Line({ plan, before, old, onCut }: { plan: Plan; before?: Plan; old: bo
   const last = useOpenState((s) => s.history?.last);
   const onShow = (f: Finding) => {
     const frame = plan.frames[0];
-    const subject = f.subjects.map((s) => s.id).find((s) => frame?.pipes.some((p) => p.pipe === s) || frame?.joints.some((j) => j.id === s));
+    const subject = f.subjects
+      .map((s) => s.id)
+      .find((s) => frame?.pipes.some((p) => p.pipe === s) || frame?.joints.some((j) => j.id === s));
     if (subject) open.pick({ is: frame?.pipes.some((p) => p.pipe === subject) ? "pipe" : "joint", id: subject });
     else onCut();
   };
@@ -67,7 +69,8 @@ function Line({ plan, before, old, onCut }: { plan: Plan; before?: Plan; old: bo
         {plan.totals.fittings}
       </Cell>
       <Cell label="cemented / dry" change={d.joints}>
-        <span className="collar-mark" aria-hidden="true" /> {plan.totals.cemented} <span className="text-ink-2">/</span> <span className="ring-mark" aria-hidden="true" /> {plan.totals.dry}
+        <span className="collar-mark" aria-hidden="true" /> {plan.totals.cemented} <span className="text-ink-2">/</span>{" "}
+        <span className="ring-mark" aria-hidden="true" /> {plan.totals.dry}
       </Cell>
       <Cell label="cost" change={d.cost} good={d.cost && !d.cost.more}>
         {money(plan.bill.total)}
@@ -83,7 +86,14 @@ function Line({ plan, before, old, onCut }: { plan: Plan; before?: Plan; old: bo
           <span className="tape-change">{d.findings?.words}</span>
         </Popover.Trigger>
         <Popover.Portal>
-          <Popover.Content side="top" align="end" sideOffset={10} collisionPadding={12} className="note max-h-[60vh] w-96 max-w-[92vw] overflow-auto" aria-label="What the plan noticed">
+          <Popover.Content
+            side="top"
+            align="end"
+            sideOffset={10}
+            collisionPadding={12}
+            className="note max-h-[60vh] w-96 max-w-[92vw] overflow-auto"
+            aria-label="What the plan noticed"
+          >
             <Findings of={plan.findings} onShow={onShow} onFix={open.fix} />
           </Popover.Content>
         </Popover.Portal>
@@ -102,7 +112,19 @@ function Line({ plan, before, old, onCut }: { plan: Plan; before?: Plan; old: bo
 }
 
 /** One figure, and what the last change did to it. */
-function Cell({ label, change, good, className, children }: { label: string; change?: Change; good?: boolean; className?: string; children: ReactNode }) {
+function Cell({
+  label,
+  change,
+  good,
+  className,
+  children,
+}: {
+  label: string;
+  change?: Change;
+  good?: boolean;
+  className?: string;
+  children: ReactNode;
+}) {
   return (
     <div className={`tape-cell ${className ?? ""}`}>
       <span className="tape-label">{label}</span>

@@ -2,7 +2,15 @@ import type { View } from "../frame/scene/rig";
 import { IconButton } from "../ui/ui";
 
 /** The standard views, in a corner of the frame. */
-export function ViewTools({ show, perspective, onPerspective }: { show?: (v: View) => void; perspective: boolean; onPerspective: () => void }) {
+export function ViewTools({
+  show,
+  perspective,
+  onPerspective,
+}: {
+  show?: (v: View) => void;
+  perspective: boolean;
+  onPerspective: () => void;
+}) {
   if (!show) return null;
   return (
     <div className="view-tools" role="toolbar" aria-label="View">

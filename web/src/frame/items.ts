@@ -41,7 +41,9 @@ export function jointName(j: Joint): string {
 
 /** Everything on the frame that can be picked, pipes by letter first, then joints. */
 export function itemsOf(f: PlanFrame, style: Style): Item[] {
-  const letters = f.pipes.map((p, i) => ({ p, i })).sort((a, b) => a.p.letter.length - b.p.letter.length || a.p.letter.localeCompare(b.p.letter) || a.i - b.i);
+  const letters = f.pipes
+    .map((p, i) => ({ p, i }))
+    .sort((a, b) => a.p.letter.length - b.p.letter.length || a.p.letter.localeCompare(b.p.letter) || a.i - b.i);
   return [
     ...letters.map(({ p }) => ({ pick: { is: "pipe" as const, id: p.pipe }, name: pipeName(p, style), letter: p.letter })),
     ...f.joints.map((j) => ({ pick: { is: "joint" as const, id: j.id }, name: jointName(j) })),

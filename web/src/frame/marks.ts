@@ -28,7 +28,9 @@ export function marksOf(place: Place, axis: number): Mark[] {
   }
   for (const m of out) {
     // named ones first, then those that a size leads to
-    m.planes.sort((p, q) => Number(q.ref.startsWith("=")) - Number(p.ref.startsWith("=")) || Number(Boolean(q.size)) - Number(Boolean(p.size)));
+    m.planes.sort(
+      (p, q) => Number(q.ref.startsWith("=")) - Number(p.ref.startsWith("=")) || Number(Boolean(q.size)) - Number(Boolean(p.size)),
+    );
     const first = m.planes[0] as Plane;
     m.key = first.ref;
     m.name = first.name;

@@ -10,7 +10,15 @@ export function Named({ id, short, className }: { id: string; short?: boolean; c
   const is: NonNullable<Picked>["is"] = frame.pipes.some((p) => p.pipe === id) ? "pipe" : "joint";
   const point = (on: boolean) => open.store.setState({ pointed: on ? { is, id } : undefined });
   return (
-    <button type="button" className={`link ${className ?? ""}`} onClick={() => open.pick({ is, id })} onPointerEnter={() => point(true)} onPointerLeave={() => point(false)} onFocus={() => point(true)} onBlur={() => point(false)}>
+    <button
+      type="button"
+      className={`link ${className ?? ""}`}
+      onClick={() => open.pick({ is, id })}
+      onPointerEnter={() => point(true)}
+      onPointerLeave={() => point(false)}
+      onFocus={() => point(true)}
+      onBlur={() => point(false)}
+    >
       {short ? names.short(id) : names.full(id)}
     </button>
   );

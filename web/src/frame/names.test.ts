@@ -17,7 +17,14 @@ const frame = {
 
 it("things go by their letter or short name, and their place", () => {
   const n = namesOf(frame);
-  expect([n.full("p2"), n.short("p2"), n.full("p4"), n.full("posts#1/foot"), n.short("posts#1/foot"), n.full("gone")]).toEqual(["B, left", "B", "C", "j1, lower left corner", "j1", "gone"]);
+  expect([n.full("p2"), n.short("p2"), n.full("p4"), n.full("posts#1/foot"), n.short("posts#1/foot"), n.full("gone")]).toEqual([
+    "B, left",
+    "B",
+    "C",
+    "j1, lower left corner",
+    "j1",
+    "gone",
+  ]);
 });
 
 it("a name is understood wherever one is typed", () => {

@@ -38,7 +38,10 @@ export function namesOf(f: PlanFrame): Names {
 export function withIds(f: PlanFrame, typed: string): { text: string } | { several: string } {
   const t = typed.trim();
   if (!t || f.pipes.some((p) => p.pipe === t.split(" at ")[0])) return { text: t };
-  const named = [...f.pipes.flatMap((p) => [{ id: p.pipe, names: [pipeTitle(p), p.letter] }]), ...f.joints.map((j) => ({ id: j.id, names: [jointTitle(j), j.name, j.id] }))];
+  const named = [
+    ...f.pipes.flatMap((p) => [{ id: p.pipe, names: [pipeTitle(p), p.letter] }]),
+    ...f.joints.map((j) => ({ id: j.id, names: [jointTitle(j), j.name, j.id] })),
+  ];
   let best: { name: string; ids: string[] } | undefined;
   for (const n of named)
     for (const name of n.names) {
@@ -49,6 +52,9 @@ export function withIds(f: PlanFrame, typed: string): { text: string } | { sever
     }
   if (!best) return { text: t };
   const [id, other] = best.ids;
-  if (other !== undefined) return { several: `${best.ids.length} pieces are called ${best.name}: pick one on the frame, or say where it is, as in ${namesOf(f).full(best.ids[0] ?? "")}` };
+  if (other !== undefined)
+    return {
+      several: `${best.ids.length} pieces are called ${best.name}: pick one on the frame, or say where it is, as in ${namesOf(f).full(best.ids[0] ?? "")}`,
+    };
   return { text: `${id}${t.slice(best.name.length)}` };
 }

@@ -7,8 +7,15 @@ const IN = 25_400_000;
 const px = 4; // pixels an inch, seen from the front
 
 /** A frame 60 wide, 24 deep, 40 high, seen from the front and a little from above. */
-const frame = { overall: [60, 24, 40].map((s, axis) => ({ axis, size: s * IN, from: 0 })), joints: [{ at: [30 * IN, 0, 0] }] } as unknown as PlanFrame;
-const project = (p: readonly number[]) => ({ x: 200 + ((p[0] as number) / IN) * px, y: 400 - ((p[2] as number) / IN) * px - ((p[1] as number) / IN), far: 0 });
+const frame = {
+  overall: [60, 24, 40].map((s, axis) => ({ axis, size: s * IN, from: 0 })),
+  joints: [{ at: [30 * IN, 0, 0] }],
+} as unknown as PlanFrame;
+const project = (p: readonly number[]) => ({
+  x: 200 + ((p[0] as number) / IN) * px,
+  y: 400 - ((p[2] as number) / IN) * px - (p[1] as number) / IN,
+  far: 0,
+});
 
 const nothing = new Proxy({}, { get: () => () => undefined, set: () => true }) as unknown as CanvasRenderingContext2D;
 const label = (w: number, h = 20): Placed => ({ el: { style: {} } as HTMLElement, w, h, words: "" });
@@ -16,8 +23,20 @@ const label = (w: number, h = 20): Placed => ({ el: { style: {} } as HTMLElement
 function laid(sizes: unknown[], tags: Tag[], elements: Record<string, Placed>) {
   const paint = { rulers: true, sizes, tags } as unknown as Paint;
   const some = (keys: string[]) => new Map(keys.map((k) => [k, elements[k] as Placed]));
-  const lines = drawOverlay({ frame, paint, style: "inches", project, width: 700, height: 600, ctx: nothing, colour: () => "#000", tags: some(tags.map((t) => t.key)), sizes: some(sizes.map((s) => (s as { id: string }).id)), planes: new Map(),
-    grips: new Map() });
+  const lines = drawOverlay({
+    frame,
+    paint,
+    style: "inches",
+    project,
+    width: 700,
+    height: 600,
+    ctx: nothing,
+    colour: () => "#000",
+    tags: some(tags.map((t) => t.key)),
+    sizes: some(sizes.map((s) => (s as { id: string }).id)),
+    planes: new Map(),
+    grips: new Map(),
+  });
   const box = (k: string) => {
     const e = elements[k] as Placed;
     const m = /translate\((-?\d+)px, (-?\d+)px\)/.exec(e.el.style.transform ?? "");
@@ -26,8 +45,18 @@ function laid(sizes: unknown[], tags: Tag[], elements: Record<string, Placed>) {
   return { lines, box };
 }
 
-const apart = (a: ReturnType<ReturnType<typeof laid>["box"]>, b: typeof a) => a.x + a.w <= b.x || b.x + b.w <= a.x || a.y + a.h <= b.y || b.y + b.h <= a.y;
-const tag = (key: string, x: number, z: number, more: Partial<Tag> = {}): Tag => ({ key, text: key, look: "letter", places: [[x * IN, 0, z * IN], [(x + 10) * IN, 0, z * IN]], ...more });
+const apart = (a: ReturnType<ReturnType<typeof laid>["box"]>, b: typeof a) =>
+  a.x + a.w <= b.x || b.x + b.w <= a.x || a.y + a.h <= b.y || b.y + b.h <= a.y;
+const tag = (key: string, x: number, z: number, more: Partial<Tag> = {}): Tag => ({
+  key,
+  text: key,
+  look: "letter",
+  places: [
+    [x * IN, 0, z * IN],
+    [(x + 10) * IN, 0, z * IN],
+  ],
+  ...more,
+});
 
 describe("labels over the frame", () => {
   it("avoid each other, and the one that finds no place gives way", () => {
@@ -39,7 +68,10 @@ describe("labels over the frame", () => {
   });
 
   it("that must show do, whatever is in the way", () => {
-    const { box } = laid([], [tag("a", 30, 20), tag("b", 30, 20, { must: true, places: [[30 * IN, 0, 20 * IN]] })], { a: label(24), b: label(24) });
+    const { box } = laid([], [tag("a", 30, 20), tag("b", 30, 20, { must: true, places: [[30 * IN, 0, 20 * IN]] })], {
+      a: label(24),
+      b: label(24),
+    });
     expect(box("b").seen).toBe(true);
   });
 });
@@ -74,7 +106,16 @@ describe("sizes on the frame", () => {
 });
 
 describe("a size along no axis", () => {
-  const sloped = { id: "s", axis: -1, ends: [[10 * IN, 0, 0], [40 * IN, 0, 40 * IN]], span: [0, 0], value: 50 * IN };
+  const sloped = {
+    id: "s",
+    axis: -1,
+    ends: [
+      [10 * IN, 0, 0],
+      [40 * IN, 0, 40 * IN],
+    ],
+    span: [0, 0],
+    value: 50 * IN,
+  };
 
   it("stands beside what it measures, its label on its line", () => {
     const { box } = laid([sloped], [], { s: label(50) });
@@ -96,7 +137,10 @@ describe("a size along no axis", () => {
   });
 
   it("gives way where its ends fall together, or are not told", () => {
-    const end = [[10 * IN, 0, 0], [10 * IN, 0, 0]];
+    const end = [
+      [10 * IN, 0, 0],
+      [10 * IN, 0, 0],
+    ];
     expect(laid([{ ...sloped, ends: end }], [], { s: label(50) }).box("s").seen).toBe(false);
     expect(laid([{ ...sloped, ends: undefined }], [], { s: label(50) }).box("s").seen).toBe(false);
   });

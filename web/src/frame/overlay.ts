@@ -321,9 +321,16 @@ function drawSizes(o: Overlay, e: Edge, taken: Rect[], lines: Map<string, SizeLi
 /** The heads at both ends of a size's line. */
 function arrows(ctx: CanvasRenderingContext2D, p: Xy, q: Xy, long: number) {
   if (long < 14) return;
-  for (const [end, s] of [[p, 1], [q, -1]] as const) {
+  for (const [end, s] of [
+    [p, 1],
+    [q, -1],
+  ] as const) {
     const u = { x: ((q.x - p.x) / long) * s, y: ((q.y - p.y) / long) * s };
-    path(ctx, [{ x: end.x + u.x * 7 - u.y * 3, y: end.y + u.y * 7 + u.x * 3 }, end, { x: end.x + u.x * 7 + u.y * 3, y: end.y + u.y * 7 - u.x * 3 }]);
+    path(ctx, [
+      { x: end.x + u.x * 7 - u.y * 3, y: end.y + u.y * 7 + u.x * 3 },
+      end,
+      { x: end.x + u.x * 7 + u.y * 3, y: end.y + u.y * 7 - u.x * 3 },
+    ]);
     ctx.stroke();
   }
 }
@@ -343,7 +350,10 @@ function drawSloped(o: Overlay, taken: Rect[], lines: Map<string, SizeLine>, unp
     ctx.strokeStyle = colour("--ink-2");
     ctx.lineWidth = 1;
     ctx.setLineDash([2, 3]);
-    for (const [e, f] of [[a, p], [b, q]] as const) {
+    for (const [e, f] of [
+      [a, p],
+      [b, q],
+    ] as const) {
       path(ctx, [e, f]);
       ctx.stroke();
     }
@@ -381,7 +391,9 @@ function placeTags(o: Overlay, taken: Rect[]) {
     let done = false;
     const places = tag.places.flatMap((s) => {
       const at = o.project(s);
-      return tag.off ? turns.map((a) => ({ x: at.x + Math.cos(a) * ((tag.off ?? 0) + p.w / 4), y: at.y + Math.sin(a) * (tag.off ?? 0) })) : [at];
+      return tag.off
+        ? turns.map((a) => ({ x: at.x + Math.cos(a) * ((tag.off ?? 0) + p.w / 4), y: at.y + Math.sin(a) * (tag.off ?? 0) }))
+        : [at];
     });
     for (const at of places) {
       const r = { x: at.x - p.w / 2 - 1, y: at.y - p.h / 2 - 1, w: p.w + 2, h: p.h + 2 };
@@ -403,4 +415,3 @@ export function pulled(line: SizeLine, dx: number, dy: number): number {
   const n = line.per.x ** 2 + line.per.y ** 2;
   return n > 0 ? (dx * line.per.x + dy * line.per.y) / n : 0;
 }
-

@@ -38,7 +38,8 @@ export interface Paint {
 const INCH = 25_400_000;
 export const inches = (nm: number) => nm / INCH;
 
-export const between = (a: Spot, b: Spot, t: number): Spot => [0, 1, 2].map((i) => (a[i] as number) + ((b[i] as number) - (a[i] as number)) * t);
+export const between = (a: Spot, b: Spot, t: number): Spot =>
+  [0, 1, 2].map((i) => (a[i] as number) + ((b[i] as number) - (a[i] as number)) * t);
 
 /** The places along a pipe where its label may stand, the middle first. */
 export const along = (p: Pipe): Spot[] => [0.5, 0.36, 0.64, 0.24, 0.76].map((t) => spotAlong(p, t));

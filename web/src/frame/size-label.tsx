@@ -5,7 +5,8 @@ import { useLive } from "../lens/size/live";
 import { type Target, asTyped, meaningsOf, tapeStep } from "../lens/size/targets";
 import { Len, type Style, meaning, onTape } from "../lib/format";
 import { Pick } from "../ui/pick";
-import { type SizeLine, pulled } from "./overlay";
+import type { SizeLine } from "./overlay";
+import { usePull } from "./use-pull";
 
 interface Props {
   target: Target;
@@ -35,7 +36,12 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
           else onSettle();
         }}
       >
-        <Popover.Trigger ref={tell} tabIndex={-1} className={`size-label ${size.axis === 2 ? "is-upright" : ""} ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`} title={`${t.label}, ${meaning(size.meaning)}: press to type`}>
+        <Popover.Trigger
+          ref={tell}
+          tabIndex={-1}
+          className={`size-label ${size.axis === 2 ? "is-upright" : ""} ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`}
+          title={`${t.label}, ${meaning(size.meaning)}: press to type`}
+        >
           {/* what has no name of its own is told by its place */}
           <span className={size.label ? "size-name" : "sr-only"}>{t.label} </span>
           <strong>
@@ -44,12 +50,28 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
           <span className="sr-only"> on the frame</span>
         </Popover.Trigger>
         <Popover.Portal>
-          <Popover.Content sideOffset={4} collisionPadding={8} className="note grid w-60 gap-2 text-sm" aria-label={t.label} onEscapeKeyDown={() => setOpen(false)}>
+          <Popover.Content
+            sideOffset={4}
+            collisionPadding={8}
+            className="note grid w-60 gap-2 text-sm"
+            aria-label={t.label}
+            onEscapeKeyDown={() => setOpen(false)}
+          >
             <SizeEditor target={t} style={style} onText={onText} onMeaning={onMeaning} onSettle={onSettle} onDone={() => setOpen(false)} />
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
-      <Grip tell={tellGrip} name={t.label} line={line} value={size.value} style={style} onText={onText} onOpen={onOpen} onSettle={onSettle} id={t.key} />
+      <Grip
+        tell={tellGrip}
+        name={t.label}
+        line={line}
+        value={size.value}
+        style={style}
+        onText={onText}
+        onOpen={onOpen}
+        onSettle={onSettle}
+        id={t.key}
+      />
     </>
   );
 }
@@ -62,7 +84,15 @@ function SizeEditor({ target, style, onText, onMeaning, onSettle, onDone }: Edit
   const meanings = meaningsOf(t);
   return (
     <>
-      <LengthField label={t.label} target={t} style={style} autoFocus onChange={(text, nudged) => onText(text, `size ${t.key} ${nudged ? "nudged" : "typed"}`)} onDone={onSettle} onKey={(k) => k === "Enter" && onDone()} />
+      <LengthField
+        label={t.label}
+        target={t}
+        style={style}
+        autoFocus
+        onChange={(text, nudged) => onText(text, `size ${t.key} ${nudged ? "nudged" : "typed"}`)}
+        onDone={onSettle}
+        onKey={(k) => k === "Enter" && onDone()}
+      />
       {meanings.length > 1 ? (
         <Pick label={`What ${t.label} means`} value={t.answer.meaning || meanings[0]?.[0] || ""} options={meanings} onChange={onMeaning} />
       ) : (
@@ -91,33 +121,22 @@ interface GripProps {
 
 /** The end of a size's line, to be pulled. It keeps to the steps of the tape. */
 function Grip({ id, name, value, style, tell, line, onText, onOpen, onSettle }: GripProps) {
-  const from = useRef<{ x: number; y: number; value: number; line: SizeLine; said: number; on: string }>(undefined);
-  return (
-    <span
-      ref={tell}
-      className="grip"
-      title={`Pull to change ${name}`}
-      aria-hidden="true"
-      onPointerDown={(e) => {
-        const l = line();
-        if (!l) return;
-        e.currentTarget.setPointerCapture(e.pointerId);
-        from.current = { x: e.clientX, y: e.clientY, value, line: l, said: value, on: `size ${id} pulled ${e.timeStamp}` };
-        onOpen();
-      }}
-      onPointerMove={(e) => {
-        const f = from.current;
-        if (!f) return;
-        const step = tapeStep(style);
-        const next = Math.max(step, Math.round((f.value + pulled(f.line, e.clientX - f.x, e.clientY - f.y)) / step) * step);
-        if (next === f.said) return;
-        f.said = next;
-        onText(asTyped(next, style), f.on);
-      }}
-      onPointerUp={() => {
-        from.current = undefined;
-        onSettle();
-      }}
-    />
-  );
+  const from = useRef({ value, said: value });
+  const bind = usePull({
+    line,
+    name: `size ${id}`,
+    onBegin: () => {
+      from.current = { value, said: value };
+      onOpen();
+    },
+    onMove: (far, on) => {
+      const step = tapeStep(style);
+      const next = Math.max(step, Math.round((from.current.value + far) / step) * step);
+      if (next === from.current.said) return;
+      from.current.said = next;
+      onText(asTyped(next, style), on);
+    },
+    onEnd: onSettle,
+  });
+  return <span ref={tell} className="grip" title={`Pull to change ${name}`} aria-hidden="true" {...bind()} />;
 }

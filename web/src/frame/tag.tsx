@@ -4,11 +4,29 @@ import { FindingText } from "../editor/findings";
 import type { Tag } from "./paint";
 
 /** A label on the frame. It is for the eye and the hand; the list of pipes and joints says the same to a screen reader. */
-export function FrameTag({ tag, lit, tell, onPick, onFix }: { tag: Tag; lit: boolean; tell: (el: HTMLElement | null) => void; onPick: () => void; onFix: (f: Finding, x: Fix) => void }) {
+export function FrameTag({
+  tag,
+  lit,
+  tell,
+  onPick,
+  onFix,
+}: {
+  tag: Tag;
+  lit: boolean;
+  tell: (el: HTMLElement | null) => void;
+  onPick: () => void;
+  onFix: (f: Finding, x: Fix) => void;
+}) {
   if (tag.finding)
     return (
       <Popover.Root>
-        <Popover.Trigger ref={tell} className={`tag tag-finding is-${tag.finding.severity}`} title={tag.title} aria-label={`Finding: ${tag.finding.text}`} onClick={onPick}>
+        <Popover.Trigger
+          ref={tell}
+          className={`tag tag-finding is-${tag.finding.severity}`}
+          title={tag.title}
+          aria-label={`Finding: ${tag.finding.text}`}
+          onClick={onPick}
+        >
           {tag.text}
         </Popover.Trigger>
         <Popover.Portal>
@@ -20,7 +38,15 @@ export function FrameTag({ tag, lit, tell, onPick, onFix }: { tag: Tag; lit: boo
       </Popover.Root>
     );
   return (
-    <button ref={tell} type="button" tabIndex={-1} aria-hidden="true" className={`tag tag-${tag.look} ${lit ? "is-lit" : ""}`} title={tag.title} onClick={onPick}>
+    <button
+      ref={tell}
+      type="button"
+      tabIndex={-1}
+      aria-hidden="true"
+      className={`tag tag-${tag.look} ${lit ? "is-lit" : ""}`}
+      title={tag.title}
+      onClick={onPick}
+    >
       {tag.text}
     </button>
   );

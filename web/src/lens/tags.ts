@@ -29,5 +29,7 @@ export function letterTags(f: PlanFrame, picked: Picked, style: Style): Tag[] {
   const on = new Set(f.pipes.filter((p) => lit(p, picked, f) === "picked"));
   const seen = new Set<string>();
   const some = f.pipes.length <= readable ? f.pipes : f.pipes.filter((p) => on.has(p) || (!seen.has(p.letter) && seen.add(p.letter)));
-  return [...some].sort((a, b) => Number(on.has(b)) - Number(on.has(a))).map((p) => letterTag(p, style, picked?.is === "pipe" && on.has(p)));
+  return [...some]
+    .sort((a, b) => Number(on.has(b)) - Number(on.has(a)))
+    .map((p) => letterTag(p, style, picked?.is === "pipe" && on.has(p)));
 }

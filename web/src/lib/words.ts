@@ -17,4 +17,10 @@ export const sizeWords = (size: string) => `${size.replace("x", " × ")} in`;
 export const pathWords: Record<string, string> = { sprung: "sprung", bent: "bent by heat after cutting" };
 
 /** How exactly a piece is cut. */
-export const classWords: Record<string, string> = { "": "exact", matched: "a matched set", trim: "cut long, trim to fit", rough: "rough", "on-frame": "measured on the frame" };
+export const classWords: Record<string, string> = {
+  "": "exact",
+  matched: "a matched set",
+  trim: "cut long, trim to fit",
+  rough: "rough",
+  "on-frame": "measured on the frame",
+};

@@ -21,7 +21,10 @@ export default function BuildSheet({ id }: { id: string }) {
     retry: false,
     queryFn: async () => {
       await savesDone();
-      const [{ project }, { shop }] = await Promise.all([ask(api.GET("/api/projects/{id}", { params: { path: { id } } })), ask(api.GET("/api/shop"))]);
+      const [{ project }, { shop }] = await Promise.all([
+        ask(api.GET("/api/projects/{id}", { params: { path: { id } } })),
+        ask(api.GET("/api/shop")),
+      ]);
       return { project, answer: await planOf({ project, shop }, { draw: true }) };
     },
   });
@@ -66,7 +69,8 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
             </span>
           ))}{" "}
           outside
-          {project.copies > 1 && `, ${project.copies} of it`}. {feet(plan.totals.net)} ft of pipe, {plural(plan.totals.sticks, "stick")}, {plural(plan.totals.fittings, "fitting")}, {money(plan.bill.total)}
+          {project.copies > 1 && `, ${project.copies} of it`}. {feet(plan.totals.net)} ft of pipe, {plural(plan.totals.sticks, "stick")},{" "}
+          {plural(plan.totals.fittings, "fitting")}, {money(plan.bill.total)}
           {plan.bill.example && " with example prices"}.
         </p>
       </header>
@@ -98,12 +102,20 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
                   <td className="big">
                     <Len nm={g.cut} style={style} step={64} />
                   </td>
-                  <td>{sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}{g.tooShort ? ", too short" : ""}{g.path ? `, ${pathWords[g.path]}` : ""}{g.waits ? ", at most: measure on the frame" : g.class ? `, ${classWords[g.class]}` : ""}{g.typed ? `, typed ${g.typed}` : ""}</td>
+                  <td>
+                    {sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}
+                    {g.tooShort ? ", too short" : ""}
+                    {g.path ? `, ${pathWords[g.path]}` : ""}
+                    {g.waits ? ", at most: measure on the frame" : g.class ? `, ${classWords[g.class]}` : ""}
+                    {g.typed ? `, typed ${g.typed}` : ""}
+                  </td>
                 </tr>
               ))}
             </tbody>
           </table>
-          <p className="small">Cut with: {plan.tool.name.toLowerCase()}. {plan.tool.note}</p>
+          <p className="small">
+            Cut with: {plan.tool.name.toLowerCase()}. {plan.tool.note}
+          </p>
         </section>
       </div>
       <section aria-labelledby="p-sticks">
@@ -142,18 +154,21 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
           ))}
           <p className="small">
             Tax {money(plan.bill.tax)}. Total <strong>{money(plan.bill.total)}</strong>
-            {plan.bill.example && " with example prices"}.{plan.bill.unpriced.length > 0 && ` Without a price: ${plan.bill.unpriced.join(", ")}.`}
+            {plan.bill.example && " with example prices"}.
+            {plan.bill.unpriced.length > 0 && ` Without a price: ${plan.bill.unpriced.join(", ")}.`}
           </p>
         </section>
         {plan.frames.some((f) => f.links.length > 0) && (
           <section aria-labelledby="p-links">
             <h2 id="p-links">Bolts, wheels, sliding parts</h2>
             <ul>
-              {plan.frames.flatMap((f) => f.links.map((l) => (
-                <li key={`${f.name} ${l.id}`}>
-                  <strong>{l.id}</strong>: {l.words}
-                </li>
-              )))}
+              {plan.frames.flatMap((f) =>
+                f.links.map((l) => (
+                  <li key={`${f.name} ${l.id}`}>
+                    <strong>{l.id}</strong>: {l.words}
+                  </li>
+                )),
+              )}
             </ul>
           </section>
         )}
@@ -161,7 +176,9 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
           <h2 id="p-join">Join</h2>
           <p>
             {plan.joinery.cemented} sockets cemented, {plan.joinery.dry} dry
-            {plan.joinery.cemented > 0 && `; about ${plan.joinery.cement.ounces.toFixed(1)} fl oz of cement and ${plan.joinery.primer.ounces.toFixed(1)} of primer`}.
+            {plan.joinery.cemented > 0 &&
+              `; about ${plan.joinery.cement.ounces.toFixed(1)} fl oz of cement and ${plan.joinery.primer.ounces.toFixed(1)} of primer`}
+            .
           </p>
           <Dry plan={plan} />
           <table>

@@ -33,7 +33,12 @@ export function ProjectCard({ line: p, onDelete, onCopy, onRename, chosen, onCho
     o.observe(el);
     return () => o.disconnect();
   }, []);
-  const card = useQuery({ queryKey: ["card", p.id, p.revision], enabled: seen, staleTime: 0, queryFn: () => ask(api.GET("/api/projects/{id}/card", { params: { path: { id: p.id } } })) });
+  const card = useQuery({
+    queryKey: ["card", p.id, p.revision],
+    enabled: seen,
+    staleTime: 0,
+    queryFn: () => ask(api.GET("/api/projects/{id}/card", { params: { path: { id: p.id } } })),
+  });
   const c = card.data;
   const done = () => {
     if (typed?.trim() && typed !== p.name) onRename(typed.trim());
@@ -72,15 +77,24 @@ export function ProjectCard({ line: p, onDelete, onCopy, onRename, chosen, onCho
             <Icon name="more" />
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
-            <DropdownMenu.Content align="end" sideOffset={4} className="menu" aria-label={`More for ${p.name}`} onCloseAutoFocus={(e) => {
+            <DropdownMenu.Content
+              align="end"
+              sideOffset={4}
+              className="menu"
+              aria-label={`More for ${p.name}`}
+              onCloseAutoFocus={(e) => {
                 // the field has the focus, not the menu's button
                 if (renaming.current) e.preventDefault();
                 renaming.current = false;
-              }}>
-              <DropdownMenu.Item className="menu-item" onSelect={() => {
+              }}
+            >
+              <DropdownMenu.Item
+                className="menu-item"
+                onSelect={() => {
                   renaming.current = true;
                   setTyped(p.name);
-                }}>
+                }}
+              >
                 <Icon name="rename" size={18} /> Rename
               </DropdownMenu.Item>
               <DropdownMenu.Item className="menu-item" onSelect={onCopy}>
@@ -98,7 +112,9 @@ export function ProjectCard({ line: p, onDelete, onCopy, onRename, chosen, onCho
       </div>
       {card.error && <p className="text-sm text-bad">It could not be drawn.</p>}
       {c && <Facts card={c} />}
-      <p className="text-xs text-ink-2">changed {new Date(p.updated).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" })}</p>
+      <p className="text-xs text-ink-2">
+        changed {new Date(p.updated).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" })}
+      </p>
     </li>
   );
 }
@@ -129,7 +145,9 @@ function Facts({ card: c }: { card: Card }) {
         <span>
           {c.state === "waits" ? c.words : states[c.state]}
           {(c.state === "look" || c.state === "stopped") && `: ${c.words}`}
-          {c.state !== "waits" && <span className="text-ink-2">{`, ${plural(c.sticks, "stick")}${c.copies > 1 ? ` for ${c.copies} of it` : ""}`}</span>}
+          {c.state !== "waits" && (
+            <span className="text-ink-2">{`, ${plural(c.sticks, "stick")}${c.copies > 1 ? ` for ${c.copies} of it` : ""}`}</span>
+          )}
         </span>
       </p>
     </>

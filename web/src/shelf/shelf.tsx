@@ -13,7 +13,11 @@ import { ProjectCard } from "./project-card";
 /** The projects, the one changed last first. */
 export function Shelf({ lost }: { lost?: boolean }) {
   const client = useQueryClient();
-  const list = useQuery({ queryKey: ["projects"], queryFn: () => savesDone().then(() => ask(api.GET("/api/projects"))), refetchOnMount: "always" });
+  const list = useQuery({
+    queryKey: ["projects"],
+    queryFn: () => savesDone().then(() => ask(api.GET("/api/projects"))),
+    refetchOnMount: "always",
+  });
   const [gone, setGone] = useState<ProjectLine>();
   const [typed, setTyped] = useState("");
   const words = useDeferredValue(typed).toLowerCase().split(/\s+/).filter(Boolean);
@@ -22,20 +26,37 @@ export function Shelf({ lost }: { lost?: boolean }) {
   const search = useRef<HTMLInputElement>(null);
   useKeys({ "/": () => search.current?.focus() });
   const again = { onSettled: () => client.invalidateQueries({ queryKey: ["projects"] }) };
-  const remove = useMutation({ mutationFn: (p: ProjectLine) => ask(api.DELETE("/api/projects/{id}", { params: { path: { id: p.id } } })).then(() => p), onSuccess: setGone, ...again });
-  const restore = useMutation({ mutationFn: (p: ProjectLine) => ask(api.POST("/api/projects/{id}/restore", { params: { path: { id: p.id } } })), onSuccess: () => setGone(undefined), ...again });
+  const remove = useMutation({
+    mutationFn: (p: ProjectLine) => ask(api.DELETE("/api/projects/{id}", { params: { path: { id: p.id } } })).then(() => p),
+    onSuccess: setGone,
+    ...again,
+  });
+  const restore = useMutation({
+    mutationFn: (p: ProjectLine) => ask(api.POST("/api/projects/{id}/restore", { params: { path: { id: p.id } } })),
+    onSuccess: () => setGone(undefined),
+    ...again,
+  });
   const copy = useMutation({
     mutationFn: async (p: ProjectLine) => {
       const { project } = await ask(api.GET("/api/projects/{id}", { params: { path: { id: p.id } } }));
       // a copy is built anew: what is in the cart or cut is the first one's
-      return ask(api.POST("/api/projects", { body: { ...project, name: copyName(project.name, list.data ?? []), marks: undefined, work: { bought: [] } } }));
+      return ask(
+        api.POST("/api/projects", {
+          body: { ...project, name: copyName(project.name, list.data ?? []), marks: undefined, work: { bought: [] } },
+        }),
+      );
     },
     ...again,
   });
   const rename = useMutation({
     mutationFn: async ({ p, name }: { p: ProjectLine; name: string }) => {
       const stored = await ask(api.GET("/api/projects/{id}", { params: { path: { id: p.id } } }));
-      return ask(api.PUT("/api/projects/{id}", { params: { path: { id: p.id } }, body: { revision: stored.revision, project: { ...stored.project, name } } }));
+      return ask(
+        api.PUT("/api/projects/{id}", {
+          params: { path: { id: p.id } },
+          body: { revision: stored.revision, project: { ...stored.project, name } },
+        }),
+      );
     },
     ...again,
   });
@@ -53,7 +74,15 @@ export function Shelf({ lost }: { lost?: boolean }) {
             {all.length > 0 && (
               <label className="search">
                 <Icon name="search" size={18} />
-                <input ref={search} type="search" aria-label="Search the projects" placeholder="Search" value={typed} onChange={(e) => setTyped(e.target.value)} onKeyDown={(e) => e.key === "Escape" && setTyped("")} />
+                <input
+                  ref={search}
+                  type="search"
+                  aria-label="Search the projects"
+                  placeholder="Search"
+                  value={typed}
+                  onChange={(e) => setTyped(e.target.value)}
+                  onKeyDown={(e) => e.key === "Escape" && setTyped("")}
+                />
               </label>
             )}
             {all.length > 1 && (
@@ -79,9 +108,19 @@ export function Shelf({ lost }: { lost?: boolean }) {
           </p>
         )}
         {chosen && (
-          <p role="status" className="sticky top-0 z-10 my-3 flex flex-wrap items-center gap-3 rounded-md border-2 border-ink bg-paper p-2 pl-4">
-            {chosen.length === 0 ? "Tick what you buy in one go: pieces share sticks, and you pay for one can." : `${plural(chosen.length, "project")} chosen`}
-            <button type="button" className="btn btn-small btn-main" disabled={chosen.length === 0} onClick={() => go(`/together?of=${chosen.join(",")}`)}>
+          <p
+            role="status"
+            className="sticky top-0 z-10 my-3 flex flex-wrap items-center gap-3 rounded-md border-2 border-ink bg-paper p-2 pl-4"
+          >
+            {chosen.length === 0
+              ? "Tick what you buy in one go: pieces share sticks, and you pay for one can."
+              : `${plural(chosen.length, "project")} chosen`}
+            <button
+              type="button"
+              className="btn btn-small btn-main"
+              disabled={chosen.length === 0}
+              onClick={() => go(`/together?of=${chosen.join(",")}`)}
+            >
               To the list
             </button>
             <button type="button" className="btn btn-small" onClick={() => setChosen(undefined)}>
@@ -108,7 +147,15 @@ export function Shelf({ lost }: { lost?: boolean }) {
         )}
         <ul className="shelf">
           {shown.map((p) => (
-            <ProjectCard key={p.id} line={p} onDelete={() => remove.mutate(p)} onCopy={() => copy.mutate(p)} onRename={(name) => rename.mutate({ p, name })} chosen={chosen?.includes(p.id)} onChoose={(on) => setChosen((c = []) => (on ? [...c, p.id] : c.filter((id) => id !== p.id)))} />
+            <ProjectCard
+              key={p.id}
+              line={p}
+              onDelete={() => remove.mutate(p)}
+              onCopy={() => copy.mutate(p)}
+              onRename={(name) => rename.mutate({ p, name })}
+              chosen={chosen?.includes(p.id)}
+              onChoose={(on) => setChosen((c = []) => (on ? [...c, p.id] : c.filter((id) => id !== p.id)))}
+            />
           ))}
         </ul>
       </main>

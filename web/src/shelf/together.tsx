@@ -23,7 +23,12 @@ export default function TogetherPage() {
     placeholderData: keepPreviousData,
     queryFn: () => ask(api.POST("/api/together", { body: { projects: ids, tool } })),
   });
-  const why = q.error instanceof Refusal ? (Object.values(q.error.places)[0] ?? q.error.problem.detail ?? q.error.message) : q.error ? "The server does not answer." : undefined;
+  const why =
+    q.error instanceof Refusal
+      ? (Object.values(q.error.places)[0] ?? q.error.problem.detail ?? q.error.message)
+      : q.error
+        ? "The server does not answer."
+        : undefined;
   const plan = q.data?.plan;
   const alone = q.data?.alone ?? [];
   const apart = { cost: alone.reduce((n, a) => n + a.cost, 0), sticks: alone.reduce((n, a) => n + a.sticks, 0) };
@@ -66,7 +71,9 @@ export default function TogetherPage() {
                 </ul>
                 {alone.length > 1 && (
                   <p className="pt-2 text-lg" role="status">
-                    <strong>{apart.cost > plan.bill.total ? `${money(apart.cost - plan.bill.total)} less than apart` : "No cheaper than apart"}</strong>
+                    <strong>
+                      {apart.cost > plan.bill.total ? `${money(apart.cost - plan.bill.total)} less than apart` : "No cheaper than apart"}
+                    </strong>
                     {apart.sticks !== plan.totals.sticks && `: ${plural(plan.totals.sticks, "stick")} instead of ${apart.sticks}`}.
                   </p>
                 )}
@@ -98,7 +105,13 @@ export default function TogetherPage() {
                   <ul>
                     {plan.cuts.map((g) => (
                       <li key={g.letter} className={`cut-row ${lit === g.letter ? "is-lit" : ""}`}>
-                        <button type="button" className="letter" aria-pressed={lit === g.letter} aria-label={`Show ${g.letter} on the sticks`} onClick={() => setLit(lit === g.letter ? undefined : g.letter)}>
+                        <button
+                          type="button"
+                          className="letter"
+                          aria-pressed={lit === g.letter}
+                          aria-label={`Show ${g.letter} on the sticks`}
+                          onClick={() => setLit(lit === g.letter ? undefined : g.letter)}
+                        >
                           {g.letter}
                         </button>
                         <span className="min-w-8 text-right text-lg">{g.count}×</span>
@@ -116,7 +129,8 @@ export default function TogetherPage() {
                 {plan.pipe.map((t) => (
                   <div key={t.size} className="grid gap-2">
                     <h3 className="aisle">
-                      {sizeWords(t.size)} pipe: {t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}
+                      {sizeWords(t.size)} pipe:{" "}
+                      {t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}
                     </h3>
                     <Sticks of={t.stock} style="inches" lit={lit} onPick={(l) => setLit(lit === l ? undefined : l)} />
                     <Proof of={t.stock} />

@@ -10,7 +10,12 @@ const blank: Project["frame"] = { format: 3, name: "My frame", units: "in", size
 
 /** Chooses how a frame begins. */
 export function StartPage() {
-  const list = useQuery({ queryKey: ["starters"], queryFn: () => ask(api.GET("/api/starters")), staleTime: 30_000, refetchOnMount: "always" });
+  const list = useQuery({
+    queryKey: ["starters"],
+    queryFn: () => ask(api.GET("/api/starters")),
+    staleTime: 30_000,
+    refetchOnMount: "always",
+  });
   const [, go] = useLocation();
   const begin = useMutation({
     mutationFn: async (s: Starter | undefined) => {
@@ -18,9 +23,22 @@ export function StartPage() {
         const mine = await ask(api.GET("/api/projects/{id}", { params: { path: { id: s.id.slice(4) } } }));
         return ask(api.POST("/api/projects", { body: { ...mine.project, template: false, marks: undefined, work: { bought: [] } } }));
       }
-      if (!s) return ask(api.POST("/api/projects", { body: { name: "My frame", units: "in", style: "inches", frame: blank, copies: 1, tool: "saw", work: { bought: [] } } }));
+      if (!s)
+        return ask(
+          api.POST("/api/projects", {
+            body: { name: "My frame", units: "in", style: "inches", frame: blank, copies: 1, tool: "saw", work: { bought: [] } },
+          }),
+        );
       const answers = Object.fromEntries(s.prompts.map((p) => [p.key, { text: p.default, meaning: p.meanings?.[0] }]));
-      const body: Project = { name: s.name, units: "in", style: "inches", starter: { id: s.id, answers }, copies: 1, tool: "saw", work: { bought: [] } };
+      const body: Project = {
+        name: s.name,
+        units: "in",
+        style: "inches",
+        starter: { id: s.id, answers },
+        copies: 1,
+        tool: "saw",
+        work: { bought: [] },
+      };
       return ask(api.POST("/api/projects", { body }));
     },
     onSuccess: (p, s) => go(s ? `/p/${p.id}` : `/p/${p.id}/frame`),

@@ -2,7 +2,19 @@ import { type ReactNode, useEffect, useRef } from "react";
 import { IconButton } from "./ui";
 
 /** A dialog of the browser's own, which keeps the focus inside and closes on Escape. */
-export function Dialog({ title, onClose, children, bare, beside }: { title: string; onClose: () => void; children: ReactNode; bare?: boolean; /** the frame stays in view */ beside?: boolean }) {
+export function Dialog({
+  title,
+  onClose,
+  children,
+  bare,
+  beside,
+}: {
+  title: string;
+  onClose: () => void;
+  children: ReactNode;
+  bare?: boolean /** the frame stays in view */;
+  beside?: boolean;
+}) {
   const box = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const d = box.current;

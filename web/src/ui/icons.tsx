@@ -35,7 +35,18 @@ export type IconName = keyof typeof drawn;
 
 export function Icon({ name, size = 20, className }: { name: IconName; size?: number; className?: string }) {
   return (
-    <svg viewBox="0 0 20 20" width={size} height={size} className={`shrink-0 ${className ?? ""}`} aria-hidden="true" fill="none" stroke="currentColor" strokeWidth="1.7" strokeLinecap="round" strokeLinejoin="round">
+    <svg
+      viewBox="0 0 20 20"
+      width={size}
+      height={size}
+      className={`shrink-0 ${className ?? ""}`}
+      aria-hidden="true"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="1.7"
+      strokeLinecap="round"
+      strokeLinejoin="round"
+    >
       <path d={drawn[name]} />
     </svg>
   );

@@ -6,7 +6,12 @@ export function Picture({ kind, size = 44 }: { kind: string; size?: number }) {
   const all = useQuery({ queryKey: ["pictures"], queryFn: () => ask(api.GET("/api/pictures")), staleTime: Number.POSITIVE_INFINITY });
   return (
     // drawn by our own server from its catalog
-    <span className="picture" style={{ width: size, height: size }} aria-hidden="true" dangerouslySetInnerHTML={{ __html: all.data?.[kind] ?? "" }} />
+    <span
+      className="picture"
+      style={{ width: size, height: size }}
+      aria-hidden="true"
+      dangerouslySetInnerHTML={{ __html: all.data?.[kind] ?? "" }}
+    />
   );
 }
 
@@ -21,7 +26,12 @@ export function Ware({ ware, size = 44 }: { ware: string; size?: number }) {
         </>
       ) : (
         <>
-          <path d="M-22-18v44a22 8 0 0 0 44 0v-44" className={ware === "cement" ? "can-cement" : "can-primer"} stroke="var(--edge)" strokeWidth="3" />
+          <path
+            d="M-22-18v44a22 8 0 0 0 44 0v-44"
+            className={ware === "cement" ? "can-cement" : "can-primer"}
+            stroke="var(--edge)"
+            strokeWidth="3"
+          />
           <ellipse cx="0" cy="-18" rx="22" ry="8" className="hub-fill" stroke="var(--edge)" strokeWidth="3" />
           <path d="M-6-24v-10h12v10" className="hub-fill" stroke="var(--edge)" strokeWidth="3" strokeLinejoin="round" />
         </>

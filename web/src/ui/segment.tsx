@@ -6,8 +6,19 @@ export function HowHeld({ of, tally, onSet }: { of: string; tally: Tally; onSet:
   const value = tally.dry === 0 ? "cemented" : tally.cemented === 0 ? "slip" : "";
   const mixed = value === "" ? `${tally.cemented} of ${tally.cemented + tally.dry} cemented` : undefined;
   return (
-    <ToggleGroup.Root type="single" value={value} onValueChange={(v) => (v === "cemented" || v === "slip") && onSet(v)} className="segment" aria-label={`${of}: cemented or dry`} title={mixed}>
-      <ToggleGroup.Item value="cemented" className="segment-item segment-cement" aria-label={`${of}: cement${mixed ? `, now ${mixed}` : ""}`}>
+    <ToggleGroup.Root
+      type="single"
+      value={value}
+      onValueChange={(v) => (v === "cemented" || v === "slip") && onSet(v)}
+      className="segment"
+      aria-label={`${of}: cemented or dry`}
+      title={mixed}
+    >
+      <ToggleGroup.Item
+        value="cemented"
+        className="segment-item segment-cement"
+        aria-label={`${of}: cement${mixed ? `, now ${mixed}` : ""}`}
+      >
         <span className="collar-mark" aria-hidden="true" />
         <span className="segment-word">cement</span>
       </ToggleGroup.Item>

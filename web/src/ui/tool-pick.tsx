@@ -13,7 +13,13 @@ export function ToolPick({ value, onChange }: { value: string; onChange: (id: st
   return (
     <div className="text-sm font-semibold">
       Cut with
-      <Pick label="Cut with" className="w-full text-base font-normal" value={value} onChange={onChange} options={tools.map((t) => [t.id, t.name, t.note] as const)} />
+      <Pick
+        label="Cut with"
+        className="w-full text-base font-normal"
+        value={value}
+        onChange={onChange}
+        options={tools.map((t) => [t.id, t.name, t.note] as const)}
+      />
     </div>
   );
 }

@@ -7,7 +7,11 @@ import { Icon, type IconName } from "./icons";
 export function TopBar({ children, title }: { children?: ReactNode; title?: ReactNode }) {
   return (
     <header className="no-print flex flex-wrap items-center gap-x-3 gap-y-1 bg-paper px-3 py-1.5 sm:px-4">
-      <Link href="/" className="flex items-center gap-2 font-display text-lg font-bold tracking-tight" aria-label="Sturdy Elbow, to the projects">
+      <Link
+        href="/"
+        className="flex items-center gap-2 font-display text-lg font-bold tracking-tight"
+        aria-label="Sturdy Elbow, to the projects"
+      >
         <img src="/icon.svg" alt="" width={28} height={28} className="rounded bg-[#f6f1e4] p-0.5" />
         <span className="hidden xl:inline">Sturdy Elbow</span>
       </Link>
@@ -20,9 +24,33 @@ export function TopBar({ children, title }: { children?: ReactNode; title?: Reac
   );
 }
 
-export function IconButton({ icon, label, keys, onClick, disabled, pressed, className }: { icon: IconName; label: string; keys?: string; onClick: () => void; disabled?: boolean; pressed?: boolean; className?: string }) {
+export function IconButton({
+  icon,
+  label,
+  keys,
+  onClick,
+  disabled,
+  pressed,
+  className,
+}: {
+  icon: IconName;
+  label: string;
+  keys?: string;
+  onClick: () => void;
+  disabled?: boolean;
+  pressed?: boolean;
+  className?: string;
+}) {
   return (
-    <button type="button" className={`icon-btn ${className ?? ""}`} aria-label={label} title={keys ? `${label} (${keys})` : label} onClick={onClick} disabled={disabled} aria-pressed={pressed}>
+    <button
+      type="button"
+      className={`icon-btn ${className ?? ""}`}
+      aria-label={label}
+      title={keys ? `${label} (${keys})` : label}
+      onClick={onClick}
+      disabled={disabled}
+      aria-pressed={pressed}
+    >
       <Icon name={icon} />
     </button>
   );

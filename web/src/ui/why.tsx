@@ -7,7 +7,19 @@ import type { Style } from "../lib/format";
 export const ShownAs = createContext<Style>("inches");
 
 /** A number that answers "why?" with its sum. */
-export function Why({ of, sum, total, label, className }: { of: ReactNode; sum: Term[]; total: number; label: string; className?: string }) {
+export function Why({
+  of,
+  sum,
+  total,
+  label,
+  className,
+}: {
+  of: ReactNode;
+  sum: Term[];
+  total: number;
+  label: string;
+  className?: string;
+}) {
   return (
     <Popover.Root>
       <Popover.Trigger asChild>
@@ -17,7 +29,12 @@ export function Why({ of, sum, total, label, className }: { of: ReactNode; sum: 
         </button>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content sideOffset={6} collisionPadding={12} aria-label={`How ${label} comes about`} className="note max-h-[60vh] max-w-sm overflow-auto text-sm">
+        <Popover.Content
+          sideOffset={6}
+          collisionPadding={12}
+          aria-label={`How ${label} comes about`}
+          className="note max-h-[60vh] max-w-sm overflow-auto text-sm"
+        >
           <SumTable sum={sum} total={total} />
           <Popover.Arrow className="fill-ink" />
         </Popover.Content>

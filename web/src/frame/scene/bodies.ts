@@ -48,7 +48,11 @@ export function bodiesOf(f: PlanFrame, rings: number): Bodies {
     if (u.lengthSq() < 1e-6) u.set(0, 1, 0);
     u.normalize();
     const w = axis.clone().cross(u);
-    const rim = (k: number) => at.clone().addScaledVector(u, far * Math.cos((k * Math.PI) / 12)).addScaledVector(w, far * Math.sin((k * Math.PI) / 12));
+    const rim = (k: number) =>
+      at
+        .clone()
+        .addScaledVector(u, far * Math.cos((k * Math.PI) / 12))
+        .addScaledVector(w, far * Math.sin((k * Math.PI) / 12));
     for (let k = 0; k < 24; k++) {
       const step = rim(k + 1).sub(rim(k));
       const long = step.length();
@@ -84,12 +88,14 @@ function addJoint(b: Bodies, j: Joint, rings: number) {
     if (p.fill === "open") b.mouths.push({ matrix: stretched(at, dir, face - flange, inches(p.body) / 2), owner });
     const rim = at.clone().addScaledVector(dir, face);
     if (flange > 0) b.caps.push({ matrix: stretched(rim, dir.clone().negate(), flange, inches(p.body) * 0.44), owner });
-    if (p.fill === "plug") b.caps.push({ matrix: stretched(rim.clone().addScaledVector(dir, 0.12), dir.clone().negate(), 0.12, inches(p.body) * 0.42), owner });
+    if (p.fill === "plug")
+      b.caps.push({ matrix: stretched(rim.clone().addScaledVector(dir, 0.12), dir.clone().negate(), 0.12, inches(p.body) * 0.42), owner });
     if (p.fill === "pipe" && !j.assumed) addRing(b, j, p, rim, dir, rings);
   }
 }
 
-const opposite = (a: readonly number[], b: readonly number[]) => [0, 1, 2].reduce((sum, i) => sum + (a[i] as number) * (b[i] as number), 0) < -0.95;
+const opposite = (a: readonly number[], b: readonly number[]) =>
+  [0, 1, 2].reduce((sum, i) => sum + (a[i] as number) * (b[i] as number), 0) < -0.95;
 
 /** A closed collar of primer stain for cement, an open ring for a dry joint. */
 function addRing(b: Bodies, j: Joint, p: Port, rim: Vector3, dir: Vector3, rings: number) {

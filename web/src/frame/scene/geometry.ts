@@ -105,7 +105,8 @@ export const shapeNames = Object.keys(profiles) as Shape[];
 /** A socket with no more faces than its shape needs. */
 const plainSocket: Profile = [[0, 0.93, 1], [0.48, 0.93, 1], null, [0.48, 1, 1], [1, 1, 1], [1, 0.78, 1]];
 
-export const shape = (name: Shape, software: boolean) => turned(software && name === "sockets" ? plainSocket : profiles[name], around(software));
+export const shape = (name: Shape, software: boolean) =>
+  turned(software && name === "sockets" ? plainSocket : profiles[name], around(software));
 
 /** What the outline of a shape is drawn from: no more than its silhouette needs. */
 export function silhouette(name: Shape, software: boolean): BufferGeometry | undefined {
@@ -113,7 +114,16 @@ export function silhouette(name: Shape, software: boolean): BufferGeometry | und
   if (name === "balls") return turned(ball, around(software));
   if (name === "pipes" || software) return turned(tube, around(software));
   // a socket's outline follows its neck, else it would stand out of the next one's
-  if (name === "sockets") return turned([[0, 0.9, 1], [0.46, 0.9, 1], null, [0.46, 0, 1], [0.46, 1, 1], [1, 1, 1], [1, 0, 1]], around(software));
+  if (name === "sockets")
+    return turned([[0, 0.9, 1], [0.46, 0.9, 1], null, [0.46, 0, 1], [0.46, 1, 1], [1, 1, 1], [1, 0, 1]], around(software));
   if (name === "caps") return turned(profiles.caps, around(software));
-  return turned([[0, 0, 1], [0, 1, 1], [1, 1, 1], [1, 0, 1]], around(software));
+  return turned(
+    [
+      [0, 0, 1],
+      [0, 1, 1],
+      [1, 1, 1],
+      [1, 0, 1],
+    ],
+    around(software),
+  );
 }

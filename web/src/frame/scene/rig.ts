@@ -1,5 +1,17 @@
 import CameraControls from "camera-controls";
-import { Box3, Matrix4, OrthographicCamera, PerspectiveCamera, Quaternion, Raycaster, Sphere, Spherical, Vector2, Vector3, Vector4 } from "three";
+import {
+  Box3,
+  Matrix4,
+  OrthographicCamera,
+  PerspectiveCamera,
+  Quaternion,
+  Raycaster,
+  Sphere,
+  Spherical,
+  Vector2,
+  Vector3,
+  Vector4,
+} from "three";
 
 CameraControls.install({ THREE: { Box3, Matrix4, Quaternion, Raycaster, Sphere, Spherical, Vector2, Vector3, Vector4 } });
 
@@ -47,7 +59,8 @@ export class Rig {
     this.controls.draggingSmoothTime = 0.04;
     this.controls.minZoom = 0.05;
     this.controls.maxZoom = 400;
-    for (const e of ["control", "controlstart", "controlend", "wake", "update", "transitionstart"] as const) this.controls.addEventListener(e, changed);
+    for (const e of ["control", "controlstart", "controlend", "wake", "update", "transitionstart"] as const)
+      this.controls.addEventListener(e, changed);
   }
 
   get camera() {
@@ -99,7 +112,11 @@ export class Rig {
     const hi = lo.clone().negate();
     const centre = this.box.getCenter(new Vector3());
     for (let i = 0; i < 8; i++) {
-      const c = new Vector3(i & 1 ? this.box.max.x : this.box.min.x, i & 2 ? this.box.max.y : this.box.min.y, i & 4 ? this.box.max.z : this.box.min.z).sub(centre);
+      const c = new Vector3(
+        i & 1 ? this.box.max.x : this.box.min.x,
+        i & 2 ? this.box.max.y : this.box.min.y,
+        i & 4 ? this.box.max.z : this.box.min.z,
+      ).sub(centre);
       const q = new Vector2(c.dot(right), c.dot(upward));
       lo.min(q);
       hi.max(q);
@@ -144,7 +161,15 @@ export class Rig {
   }
 
   private place(target: Vector3, away: Vector3, distance: number) {
-    void this.controls.setLookAt(target.x + away.x * distance, target.y + away.y * distance, target.z + away.z * distance, target.x, target.y, target.z, false);
+    void this.controls.setLookAt(
+      target.x + away.x * distance,
+      target.y + away.y * distance,
+      target.z + away.z * distance,
+      target.x,
+      target.y,
+      target.z,
+      false,
+    );
   }
 
   dispose() {

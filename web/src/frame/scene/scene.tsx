@@ -1,6 +1,19 @@
 import { Canvas, type ThreeEvent, useFrame, useThree } from "@react-three/fiber";
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
-import { Box3, BufferAttribute, BufferGeometry, type Camera, CircleGeometry, Color, type InstancedMesh, LineBasicMaterial, LineSegments, MeshBasicMaterial, type ShaderMaterial, Vector3 } from "three";
+import {
+  Box3,
+  BufferAttribute,
+  BufferGeometry,
+  type Camera,
+  CircleGeometry,
+  Color,
+  type InstancedMesh,
+  LineBasicMaterial,
+  LineSegments,
+  MeshBasicMaterial,
+  type ShaderMaterial,
+  Vector3,
+} from "three";
 import type { PlanFrame } from "../../api/client";
 import { type Picked, lit } from "../items";
 import { type Paint, inches, spotOf } from "../paint";
@@ -109,10 +122,14 @@ function Rigged({ rig, frame, paint, picked, perspective, still: asked, software
     invalidate();
   }, [rig, perspective, set, invalidate]);
 
-  useEffect(() => onReady((v) => {
-    rig.show(v);
-    invalidate();
-  }), [rig, onReady, invalidate]);
+  useEffect(
+    () =>
+      onReady((v) => {
+        rig.show(v);
+        invalidate();
+      }),
+    [rig, onReady, invalidate],
+  );
 
   useEffect(() => () => clearTimeout(fine.current.timer), []);
   useFrame((_, delta) => {
@@ -163,7 +180,10 @@ function grown(rig: Rig, box: Vector3) {
 function Content({ frame, paint, picked, dark, software, onPick, onHover, onRing }: SceneProps) {
   const { gl, invalidate, size } = useThree();
   const bodies = useMemo(() => bodiesOf(frame, paint.rings), [frame, paint.rings]);
-  const geometry = useMemo(() => new Map(shapeNames.map((k) => [k, { body: shape(k, software), outline: silhouette(k, software) }])), [software]);
+  const geometry = useMemo(
+    () => new Map(shapeNames.map((k) => [k, { body: shape(k, software), outline: silhouette(k, software) }])),
+    [software],
+  );
   const material = useMemo(() => ({ body: bodyMaterial(), ink: inkMaterial() }), []);
   const colour = useMemo(() => colours(), [dark]); // eslint-disable-line
 
@@ -200,8 +220,16 @@ function Content({ frame, paint, picked, dark, software, onPick, onHover, onRing
     <>
       <Floor frame={frame} contacts={paint.contacts} colour={colour} />
       {shapeNames.map((k) => (
-        <Bunch key={k} kind={k} bodies={bodies} geometry={geometry.get(k)} material={material} tint={tint} onHover={hover}
-          onPick={(b) => (b.insertion && paint.rings > 1 ? onRing(b.insertion) : onPick(b.owner))} />
+        <Bunch
+          key={k}
+          kind={k}
+          bodies={bodies}
+          geometry={geometry.get(k)}
+          material={material}
+          tint={tint}
+          onHover={hover}
+          onPick={(b) => (b.insertion && paint.rings > 1 ? onRing(b.insertion) : onPick(b.owner))}
+        />
       ))}
     </>
   );
@@ -279,7 +307,15 @@ function Bunch({ kind, bodies, geometry, material, tint, onPick, onHover }: Bunc
         }}
         onPointerOut={() => onHover(undefined)}
       />
-      {geometry.outline && <instancedMesh key={`ink ${all.length}`} ref={outline} args={[geometry.outline, material.ink, all.length]} frustumCulled={false} raycast={() => null} />}
+      {geometry.outline && (
+        <instancedMesh
+          key={`ink ${all.length}`}
+          ref={outline}
+          args={[geometry.outline, material.ink, all.length]}
+          frustumCulled={false}
+          raycast={() => null}
+        />
+      )}
     </>
   );
 }

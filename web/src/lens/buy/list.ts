@@ -14,9 +14,16 @@ export interface Aisle {
   wares: Ware[];
 }
 
-const aisleOf: Record<string, string> = { pipe: "Pipe", fitting: "Fittings", cement: "Cement and primer", primer: "Cement and primer", hardware: "Bolts, wheels, ties" };
+const aisleOf: Record<string, string> = {
+  pipe: "Pipe",
+  fitting: "Fittings",
+  cement: "Cement and primer",
+  primer: "Cement and primer",
+  hardware: "Bolts, wheels, ties",
+};
 
-export const wareKey = (l: Line) => [l.ware, l.kind ?? "", l.size ?? "", l.length ?? 0, l.ounces ?? 0, ...(l.diameter ? [l.diameter] : [])].join("|");
+export const wareKey = (l: Line) =>
+  [l.ware, l.kind ?? "", l.size ?? "", l.length ?? 0, l.ounces ?? 0, ...(l.diameter ? [l.diameter] : [])].join("|");
 
 /** The bill in the order of a walk through the shop: long things first, cans last. */
 export function aislesOf(plan: Plan): Aisle[] {

@@ -18,10 +18,24 @@ export function OnSale({ size }: { size: string }) {
   const [typed, setTyped] = useState<string>();
   const lengths = shop.stock.filter((s) => !s.size || s.size === size).map((s) => s.length);
   const read = useMutation({
-    mutationFn: (t: string) => ask(api.POST("/api/lengths", { body: { texts: t.split(/[,;]/).map((s) => s.trim()).filter(Boolean), units: style === "metric" ? "mm" : "in" } })),
+    mutationFn: (t: string) =>
+      ask(
+        api.POST("/api/lengths", {
+          body: {
+            texts: t
+              .split(/[,;]/)
+              .map((s) => s.trim())
+              .filter(Boolean),
+            units: style === "metric" ? "mm" : "in",
+          },
+        }),
+      ),
     onSuccess: (all, t) => {
       setTyped(undefined);
-      desk.editShop(`Sticks on sale: ${t}`, (s) => ({ ...s, stock: [...s.stock.filter((x) => x.size), ...all.map((length) => ({ length }))] }));
+      desk.editShop(`Sticks on sale: ${t}`, (s) => ({
+        ...s,
+        stock: [...s.stock.filter((x) => x.size), ...all.map((length) => ({ length }))],
+      }));
     },
   });
   const why = read.error instanceof Refusal ? Object.values(read.error.places)[0] : read.error ? "The server does not answer." : undefined;

@@ -9,7 +9,27 @@ export function paint(p: Seen): Paint {
   const numbers = numbersOf(p.plan, p.frame);
   const tags: Tag[] = p.frame.joints.flatMap((j) => {
     const n = numbers.get(j.id);
-    return n ? [{ key: j.id, text: String(n), title: jointName(j), look: "count" as const, places: [j.at], off: 13, pick: { is: "joint" as const, id: j.id } }] : [];
+    return n
+      ? [
+          {
+            key: j.id,
+            text: String(n),
+            title: jointName(j),
+            look: "count" as const,
+            places: [j.at],
+            off: 13,
+            pick: { is: "joint" as const, id: j.id },
+          },
+        ]
+      : [];
   });
-  return { pipe: () => "--pipe", joint: (j) => (numbers.has(j.id) ? "--wood" : "--hub"), rings: 0, rulers: false, contacts: false, sizes: [], tags: [...pickedTag(p.frame, p.picked, p.style), ...tags] };
+  return {
+    pipe: () => "--pipe",
+    joint: (j) => (numbers.has(j.id) ? "--wood" : "--hub"),
+    rings: 0,
+    rulers: false,
+    contacts: false,
+    sizes: [],
+    tags: [...pickedTag(p.frame, p.picked, p.style), ...tags],
+  };
 }

@@ -2,7 +2,13 @@ import type { Line, Shop } from "../../api/client";
 
 type Key = Pick<Line, "ware" | "kind" | "size" | "length" | "diameter" | "ounces">;
 
-const sameKey = (a: Key, b: Key) => a.ware === b.ware && (a.kind ?? "") === (b.kind ?? "") && (a.size ?? "") === (b.size ?? "") && (a.length ?? 0) === (b.length ?? 0) && (a.diameter ?? 0) === (b.diameter ?? 0) && (a.ounces ?? 0) === (b.ounces ?? 0);
+const sameKey = (a: Key, b: Key) =>
+  a.ware === b.ware &&
+  (a.kind ?? "") === (b.kind ?? "") &&
+  (a.size ?? "") === (b.size ?? "") &&
+  (a.length ?? 0) === (b.length ?? 0) &&
+  (a.diameter ?? 0) === (b.diameter ?? 0) &&
+  (a.ounces ?? 0) === (b.ounces ?? 0);
 
 export const priceOf = (s: Shop, k: Key) => s.prices.prices.find((p) => sameKey(p, k));
 

@@ -22,39 +22,43 @@ export function BuySheet() {
   const b = plan.bill;
   if (wares.length === 0) return <p className="text-lg">Nothing to buy: everything is at hand.</p>;
   return (
-      <section aria-labelledby="buy-head">
-        <Head id="buy-head" title="What to buy">
-          <span className="font-display text-2xl font-bold">
-            {money(b.total)}
-            {b.example && <ExampleMark />}
+    <section aria-labelledby="buy-head">
+      <Head id="buy-head" title="What to buy">
+        <span className="font-display text-2xl font-bold">
+          {money(b.total)}
+          {b.example && <ExampleMark />}
+        </span>
+      </Head>
+      <div className="flex items-center justify-between gap-3 text-sm" role="status">
+        <span>{got === wares.length ? "Everything is in the cart." : `${got} of ${plural(wares.length, "line")} in the cart`}</span>
+        {project.copies > 1 && (
+          <span className="text-ink-2">
+            for {project.copies} of it, {money(Math.round(b.total / project.copies))} each
           </span>
-        </Head>
-        <div className="flex items-center justify-between gap-3 text-sm" role="status">
-          <span>{got === wares.length ? "Everything is in the cart." : `${got} of ${plural(wares.length, "line")} in the cart`}</span>
-          {project.copies > 1 && (
-            <span className="text-ink-2">
-              for {project.copies} of it, {money(Math.round(b.total / project.copies))} each
-            </span>
-          )}
-          {Object.keys(cart).length > 0 && (
-            <button type="button" className="link" onClick={() => desk.edit("Empty the cart", (p) => ({ ...p, marks: { ...p.marks, cart: {} } }))}>
-              Empty the cart
-            </button>
-          )}
-        </div>
-        {aisles.map((a) => (
-          <section key={a.name} aria-label={a.name} className="mt-3">
-            <h3 className="aisle">{a.name}</h3>
-            <ul>
-              {a.wares.map((w) => (
-                <WareRow key={w.key} ware={w} got={cart[w.key] ?? 0} />
-              ))}
-            </ul>
-            {a.name === "Pipe" && plan.pipe.map((t) => <OnSale key={t.size} size={t.size} />)}
-          </section>
-        ))}
-        <Total />
-      </section>
+        )}
+        {Object.keys(cart).length > 0 && (
+          <button
+            type="button"
+            className="link"
+            onClick={() => desk.edit("Empty the cart", (p) => ({ ...p, marks: { ...p.marks, cart: {} } }))}
+          >
+            Empty the cart
+          </button>
+        )}
+      </div>
+      {aisles.map((a) => (
+        <section key={a.name} aria-label={a.name} className="mt-3">
+          <h3 className="aisle">{a.name}</h3>
+          <ul>
+            {a.wares.map((w) => (
+              <WareRow key={w.key} ware={w} got={cart[w.key] ?? 0} />
+            ))}
+          </ul>
+          {a.name === "Pipe" && plan.pipe.map((t) => <OnSale key={t.size} size={t.size} />)}
+        </section>
+      ))}
+      <Total />
+    </section>
   );
 }
 
@@ -72,14 +76,20 @@ function WareRow({ ware: w, got }: { ware: Ware; got: number }) {
       const { [w.key]: _, ...rest } = p.marks?.cart ?? {};
       return { ...p, marks: { ...p.marks, cart: done ? rest : { ...rest, [w.key]: l.count } } };
     });
-  const pipe = picked?.is === "pipe" || picked?.is === "letter" ? frame.pipes.find((p) => p.pipe === picked.id || p.letter === picked.id) : undefined;
+  const pipe =
+    picked?.is === "pipe" || picked?.is === "letter" ? frame.pipes.find((p) => p.pipe === picked.id || p.letter === picked.id) : undefined;
   const joint = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id) : undefined;
   const shownHere = l.ware === "pipe" ? pipe?.size === l.size : l.ware === "fitting" && joint?.kind === l.kind && joint?.size === l.size;
   return (
     <li className={`ware ${done ? "is-done" : ""} ${shownHere ? "is-lit" : ""}`}>
       <Tick label={`${l.count} × ${nameOf(l)} in the cart`} done={done} onTick={tick} />
       {l.ware === "fitting" ? (
-        <button type="button" className="rounded" aria-label={`Show number ${w.number}, ${nameOf(l)}, on the frame`} onClick={() => onPick(first && !shownHere ? { is: "joint", id: first.id } : undefined)}>
+        <button
+          type="button"
+          className="rounded"
+          aria-label={`Show number ${w.number}, ${nameOf(l)}, on the frame`}
+          onClick={() => onPick(first && !shownHere ? { is: "joint", id: first.id } : undefined)}
+        >
           <span className="relative block">
             <Picture kind={l.kind ?? ""} />
             <span className="ware-number">{w.number}</span>
@@ -168,7 +178,9 @@ function Total() {
           {plural(b.unpriced.length, "line")} without a price, not in the total: {b.unpriced.join("; ")}
         </p>
       )}
-      {b.example && <p className="mt-1 text-sm text-ink-2">Example prices are made up. Press one to put yours in; it is kept for every project.</p>}
+      {b.example && (
+        <p className="mt-1 text-sm text-ink-2">Example prices are made up. Press one to put yours in; it is kept for every project.</p>
+      )}
     </div>
   );
 }

@@ -6,5 +6,13 @@ import { tints } from "./alike";
 /** Every pipe with its letter, in the tint of the stick it is cut from. */
 export function paint(p: Seen): Paint {
   const tintOf = tints(p.plan);
-  return { pipe: (x) => tintOf(x.size, x.stick), joint: () => "--hub", rings: 0, rulers: false, contacts: false, sizes: [], tags: letterTags(p.frame, p.picked, p.style) };
+  return {
+    pipe: (x) => tintOf(x.size, x.stick),
+    joint: () => "--hub",
+    rings: 0,
+    rulers: false,
+    contacts: false,
+    sizes: [],
+    tags: letterTags(p.frame, p.picked, p.style),
+  };
 }

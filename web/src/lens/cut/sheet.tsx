@@ -16,7 +16,8 @@ export function CutSheet() {
   const frame = useFrame();
   const style = useStyle();
   const [picked, onPick] = usePicked();
-  const letter = picked?.is === "letter" ? picked.id : picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id)?.letter : undefined;
+  const letter =
+    picked?.is === "letter" ? picked.id : picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id)?.letter : undefined;
   const pick = (l: string) => onPick(letter === l ? undefined : { is: "letter", id: l });
   const sawn = project.marks?.sawn ?? {};
   const planned = new Set(plan.pipe.flatMap((t) => alike(t.stock).map((a) => a.key)));
@@ -37,7 +38,13 @@ export function CutSheet() {
         <ul className="grid gap-x-6 sm:grid-cols-2">
           {plan.cuts.map((g) => (
             <li key={g.letter} className={`cut-row ${letter === g.letter ? "is-lit" : ""}`}>
-              <button type="button" className="letter" aria-pressed={letter === g.letter} aria-label={`Show ${g.letter} on the frame`} onClick={() => pick(g.letter)}>
+              <button
+                type="button"
+                className="letter"
+                aria-pressed={letter === g.letter}
+                aria-label={`Show ${g.letter} on the frame`}
+                onClick={() => pick(g.letter)}
+              >
                 {g.letter}
               </button>
               <span className="min-w-8 text-right text-lg">{g.count}×</span>
@@ -48,7 +55,11 @@ export function CutSheet() {
                 {sizeWords(g.size)}
                 {g.hidden && <span className="block">hidden nipple</span>}
                 {g.path && <span className="block">{pathWords[g.path]}</span>}
-                {g.waits ? <strong className="block text-warn">at most</strong> : g.class && <span className="block">{classWords[g.class]}</span>}
+                {g.waits ? (
+                  <strong className="block text-warn">at most</strong>
+                ) : (
+                  g.class && <span className="block">{classWords[g.class]}</span>
+                )}
                 {g.typed && <span className="block">typed {g.typed}</span>}
                 {g.tooShort && <strong className="block text-bad">too short</strong>}
               </span>
@@ -57,17 +68,36 @@ export function CutSheet() {
         </ul>
         {plan.cuts.some((g) => g.waits) && (
           <p className="mt-1 text-sm font-semibold text-warn">
-            Leave {plan.cuts.filter((g) => g.waits).map((g) => g.letter).join(", ")} uncut until the rest stands: the length shown is held in reserve. Pick the pipe in the Frame lens and type what you measure.
+            Leave{" "}
+            {plan.cuts
+              .filter((g) => g.waits)
+              .map((g) => g.letter)
+              .join(", ")}{" "}
+            uncut until the rest stands: the length shown is held in reserve. Pick the pipe in the Frame lens and type what you measure.
           </p>
         )}
-        {plan.cuts.some((g) => g.hidden) && <p className="mt-1 text-sm text-ink-2">A hidden nipple: the fittings touch and no pipe shows.</p>}
+        {plan.cuts.some((g) => g.hidden) && (
+          <p className="mt-1 text-sm text-ink-2">A hidden nipple: the fittings touch and no pipe shows.</p>
+        )}
       </section>
       {plan.pipe.map((t) => (
         <section key={t.size} aria-label={`Sticks of ${sizeWords(t.size)} pipe`} className="grid gap-2">
-          <Head title={`${sizeWords(t.size)} pipe: ${t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}`} id={`sticks-${t.size}`}>
+          <Head
+            title={`${sizeWords(t.size)} pipe: ${t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}`}
+            id={`sticks-${t.size}`}
+          >
             <span className="text-sm text-ink-2">{Math.round(100 * t.yield)} % used</span>
           </Head>
-          <Sticks of={t.stock} style={style} lit={letter} onPick={pick} sawn={sawn} onSawn={onSawn} tinted waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)} />
+          <Sticks
+            of={t.stock}
+            style={style}
+            lit={letter}
+            onPick={pick}
+            sawn={sawn}
+            onSawn={onSawn}
+            tinted
+            waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)}
+          />
           <p className="text-sm">
             {feet(t.net)} ft in pieces, {feet(t.stock.left)} ft left, {feet(t.stock.kerf)} ft to the saw.
           </p>
@@ -81,15 +111,24 @@ export function CutSheet() {
       ))}
       {gone.length > 0 && (
         <p role="status" className="text-sm font-semibold text-warn">
-          {plural(gone.reduce((n, k) => n + (sawn[k] ?? 0), 0), "stick")} cut to an earlier plan: see what still fits before you cut more.{" "}
-          <button type="button" className="link" onClick={() => mark("Earlier cuts forgotten", Object.fromEntries(Object.entries(sawn).filter(([k]) => planned.has(k))))}>
+          {plural(
+            gone.reduce((n, k) => n + (sawn[k] ?? 0), 0),
+            "stick",
+          )}{" "}
+          cut to an earlier plan: see what still fits before you cut more.{" "}
+          <button
+            type="button"
+            className="link"
+            onClick={() => mark("Earlier cuts forgotten", Object.fromEntries(Object.entries(sawn).filter(([k]) => planned.has(k))))}
+          >
             Forget them
           </button>
         </p>
       )}
       <Tools />
       <p className="text-sm text-ink-2">
-        Cut in the order drawn, from the left. Mark beside the line, on the waste side, and mark the next piece after each cut: marking all at once loses a kerf a piece.
+        Cut in the order drawn, from the left. Mark beside the line, on the waste side, and mark the next piece after each cut: marking all
+        at once loses a kerf a piece.
       </p>
     </>
   );
@@ -106,11 +145,21 @@ function Tools() {
   return (
     <section aria-labelledby="tool-head">
       <Head id="tool-head" title="The tool decides how many" />
-      <RadioGroup.Root aria-labelledby="tool-head" className="grid" value={project.tool} onValueChange={(id) => desk.edit(`Cut with: ${all.find((t) => t.id === id)?.name ?? id}`, (p) => ({ ...p, tool: id }))}>
+      <RadioGroup.Root
+        aria-labelledby="tool-head"
+        className="grid"
+        value={project.tool}
+        onValueChange={(id) => desk.edit(`Cut with: ${all.find((t) => t.id === id)?.name ?? id}`, (p) => ({ ...p, tool: id }))}
+      >
         {all.map((t) => {
           const c = counted.get(t.id);
           return (
-            <RadioGroup.Item key={t.id} value={t.id} className="tool-row" aria-label={`Cut with: ${t.name}${c ? `, ${plural(c.sticks, "stick")}` : ""}`}>
+            <RadioGroup.Item
+              key={t.id}
+              value={t.id}
+              className="tool-row"
+              aria-label={`Cut with: ${t.name}${c ? `, ${plural(c.sticks, "stick")}` : ""}`}
+            >
               <span className="radio" aria-hidden="true" />
               <span className="flex-1 text-left">
                 <strong className="font-semibold">{t.name}</strong>

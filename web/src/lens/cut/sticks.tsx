@@ -50,7 +50,10 @@ export function Sticks({ of, style, lit, onPick, sawn, onSawn, tinted, waiting }
                     disabled={!onPick}
                     title={`${p.name ?? ""} ${text(p.length, style, 64)}`}
                     onClick={() => p.name && onPick?.(p.name)}
-                    style={{ flexBasis: `${(100 * p.length) / stick.length}%`, background: lit !== undefined && p.name === lit ? undefined : `var(${tinted ? tint(n) : "--stick-1"})` }}
+                    style={{
+                      flexBasis: `${(100 * p.length) / stick.length}%`,
+                      background: lit !== undefined && p.name === lit ? undefined : `var(${tinted ? tint(n) : "--stick-1"})`,
+                    }}
                     className={`stick-piece ${lit !== undefined && p.name === lit ? "is-lit" : ""} ${p.name && waiting?.includes(p.name) ? "is-waiting" : ""}`}
                   >
                     {p.name && waiting?.includes(p.name) && <span className="sr-only">held in reserve, </span>}
@@ -76,7 +79,13 @@ function SawnTick({ name, count, cut, onSawn }: { name: string; count: number; c
   if (count === 1) return <Tick label={`${name} is cut`} done={cut === 1} onTick={(d) => onSawn(d ? 1 : 0)} />;
   return (
     <span className="grid justify-items-center">
-      <button type="button" className={`tick tick-count ${cut === count ? "is-full" : ""}`} aria-label={`${cut} of ${count} cut: ${name}, one more`} disabled={cut === count} onClick={() => onSawn(cut + 1)}>
+      <button
+        type="button"
+        className={`tick tick-count ${cut === count ? "is-full" : ""}`}
+        aria-label={`${cut} of ${count} cut: ${name}, one more`}
+        disabled={cut === count}
+        onClick={() => onSawn(cut + 1)}
+      >
         {cut === count ? <Icon name="check" size={18} /> : cut}
       </button>
       {cut > 0 && (
@@ -92,8 +101,8 @@ function SawnTick({ name, count, cut, onSawn }: { name: string; count: number; c
 export function Proof({ of }: { of: Material }) {
   return (
     <p className="text-sm text-ink-2">
-      {of.proven ? "Proven: nothing cheaper and no fewer sticks exist." : "Best found; a better one is not ruled out."} {plural(of.cuts, "cut")}. Tightest stick has{" "}
-      {text(of.slack, "inches", 32)} to spare.
+      {of.proven ? "Proven: nothing cheaper and no fewer sticks exist." : "Best found; a better one is not ruled out."}{" "}
+      {plural(of.cuts, "cut")}. Tightest stick has {text(of.slack, "inches", 32)} to spare.
     </p>
   );
 }

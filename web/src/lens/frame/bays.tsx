@@ -6,7 +6,7 @@ import { Len, meaning, plural, text } from "../../lib/format";
 import { Sending } from "../../lib/sending";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
-import { Head } from "../../ui/ui";
+import { Drawer } from "../../ui/drawer";
 import { LineField } from "./line-field";
 import { Refused, Sorry } from "./refused";
 import { useFrame, useMarked, useNames, useRefusedAt, useRun, useStyle } from "../../desk/use";
@@ -20,16 +20,31 @@ export function Bays({ part, onPart }: { part: string; onPart: (p: string) => vo
   if (!place) return null;
   const scopes = frame.places.filter((p, i) => frame.places.findIndex((q) => q.group === p.group) === i);
   return (
-    <section aria-labelledby="bays-head">
-      <Head id="bays-head" title="Rulers and bays">
-        {scopes.length > 1 && <Pick label="Whose bays" value={part} options={scopes.map((p) => [p.path, p.path === "" ? "the frame" : `every ${frame.instances.find((x) => x.path === p.path)?.name ?? p.group}`] as const)} onChange={onPart} />}
-      </Head>
+    <Drawer
+      id="bays"
+      title="Rulers and bays"
+      begin
+      told={axisWords.map((_, axis) => marksOf(place, axis).length).join(" × ")}
+      action={
+        scopes.length > 1 && (
+          <Pick
+            label="Whose bays"
+            value={part}
+            options={scopes.map(
+              (p) =>
+                [p.path, p.path === "" ? "the frame" : `every ${frame.instances.find((x) => x.path === p.path)?.name ?? p.group}`] as const,
+            )}
+            onChange={onPart}
+          />
+        )
+      }
+    >
       {axisWords.map((words, axis) => (
         <Axis key={words} axis={axis} all={marksOf(place, axis)} sizes={frame.sizes} part={part} />
       ))}
       <Between />
       <Refused kinds={["bay", "insert", "remove", "even", "level", "name", "size"]} />
-    </section>
+    </Drawer>
   );
 }
 
@@ -40,7 +55,16 @@ function Between() {
   const names = useNames();
   const [a, b] = marked.filter((m) => frame.joints.some((j) => j.id === m));
   if (marked.length !== 2 || !a || !b) return null;
-  return <LineField label={`${names.short(a)} to ${names.short(b)}`} placeholder="48 outside" press="Set" keep edit={(t) => ({ size: { ends: [a, b], length: t } })} note="what it contradicts is asked about" />;
+  return (
+    <LineField
+      label={`${names.short(a)} to ${names.short(b)}`}
+      placeholder="48 outside"
+      press="Set"
+      keep
+      edit={(t) => ({ size: { ends: [a, b], length: t } })}
+      note="what it contradicts is asked about"
+    />
+  );
 }
 
 interface AxisProps {
@@ -107,12 +131,35 @@ function Another({ axis, own, last, part }: { axis: number; own: Mark[]; last: M
           press="Add"
           mayBeEmpty={own.length > 1}
           keep
-          edit={(length) => ({ insert: { in: part || undefined, axis, after: last.key, like: chosen.key, length: length || undefined, rails: marked.length > 0 ? marked : undefined } })}
+          edit={(length) => ({
+            insert: {
+              in: part || undefined,
+              axis,
+              after: last.key,
+              like: chosen.key,
+              length: length || undefined,
+              rails: marked.length > 0 ? marked : undefined,
+            },
+          })}
           onDone={() => onMark([])}
-          note={marked.length > 0 ? `beyond ${last.name}, with a pipe from each marked joint` : own.length > 1 ? `beyond ${last.name}, joined as in the last bay` : `beyond ${last.name}; mark the joints from which pipes are to run`}
+          note={
+            marked.length > 0
+              ? `beyond ${last.name}, with a pipe from each marked joint`
+              : own.length > 1
+                ? `beyond ${last.name}, joined as in the last bay`
+                : `beyond ${last.name}; mark the joints from which pipes are to run`
+          }
         />
       </div>
-      {own.length > 1 && <Pick label={`Like which, ${axisWords[axis]}`} className="w-24" value={chosen.key} options={own.map((m) => [m.key, m.name] as const)} onChange={setLike} />}
+      {own.length > 1 && (
+        <Pick
+          label={`Like which, ${axisWords[axis]}`}
+          className="w-24"
+          value={chosen.key}
+          options={own.map((m) => [m.key, m.name] as const)}
+          onChange={setLike}
+        />
+      )}
     </div>
   );
 }
@@ -126,7 +173,15 @@ const sizeOf = (sizes: Size[], m: Mark, before?: Mark) => {
   return {};
 };
 
-function Row({ axis, m, before, after, sizes, part, alone }: Pick<AxisProps, "axis" | "part" | "sizes"> & { m: Mark; before?: Mark; after?: Mark; alone: boolean }) {
+function Row({
+  axis,
+  m,
+  before,
+  after,
+  sizes,
+  part,
+  alone,
+}: Pick<AxisProps, "axis" | "part" | "sizes"> & { m: Mark; before?: Mark; after?: Mark; alone: boolean }) {
   const style = useStyle();
   const gesture = useRun();
   const names = useNames();
@@ -135,7 +190,17 @@ function Row({ axis, m, before, after, sizes, part, alone }: Pick<AxisProps, "ax
   const own = part || undefined;
   const even = m.planes.find((p) => p.even?.length)?.even?.map((r) => r.replace(/^=/, ""));
   const like = m.planes.find((p) => p.equalAxis)?.equalAxis;
-  const told = even ? `even, between ${even[0]} and ${even[1]}` : like ? `as ${{ x: "wide", y: "deep", z: "high" }[like] ?? "wide"} as it is` : m.copied ? "a copy" : other && !direct ? `${text(other.value, style, 64)} ${meaning(other.meaning)} from ${names.short(other.from)}` : direct?.inferred ? "as it stood" : "";
+  const told = even
+    ? `even, between ${even[0]} and ${even[1]}`
+    : like
+      ? `as ${{ x: "wide", y: "deep", z: "high" }[like] ?? "wide"} as it is`
+      : m.copied
+        ? "a copy"
+        : other && !direct
+          ? `${text(other.value, style, 64)} ${meaning(other.meaning)} from ${names.short(other.from)}`
+          : direct?.inferred
+            ? "as it stood"
+            : "";
   const joints = m.planes.reduce((n, p) => n + p.joints.length, 0);
   return (
     <li className="mark-row" data-plane={m.key}>
@@ -155,8 +220,18 @@ function Row({ axis, m, before, after, sizes, part, alone }: Pick<AxisProps, "ax
               <Icon name="more" size={18} />
             </DropdownMenu.Trigger>
             <DropdownMenu.Portal>
-              <DropdownMenu.Content align="end" sideOffset={2} collisionPadding={8} className="menu" onCloseAutoFocus={(e) => naming && e.preventDefault()} aria-label={`What stands at ${m.name}`}>
-                <DropdownMenu.Item className="menu-item" onSelect={() => void gesture.run({ insert: { in: own, axis, after: m.key, like: m.key } }, { keep: true })}>
+              <DropdownMenu.Content
+                align="end"
+                sideOffset={2}
+                collisionPadding={8}
+                className="menu"
+                onCloseAutoFocus={(e) => naming && e.preventDefault()}
+                aria-label={`What stands at ${m.name}`}
+              >
+                <DropdownMenu.Item
+                  className="menu-item"
+                  onSelect={() => void gesture.run({ insert: { in: own, axis, after: m.key, like: m.key } }, { keep: true })}
+                >
                   {after ? "Another like it, half-way to the next" : "Another bay like the last"}
                 </DropdownMenu.Item>
                 {after && (
@@ -210,7 +285,11 @@ function Row({ axis, m, before, after, sizes, part, alone }: Pick<AxisProps, "ax
       {m.planes.slice(1).map((p) => (
         <span key={p.ref} className="mark-also">
           {p.name} only happens to stand there
-          <button type="button" className="btn btn-small" onClick={() => void gesture.run({ level: { in: own, axis, of: p.ref, to: m.key } }, { keep: true })}>
+          <button
+            type="button"
+            className="btn btn-small"
+            onClick={() => void gesture.run({ level: { in: own, axis, of: p.ref, to: m.key } }, { keep: true })}
+          >
             Keep them level
           </button>
         </span>
@@ -224,7 +303,9 @@ function BayField({ axis, mark, before, said, part }: { axis: number; mark: Mark
   const style = useStyle();
   const gesture = useRun();
   const id = useId();
-  const shown = said ? `${text(said.out, style, 64)} ${short[said.meaning] ?? said.meaning}` : `${text(mark.at - before.at, style, 64)} centre`;
+  const shown = said
+    ? `${text(said.out, style, 64)} ${short[said.meaning] ?? said.meaning}`
+    : `${text(mark.at - before.at, style, 64)} centre`;
   const [typed, setTyped] = useState<string>();
   const refused = useRefusedAt(id);
   const why = typed !== undefined ? refused : undefined;
@@ -235,7 +316,9 @@ function BayField({ axis, mark, before, said, part }: { axis: number; mark: Mark
       return;
     }
     const length = typed.replaceAll("″", '"').replaceAll("′", "'").replaceAll("⁄", "/");
-    const done = await sending.send(typed, () => gesture.run({ bay: { in: part || undefined, axis, plane: mark.key, length } }, { keep: true, at: id }));
+    const done = await sending.send(typed, () =>
+      gesture.run({ bay: { in: part || undefined, axis, plane: mark.key, length } }, { keep: true, at: id }),
+    );
     if (done) setTyped((now) => (now === typed ? undefined : now));
   };
   return (

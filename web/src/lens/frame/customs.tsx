@@ -2,7 +2,8 @@ import { useState } from "react";
 import { sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
-import { Head } from "../../ui/ui";
+import { intoView } from "../../lib/in-view";
+import { Drawer } from "../../ui/drawer";
 import { pipeSizes } from "../sizes";
 import { Refused } from "./refused";
 import { useProject, useRun } from "../../desk/use";
@@ -24,15 +25,27 @@ export function Customs() {
     setOpen(false);
   };
   return (
-    <section aria-labelledby="customs-head">
-      <Head id="customs-head" title="Parts of your own" level={3}>
+    <Drawer
+      id="customs"
+      title="Parts of your own"
+      begin={all.length > 0}
+      force={open}
+      told={all.length > 0 ? all.map((c) => c.id).join(", ") : "none"}
+      action={
         <button type="button" className="btn btn-small" aria-expanded={open} onClick={() => setOpen(!open)}>
           Describe one
         </button>
-      </Head>
-      {all.length === 0 && !open && <p className="text-sm text-ink-2">A wye, a 22½° elbow, a printed hub: say where its ports point and how far its stops are, and it stands wherever pipes meet like that.</p>}
+      }
+    >
+      {all.length === 0 && !open && (
+        <p className="text-sm text-ink-2">
+          A wye, a 22½° elbow, a printed hub: say where its ports point and how far its stops are, and it stands wherever pipes meet like
+          that.
+        </p>
+      )}
       {open && (
         <form
+          ref={intoView}
           className="trial grid gap-1.5"
           onSubmit={(e) => {
             e.preventDefault();
@@ -41,15 +54,38 @@ export function Customs() {
         >
           <label className="flex items-center justify-between gap-2 text-sm">
             Name
-            <input className="field w-52" value={name} placeholder="elbow 22-1/2" autoComplete="off" onChange={(e) => setName(e.target.value)} />
+            <input
+              className="field w-52"
+              value={name}
+              placeholder="elbow 22-1/2"
+              autoComplete="off"
+              onChange={(e) => setName(e.target.value)}
+            />
           </label>
           <div className="grid grid-cols-2 gap-2">
-            <Pick label="Where it comes from" className="w-full" value={source} options={[["bought", "bought"], ["printed", "printed"], ["home-made", "home-made"]]} onChange={setSource} />
+            <Pick
+              label="Where it comes from"
+              className="w-full"
+              value={source}
+              options={[
+                ["bought", "bought"],
+                ["printed", "printed"],
+                ["home-made", "home-made"],
+              ]}
+              onChange={setSource}
+            />
             <Pick label="Size of its ports" className="w-full" value={size} options={pipeSizes} onChange={setSize} />
           </div>
           <label className="grid gap-1 text-sm">
             Its ports, one a line: direction, then centre to stop
-            <textarea className="field" rows={3} value={ports} spellCheck={false} placeholder={"left 3/8\nright up@22.5 3/8"} onChange={(e) => setPorts(e.target.value)} />
+            <textarea
+              className="field"
+              rows={3}
+              value={ports}
+              spellCheck={false}
+              placeholder={"left 3/8\nright up@22.5 3/8"}
+              onChange={(e) => setPorts(e.target.value)}
+            />
           </label>
           <button type="submit" className="btn btn-small justify-self-start" disabled={!name.trim() || !ports.trim()}>
             Take it
@@ -62,13 +98,18 @@ export function Customs() {
             <span className="min-w-0 flex-1">
               <strong>{c.id}</strong>, {c.source ?? "bought"}, {sizeWords(c.size)}, {c.ports?.length} ports
             </span>
-            <button type="button" className="icon-btn" aria-label={`Take the part away: ${c.id}`} onClick={() => void gesture.run({ custom: { name: c.id, drop: true } }, { keep: true })}>
+            <button
+              type="button"
+              className="icon-btn"
+              aria-label={`Take the part away: ${c.id}`}
+              onClick={() => void gesture.run({ custom: { name: c.id, drop: true } }, { keep: true })}
+            >
               <Icon name="close" />
             </button>
           </li>
         ))}
       </ul>
       <Refused kinds={["custom"]} />
-    </section>
+    </Drawer>
   );
 }

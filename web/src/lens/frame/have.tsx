@@ -3,7 +3,7 @@ import type { Plan, Project } from "../../api/client";
 import { Len, feet, plural, text } from "../../lib/format";
 import { kindWords, sizeWords } from "../../lib/words";
 import { Picture } from "../../ui/picture";
-import { Head } from "../../ui/ui";
+import { Drawer } from "../../ui/drawer";
 import { useDesk, usePlan, useProject, useStyle } from "../../desk/use";
 
 type Budget = NonNullable<Plan["budget"]>;
@@ -18,29 +18,48 @@ export function Have() {
   const [open, setOpen] = useState(false);
   const said = project.described?.text ?? "";
   const b = plan.budget;
-  const write = (t: string) => desk.edit("The list of parts", (p) => ({ ...p, described: t ? { ...p.described, text: t } : undefined }), "described");
+  const write = (t: string) =>
+    desk.edit("The list of parts", (p) => ({ ...p, described: t ? { ...p.described, text: t } : undefined }), "described");
   return (
-    <section aria-labelledby="have-head">
-      <Head id="have-head" title="Parts you have, or a build you read">
-        {!said && (
+    <Drawer
+      id="have"
+      title="Parts you have, or a build you read"
+      begin={said !== ""}
+      force={open}
+      told={said ? `${plural(said.trim().split("\n").length, "line")}` : undefined}
+      action={
+        !said && (
           <button type="button" className="btn btn-small" aria-expanded={open} onClick={() => setOpen(!open)}>
             Write the list
           </button>
-        )}
-      </Head>
-      {!said && !open && <p className="text-sm text-ink-2">A list from a shop, a drawer or a description: how much of it the frame takes, and whether it goes together at all.</p>}
+        )
+      }
+    >
+      {!said && !open && (
+        <p className="text-sm text-ink-2">
+          A list from a shop, a drawer or a description: how much of it the frame takes, and whether it goes together at all.
+        </p>
+      )}
       {(said || open) && (
         <>
           <label htmlFor={id} className="text-sm text-ink-2">
             One item a line, in sentences, or columns with commas
           </label>
-          <textarea id={id} className="field mt-1 w-full" rows={Math.min(10, Math.max(4, said.split("\n").length + 1))} value={said} spellCheck={false} placeholder={'10 3/4" elbows, 6 tees and four caps\n4 pieces at 16"\n3 ten foot sticks of 3/4 pipe'} onChange={(e) => write(e.target.value)} />
+          <textarea
+            id={id}
+            className="field mt-1 w-full"
+            rows={Math.min(10, Math.max(4, said.split("\n").length + 1))}
+            value={said}
+            spellCheck={false}
+            placeholder={'10 3/4" elbows, 6 tees and four caps\n4 pieces at 16"\n3 ten foot sticks of 3/4 pipe'}
+            onChange={(e) => write(e.target.value)}
+          />
           {said && b && <Asked b={b} />}
           {said && b && b.balance.length > 0 && <Goes b={b} />}
           {said && b && <Left b={b} />}
         </>
       )}
-    </section>
+    </Drawer>
   );
 }
 
@@ -72,7 +91,12 @@ function Asked({ b }: { b: Budget }) {
           {it.kinds && (
             <div className="mt-1 flex flex-wrap gap-2">
               {it.kinds.map((k) => (
-                <button key={k} type="button" className="btn btn-small" onClick={() => desk.edit(`${it.text} is a ${kindWords(k)}`, (p) => answer(p, it, { kind: k }))}>
+                <button
+                  key={k}
+                  type="button"
+                  className="btn btn-small"
+                  onClick={() => desk.edit(`${it.text} is a ${kindWords(k)}`, (p) => answer(p, it, { kind: k }))}
+                >
                   <Picture kind={k} size={40} /> {kindWords(k)}
                 </button>
               ))}
@@ -81,7 +105,12 @@ function Asked({ b }: { b: Budget }) {
           {it.others && (
             <div className="mt-1 flex flex-wrap gap-2">
               {[it, ...it.others].map((o, n) => (
-                <button key={`${o.count} ${o.size}`} type="button" className="btn btn-small" onClick={() => desk.edit(`${it.text} is ${o.count} of ${o.size}`, (p) => answer(p, it, { other: n }))}>
+                <button
+                  key={`${o.count} ${o.size}`}
+                  type="button"
+                  className="btn btn-small"
+                  onClick={() => desk.edit(`${it.text} is ${o.count} of ${o.size}`, (p) => answer(p, it, { other: n }))}
+                >
                   {o.count} of {sizeWords(o.size ?? "")}
                 </button>
               ))}
@@ -105,8 +134,18 @@ function Goes({ b }: { b: Budget }) {
             <th scope="row">{sizeWords(s.size)}</th>
             <td>{plural(s.sockets, "socket")}</td>
             <td>{plural(s.ends, "pipe end")}</td>
-            <td className={s.ends > 0 && s.sockets !== s.ends ? "font-semibold text-warn" : ""}>{s.ends === 0 ? "no pieces listed" : s.sockets === s.ends ? "go together" : s.sockets > s.ends ? `${s.sockets - s.ends} sockets over` : `${s.ends - s.sockets} ends over`}</td>
-            <td className={s.bought > 0 && s.net > s.bought ? "font-semibold text-warn" : ""}>{s.net > 0 || s.bought > 0 ? `${feet(s.net)} ft of pieces, ${feet(s.bought)} ft of sticks` : ""}</td>
+            <td className={s.ends > 0 && s.sockets !== s.ends ? "font-semibold text-warn" : ""}>
+              {s.ends === 0
+                ? "no pieces listed"
+                : s.sockets === s.ends
+                  ? "go together"
+                  : s.sockets > s.ends
+                    ? `${s.sockets - s.ends} sockets over`
+                    : `${s.ends - s.sockets} ends over`}
+            </td>
+            <td className={s.bought > 0 && s.net > s.bought ? "font-semibold text-warn" : ""}>
+              {s.net > 0 || s.bought > 0 ? `${feet(s.net)} ft of pieces, ${feet(s.bought)} ft of sticks` : ""}
+            </td>
           </tr>
         ))}
       </tbody>
@@ -119,7 +158,8 @@ function Left({ b }: { b: Budget }) {
   const style = useStyle();
   const lines = b.lines.filter((l) => l.have > 0 || l.what === "fitting");
   if (lines.length === 0) return null;
-  const name = (l: Budget["lines"][number]) => (l.what === "piece" ? `${sizeWords(l.size)} cut ${text(l.length ?? 0, style, 16)}` : `${kindWords(l.kind ?? "")} ${l.size}`);
+  const name = (l: Budget["lines"][number]) =>
+    l.what === "piece" ? `${sizeWords(l.size)} cut ${text(l.length ?? 0, style, 16)}` : `${kindWords(l.kind ?? "")} ${l.size}`;
   const left = lines.filter((l) => l.have > l.used);
   return (
     <>
@@ -142,7 +182,9 @@ function Left({ b }: { b: Budget }) {
               <th scope="row">{name(l)}</th>
               <td>{l.have} listed</td>
               <td>{l.used} in the frame</td>
-              <td className={l.have < l.used ? "font-semibold text-warn" : ""}>{l.have < l.used ? `${l.used - l.have} missing` : `${l.have - l.used} left`}</td>
+              <td className={l.have < l.used ? "font-semibold text-warn" : ""}>
+                {l.have < l.used ? `${l.used - l.have} missing` : `${l.have - l.used} left`}
+              </td>
             </tr>
           ))}
         </tbody>

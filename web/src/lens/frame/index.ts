@@ -26,5 +26,9 @@ export const frame: Lens = {
   tellsPicked: true,
 };
 
-/** Puts the cursor into the line that runs pipes. */
-export const toWalk = () => document.querySelector<HTMLInputElement>("[data-walk]")?.focus();
+/** Puts the cursor into the line that runs pipes, as soon as its sheet is there. */
+export function toWalk(frames = 120) {
+  const line = document.querySelector<HTMLInputElement>("[data-walk]");
+  if (line) line.focus();
+  else if (frames > 0) requestAnimationFrame(() => toWalk(frames - 1));
+}

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { type Choice, type Joint, type PlanFrame, api, ask } from "../../api/client";
 import { jointTitle } from "../../frame/items";
 import { kindWords, sizeWords } from "../../lib/words";
@@ -19,7 +19,7 @@ const ends = [
 ] as const;
 
 /** The joint that is picked: its fitting, its end, and what can be done with it. */
-export function JointCard({ joint }: { joint: Joint }) {
+export function JointCard({ joint, children }: { joint: Joint; children?: ReactNode }) {
   const frame = useFrame();
   const gesture = useRun();
   const [marked, onMark] = useMarked();
@@ -32,41 +32,89 @@ export function JointCard({ joint }: { joint: Joint }) {
       <div className="flex items-center gap-3">
         {joint.kind && <Picture kind={joint.kind} size={42} />}
         <h3 className="min-w-0 flex-1 text-base leading-tight">
-          {joint.assumed ? "No fitting joins these" : joint.kind ? `${sizeWords(joint.size)} ${kindWords(joint.kind)}` : pipes === 0 ? "A first joint" : "An open end"}
+          {joint.assumed
+            ? "No fitting joins these"
+            : joint.kind
+              ? `${sizeWords(joint.size)} ${kindWords(joint.kind)}`
+              : pipes === 0
+                ? "A first joint"
+                : "An open end"}
           <span className="block font-sans text-sm font-normal text-ink-2">
             {jointTitle(joint)}
-            {spare.length > 0 && `: ${spare.map((p) => `${p.fill === "plug" ? "plugged" : "open"} ${p.known ? said(p.dir) : "either way"}`).join(", ")}`}
+            {spare.length > 0 &&
+              `: ${spare.map((p) => `${p.fill === "plug" ? "plugged" : "open"} ${p.known ? said(p.dir) : "either way"}`).join(", ")}`}
           </span>
         </h3>
-        <button type="button" className="btn btn-small" aria-pressed={isMarked} title="Mark it, to do something with several (M)" onClick={() => onMark(isMarked ? marked.filter((m) => m !== joint.id) : [...marked, joint.id])}>
+        <button
+          type="button"
+          className="btn btn-small"
+          aria-pressed={isMarked}
+          title="Mark it, to do something with several (M)"
+          onClick={() => onMark(isMarked ? marked.filter((m) => m !== joint.id) : [...marked, joint.id])}
+        >
           {isMarked ? "Marked" : "Mark"}
         </button>
-        <button type="button" className="icon-btn" aria-label={`Delete ${joint.name}`} title="Delete it and its pipes; two in line become one (Delete)" onClick={() => void gesture.run({ delete: { joints: [joint.id] } })}>
+        <button
+          type="button"
+          className="icon-btn"
+          aria-label={`Delete ${joint.name}`}
+          title="Delete it and its pipes; two in line become one (Delete)"
+          onClick={() => void gesture.run({ delete: { joints: [joint.id] } })}
+        >
           <Icon name="bin" />
         </button>
       </div>
       <div className="mt-1.5 flex flex-wrap items-center gap-2">
         {pipes > 0 && <FittingMenu joint={joint} />}
         {spare.length > 0 && (
-          <button type="button" className="btn btn-small" onClick={() => void gesture.run({ fit: { joint: joint.id, kind: joint.kind, spare: spare.filter((p) => p.known).map((p) => p.dir), plugged: !spare.some((p) => p.fill === "plug") } })}>
+          <button
+            type="button"
+            className="btn btn-small"
+            onClick={() =>
+              void gesture.run({
+                fit: {
+                  joint: joint.id,
+                  kind: joint.kind,
+                  spare: spare.filter((p) => p.known).map((p) => p.dir),
+                  plugged: !spare.some((p) => p.fill === "plug"),
+                },
+              })
+            }
+          >
             {spare.some((p) => p.fill === "plug") ? "Unplug" : "Plug it"}
           </button>
         )}
         {spare.some((p) => p.fill === "open") && (
-          <button type="button" className="btn btn-small" onClick={() => void gesture.run({ fit: { joint: joint.id, kind: joint.kind, spare: spare.filter((p) => p.known).map((p) => p.dir), declared: true } })}>
+          <button
+            type="button"
+            className="btn btn-small"
+            onClick={() =>
+              void gesture.run({
+                fit: { joint: joint.id, kind: joint.kind, spare: spare.filter((p) => p.known).map((p) => p.dir), declared: true },
+              })
+            }
+          >
             Open on purpose
           </button>
         )}
         {pipes === 1 && joint.ports.length === 1 && (
           <fieldset className="flex flex-wrap gap-1" aria-label="What is at this end">
             {ends.map(([v, word, note]) => (
-              <button key={v} type="button" className="btn btn-small" aria-pressed={end === v} title={note} onClick={() => void gesture.run({ end: { joint: joint.id, end: v } }, { keep: true })}>
+              <button
+                key={v}
+                type="button"
+                className="btn btn-small"
+                aria-pressed={end === v}
+                title={note}
+                onClick={() => void gesture.run({ end: { joint: joint.id, end: v } }, { keep: true })}
+              >
                 {word}
               </button>
             ))}
           </fieldset>
         )}
       </div>
+      {children}
       <Refused kinds={["fit", "end", "delete"]} />
     </div>
   );
@@ -96,7 +144,13 @@ function FittingMenu({ joint }: { joint: Joint }) {
         Another fitting <Icon name="chevron" size={14} />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" sideOffset={4} collisionPadding={8} className="menu max-h-96 overflow-y-auto" aria-label="Fittings that could stand here">
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={4}
+          collisionPadding={8}
+          className="menu max-h-96 overflow-y-auto"
+          aria-label="Fittings that could stand here"
+        >
           {choices.isPending && <Loading what="the fittings" />}
           <DropdownMenu.Item className="menu-item" onSelect={() => choose()}>
             <span className="menu-mark" />

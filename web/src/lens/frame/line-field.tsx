@@ -83,4 +83,5 @@ export function LineField({ label, placeholder, press, note, mayBeEmpty, takesFo
 }
 
 /** An angle as it is typed: 20, 20°, −15. */
-export const angleOf = (text: string) => (/^[-−]?\d+([.,]\d+)?\s*°?$/.test(text) ? Number(text.replace("−", "-").replace(",", ".").replace("°", "")) : undefined);
+export const angleOf = (text: string) =>
+  /^[-−]?\d+([.,]\d+)?\s*°?$/.test(text) ? Number(text.replace("−", "-").replace(",", ".").replace("°", "")) : undefined;

@@ -3,7 +3,8 @@ import type { Joint, Pipe, PlanFrame } from "../../api/client";
 import { Len, text } from "../../lib/format";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
-import { Head } from "../../ui/ui";
+import { intoView } from "../../lib/in-view";
+import { Drawer } from "../../ui/drawer";
 import { Why } from "../../ui/why";
 import { pipeSizes } from "../sizes";
 import { LineField, angleOf } from "./line-field";
@@ -26,23 +27,30 @@ const kinds = [
 const two = ["pivot", "hinge", "tie", "axle"];
 
 /** What holds together without a socket: what fits, how long, what turns and what it hits. */
-export function Links(props: { joint?: Joint; pipe?: Pipe }) {
+export function Links({ joint, pipe }: { joint?: Joint; pipe?: Pipe }) {
   const frame = useFrame();
   const style = useStyle();
   const gesture = useRun();
-  const { joint } = props;
   const [making, setMaking] = useState(false);
-  const free = joint && !joint.kind && joint.ports.length === 1;
   return (
-    <section aria-labelledby="links-head">
-      <Head id="links-head" title="Bolts, wheels, sliding parts">
+    <Drawer
+      id="links"
+      title="Bolts, wheels, sliding parts"
+      begin={frame.links.length > 0}
+      force={making}
+      told={frame.links.length > 0 ? frame.links.map((l) => l.id).join(", ") : "none yet"}
+      action={
         <button type="button" className="btn btn-small" aria-expanded={making} onClick={() => setMaking(!making)}>
           Add one
         </button>
-      </Head>
-      {frame.links.length === 0 && !making && <p className="text-sm text-ink-2">What holds together without a socket: a bolt to fold on, a leg that slides, wheels on an axle, ties, clips.</p>}
-      {making && <NewLink onMade={() => setMaking(false)} />}
-      {free && <LineField label={`Slide a pipe out of ${joint.name}`} placeholder="10" press="Slide" edit={(t) => ({ slide: { joint: joint.id, say: t } })} note="how far it shows; holes every 2: 10 pitch 2; the size that fits best is taken" />}
+      }
+    >
+      {frame.links.length === 0 && !making && (
+        <p className="text-sm text-ink-2">
+          What holds together without a socket: a bolt to fold on, a leg that slides, wheels on an axle, ties, clips.
+        </p>
+      )}
+      {making && <NewLink joint={joint} pipe={pipe} onMade={() => setMaking(false)} />}
       <ul className="mt-1 grid gap-2">
         {frame.links.map((l) => (
           <li key={l.id} className="link-row">
@@ -51,7 +59,12 @@ export function Links(props: { joint?: Joint; pipe?: Pipe }) {
                 <strong>{l.id}</strong>: {l.words}
                 {l.fit && l.kind !== "sleeve" && l.kind !== "rod" && <span className="block text-sm">{l.fit.text}</span>}
               </span>
-              <button type="button" className="icon-btn" aria-label={`Take away: ${l.id}`} onClick={() => void gesture.run({ link: { id: l.id, drop: true } }, { keep: true })}>
+              <button
+                type="button"
+                className="icon-btn"
+                aria-label={`Take away: ${l.id}`}
+                onClick={() => void gesture.run({ link: { id: l.id, drop: true } }, { keep: true })}
+              >
                 <Icon name="close" />
               </button>
             </div>
@@ -76,8 +89,8 @@ export function Links(props: { joint?: Joint; pipe?: Pipe }) {
           </li>
         ))}
       </ul>
-      <Refused kinds={["link", "slide"]} />
-    </section>
+      <Refused kinds={["link"]} />
+    </Drawer>
   );
 }
 
@@ -106,7 +119,14 @@ function Turning({ l }: { l: Link }) {
           {names.full(h.parts[0] ?? "")} meets {names.full(h.parts[1] ?? "")} after {Math.abs(h.angle)}°
         </p>
       ))}
-      <LineField label="Folds by" placeholder="60" press="Fold" keep edit={(t) => (angleOf(t) === undefined ? "Write an angle in degrees, as in 60" : { link: { id: l.id, fold: angleOf(t) } })} note="degrees; with a minus the other way" />
+      <LineField
+        label="Folds by"
+        placeholder="60"
+        press="Fold"
+        keep
+        edit={(t) => (angleOf(t) === undefined ? "Write an angle in degrees, as in 60" : { link: { id: l.id, fold: angleOf(t) } })}
+        note="degrees; with a minus the other way"
+      />
     </>
   );
 }
@@ -125,13 +145,24 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
   const [more, setMore] = useState<Record<string, string>>({});
   const [size, setSize] = useState("1");
   const fields: Record<string, [key: string, label: string, hint: string][]> = {
-    pivot: [["rod", "Bolt", "1/4"], ["fold", "Folds by, degrees", "60"]],
+    pivot: [
+      ["rod", "Bolt", "1/4"],
+      ["fold", "Folds by, degrees", "60"],
+    ],
     hinge: [["fold", "Folds by, degrees", "90"]],
     tie: [["count", "How many", "1"]],
-    axle: [["rod", "Axle", "1/2"], ["wheel", "Wheels", "8"], ["hub", "Hub, wide", "1 1/2"], ["spacer", "Spacer", "none"]],
+    axle: [
+      ["rod", "Axle", "1/2"],
+      ["wheel", "Wheels", "8"],
+      ["hub", "Hub, wide", "1 1/2"],
+      ["spacer", "Spacer", "none"],
+    ],
     rod: [["rod", "Rod, thick", "3/4"]],
     clip: [["count", "How many", "4"]],
-    sleeve: [["count", "How many", "1"], ["length", "Each", "6"]],
+    sleeve: [
+      ["count", "How many", "1"],
+      ["length", "Each", "6"],
+    ],
   };
   const make = async () => {
     const { count, fold, ...sizes } = more;
@@ -140,11 +171,24 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
     setSorry(several && "several" in several ? several.several : undefined);
     if (several) return;
     const on = said.flatMap((x) => ("text" in x ? [x.text] : []));
-    const done = await gesture.run({ link: { kind, on, ...sizes, count: Number(count) || undefined, fold: Number(fold) || undefined, size: kind === "sleeve" ? size : undefined } }, { keep: true });
+    const done = await gesture.run(
+      {
+        link: {
+          kind,
+          on,
+          ...sizes,
+          count: Number(count) || undefined,
+          fold: Number(fold) || undefined,
+          size: kind === "sleeve" ? size : undefined,
+        },
+      },
+      { keep: true },
+    );
     if (done) onMade();
   };
   return (
     <form
+      ref={intoView}
       className="trial mt-1 grid gap-1.5"
       onSubmit={(e) => {
         e.preventDefault();
@@ -153,7 +197,14 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
     >
       <Pick label="Kind of link" className="w-full" value={kind} options={kinds} onChange={setKind} />
       <Field label={kind === "hinge" ? "Round the pipe" : "On"} hint="B, upper left at 12" value={a} onChange={setA} />
-      {two.includes(kind) && <Field label={kind === "hinge" ? "turns the part of" : "and on"} hint={kind === "axle" ? "j2" : "C at 12 from j7"} value={b} onChange={setB} />}
+      {two.includes(kind) && (
+        <Field
+          label={kind === "hinge" ? "turns the part of" : "and on"}
+          hint={kind === "axle" ? "j2" : "C at 12 from j7"}
+          value={b}
+          onChange={setB}
+        />
+      )}
       {kind === "sleeve" && <Pick label="Size of the sleeve" className="w-28" value={size} options={pipeSizes} onChange={setSize} />}
       {fields[kind]?.map(([key, label, hint]) => (
         <Field key={key} label={label} hint={hint} value={more[key] ?? ""} onChange={(v) => setMore({ ...more, [key]: v })} />
@@ -170,7 +221,15 @@ function Field({ label, hint, value, onChange }: { label: string; hint: string; 
   return (
     <label className="flex items-center justify-between gap-2 text-sm">
       {label}
-      <input className="field w-44" value={value} placeholder={hint} autoComplete="off" autoCapitalize="none" spellCheck={false} onChange={(e) => onChange(e.target.value)} />
+      <input
+        className="field w-44"
+        value={value}
+        placeholder={hint}
+        autoComplete="off"
+        autoCapitalize="none"
+        spellCheck={false}
+        onChange={(e) => onChange(e.target.value)}
+      />
     </label>
   );
 }

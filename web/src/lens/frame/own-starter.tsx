@@ -2,7 +2,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Refusal, api, ask } from "../../api/client";
 import { text } from "../../lib/format";
-import { Head } from "../../ui/ui";
+import { intoView } from "../../lib/in-view";
+import { Drawer } from "../../ui/drawer";
 import { useFrame, useNames, useProject, useShop, useStyle } from "../../desk/use";
 
 /** Saves the frame as a starter of the builder's own: which sizes it asks for, how they are called, and why. */
@@ -19,7 +20,8 @@ export function OwnStarter() {
   const client = useQueryClient();
   const names = useNames();
   const sizes = frame.sizes;
-  const of = (path: string, label: string) => asked[path] ?? { on: project.asks?.prompts.some((a) => a.size === path) ?? false, label, why: "" };
+  const of = (path: string, label: string) =>
+    asked[path] ?? { on: project.asks?.prompts.some((a) => a.size === path) ?? false, label, why: "" };
   const save = async () => {
     try {
       const kept = await ask(api.POST("/api/edit", { body: { project, shop, edit: { keep: {} } } }));
@@ -27,7 +29,20 @@ export function OwnStarter() {
         const a = of(s.id, s.label);
         return a.on ? [{ size: s.id, label: a.label || `${names.short(s.from)} to ${names.short(s.to)}`, why: a.why }] : [];
       });
-      await ask(api.POST("/api/projects", { body: { ...kept.project, name: name.trim() || project.name, template: true, asks: { about: about.trim(), prompts }, marks: undefined, given: undefined, described: undefined, work: { bought: [] } } }));
+      await ask(
+        api.POST("/api/projects", {
+          body: {
+            ...kept.project,
+            name: name.trim() || project.name,
+            template: true,
+            asks: { about: about.trim(), prompts },
+            marks: undefined,
+            given: undefined,
+            described: undefined,
+            work: { bought: [] },
+          },
+        }),
+      );
       await client.invalidateQueries({ queryKey: ["starters"] });
       setSaid({ good: true, text: "Saved. It is among the starters, marked as yours." });
       setOpen(false);
@@ -36,12 +51,16 @@ export function OwnStarter() {
     }
   };
   return (
-    <section aria-labelledby="own-starter-head">
-      <Head id="own-starter-head" title="Begin others like it" level={3}>
+    <Drawer
+      id="own-starter"
+      title="Begin others like it"
+      force={open || said !== undefined}
+      action={
         <button type="button" className="btn btn-small" aria-expanded={open} onClick={() => setOpen(!open)}>
           Save as a starter
         </button>
-      </Head>
+      }
+    >
       {said && (
         <p role="status" className={`text-sm font-semibold ${said.good ? "font-bold" : "text-bad"}`}>
           {said.text}
@@ -49,6 +68,7 @@ export function OwnStarter() {
       )}
       {open && (
         <form
+          ref={intoView}
           className="trial grid gap-1.5"
           onSubmit={(e) => {
             e.preventDefault();
@@ -57,11 +77,23 @@ export function OwnStarter() {
         >
           <label className="flex items-center justify-between gap-2 text-sm">
             Called
-            <input className="field w-60" value={name} placeholder={project.name} autoComplete="off" onChange={(e) => setName(e.target.value)} />
+            <input
+              className="field w-60"
+              value={name}
+              placeholder={project.name}
+              autoComplete="off"
+              onChange={(e) => setName(e.target.value)}
+            />
           </label>
           <label className="flex items-center justify-between gap-2 text-sm">
             In a line
-            <input className="field w-60" value={about} placeholder="what it is for" autoComplete="off" onChange={(e) => setAbout(e.target.value)} />
+            <input
+              className="field w-60"
+              value={about}
+              placeholder="what it is for"
+              autoComplete="off"
+              onChange={(e) => setAbout(e.target.value)}
+            />
           </label>
           <fieldset className="mt-1 grid gap-1.5">
             <legend className="text-sm font-semibold">It asks for</legend>
@@ -76,8 +108,22 @@ export function OwnStarter() {
                   </label>
                   {a.on && (
                     <>
-                      <input className="field w-32" aria-label={`How ${s.label || names.short(s.to)} is asked for`} value={a.label} placeholder="Width" autoComplete="off" onChange={(e) => set({ label: e.target.value })} />
-                      <input className="field min-w-32 flex-1" aria-label={`Why ${s.label || names.short(s.to)} is asked for`} value={a.why} placeholder="why so large" autoComplete="off" onChange={(e) => set({ why: e.target.value })} />
+                      <input
+                        className="field w-32"
+                        aria-label={`How ${s.label || names.short(s.to)} is asked for`}
+                        value={a.label}
+                        placeholder="Width"
+                        autoComplete="off"
+                        onChange={(e) => set({ label: e.target.value })}
+                      />
+                      <input
+                        className="field min-w-32 flex-1"
+                        aria-label={`Why ${s.label || names.short(s.to)} is asked for`}
+                        value={a.why}
+                        placeholder="why so large"
+                        autoComplete="off"
+                        onChange={(e) => set({ why: e.target.value })}
+                      />
                     </>
                   )}
                 </div>
@@ -89,6 +135,6 @@ export function OwnStarter() {
           </button>
         </form>
       )}
-    </section>
+    </Drawer>
   );
 }

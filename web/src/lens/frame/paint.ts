@@ -18,12 +18,28 @@ export function paint(p: Seen): Paint {
     for (const w of ways) {
       if (taken(joint, w.dir)) continue;
       const spot: Spot = joint.at.map((v, i) => v + far * w.dir[i as 0]);
-      tags.push({ key: `plus ${w.word}`, text: "+", title: `Run a pipe ${w.word} from here`, look: "plus", places: [spot], must: true, way: w.word });
+      tags.push({
+        key: `plus ${w.word}`,
+        text: "+",
+        title: `Run a pipe ${w.word} from here`,
+        look: "plus",
+        places: [spot],
+        must: true,
+        way: w.word,
+      });
     }
   }
   for (const j of frame.joints) {
     if (j.ports.length > 1 || (j.kind && j.kind !== "cap")) continue;
-    tags.push({ key: `end ${j.id}`, text: "", title: j.ports.length === 0 ? `the joint ${j.id}` : `the end at ${j.id}`, look: "end", places: [j.at], must: true, pick: { is: "joint", id: j.id } });
+    tags.push({
+      key: `end ${j.id}`,
+      text: "",
+      title: j.ports.length === 0 ? `the joint ${j.id}` : `the end at ${j.id}`,
+      look: "end",
+      places: [j.at],
+      must: true,
+      pick: { is: "joint", id: j.id },
+    });
   }
   for (const id of marked) {
     const j = frame.joints.find((x) => x.id === id);
@@ -40,4 +56,3 @@ export function paint(p: Seen): Paint {
     tags: [...tags, ...pickedTag(frame, picked, p.style)],
   };
 }
-

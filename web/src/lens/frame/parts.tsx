@@ -5,43 +5,75 @@ import { type Joint, type PlanFrame, api, ask } from "../../api/client";
 import { marksOf } from "../../frame/marks";
 import { Icon } from "../../ui/icons";
 import { Pick as PickOne } from "../../ui/pick";
-import { Head } from "../../ui/ui";
+import { Drawer } from "../../ui/drawer";
+import { LineField } from "./line-field";
 import { Refused } from "./refused";
 import { useFrame, useMarked, useRun } from "../../desk/use";
 
 type Part = PlanFrame["instances"][number];
 
 /** The parts of the frame: repeat, mirror or turn one, make one different, use one again. */
-export function Parts({ joint }: { joint?: Joint }) {
+export function Parts() {
   const frame = useFrame();
-  const gesture = useRun();
   const top = frame.instances.filter((p) => !p.path.includes("/"));
   // an array is one part with copies
   const shown = top.filter((p) => !/#([2-9]|\d\d+)$/.test(p.path));
-  const groups = [...new Map(frame.instances.map((p) => [p.group, p.name])).entries()];
   return (
-    <section aria-labelledby="parts-head">
-      <Head id="parts-head" title="Parts" level={3}>
-        <span className="text-sm text-ink-2">mark joints to make one</span>
-      </Head>
-      {shown.length === 0 && <p className="text-sm text-ink-2">None yet. A foot, a post or a section drawn once and grouped can be repeated, mirrored and turned; all its uses follow it.</p>}
+    <Drawer
+      id="parts"
+      title="Parts"
+      begin={shown.length > 0}
+      told={shown.length > 0 ? shown.map((p) => p.path.replace(/#1$/, "")).join(", ") : "none yet: mark joints to make one"}
+    >
+      {shown.length === 0 && (
+        <p className="text-sm text-ink-2">
+          None yet. A foot, a post or a section drawn once and grouped can be repeated, mirrored and turned; all its uses follow it.
+        </p>
+      )}
       <ul>
         {shown.map((p) => (
           <PartRow key={p.path} part={p} copies={top.filter((q) => q.path.startsWith(`${p.path.replace(/#1$/, "")}#`)).length || 1} />
         ))}
       </ul>
-      {joint && groups.length > 0 && (
+      <Refused kinds={["repeat", "mirror", "turn", "unique"]} />
+    </Drawer>
+  );
+}
+
+/** What can be put on the joint that is picked: a part again, one of another project, a pipe that slides. */
+export function PutOn({ joint }: { joint: Joint }) {
+  const frame = useFrame();
+  const gesture = useRun();
+  const groups = [...new Map(frame.instances.map((p) => [p.group, p.name])).entries()];
+  const free = !joint.kind && joint.ports.length === 1;
+  return (
+    <>
+      {groups.length > 0 && (
         <div className="mt-2 flex flex-wrap gap-2">
           {groups.map(([group, name]) => (
-            <button key={group} type="button" className="btn btn-small" onClick={() => void gesture.run({ place: { group, on: joint.id } })}>
-              Another {name} at {joint.name}
+            <button
+              key={group}
+              type="button"
+              className="btn btn-small"
+              onClick={() => void gesture.run({ place: { group, on: joint.id } })}
+            >
+              Another {name} here
             </button>
           ))}
         </div>
       )}
-      {joint && <Bring joint={joint} />}
-      <Refused kinds={["repeat", "mirror", "turn", "unique", "place", "bring"]} />
-    </section>
+      {free && (
+        <LineField
+          label={`Slide a pipe out of ${joint.name}`}
+          placeholder="10"
+          press="Slide"
+          edit={(t) => ({ slide: { joint: joint.id, say: t } })}
+          note="how far it shows; holes every 2: 10 pitch 2; the size that fits best is taken"
+        />
+      )}
+      <Bring joint={joint} />
+      <Refused kinds={["place", "bring", "slide"]} />
+    </>
   );
 }
 
@@ -66,15 +98,30 @@ function Bring({ joint }: { joint: Joint }) {
   return (
     <details className="more mt-2" onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary>From another project, at {joint.name}</summary>
-      <PickOne label="Which project" className="mt-1 w-full" value={id} options={[["", "choose a project"], ...(list.data ?? []).map((p) => [p.id, p.name] as const)]} onChange={setId} />
+      <PickOne
+        label="Which project"
+        className="mt-1 w-full"
+        value={id}
+        options={[["", "choose a project"], ...(list.data ?? []).map((p) => [p.id, p.name] as const)]}
+        onChange={setId}
+      />
       {other.data && (
         <div className="mt-2 flex flex-wrap gap-2">
           {groups.map((g) => (
-            <button key={g.id} type="button" className="btn btn-small" onClick={() => other.data && void gesture.run({ bring: { from: other.data, group: g.id ?? "", on: joint.id } })}>
+            <button
+              key={g.id}
+              type="button"
+              className="btn btn-small"
+              onClick={() => other.data && void gesture.run({ bring: { from: other.data, group: g.id ?? "", on: joint.id } })}
+            >
               {g.name || g.id}
             </button>
           ))}
-          <button type="button" className="btn btn-small" onClick={() => other.data && void gesture.run({ bring: { from: other.data, group: "", on: joint.id } })}>
+          <button
+            type="button"
+            className="btn btn-small"
+            onClick={() => other.data && void gesture.run({ bring: { from: other.data, group: "", on: joint.id } })}
+          >
             the whole frame
           </button>
         </div>
@@ -99,10 +146,20 @@ function PartRow({ part: p, copies }: { part: Part; copies: number }) {
             {copies > 1 && `, ${copies} times`}
           </span>
         </button>
-        <button type="button" className="btn btn-small" onClick={() => onMark(all ? marked.filter((m) => !inside.includes(m)) : [...new Set([...marked, ...inside])])}>
+        <button
+          type="button"
+          className="btn btn-small"
+          onClick={() => onMark(all ? marked.filter((m) => !inside.includes(m)) : [...new Set([...marked, ...inside])])}
+        >
           {all ? "Unmark" : "Mark"}
         </button>
-        <button type="button" className="btn btn-small" aria-expanded={open} aria-label={`Repeat, turn or mirror ${p.path}`} onClick={() => setOpen(!open)}>
+        <button
+          type="button"
+          className="btn btn-small"
+          aria-expanded={open}
+          aria-label={`Repeat, turn or mirror ${p.path}`}
+          onClick={() => setOpen(!open)}
+        >
           Repeat, turn <Icon name="chevron" size={14} />
         </button>
       </div>
@@ -125,13 +182,32 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
   const [how, setHow] = useState("joined");
   const [pitch, setPitch] = useState("");
   const place = frame.places[0];
-  const repeat = () => void gesture.run({ repeat: { part: p.path, count: Number(count) || 0, axis: Number(axis), joined: how === "joined", pitch: how === "pitch" ? pitch : undefined } }, { keep: true });
+  const repeat = () =>
+    void gesture.run(
+      {
+        repeat: {
+          part: p.path,
+          count: Number(count) || 0,
+          axis: Number(axis),
+          joined: how === "joined",
+          pitch: how === "pitch" ? pitch : undefined,
+        },
+      },
+      { keep: true },
+    );
   return (
     <div className="grid gap-2 py-2 pl-3">
       <div className="flex flex-wrap items-center gap-2 text-sm">
         <label className="flex items-center gap-1.5">
           <span className="font-semibold">Repeat</span>
-          <input className="field w-14 text-center" inputMode="numeric" value={count} aria-label={`How many of ${p.path}`} onChange={(e) => setCount(e.target.value)} onKeyDown={(e) => e.key === "Enter" && repeat()} />
+          <input
+            className="field w-14 text-center"
+            inputMode="numeric"
+            value={count}
+            aria-label={`How many of ${p.path}`}
+            onChange={(e) => setCount(e.target.value)}
+            onKeyDown={(e) => e.key === "Enter" && repeat()}
+          />
           times
         </label>
         <PickOne label="Which way it is repeated" className="w-32" value={axis} options={axes} onChange={setAxis} />
@@ -145,12 +221,25 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
           ]}
           onChange={setHow}
         />
-        {how === "pitch" && <input className="field w-28" placeholder="24 clear" aria-label="Pitch" value={pitch} onChange={(e) => setPitch(e.target.value)} onKeyDown={(e) => e.key === "Enter" && repeat()} />}
+        {how === "pitch" && (
+          <input
+            className="field w-28"
+            placeholder="24 clear"
+            aria-label="Pitch"
+            value={pitch}
+            onChange={(e) => setPitch(e.target.value)}
+            onKeyDown={(e) => e.key === "Enter" && repeat()}
+          />
+        )}
         <button type="button" className="btn btn-small" onClick={repeat}>
           Make the copies
         </button>
         {copies > 1 && (
-          <button type="button" className="btn btn-small" onClick={() => void gesture.run({ repeat: { part: p.path, count: 1, axis: 0 } }, { keep: true })}>
+          <button
+            type="button"
+            className="btn btn-small"
+            onClick={() => void gesture.run({ repeat: { part: p.path, count: 1, axis: 0 } }, { keep: true })}
+          >
             Once only
           </button>
         )}
@@ -161,12 +250,22 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
             Mirror it at … <Icon name="chevron" size={14} />
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
-            <DropdownMenu.Content align="start" sideOffset={2} collisionPadding={8} className="menu max-h-80 overflow-y-auto" aria-label="Where the mirror stands">
+            <DropdownMenu.Content
+              align="start"
+              sideOffset={2}
+              collisionPadding={8}
+              className="menu max-h-80 overflow-y-auto"
+              aria-label="Where the mirror stands"
+            >
               {[0, 1, 2].flatMap((a) =>
                 (place ? marksOf(place, a) : [])
                   .filter((m) => !m.copied)
                   .map((m) => (
-                    <DropdownMenu.Item key={`${a} ${m.key}`} className="menu-item" onSelect={() => void gesture.run({ mirror: { part: p.path, axis: a, about: m.key } }, { keep: true })}>
+                    <DropdownMenu.Item
+                      key={`${a} ${m.key}`}
+                      className="menu-item"
+                      onSelect={() => void gesture.run({ mirror: { part: p.path, axis: a, about: m.key } }, { keep: true })}
+                    >
                       {m.name} <span className="text-xs text-ink-2">{["across", "in depth", "in height"][a]}</span>
                     </DropdownMenu.Item>
                   )),
@@ -182,14 +281,31 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
             ["on its back", 0],
           ] as const
         ).map(([words, about]) => (
-          <button key={words} type="button" className="btn btn-small" onClick={() => void gesture.run({ turn: { part: p.path, about, by: 90 } }, { keep: true })}>
+          <button
+            key={words}
+            type="button"
+            className="btn btn-small"
+            onClick={() => void gesture.run({ turn: { part: p.path, about, by: 90 } }, { keep: true })}
+          >
             {words}
           </button>
         ))}
-        <button type="button" className="btn btn-small" disabled={copies > 1} title="It gets a group of its own and may become different" onClick={() => void gesture.run({ unique: { part: p.path } }, { keep: true })}>
+        <button
+          type="button"
+          className="btn btn-small"
+          disabled={copies > 1}
+          title="It gets a group of its own and may become different"
+          onClick={() => void gesture.run({ unique: { part: p.path } }, { keep: true })}
+        >
           Make it different
         </button>
-        <button type="button" className="btn btn-small" disabled={copies > 1} title="What it holds goes back among the rest" onClick={() => void gesture.run({ ungroup: { part: p.path } })}>
+        <button
+          type="button"
+          className="btn btn-small"
+          disabled={copies > 1}
+          title="What it holds goes back among the rest"
+          onClick={() => void gesture.run({ ungroup: { part: p.path } })}
+        >
           Ungroup
         </button>
       </div>

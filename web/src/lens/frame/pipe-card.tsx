@@ -11,7 +11,15 @@ import { LineField } from "./line-field";
 import { Refused } from "./refused";
 import { useFrame, useNames, useRun, useStyle } from "../../desk/use";
 
-const ways = [["", "turns freely"], ["up", "held up"], ["down", "held down"], ["right", "held right"], ["left", "held left"], ["away", "held away"], ["near", "held near"]] as const;
+const ways = [
+  ["", "turns freely"],
+  ["up", "held up"],
+  ["down", "held down"],
+  ["right", "held right"],
+  ["left", "held left"],
+  ["away", "held away"],
+  ["near", "held near"],
+] as const;
 
 /** Springs the pipe: how far it bows, and how its ends are held. */
 function BowField({ pipe: p }: { pipe: Pipe }) {
@@ -27,13 +35,31 @@ function BowField({ pipe: p }: { pipe: Pipe }) {
       {p.path && p.radius ? (
         <p className="text-sm">
           Bent the most to a radius of <Len nm={p.radius} style={style} step={4} />
-          {sprung && p.strain ? <>: its outer side is stretched <strong>{(100 * p.strain).toFixed(2)} %</strong>, easy up to 0.80 %, never over 1.10 %</> : null}
+          {sprung && p.strain ? (
+            <>
+              : its outer side is stretched <strong>{(100 * p.strain).toFixed(2)} %</strong>, easy up to 0.80 %, never over 1.10 %
+            </>
+          ) : null}
         </p>
       ) : null}
-      <LineField label="Spring it" placeholder="rise 24" press="Spring" keep edit={bow} note="rise 24, rise 24 under, or of 10 ft: its length, and the rise that comes out" />
+      <LineField
+        label="Spring it"
+        placeholder="rise 24"
+        press="Spring"
+        keep
+        edit={bow}
+        note="rise 24, rise 24 under, or of 10 ft: its length, and the rise that comes out"
+      />
       <div className="mt-2 flex flex-wrap items-center gap-2 text-sm">
         {([0, 1] as const).map((k) => (
-          <Pick key={k} label={`How ${names.short(k === 0 ? p.from : p.to)} holds it`} className="w-36" value={leave[k]} options={ways} onChange={(w) => setLeave(k === 0 ? [w, leave[1]] : [leave[0], w])} />
+          <Pick
+            key={k}
+            label={`How ${names.short(k === 0 ? p.from : p.to)} holds it`}
+            className="w-36"
+            value={leave[k]}
+            options={ways}
+            onChange={(w) => setLeave(k === 0 ? [w, leave[1]] : [leave[0], w])}
+          />
         ))}
         {p.path && (
           <button type="button" className="btn btn-small" onClick={() => void gesture.run(bow(""), { keep: true })}>
@@ -45,7 +71,13 @@ function BowField({ pipe: p }: { pipe: Pipe }) {
   );
 }
 
-const classNotes: Record<string, string> = { "": "to the tape", matched: "all alike, in one setting of the stop", trim: "1/4 long unless said", rough: "a little more or less is fine", "on-frame": "left uncut until it is measured" };
+const classNotes: Record<string, string> = {
+  "": "to the tape",
+  matched: "all alike, in one setting of the stop",
+  trim: "1/4 long unless said",
+  rough: "a little more or less is fine",
+  "on-frame": "left uncut until it is measured",
+};
 
 /** How exactly the piece is cut; one that is measured on the frame takes what was measured. */
 function Exactness({ pipe: p, alike }: { pipe: Pipe; alike: string[] }) {
@@ -56,10 +88,17 @@ function Exactness({ pipe: p, alike }: { pipe: Pipe; alike: string[] }) {
   return (
     <>
       <div className="flex flex-wrap items-center gap-2 text-sm">
-        <Pick label="How exactly it is cut" className="w-52" value={p.class ?? ""} options={options} onChange={(c) => void gesture.run({ class: { pipes: all ? alike : [p.pipe], class: c } }, { keep: true })} />
+        <Pick
+          label="How exactly it is cut"
+          className="w-52"
+          value={p.class ?? ""}
+          options={options}
+          onChange={(c) => void gesture.run({ class: { pipes: all ? alike : [p.pipe], class: c } }, { keep: true })}
+        />
         {alike.length > 1 && (
           <label className="flex items-center gap-1.5">
-            <input type="checkbox" className="box" checked={all} onChange={(e) => setAll(e.target.checked)} /> all {alike.length} of {p.letter}
+            <input type="checkbox" className="box" checked={all} onChange={(e) => setAll(e.target.checked)} /> all {alike.length} of{" "}
+            {p.letter}
           </label>
         )}
         {p.waits && (
@@ -73,7 +112,16 @@ function Exactness({ pipe: p, alike }: { pipe: Pipe; alike: string[] }) {
           </span>
         )}
       </div>
-      {p.class === "on-frame" && <LineField label="Measured" placeholder={text(p.cut, style, 16)} press="Take it" keep edit={(t) => ({ class: { pipes: [p.pipe], class: "on-frame", measured: t } })} note="between what it goes into, sockets included" />}
+      {p.class === "on-frame" && (
+        <LineField
+          label="Measured"
+          placeholder={text(p.cut, style, 16)}
+          press="Take it"
+          keep
+          edit={(t) => ({ class: { pipes: [p.pipe], class: "on-frame", measured: t } })}
+          note="between what it goes into, sockets included"
+        />
+      )}
     </>
   );
 }
@@ -103,11 +151,21 @@ function Said({ pipe: p }: { pipe: Pipe }) {
             {s.gave && <span className="block text-ink-2">gave way to {s.gave}</span>}
           </span>
           {s.gave ? (
-            <button type="button" className="btn btn-small" onClick={() => void gesture.run({ restore: { kind: "size", id: s.id } }, { keep: true })}>
+            <button
+              type="button"
+              className="btn btn-small"
+              onClick={() => void gesture.run({ restore: { kind: "size", id: s.id } }, { keep: true })}
+            >
               Hold it again
             </button>
           ) : (
-            <button type="button" className="icon-btn icon-small" aria-label={`Take away ${text(s.value, style, 64)} ${meaning(s.meaning)} of ${pipeTitle(p)}`} title="Let it go: the piece keeps the length it has" onClick={() => void gesture.run({ size: { id: s.id, length: "" } }, { keep: true })}>
+            <button
+              type="button"
+              className="icon-btn icon-small"
+              aria-label={`Take away ${text(s.value, style, 64)} ${meaning(s.meaning)} of ${pipeTitle(p)}`}
+              title="Let it go: the piece keeps the length it has"
+              onClick={() => void gesture.run({ size: { id: s.id, length: "" } }, { keep: true })}
+            >
               <Icon name="close" size={18} />
             </button>
           )}
@@ -132,21 +190,50 @@ export function PipeCard({ pipe: p }: { pipe: Pipe }) {
           cut <Len nm={p.cut} style={style} step={64} />
           <span className="block font-sans text-sm font-normal text-ink-2">
             {p.where && `${p.where}: `}
-            {sizeWords(p.size)} pipe from <Named id={p.from} short /> to <Named id={p.to} short />, <Len nm={p.centre} style={style} step={32} /> between centres
+            {sizeWords(p.size)} pipe from <Named id={p.from} short /> to <Named id={p.to} short />,{" "}
+            <Len nm={p.centre} style={style} step={32} /> between centres
           </span>
         </h3>
-        <button type="button" className="icon-btn" aria-label={`Delete ${pipeTitle(p)}`} title="Delete it; two in line become one (Delete)" onClick={() => void gesture.run({ delete: { pipes: [p.pipe] } })}>
+        <button
+          type="button"
+          className="icon-btn"
+          aria-label={`Delete ${pipeTitle(p)}`}
+          title="Delete it; two in line become one (Delete)"
+          onClick={() => void gesture.run({ delete: { pipes: [p.pipe] } })}
+        >
           <Icon name="bin" />
         </button>
       </div>
       <div className="mt-2 grid gap-2">
-        {!p.path && <LineField label="Make it" placeholder={`${text(p.cut, style, 16)} cut`} press="Set" keep edit={(t) => ({ size: { pipe: p.pipe, length: t } })} note="a round cut in, the size that comes out; say cut, visible or centre" />}
+        {!p.path && (
+          <LineField
+            label="Make it"
+            placeholder={`${text(p.cut, style, 16)} cut`}
+            press="Set"
+            keep
+            edit={(t) => ({ size: { pipe: p.pipe, length: t } })}
+            note="a round cut in, the size that comes out; say cut, visible or centre"
+          />
+        )}
         <Said pipe={p} />
-        <LineField label="Split it at" placeholder="half" press="Split" mayBeEmpty edit={(t) => ({ split: { pipe: p.pipe, length: t || undefined } })} note={`from ${names.short(p.from)}; left empty, in the middle`} />
+        <LineField
+          label="Split it at"
+          placeholder="half"
+          press="Split"
+          mayBeEmpty
+          edit={(t) => ({ split: { pipe: p.pipe, length: t || undefined } })}
+          note={`from ${names.short(p.from)}; left empty, in the middle`}
+        />
         <BowField pipe={p} />
         <Exactness pipe={p} alike={frame.pipes.filter((o) => o.letter === p.letter).map((o) => o.pipe)} />
         <div className="flex items-center gap-2 text-sm">
-          <Pick label="Size of this pipe" className="w-28" value={p.size} options={pipeSizes} onChange={(size) => void gesture.run({ resize: { pipe: p.pipe, size, run } }, { keep: true })} />
+          <Pick
+            label="Size of this pipe"
+            className="w-28"
+            value={p.size}
+            options={pipeSizes}
+            onChange={(size) => void gesture.run({ resize: { pipe: p.pipe, size, run } }, { keep: true })}
+          />
           <label className="flex items-center gap-1.5">
             <input type="checkbox" className="box" checked={run} onChange={(e) => setRun(e.target.checked)} /> and all in line with it
           </label>

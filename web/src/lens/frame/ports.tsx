@@ -37,7 +37,11 @@ export function Ports() {
             <Named key={id} id={id} />
           ))}
           {p.bare.length > 0 && (
-            <button type="button" className="btn btn-small" onClick={() => void gesture.run({ end: { joint: "", end: "cap", all: true } }, { keep: true })}>
+            <button
+              type="button"
+              className="btn btn-small"
+              onClick={() => void gesture.run({ end: { joint: "", end: "cap", all: true } }, { keep: true })}
+            >
               Cap every open end
             </button>
           )}

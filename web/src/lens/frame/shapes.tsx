@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Joint } from "../../api/client";
 import { Pick } from "../../ui/pick";
-import { Head } from "../../ui/ui";
+import { Drawer } from "../../ui/drawer";
 import { LineField, angleOf } from "./line-field";
 import { Refused } from "./refused";
 import { useFrame, useProject } from "../../desk/use";
@@ -17,8 +17,12 @@ export function Shapes({ joint, part }: { joint?: Joint; part: string }) {
   const n = Number.parseInt(sides, 10);
   const across = n === 8;
   return (
-    <section aria-labelledby="shapes-head">
-      <Head id="shapes-head" title="Rings, and how it stands" level={3} />
+    <Drawer
+      id="shapes"
+      title="Rings, and how it stands"
+      begin={frame.joints.length === 0}
+      told={stance ? `tilted by ${stance.by}°` : "upright"}
+    >
       <div className="grid gap-2">
         <div className="flex flex-wrap items-center gap-2 text-sm">
           <Pick
@@ -48,7 +52,16 @@ export function Shapes({ joint, part }: { joint?: Joint; part: string }) {
           label={across ? "Across the flats" : "Each side"}
           placeholder={across ? "36 outside" : "12 cut"}
           press="Draw it"
-          edit={(t) => ({ ring: { in: part || undefined, on: joint?.id, sides: n, square: Number(square), spokes: spokes || undefined, ...(across ? { across: t } : { side: t }) } })}
+          edit={(t) => ({
+            ring: {
+              in: part || undefined,
+              on: joint?.id,
+              sides: n,
+              square: Number(square),
+              spokes: spokes || undefined,
+              ...(across ? { across: t } : { side: t }),
+            },
+          })}
           note={joint ? `it begins at ${joint.name}` : "it begins where the frame begins"}
         />
         {frame.joints.length > 0 && (
@@ -67,6 +80,6 @@ export function Shapes({ joint, part }: { joint?: Joint; part: string }) {
         )}
       </div>
       <Refused kinds={["ring", "stand"]} />
-    </section>
+    </Drawer>
   );
 }

@@ -1,5 +1,8 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
+import { useFrame, usePicked } from "../../desk/use";
 import { plural } from "../../lib/format";
+import { intoView } from "../../lib/in-view";
+import { Drawer } from "../../ui/drawer";
 import { Head } from "../../ui/ui";
 import { Contacts } from "../contacts";
 import { Bays } from "./bays";
@@ -11,14 +14,13 @@ import { JointCard } from "./joint-card";
 import { Links } from "./links";
 import { Marked } from "./marked";
 import { OwnStarter } from "./own-starter";
-import { Parts } from "./parts";
+import { Parts, PutOn } from "./parts";
 import { PipeCard } from "./pipe-card";
 import { Ports } from "./ports";
 import { Shapes } from "./shapes";
 import { WalkLine } from "./walk-line";
-import { useFrame, usePicked } from "../../desk/use";
 
-/** What goes where? From the joint that is picked on; the bays; the parts; what is open. */
+/** What goes where? The line that draws, what is picked with all that can be done to it, and drawers with the rest. */
 export default function FrameSheet() {
   const frame = useFrame();
   const [picked] = usePicked();
@@ -26,37 +28,52 @@ export default function FrameSheet() {
   const within = frame.places.some((p) => p.path === part) ? part : "";
   const joint = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id) : undefined;
   const pipe = picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id) : undefined;
+  const unsaid = frame.ports.open.length + frame.ports.bare.length;
+  const card = useRef<HTMLDivElement>(null);
+  const id = picked && `${picked.is} ${picked.id}`;
+  useEffect(() => {
+    if (id && card.current?.childElementCount) intoView(card.current);
+  }, [id]);
   return (
     <>
       <section aria-labelledby="frame-head">
         <Head id="frame-head" title="What goes where?">
-          <span className="text-sm text-ink-2 max-sm:hidden">{plural(frame.pipes.length, "pipe")}, {plural(frame.instances.length, "part")}</span>
+          <span className="text-sm text-ink-2 max-sm:hidden">
+            {plural(frame.pipes.length, "pipe")}, {plural(frame.instances.length, "part")}
+          </span>
         </Head>
         <WalkLine joint={joint} part={within} />
-        {joint && <JointCard joint={joint} />}
-        {pipe && <PipeCard pipe={pipe} />}
+        <div ref={card}>
+          {joint && (
+            <JointCard joint={joint}>
+              <PutOn joint={joint} />
+            </JointCard>
+          )}
+          {pipe && <PipeCard pipe={pipe} />}
+        </div>
         <Besides />
         <Marked part={within} />
       </section>
-      {frame.joints.length > 0 && (
-        <>
-          <Bays part={within} onPart={setPart} />
-          <Parts joint={joint} />
-          <Links joint={joint} pipe={pipe} />
-        </>
-      )}
-      <Shapes joint={joint} part={within} />
-      <Customs />
-      {frame.pipes.length > 0 && <Closing />}
-      <Have />
-      {frame.joints.length > 0 && (
-        <section aria-labelledby="ports-head">
-          <Head id="ports-head" title="Every port and end" />
-          <Ports />
-          <Contacts />
-        </section>
-      )}
-      {frame.pipes.length > 0 && <OwnStarter />}
+      <div className="drawers">
+        {frame.joints.length > 0 && (
+          <>
+            <Bays part={within} onPart={setPart} />
+            <Parts />
+            <Links joint={joint} pipe={pipe} />
+          </>
+        )}
+        <Shapes joint={joint} part={within} />
+        <Customs />
+        {frame.pipes.length > 0 && <Closing />}
+        <Have />
+        {frame.joints.length > 0 && (
+          <Drawer id="ports" title="Every port and end" told={unsaid > 0 ? `${unsaid} unsaid` : "all accounted for"}>
+            <Ports />
+            <Contacts />
+          </Drawer>
+        )}
+        {frame.pipes.length > 0 && <OwnStarter />}
+      </div>
     </>
   );
 }

@@ -37,7 +37,18 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
     const [, named, rest] = /^([^:]+):\s*(.*)$/.exec(typed) ?? [];
     const course = rest ?? typed;
     if (!course) return;
-    const done = await gesture.run({ walk: { from: named?.trim() ?? joint?.id ?? "", in: part || undefined, line: course, size: size || undefined, end: capped ? "cap" : undefined } }, stay ? { keep: true } : undefined);
+    const done = await gesture.run(
+      {
+        walk: {
+          from: named?.trim() ?? joint?.id ?? "",
+          in: part || undefined,
+          line: course,
+          size: size || undefined,
+          end: capped ? "cap" : undefined,
+        },
+      },
+      stay ? { keep: true } : undefined,
+    );
     if (!done) return;
     setPast((p) => [course, ...p.filter((x) => x !== course)].slice(0, 20));
     setBack(0);
@@ -52,7 +63,15 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
   return (
     <div className="walk">
       <label htmlFor={id} className="walk-from">
-        {empty ? "The first pipe, from nothing" : joint ? <>From <strong>{jointTitle(joint)}</strong></> : "Pick a joint on the frame, or name it: j1: up 12"}
+        {empty ? (
+          "The first pipe, from nothing"
+        ) : joint ? (
+          <>
+            From <strong>{jointTitle(joint)}</strong>
+          </>
+        ) : (
+          "Pick a joint on the frame, or name it: j1: up 12"
+        )}
       </label>
       <div className="flex items-stretch gap-2">
         <input
@@ -79,13 +98,24 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
             e.preventDefault();
           }}
         />
-        <button type="button" className="btn btn-main" disabled={(!empty && !joint && !line.includes(":")) || !line.trim()} onClick={() => void run(false)}>
+        <button
+          type="button"
+          className="btn btn-main"
+          disabled={(!empty && !joint && !line.includes(":")) || !line.trim()}
+          onClick={() => void run(false)}
+        >
           Run
         </button>
       </div>
       <fieldset className="walk-ways" aria-label="Directions">
         {ways.map((w) => (
-          <button key={w.word} type="button" className="walk-way" disabled={joint ? taken(joint, w.dir) : !empty} onClick={() => onWay(w.word)}>
+          <button
+            key={w.word}
+            type="button"
+            className="walk-way"
+            disabled={joint ? taken(joint, w.dir) : !empty}
+            onClick={() => onWay(w.word)}
+          >
             <span aria-hidden="true">{{ left: "←", right: "→", near: "↙", away: "↗", down: "↓", up: "↑" }[w.word]}</span> {w.word}
           </button>
         ))}
@@ -95,10 +125,15 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
         <label className="flex items-center gap-1.5">
           <input type="checkbox" className="box" checked={capped} onChange={(e) => setCapped(e.target.checked)} /> cap its end
         </label>
-        <span id={`${id}-how`} className="text-ink-2">
-          then <em>clear, outside, cut, visible</em> or <em>top</em>; two directions slope at 45°; <em>hoop right 96 rise 24</em> springs one; <em>bend up 20, right 24, radius 6</em> is bent by heat; <kbd>x3</kbd> repeats; <em>capped</em> closes the end; <em>right to j7</em> goes as far as that; <kbd>Shift</kbd> stays here
-        </span>
       </div>
+      <details className="more">
+        <summary>How it is said</summary>
+        <p id={`${id}-how`} className="text-sm text-ink-2">
+          then <em>clear, outside, cut, visible</em> or <em>top</em>; two directions slope at 45°; <em>hoop right 96 rise 24</em> springs
+          one; <em>bend up 20, right 24, radius 6</em> is bent by heat; <kbd>x3</kbd> repeats; <em>capped</em> closes the end;{" "}
+          <em>right to j7</em> goes as far as that; <kbd>Shift</kbd> stays here
+        </p>
+      </details>
       <Refused kinds={["walk", "begin"]} />
     </div>
   );

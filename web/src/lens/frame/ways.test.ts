@@ -10,7 +10,12 @@ test("a direction takes the place of the one that was typed", () => {
 });
 
 test("a way is taken where a pipe leaves", () => {
-  const j = { ports: [{ dir: [0, 0, 1], fill: "pipe" }, { dir: [1, 0, 0], fill: "open" }] } as unknown as Joint;
+  const j = {
+    ports: [
+      { dir: [0, 0, 1], fill: "pipe" },
+      { dir: [1, 0, 0], fill: "open" },
+    ],
+  } as unknown as Joint;
   expect(taken(j, [0, 0, 1])).toBe(true);
   expect(taken(j, [1, 0, 0])).toBe(false);
   expect(taken(j, [0, 0, -1])).toBe(false);

@@ -11,11 +11,19 @@ export function flipPicked(o: OpenProject) {
   const { picked, planned } = o.store.getState();
   const frame = planned.plan?.frames[0];
   if (!frame) return;
-  if (picked?.is === "joint") setHold(o.documents, frame.joints.find((j) => j.id === picked.id)?.name ?? picked.id, { joint: picked.id }, flipped(tally(frame, (i) => i.joint === picked.id)));
+  if (picked?.is === "joint")
+    setHold(
+      o.documents,
+      frame.joints.find((j) => j.id === picked.id)?.name ?? picked.id,
+      { joint: picked.id },
+      flipped(tally(frame, (i) => i.joint === picked.id)),
+    );
   if (picked?.is === "pipe") {
     const p = frame.pipes.find((x) => x.pipe === picked.id);
     if (!p) return;
     const mode = flipped(tally(frame, (i) => i.spigot === p.pipe));
-    o.documents.edit(`Both ends of ${p.letter}: ${modeWords(mode)}`, (x) => [p.from, p.to].reduce((y, joint) => hold(y, { joint, pipe: p.pipe }, mode), x));
+    o.documents.edit(`Both ends of ${p.letter}: ${modeWords(mode)}`, (x) =>
+      [p.from, p.to].reduce((y, joint) => hold(y, { joint, pipe: p.pipe }, mode), x),
+    );
   }
 }

@@ -14,7 +14,14 @@ function commands(o: OpenProject): CommandOf[] {
       ["Ease every joint to lift off", "eased", "sand"],
     ] as const
   ).map(([name, mode, also]) => ({ group: "Joints", name, also, icon: "joints", run: () => setHold(o.documents, "All joints", {}, mode) }));
-  if ((o.documents.current()?.project.modeRules?.length ?? 0) > 0) all.push({ group: "Joints", name: "Joints as they began", also: "reset", icon: "joints", run: () => o.documents.edit("Joints as they began", (p) => ({ ...p, modeRules: [] })) });
+  if ((o.documents.current()?.project.modeRules?.length ?? 0) > 0)
+    all.push({
+      group: "Joints",
+      name: "Joints as they began",
+      also: "reset",
+      icon: "joints",
+      run: () => o.documents.edit("Joints as they began", (p) => ({ ...p, modeRules: [] })),
+    });
   return all;
 }
 
@@ -28,4 +35,15 @@ function press(o: OpenProject): string | undefined {
   return flipped(t) === "slip" ? "Leave it dry" : "Cement it";
 }
 
-export const joints: Lens = { id: "joints", name: "Joints", question: "What stays dry?", icon: "joints", Sheet: JointsSheet, paint, keys: { space: flipPicked, enter: flipPicked }, press, commands, Legend };
+export const joints: Lens = {
+  id: "joints",
+  name: "Joints",
+  question: "What stays dry?",
+  icon: "joints",
+  Sheet: JointsSheet,
+  paint,
+  keys: { space: flipPicked, enter: flipPicked },
+  press,
+  commands,
+  Legend,
+};

@@ -17,7 +17,12 @@ const fields: Record<string, string> = {
   cap_end: "cap's end, thick",
   bushing_flange: "bushing's flange",
 };
-const modes: [string, string][] = [["slip", "dry, driven"], ["pinned", "pinned"], ["eased", "eased"], ["cemented", "cemented"]];
+const modes: [string, string][] = [
+  ["slip", "dry, driven"],
+  ["pinned", "pinned"],
+  ["eased", "eased"],
+  ["cemented", "cemented"],
+];
 const square = ["elbow-90", "tee", "cross", "side-outlet-elbow", "side-outlet-tee", "side-outlet-cross", "six-way"];
 
 /** Typical figures and the builder's own, side by side; one real joint makes them true. */
@@ -51,7 +56,9 @@ export function Measured() {
       <Head id="measured-head" title="Typical, or your own parts?">
         <span className="text-sm text-ink-2">{mine === 0 ? "all typical, about 1/16 in" : `${mine} measured`}</span>
       </Head>
-      <p className="text-sm text-ink-2">Makers differ by about 1/16 in. Measure one real joint and every cut follows, in all your projects.</p>
+      <p className="text-sm text-ink-2">
+        Makers differ by about 1/16 in. Measure one real joint and every cut follows, in all your projects.
+      </p>
       <div className="mt-2 grid gap-3 sm:grid-cols-2">
         <SeatTrial size={now} wrong={wrong?.at === "seat" ? wrong.what : undefined} onTake={take} />
         <StopTrial size={now} wrong={wrong?.at === "stop" ? wrong.what : undefined} onTake={take} />
@@ -60,44 +67,74 @@ export function Measured() {
         <caption className="sr-only">Typical figures and your own</caption>
         <thead>
           <tr>
-            <th scope="col">{sizes.length > 1 ? <Pick label="Figures of the size" className="w-28" value={now} options={sizes.map((s) => [s, sizeWords(s)] as const)} onChange={setSize} /> : sizeWords(now)}</th>
+            <th scope="col">
+              {sizes.length > 1 ? (
+                <Pick
+                  label="Figures of the size"
+                  className="w-28"
+                  value={now}
+                  options={sizes.map((s) => [s, sizeWords(s)] as const)}
+                  onChange={setSize}
+                />
+              ) : (
+                sizeWords(now)
+              )}
+            </th>
             <th scope="col">typical</th>
             <th scope="col">yours</th>
           </tr>
         </thead>
         <tbody>
-          {plan.seats.filter((s) => s.mode !== "eased" || s.measured).map((s) => (
-            <tr key={s.mode}>
-              <th scope="row">seat, {modes.find(([m]) => m === s.mode)?.[1]}</th>
-              <td>{percent(s.typical)}</td>
-              <td>
-                {s.measured ? (
-                  <>
-                    <strong>{percent(s.mine)}</strong>{" "}
-                    <button type="button" className="link" onClick={() => void take(`Seat, ${s.mode}, typical again`, "table", { seat: s.mode })}>
-                      typical again
-                    </button>
-                  </>
-                ) : (
-                  <span className="text-ink-2">as typical</span>
-                )}
-              </td>
-            </tr>
-          ))}
-          {plan.figures.filter((f) => f.size === now).map((f) => (
-            <tr key={`${f.kind} ${f.field}`}>
-              <th scope="row">
-                {fields[f.field] ?? f.field}
-                {f.kind && <span className="font-sans font-normal text-ink-2">, {kindWords(f.kind)}</span>}
-              </th>
-              <td>
-                <Len nm={f.typical} style={style} step={64} />
-              </td>
-              <td>
-                <Own figure={f} onSet={(value) => take(`${fields[f.field]} ${value || "typical again"}`, "table", { size: f.size, kind: f.kind || undefined, field: f.field, value })} />
-              </td>
-            </tr>
-          ))}
+          {plan.seats
+            .filter((s) => s.mode !== "eased" || s.measured)
+            .map((s) => (
+              <tr key={s.mode}>
+                <th scope="row">seat, {modes.find(([m]) => m === s.mode)?.[1]}</th>
+                <td>{percent(s.typical)}</td>
+                <td>
+                  {s.measured ? (
+                    <>
+                      <strong>{percent(s.mine)}</strong>{" "}
+                      <button
+                        type="button"
+                        className="link"
+                        onClick={() => void take(`Seat, ${s.mode}, typical again`, "table", { seat: s.mode })}
+                      >
+                        typical again
+                      </button>
+                    </>
+                  ) : (
+                    <span className="text-ink-2">as typical</span>
+                  )}
+                </td>
+              </tr>
+            ))}
+          {plan.figures
+            .filter((f) => f.size === now)
+            .map((f) => (
+              <tr key={`${f.kind} ${f.field}`}>
+                <th scope="row">
+                  {fields[f.field] ?? f.field}
+                  {f.kind && <span className="font-sans font-normal text-ink-2">, {kindWords(f.kind)}</span>}
+                </th>
+                <td>
+                  <Len nm={f.typical} style={style} step={64} />
+                </td>
+                <td>
+                  <Own
+                    figure={f}
+                    onSet={(value) =>
+                      take(`${fields[f.field]} ${value || "typical again"}`, "table", {
+                        size: f.size,
+                        kind: f.kind || undefined,
+                        field: f.field,
+                        value,
+                      })
+                    }
+                  />
+                </td>
+              </tr>
+            ))}
         </tbody>
       </table>
       {wrong?.at === "table" && (
@@ -160,7 +197,11 @@ function SeatTrial({ size, wrong, onTake }: { size: string; wrong?: string; onTa
       <button type="button" className="btn btn-small mt-2" disabled={!gap.trim()} onClick={() => void take()}>
         Take the seat
       </button>
-      {wrong && <p role="alert" className="mt-1 text-sm font-semibold text-bad">{wrong}</p>}
+      {wrong && (
+        <p role="alert" className="mt-1 text-sm font-semibold text-bad">
+          {wrong}
+        </p>
+      )}
     </div>
   );
 }
@@ -173,7 +214,10 @@ function StopTrial({ size, wrong, onTake }: { size: string; wrong?: string; onTa
   const [outside, setOutside] = useState("");
   const [bodySize, setBody] = useState("");
   const take = async () => {
-    if (!(await onTake(`Stop of the ${kindWords(kind)}, measured`, "stop", { size, kind, cut, outside, body: bodySize, ends: Number(ends) }))) return;
+    if (
+      !(await onTake(`Stop of the ${kindWords(kind)}, measured`, "stop", { size, kind, cut, outside, body: bodySize, ends: Number(ends) }))
+    )
+      return;
     setCut("");
     setOutside("");
     setBody("");
@@ -181,28 +225,65 @@ function StopTrial({ size, wrong, onTake }: { size: string; wrong?: string; onTa
   return (
     <div className="trial">
       <h3>Where is the stop?</h3>
-      <p className="text-sm text-ink-2">Bottom a piece in {ends === "2" ? "two fittings" : "a fitting"}, and measure over all, along the piece.</p>
+      <p className="text-sm text-ink-2">
+        Bottom a piece in {ends === "2" ? "two fittings" : "a fitting"}, and measure over all, along the piece.
+      </p>
       <div className="mt-1 grid gap-1.5">
-        <Pick label="Kind of fitting" className="w-full" value={kind} options={square.map((k) => [k, kindWords(k)] as const)} onChange={setKind} />
-        <Pick label="On how many ends" className="w-full" value={ends} options={[["2", "on both ends"], ["1", "on one end"]]} onChange={setEnds} />
+        <Pick
+          label="Kind of fitting"
+          className="w-full"
+          value={kind}
+          options={square.map((k) => [k, kindWords(k)] as const)}
+          onChange={setKind}
+        />
+        <Pick
+          label="On how many ends"
+          className="w-full"
+          value={ends}
+          options={[
+            ["2", "on both ends"],
+            ["1", "on one end"],
+          ]}
+          onChange={setEnds}
+        />
       </div>
       <Line label="The piece alone" placeholder="10" value={cut} onChange={setCut} />
       <Line label="Over all" placeholder="12 7/16" value={outside} onChange={setOutside} />
       <Line label="Body, across" placeholder="typical" value={bodySize} onChange={setBody} />
-      <button type="button" className="btn btn-small mt-2" disabled={!cut.trim() || !outside.trim()}
-        onClick={() => void take()}>
+      <button type="button" className="btn btn-small mt-2" disabled={!cut.trim() || !outside.trim()} onClick={() => void take()}>
         Take the stop
       </button>
-      {wrong && <p role="alert" className="mt-1 text-sm font-semibold text-bad">{wrong}</p>}
+      {wrong && (
+        <p role="alert" className="mt-1 text-sm font-semibold text-bad">
+          {wrong}
+        </p>
+      )}
     </div>
   );
 }
 
-function Line({ label, placeholder, value, onChange }: { label: string; placeholder: string; value: string; onChange: (v: string) => void }) {
+function Line({
+  label,
+  placeholder,
+  value,
+  onChange,
+}: {
+  label: string;
+  placeholder: string;
+  value: string;
+  onChange: (v: string) => void;
+}) {
   return (
     <label className="mt-1.5 flex items-center justify-between gap-2 text-sm">
       {label}
-      <input className="field w-28" value={value} placeholder={placeholder} autoComplete="off" spellCheck={false} onChange={(e) => onChange(e.target.value)} />
+      <input
+        className="field w-28"
+        value={value}
+        placeholder={placeholder}
+        autoComplete="off"
+        spellCheck={false}
+        onChange={(e) => onChange(e.target.value)}
+      />
     </label>
   );
 }

@@ -4,5 +4,13 @@ import { pickedTag } from "../tags";
 
 /** The rings speak: closed violet collars where there is cement, open rings where it stays dry. */
 export function paint(p: Seen): Paint {
-  return { pipe: () => "--pipe", joint: () => "--hub", rings: 1.6, rulers: false, contacts: false, sizes: [], tags: pickedTag(p.frame, p.picked, p.style) };
+  return {
+    pipe: () => "--pipe",
+    joint: () => "--hub",
+    rings: 1.6,
+    rulers: false,
+    contacts: false,
+    sizes: [],
+    tags: pickedTag(p.frame, p.picked, p.style),
+  };
 }

@@ -32,26 +32,38 @@ export function JointsSheet() {
         <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
           <p className="flex gap-5 font-display text-2xl font-semibold">
             <span className="flex items-center gap-2">
-              <span className="collar-mark big" aria-hidden="true" /> {plan.totals.cemented} <span className="font-sans text-base font-normal">cemented</span>
+              <span className="collar-mark big" aria-hidden="true" /> {plan.totals.cemented}{" "}
+              <span className="font-sans text-base font-normal">cemented</span>
             </span>
             <span className="flex items-center gap-2">
-              <span className="ring-mark big" aria-hidden="true" /> {plan.totals.dry} <span className="font-sans text-base font-normal">dry</span>
+              <span className="ring-mark big" aria-hidden="true" /> {plan.totals.dry}{" "}
+              <span className="font-sans text-base font-normal">dry</span>
             </span>
           </p>
           {(project.modeRules?.length ?? 0) > 0 && (
-            <button type="button" className="btn btn-small" onClick={() => desk.edit("Joints as they began", (p) => ({ ...p, modeRules: [] }))}>
+            <button
+              type="button"
+              className="btn btn-small"
+              onClick={() => desk.edit("Joints as they began", (p) => ({ ...p, modeRules: [] }))}
+            >
               As they began
             </button>
           )}
         </div>
         {plan.joinery.cemented > 0 && (
           <p className="mt-1 text-sm text-ink-2">
-            About {plan.joinery.cement.ounces.toFixed(1)} fl oz of cement and {plan.joinery.primer.ounces.toFixed(1)} of primer. The can's label wins.
+            About {plan.joinery.cement.ounces.toFixed(1)} fl oz of cement and {plan.joinery.primer.ounces.toFixed(1)} of primer. The can's
+            label wins.
           </p>
         )}
         {picked && <PickedJoints />}
         <ul className="mt-3" aria-label="Joints by kind and group">
-          <Row name="The whole frame" count={plural(frame.joints.filter((j) => j.kind).length, "fitting")} tally={all} onSet={(m) => setHold(desk, "All joints", {}, m)} />
+          <Row
+            name="The whole frame"
+            count={plural(frame.joints.filter((j) => j.kind).length, "fitting")}
+            tally={all}
+            onSet={(m) => setHold(desk, "All joints", {}, m)}
+          />
           <Kinds />
           <Groups />
         </ul>
@@ -62,7 +74,21 @@ export function JointsSheet() {
   );
 }
 
-function Row({ name, count, picture, tally: t, inner, onSet }: { name: string; count: string; picture?: string; tally: { cemented: number; dry: number }; inner?: boolean; onSet: (m: Mode) => void }) {
+function Row({
+  name,
+  count,
+  picture,
+  tally: t,
+  inner,
+  onSet,
+}: {
+  name: string;
+  count: string;
+  picture?: string;
+  tally: { cemented: number; dry: number };
+  inner?: boolean;
+  onSet: (m: Mode) => void;
+}) {
   if (t.cemented + t.dry === 0) return null;
   return (
     <li className={`flex items-center gap-3 border-b border-rule py-1.5 ${inner ? "pl-6" : ""}`}>
@@ -83,7 +109,14 @@ function Kinds() {
   for (const j of frame.joints) if (j.kind) kinds.set(j.kind, (kinds.get(j.kind) ?? new Set()).add(j.id));
   if (kinds.size < 2) return null;
   return [...kinds].map(([kind, ids]) => (
-    <Row key={kind} name={`Every ${kindWords(kind)}`} picture={kind} count={`${ids.size} of them`} tally={tally(frame, (i) => ids.has(i.joint))} onSet={(m) => setHold(desk, `Every ${kind}`, { kind }, m)} />
+    <Row
+      key={kind}
+      name={`Every ${kindWords(kind)}`}
+      picture={kind}
+      count={`${ids.size} of them`}
+      tally={tally(frame, (i) => ids.has(i.joint))}
+      onSet={(m) => setHold(desk, `Every ${kind}`, { kind }, m)}
+    />
   ));
 }
 
@@ -97,9 +130,24 @@ function Groups() {
     groups.set(p.group, g);
   }
   return [...groups].flatMap(([group, g]) => [
-    <Row key={group} name={`Every ${g.name.toLowerCase()}`} count={plural(g.uses.length, "group")} tally={tally(frame, (i) => g.uses.some((u) => inUse(i.joint, u)))} onSet={(m) => setHold(desk, `Every ${g.name.toLowerCase()}`, { group }, m)} />,
+    <Row
+      key={group}
+      name={`Every ${g.name.toLowerCase()}`}
+      count={plural(g.uses.length, "group")}
+      tally={tally(frame, (i) => g.uses.some((u) => inUse(i.joint, u)))}
+      onSet={(m) => setHold(desk, `Every ${g.name.toLowerCase()}`, { group }, m)}
+    />,
     ...(g.uses.length > 1 && g.uses.length <= 12
-      ? g.uses.map((u) => <Row key={u} inner name={u} count="" tally={tally(frame, (i) => inUse(i.joint, u))} onSet={(m) => setHold(desk, u, { use: u }, m)} />)
+      ? g.uses.map((u) => (
+          <Row
+            key={u}
+            inner
+            name={u}
+            count=""
+            tally={tally(frame, (i) => inUse(i.joint, u))}
+            onSet={(m) => setHold(desk, u, { use: u }, m)}
+          />
+        ))
       : []),
   ]);
 }
@@ -116,7 +164,9 @@ function PickedJoints() {
   const desk = useDesk();
   const frame = useFrame();
   const [picked] = usePicked();
-  const some = frame.insertions.filter((i) => i.pipe && (picked?.is === "joint" ? i.joint === picked.id : picked?.is === "pipe" && i.spigot === picked.id));
+  const some = frame.insertions.filter(
+    (i) => i.pipe && (picked?.is === "joint" ? i.joint === picked.id : picked?.is === "pipe" && i.spigot === picked.id),
+  );
   if (some.length === 0) return null;
   const joint = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id) : undefined;
   const letter = (pipe: string) => frame.pipes.find((p) => p.pipe === pipe)?.letter ?? "";
@@ -124,8 +174,16 @@ function PickedJoints() {
     <div className="mt-3 rounded-md border-2 border-ink p-2" aria-live="polite">
       <div className="flex items-center gap-3">
         {joint && <Picture kind={joint.kind} size={38} />}
-        <h3 className="flex-1 text-base">{joint ? `${sizeWords(joint.size)} ${kindWords(joint.kind)}, ${joint.name}` : `Both ends of ${letter(picked?.id ?? "")}`}</h3>
-        {joint && <HowHeld of="This joint" tally={tally(frame, (i) => i.joint === joint.id)} onSet={(m) => setHold(desk, joint.id, { joint: joint.id }, m)} />}
+        <h3 className="flex-1 text-base">
+          {joint ? `${sizeWords(joint.size)} ${kindWords(joint.kind)}, ${joint.name}` : `Both ends of ${letter(picked?.id ?? "")}`}
+        </h3>
+        {joint && (
+          <HowHeld
+            of="This joint"
+            tally={tally(frame, (i) => i.joint === joint.id)}
+            onSet={(m) => setHold(desk, joint.id, { joint: joint.id }, m)}
+          />
+        )}
       </div>
       <ul>
         {some.map((i) => (
@@ -135,7 +193,13 @@ function PickedJoints() {
               <strong>{letter(i.spigot)}</strong> in {i.joint}
               <span className="block text-xs text-ink-2">{reason(i)}</span>
             </span>
-            <Pick label={`How ${letter(i.spigot)} is held at ${i.joint}`} className="w-36" value={i.mode} options={modes} onChange={(m) => setHold(desk, `${letter(i.spigot)} at ${i.joint}`, { joint: i.joint, pipe: i.spigot }, m as Mode)} />
+            <Pick
+              label={`How ${letter(i.spigot)} is held at ${i.joint}`}
+              className="w-36"
+              value={i.mode}
+              options={modes}
+              onChange={(m) => setHold(desk, `${letter(i.spigot)} at ${i.joint}`, { joint: i.joint, pipe: i.spigot }, m as Mode)}
+            />
           </li>
         ))}
       </ul>
@@ -203,7 +267,12 @@ function DrySize({ frame, style }: { frame: PlanFrame; style: Style }) {
             </th>
             {frame.overall.map((e) => (
               <td key={e.axis} className="text-right">
-                <Why label={`Outside size, ${["wide", "deep", "high"][e.axis]}`} sum={e.sum} total={e.size} of={<Len nm={e.size} style={style} />} />
+                <Why
+                  label={`Outside size, ${["wide", "deep", "high"][e.axis]}`}
+                  sum={e.sum}
+                  total={e.size}
+                  of={<Len nm={e.size} style={style} />}
+                />
               </td>
             ))}
           </tr>

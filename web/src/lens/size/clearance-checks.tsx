@@ -12,7 +12,12 @@ const kinds = [
   ["over", "stands over", "wide x deep x high"],
   ["reach", "is within reach", "how high"],
 ] as const;
-const sides: Record<string, string[]> = { doorway: ["wide", "high"], inside: ["wide", "deep", "high"], over: ["across", "in depth", "in height"], reach: ["in height"] };
+const sides: Record<string, string[]> = {
+  doorway: ["wide", "high"],
+  inside: ["wide", "deep", "high"],
+  over: ["across", "in depth", "in height"],
+  reach: ["in height"],
+};
 const usual: Record<string, string> = { doorway: "the hall door", inside: "the car", over: "the crate", reach: "Grandmother" };
 
 /** Sizes that are not the frame's own: a door, a car, what stands under it, who reaches it. */
@@ -37,7 +42,11 @@ export function Envelopes() {
           Add a check
         </button>
       </Head>
-      {frame.clearanceChecks.length === 0 && !open && <p className="text-sm text-ink-2">Sizes that are not its own: must it pass a door, go into a car, stand over something, be within somebody's reach?</p>}
+      {frame.clearanceChecks.length === 0 && !open && (
+        <p className="text-sm text-ink-2">
+          Sizes that are not its own: must it pass a door, go into a car, stand over something, be within somebody's reach?
+        </p>
+      )}
       {open && (
         <form
           className="trial grid gap-1.5"
@@ -49,11 +58,24 @@ export function Envelopes() {
           <Pick label="What is checked" className="w-full" value={kind} options={kinds} onChange={setKind} />
           <label className="flex items-center justify-between gap-2 text-sm">
             Called
-            <input className="field w-52" value={name} placeholder={usual[kind]} autoComplete="off" onChange={(e) => setName(e.target.value)} />
+            <input
+              className="field w-52"
+              value={name}
+              placeholder={usual[kind]}
+              autoComplete="off"
+              onChange={(e) => setName(e.target.value)}
+            />
           </label>
           <label className="flex items-center justify-between gap-2 text-sm">
             How large
-            <input className="field w-52" value={say} placeholder={kinds.find(([k]) => k === kind)?.[2]} autoComplete="off" spellCheck={false} onChange={(e) => setSay(e.target.value)} />
+            <input
+              className="field w-52"
+              value={say}
+              placeholder={kinds.find(([k]) => k === kind)?.[2]}
+              autoComplete="off"
+              spellCheck={false}
+              onChange={(e) => setSay(e.target.value)}
+            />
           </label>
           <button type="submit" className="btn btn-small justify-self-start" disabled={!say.trim()}>
             Check it
@@ -67,11 +89,21 @@ export function Envelopes() {
               <strong>{e.id}</strong>: <span className={e.fits ? "" : "font-semibold text-bad"}>{e.words}</span>
               {e.slack.length > 1 && (
                 <span className="block text-sm text-ink-2">
-                  {e.slack.map((s, i) => (Math.abs(s) > 7e12 ? undefined : `${sides[e.kind]?.[i]} ${s < 0 ? "−" : "+"}${text(Math.abs(s), style, 16)}`)).filter(Boolean).join(", ")}
+                  {e.slack
+                    .map((s, i) =>
+                      Math.abs(s) > 7e12 ? undefined : `${sides[e.kind]?.[i]} ${s < 0 ? "−" : "+"}${text(Math.abs(s), style, 16)}`,
+                    )
+                    .filter(Boolean)
+                    .join(", ")}
                 </span>
               )}
             </span>
-            <button type="button" className="icon-btn" aria-label={`No longer check: ${e.id}`} onClick={() => void gesture.run({ check: { name: e.id, drop: true } }, { keep: true })}>
+            <button
+              type="button"
+              className="icon-btn"
+              aria-label={`No longer check: ${e.id}`}
+              onClick={() => void gesture.run({ check: { name: e.id, drop: true } }, { keep: true })}
+            >
               <Icon name="close" />
             </button>
           </li>

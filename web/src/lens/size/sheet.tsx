@@ -30,14 +30,21 @@ export default function SizeSheet() {
             <div key={e.axis}>
               <dt>{["Wide", "Deep", "High"][e.axis]}, outside</dt>
               <dd className="text-xl">
-                <Why label={`Outside size, ${["wide", "deep", "high"][e.axis]}`} sum={e.sum} total={e.size} of={<Len nm={e.size} style={style} step={32} />} />
+                <Why
+                  label={`Outside size, ${["wide", "deep", "high"][e.axis]}`}
+                  sum={e.sum}
+                  total={e.size}
+                  of={<Len nm={e.size} style={style} step={32} />}
+                />
               </dd>
             </div>
           ))}
         </dl>
         <Contacts />
         {!measured && (
-          <p className="mt-2 text-sm text-ink-2">Fittings are reckoned with typical figures; makers differ by about 1/16 in. Dry-fit one corner before you cut the rest.</p>
+          <p className="mt-2 text-sm text-ink-2">
+            Fittings are reckoned with typical figures; makers differ by about 1/16 in. Dry-fit one corner before you cut the rest.
+          </p>
         )}
       </section>
       <Envelopes />
@@ -90,9 +97,23 @@ interface RowProps {
 
 /** A row is drawn again only when something in it changed: a frame from a file has many. */
 const sameRow = (a: RowProps, b: RowProps) =>
-  a.target.key === b.target.key && same(a.target.answer, b.target.answer) && a.target.error === b.target.error && a.lit === b.lit && a.style === b.style && a.units === b.units && sameSize(a.target.sized, b.target.sized);
+  a.target.key === b.target.key &&
+  same(a.target.answer, b.target.answer) &&
+  a.target.error === b.target.error &&
+  a.lit === b.lit &&
+  a.style === b.style &&
+  a.units === b.units &&
+  sameSize(a.target.sized, b.target.sized);
 
-const sameSize = (a?: Size, b?: Size) => a === b || (a !== undefined && b !== undefined && a.id === b.id && a.value === b.value && a.centre === b.centre && a.meaning === b.meaning && same(a.also, b.also));
+const sameSize = (a?: Size, b?: Size) =>
+  a === b ||
+  (a !== undefined &&
+    b !== undefined &&
+    a.id === b.id &&
+    a.value === b.value &&
+    a.centre === b.centre &&
+    a.meaning === b.meaning &&
+    same(a.also, b.also));
 
 const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, style, units, lit, onPick }: RowProps) {
   const id = useId();
@@ -101,12 +122,22 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
   const meanings = meaningsOf(t);
   const foreign = t.prompt.input === "length" && (t.answer.unit || units) !== unitOf(style);
   return (
-    <li className={`target ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`} onFocus={() => t.sized && onPick({ is: "size", id: t.sized.id })}>
+    <li
+      className={`target ${lit ? "is-lit" : ""} ${t.error ? "is-bad" : ""}`}
+      onFocus={() => t.sized && onPick({ is: "size", id: t.sized.id })}
+    >
       <label htmlFor={id} className="leading-tight font-semibold">
         {t.label}
       </label>
       {t.prompt.input === "length" ? (
-        <LengthField id={id} target={t} style={style} describedBy={`${id}-why`} onChange={(text, nudged) => edit({ ...t.answer, text, unit: unitOf(style) }, `${t.label} ${text}`, nudged ? "nudged" : "typed")} onDone={settle} />
+        <LengthField
+          id={id}
+          target={t}
+          style={style}
+          describedBy={`${id}-why`}
+          onChange={(text, nudged) => edit({ ...t.answer, text, unit: unitOf(style) }, `${t.label} ${text}`, nudged ? "nudged" : "typed")}
+          onDone={settle}
+        />
       ) : t.prompt.input === "count" ? (
         <input
           id={id}
@@ -131,12 +162,23 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
       )}
       {t.prompt.input === "length" &&
         (meanings.length > 1 ? (
-          <Pick label={`What ${t.label} means`} value={t.answer.meaning || meanings[0]?.[0] || ""} options={meanings} onChange={(m) => edit({ ...t.answer, meaning: m }, `${t.label}, ${meaning(m)}`)} />
+          <Pick
+            label={`What ${t.label} means`}
+            value={t.answer.meaning || meanings[0]?.[0] || ""}
+            options={meanings}
+            onChange={(m) => edit({ ...t.answer, meaning: m }, `${t.label}, ${meaning(m)}`)}
+          />
         ) : (
           <span className="px-2 text-sm leading-tight text-ink-2">{t.prompt.thing ? "" : meaning(t.prompt.meanings?.[0] ?? "")}</span>
         ))}
-      {t.prompt.input === "length" && <span className="target-centre">{t.sized && !t.error && <CentreNote size={t.sized} style={style} />}</span>}
-      <p id={`${id}-why`} className={`target-note ${t.error ? "font-semibold text-bad" : "text-ink-2"} ${foreign ? "is-open" : ""}`} role={t.error ? "alert" : undefined}>
+      {t.prompt.input === "length" && (
+        <span className="target-centre">{t.sized && !t.error && <CentreNote size={t.sized} style={style} />}</span>
+      )}
+      <p
+        id={`${id}-why`}
+        className={`target-note ${t.error ? "font-semibold text-bad" : "text-ink-2"} ${foreign ? "is-open" : ""}`}
+        role={t.error ? "alert" : undefined}
+      >
         {t.error ? (
           t.error.charAt(0).toUpperCase() + t.error.slice(1)
         ) : (
@@ -165,7 +207,16 @@ function CentreNote({ size, style }: { size: Size; style: Style }) {
   const name = size.label || size.to;
   return (
     <span className="whitespace-nowrap" title="Centre to centre">
-      <Why label={`${name}, centre to centre`} sum={size.sum} total={size.centre} of={<span className="text-ink-2">c-c <Len nm={size.centre} style={style} step={32} /></span>} />
+      <Why
+        label={`${name}, centre to centre`}
+        sum={size.sum}
+        total={size.centre}
+        of={
+          <span className="text-ink-2">
+            c-c <Len nm={size.centre} style={style} step={32} />
+          </span>
+        }
+      />
     </span>
   );
 }
@@ -178,7 +229,13 @@ function FrameSettings() {
   return (
     <li className="target">
       <span className="font-semibold">Pipe size</span>
-      <Pick label="Main pipe size" className="col-span-2" value={frame.size} options={pipeSizes} onChange={(size) => desk.edit(`Pipe size ${size}`, (p) => (p.frame ? { ...p, frame: { ...p.frame, size } } : p))} />
+      <Pick
+        label="Main pipe size"
+        className="col-span-2"
+        value={frame.size}
+        options={pipeSizes}
+        onChange={(size) => desk.edit(`Pipe size ${size}`, (p) => (p.frame ? { ...p, frame: { ...p.frame, size } } : p))}
+      />
     </li>
   );
 }

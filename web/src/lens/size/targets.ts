@@ -20,10 +20,17 @@ const axes = ["wide", "deep", "high"];
 export const isDriven = (p: Project) => p.starter !== undefined && !p.starter.own;
 
 /** Gives the project with another answer to a starter's prompt. */
-const withAnswer = (key: string) => (p: Project, a: Answer) => (p.starter ? { ...p, starter: { ...p.starter, answers: { ...p.starter.answers, [key]: a } } } : p);
+const withAnswer = (key: string) => (p: Project, a: Answer) =>
+  p.starter ? { ...p, starter: { ...p.starter, answers: { ...p.starter.answers, [key]: a } } } : p;
 
 /** What the builder states about this project: the prompts of its starter with the sizes typed by hand beside them, or the frame's own sizes with the counts that are left of a starter. */
-export function targetsOf(project: Project, starters: Starter[] | undefined, plan: Plan | undefined, places: Record<string, string>, repeats: Repeat[] = []): Target[] {
+export function targetsOf(
+  project: Project,
+  starters: Starter[] | undefined,
+  plan: Plan | undefined,
+  places: Record<string, string>,
+  repeats: Repeat[] = [],
+): Target[] {
   const sizes = plan?.frames[0]?.sizes ?? [];
   const { starter } = project;
   if (starter && isDriven(project)) {
@@ -37,7 +44,15 @@ export function targetsOf(project: Project, starters: Starter[] | undefined, pla
       error: places[pointer("project", "starter", "answers", prompt.key)],
       set: withAnswer(prompt.key),
     }));
-    return [...asked, ...sizesOf(project, plan, sizes.filter((s) => !s.prompt && !s.starters), places)];
+    return [
+      ...asked,
+      ...sizesOf(
+        project,
+        plan,
+        sizes.filter((s) => !s.prompt && !s.starters),
+        places,
+      ),
+    ];
   }
   return [...repeats.map((r) => repeatOf(project, r, places)), ...sizesOf(project, plan, sizes, places)];
 }
@@ -62,7 +77,14 @@ function sizesOf(project: Project, plan: Plan | undefined, sizes: Size[], places
     return Object.entries(project.sizes ?? {}).map(([path, answer]) => ({
       key: path,
       label: path,
-      prompt: { key: path, label: path, input: "length", default: answer.text, meanings: answer.meaning ? [answer.meaning] : ["centre"], why: "" },
+      prompt: {
+        key: path,
+        label: path,
+        input: "length",
+        default: answer.text,
+        meanings: answer.meaning ? [answer.meaning] : ["centre"],
+        why: "",
+      },
       answer,
       error: places[pointer("project", "sizes", path)],
       set: (p, a) => ({ ...p, sizes: { ...p.sizes, [path]: a } }),
@@ -75,7 +97,14 @@ function sizesOf(project: Project, plan: Plan | undefined, sizes: Size[], places
   return sorted.map((s) => ({
     key: s.id,
     label: askOf(s)?.label || s.label || `${s.from} → ${s.to}, ${axes[s.axis] ?? "along the slope"}`,
-    prompt: { key: s.id, label: s.label, input: "length", default: s.text, meanings: s.from === "floor" ? [s.meaning] : ["centre", "outside", "clear"], why: askOf(s)?.why ?? "" },
+    prompt: {
+      key: s.id,
+      label: s.label,
+      input: "length",
+      default: s.text,
+      meanings: s.from === "floor" ? [s.meaning] : ["centre", "outside", "clear"],
+      why: askOf(s)?.why ?? "",
+    },
     answer: project.sizes?.[s.id] ?? { text: s.text || text(s.value, project.style as Style, 64), meaning: s.meaning },
     sized: s,
     error: places[pointer("project", "sizes", s.id)],
@@ -88,11 +117,16 @@ export const unitOf = (style: Style) => (style === "metric" ? "mm" : "in");
 
 /** A length as it would be typed, for a size that was pulled or nudged. */
 export function asTyped(nm: number, style: Style): string {
-  return text(nm, style, 16).replaceAll("⁄", "/").replaceAll("″", style === "feet-inches" ? '"' : "").replaceAll("′", "'").trim();
+  return text(nm, style, 16)
+    .replaceAll("⁄", "/")
+    .replaceAll("″", style === "feet-inches" ? '"' : "")
+    .replaceAll("′", "'")
+    .trim();
 }
 
 /** The step of the tape that a pull or a nudge keeps to, in nanometres. */
 export const tapeStep = (style: Style) => (style === "metric" ? 1_000_000 : 25_400_000 / 16);
 
 /** The meanings to choose from: those that are offered, and the one that it was typed with. */
-export const meaningsOf = (t: Target) => [...new Set([...(t.prompt.meanings ?? []), ...(t.answer.meaning ? [t.answer.meaning] : [])])].map((m) => [m, meaning(m)] as const);
+export const meaningsOf = (t: Target) =>
+  [...new Set([...(t.prompt.meanings ?? []), ...(t.answer.meaning ? [t.answer.meaning] : [])])].map((m) => [m, meaning(m)] as const);
