@@ -30,6 +30,7 @@ demo: bin/sturdyelbow
 
 # The types of the API: Go is the truth, OpenAPI and TypeScript follow.
 types: web/node_modules/.installed
+	go run ./internal/fields/write > /tmp/sturdyelbow-fields.json && mv /tmp/sturdyelbow-fields.json internal/server/fields.json
 	go run ./cmd/sturdyelbow openapi > web/openapi.json
 	go run ./cmd/sturdyelbow schema > docs/frame-4.schema.json
 	cd web && npm run --silent types

@@ -15,7 +15,7 @@ type Custom struct {
 	Source string       `json:"source,omitempty"` // bought, printed or home-made
 	Size   Size         `json:"size"`
 	Ports  []CustomPort `json:"ports"`
-	Note   string       `json:"note,omitempty"`
+	Note   string       `json:"note,omitempty"` // what its builder wrote of it
 }
 
 // CustomPort is one opening of a custom part. What is zero is as typical of

@@ -49,7 +49,7 @@ func (s Side) Way() (d measure.Dir, ok bool) {
 // Anchor is a place: on a pipe, so far along it, or at a joint and the fitting that
 // stands there. Round it, the place is on a side, or turned by an angle.
 type Anchor struct {
-	Pipe  string         `json:"pipe,omitempty"  ref:"pipe"`
+	Pipe  string         `json:"pipe,omitempty"  ref:"pipe"`  // the pipe that it is on
 	From  string         `json:"from,omitempty"  ref:"joint"` // the joint it is measured from; the pipe's first where it is left out
 	At    measure.Length `json:"at,omitempty"`                // along the pipe
 	Text  string         `json:"text,omitempty"`              // At as it was typed

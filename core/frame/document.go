@@ -79,11 +79,11 @@ func (r Ref) Parts() (path, name string, plane bool) {
 // value and is not applied. Sizes, Pipes and Reasons name what it gave way to, as
 // far as that is in the same definition.
 type GaveWay struct {
-	Sizes   []string `json:"sizes,omitempty"   ref:"size"`
-	Pipes   []string `json:"pipes,omitempty"   ref:"pipe"` // the way they run
-	Reasons []string `json:"reasons,omitempty" ref:"reason"`
-	Words   string   `json:"words"`           // what it gave way to, as it was said then
-	Freed   bool     `json:"freed,omitempty"` // some of that has gone: it may hold again, if its builder says so
+	Sizes   []string `json:"sizes,omitempty"   ref:"size"`   // ids of the sizes that it gave way to
+	Pipes   []string `json:"pipes,omitempty"   ref:"pipe"`   // the way they run
+	Reasons []string `json:"reasons,omitempty" ref:"reason"` // ids of the reasons that it gave way to
+	Words   string   `json:"words"`                          // what it gave way to, as it was said then
+	Freed   bool     `json:"freed,omitempty"`                // some of that has gone: it may hold again, if its builder says so
 }
 
 // Size is a length that the builder stated; positions are computed from sizes, never
@@ -97,15 +97,15 @@ type Size struct {
 	Text     string         `json:"text,omitempty"` // as typed
 	Unit     measure.Unit   `json:"unit,omitempty"` // that a bare number in Text was in
 	Meaning  Meaning        `json:"meaning"`
-	Pipe     string         `json:"pipe,omitempty"     ref:"pipe"`
-	Axis     string         `json:"axis,omitempty"` // x, y or z
+	Pipe     string         `json:"pipe,omitempty"     ref:"pipe"` // the pipe that it was typed for
+	Axis     string         `json:"axis,omitempty"`                // x, y or z
 	From     Ref            `json:"from,omitempty"     ref:"place"`
 	To       Ref            `json:"to,omitempty"       ref:"place"`
 	Foot     string         `json:"foot,omitempty"     ref:"joint"` // of a height: the joint whose body stands on the floor that it is measured from
-	Label    string         `json:"label,omitempty"`
-	Prompt   string         `json:"prompt,omitempty"`   // the starter's prompt that asked for it
-	Rank     int            `json:"rank,omitempty"`     // in the order of typing: an earlier one holds against a later one
-	Inferred bool           `json:"inferred,omitempty"` // nobody typed it: it keeps where it stood what would have lost its place
+	Label    string         `json:"label,omitempty"`                // what the size is called
+	Prompt   string         `json:"prompt,omitempty"`               // the starter's prompt that asked for it
+	Rank     int            `json:"rank,omitempty"`                 // in the order of typing: an earlier one holds against a later one
+	Inferred bool           `json:"inferred,omitempty"`             // nobody typed it: it keeps where it stood what would have lost its place
 	Gave     *GaveWay       `json:"gave,omitempty"`
 }
 
@@ -130,19 +130,19 @@ func ReasonKinds() []ReasonKind { return []ReasonKind{Level, Share, EqualTo, Lin
 type Reason struct {
 	ID        string        `json:"id"` // of no other reason of the document
 	Kind      ReasonKind    `json:"kind"`
-	Axis      string        `json:"axis,omitempty"`
+	Axis      string        `json:"axis,omitempty"` // x, y or z: along which it holds
 	Of        Ref           `json:"of"                  ref:"place"`
 	From      Ref           `json:"from,omitempty"      ref:"place"`
 	To        Ref           `json:"to,omitempty"        ref:"place"`
-	Part      int           `json:"part,omitempty"` // with Parts: a whole part of the way
-	Parts     int           `json:"parts,omitempty"`
-	Share     float64       `json:"share,omitempty"` // instead; over 1 goes on beyond: 2 is the mirror image of From in To
-	EqualAxis string        `json:"equalAxis,omitempty"`
+	Part      int           `json:"part,omitempty"`      // with Parts: a whole part of the way
+	Parts     int           `json:"parts,omitempty"`     // into how many equal parts the distance is shared
+	Share     float64       `json:"share,omitempty"`     // instead; over 1 goes on beyond: 2 is the mirror image of From in To
+	EqualAxis string        `json:"equalAxis,omitempty"` // x, y or z: along which the other distance is measured
 	EqualFrom Ref           `json:"equalFrom,omitempty" ref:"place"`
 	EqualTo   Ref           `json:"equalTo,omitempty"   ref:"place"`
 	Dir       *measure.Dir  `json:"dir,omitempty"` // in the definition's axes; its length does not matter
 	By        measure.Point `json:"by,omitzero"`
-	Rank      int           `json:"rank,omitempty"`
+	Rank      int           `json:"rank,omitempty"` // when it was said, among all that was said
 	Gave      *GaveWay      `json:"gave,omitempty"`
 }
 
@@ -158,7 +158,7 @@ func (t *Reason) Way() float64 {
 // because somebody said so. Planes without a name are not stored; they follow from
 // pipes and reasons.
 type Plane struct {
-	ID string `json:"id"`
+	ID string `json:"id"` // its name along its axis
 }
 
 // End says what is at the end of a pipe that meets no other.
@@ -182,8 +182,8 @@ func Ends() []End { return []End{OpenEnd, CappedEnd, FreeEnd, StakedEnd} }
 type Forced struct {
 	Kind     catalog.Kind  `json:"kind"`
 	Spare    []measure.Dir `json:"spare,omitempty"`
-	Plugged  bool          `json:"plugged,omitempty"`
-	Declared bool          `json:"declared,omitempty"`
+	Plugged  bool          `json:"plugged,omitempty"`  // its spare ports are plugged
+	Declared bool          `json:"declared,omitempty"` // its spare ports are open on purpose
 	// Unstated says that the source left open which way the other spare ports
 	// point; they then count for no size, even where only one way is possible.
 	Unstated bool `json:"unstated,omitempty"`
@@ -192,11 +192,11 @@ type Forced struct {
 // Joint is where pipes meet, or where one ends. The point is the fitting's
 // centre; with one pipe and no forced fitting it is where the bare pipe ends.
 type Joint struct {
-	ID      string    `json:"id"`
+	ID      string    `json:"id"`                            // its name in its definition
 	On      [3]string `json:"on,omitzero"       ref:"plane"` // named planes of the definition that it stands on, where it does
 	End     End       `json:"end,omitempty"`
 	Mode    Mode      `json:"mode,omitempty"`
-	Reason  string    `json:"reason,omitempty"`
+	Reason  string    `json:"reason,omitempty"` // why its sockets are held so, as the builder said
 	Fitting *Forced   `json:"fitting,omitempty"`
 }
 
@@ -204,7 +204,7 @@ type Joint struct {
 // of its joint.
 type Insertion struct {
 	Mode   Mode   `json:"mode"`
-	Reason string `json:"reason,omitempty"`
+	Reason string `json:"reason,omitempty"` // why it is held so, as the builder said
 }
 
 // Path is the way a pipe takes between its joints.
@@ -231,10 +231,10 @@ type Spring struct {
 // direction, which keeps the two joints level across it; like a reason, this may
 // give way. Without a direction it runs wherever its joints are.
 type Pipe struct {
-	ID   string       `json:"id"`
-	From string       `json:"from"           ref:"joint"`
-	To   string       `json:"to"             ref:"joint"`
-	Dir  *measure.Dir `json:"dir,omitempty"` // from From to To, in the definition's axes; its length does not matter
+	ID   string       `json:"id"`                         // its name in its definition
+	From string       `json:"from"           ref:"joint"` // the joint at its first end
+	To   string       `json:"to"             ref:"joint"` // the joint at its other end
+	Dir  *measure.Dir `json:"dir,omitempty"`              // from From to To, in the definition's axes; its length does not matter
 	Size catalog.Size `json:"size,omitempty"`
 	Path Path         `json:"path,omitempty"`
 
@@ -243,8 +243,8 @@ type Pipe struct {
 	Radius measure.Length `json:"radius,omitempty"`             // of a bent pipe's middle line
 
 	AtEnd *[2]Insertion `json:"atEnd,omitempty"` // at From, at To; an empty mode keeps the joint's
-	Rank  int           `json:"rank,omitempty"`
-	Gave  *GaveWay      `json:"gave,omitempty"` // its direction gave way: it slopes
+	Rank  int           `json:"rank,omitempty"`  // when its direction was said, among all that was said: of what cannot hold together the later gives way
+	Gave  *GaveWay      `json:"gave,omitempty"`  // its direction gave way: it slopes
 }
 
 // Array repeats a use along an axis. Copy k stands a pitch from copy k−1,
@@ -253,7 +253,7 @@ type Pipe struct {
 // next. Three joined sections have four uprights, not six, and other fittings at
 // the shared ones.
 type Array struct {
-	Count  int          `json:"count"`
+	Count  int          `json:"count"` // how many copies there are, the first included
 	Axis   measure.Axis `json:"axis"`
 	Pitch  *Size        `json:"pitch,omitempty"`
 	Joined [][2]string  `json:"joined,omitempty" ref:"joint"` // joints of the group
@@ -270,8 +270,8 @@ type Turn struct {
 // Along an axis for which At names a joint or plane, the group's anchor stands
 // there; along the others its position follows from what joins it.
 type Use struct {
-	ID     string       `json:"id"`
-	Of     string       `json:"of"               ref:"group"`
+	ID     string       `json:"id"`                           // its name in its definition
+	Of     string       `json:"of"               ref:"group"` // the group that it is a use of
 	At     [3]Ref       `json:"at,omitzero"      ref:"place"` // what the anchor stands on, along each axis
 	Anchor [3]Ref       `json:"anchor,omitzero"  ref:"place"` // of the group, along its own axes; by default its first plane, or joint
 	Mirror string       `json:"mirror,omitempty"`             // x, y or z: that coordinate changes sign
@@ -279,13 +279,13 @@ type Use struct {
 	Array  *Array       `json:"array,omitempty"`
 	Size   catalog.Size `json:"size,omitempty"` // overrides the group's default size
 	Mode   Mode         `json:"mode,omitempty"`
-	Rank   int          `json:"rank,omitempty"`
+	Rank   int          `json:"rank,omitempty"` // when it was placed, among all that was said
 }
 
 // Merge makes two joints one. The second's pipes and settings go to the first.
 type Merge struct {
-	Keep string `json:"keep" ref:"joint"`
-	Drop string `json:"drop" ref:"joint"`
+	Keep string `json:"keep" ref:"joint"` // the joint that stays
+	Drop string `json:"drop" ref:"joint"` // the joint that becomes the other one
 }
 
 // Planes are the named planes of each axis.
@@ -303,8 +303,8 @@ func (p Planes) MarshalJSON() ([]byte, error) {
 
 // Definition is a sub-assembly, or the whole frame.
 type Definition struct {
-	ID      string       `json:"id,omitempty"`
-	Name    string       `json:"name,omitempty"`
+	ID      string       `json:"id,omitempty"`   // of a group; the frame itself has none
+	Name    string       `json:"name,omitempty"` // what the builder calls it
 	Size    catalog.Size `json:"size,omitempty"`
 	Mode    Mode         `json:"mode,omitempty"`
 	Planes  Planes       `json:"planes,omitzero"` // named ones, of each axis
@@ -325,8 +325,8 @@ type Stance struct {
 
 // Document is a frame as its builder described it.
 type Document struct {
-	Format    int              `json:"format"`
-	Name      string           `json:"name"`
+	Format    int              `json:"format"` // the version of this format
+	Name      string           `json:"name"`   // what the builder calls the frame
 	Units     measure.Unit     `json:"units"`
 	Size      catalog.Size     `json:"size"`
 	Mode      Mode             `json:"mode"`

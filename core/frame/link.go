@@ -31,7 +31,7 @@ func LinkKinds() []LinkKind { return []LinkKind{Pivot, Hinge, Telescope, Tie, Ax
 // telescope on the outer and the inner pipe; an axle on what it goes through,
 // one spot at each side; the others on one spot.
 type Link struct {
-	ID   string   `json:"id"`
+	ID   string   `json:"id"` // its name in its definition
 	Kind LinkKind `json:"kind"`
 	On   []Anchor `json:"on"`
 

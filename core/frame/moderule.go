@@ -23,7 +23,7 @@ type ModeRule struct {
 	Group  string       `json:"group,omitempty"  ref:"group"` // a group's id
 	Kind   catalog.Kind `json:"kind,omitempty"`               // of the fitting
 	Mode   Mode         `json:"mode"`
-	Reason string       `json:"reason,omitempty"`
+	Reason string       `json:"reason,omitempty"` // why, as the builder said
 }
 
 // scope describes what a rule applies to.

@@ -24,7 +24,7 @@ func Classes() []Class { return []Class{Exact, Matched, Trim, Rough, OnFrame} }
 
 // Tolerance is the class of a pipe, by its path.
 type Tolerance struct {
-	Pipe  string `json:"pipe"               ref:"pipe"`
+	Pipe  string `json:"pipe"               ref:"pipe"` // the pipe, by its path in the expanded frame
 	Class Class  `json:"class"`
 	// Extra is what a piece to be trimmed is cut long by, and what is held in
 	// reserve for one that is measured on the frame; the class's usual where it

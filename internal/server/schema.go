@@ -1,12 +1,48 @@
 package server
 
 import (
+	_ "embed"
+	"encoding/json"
 	"path"
 	"reflect"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 )
+
+// fieldsJSON is what each field of the Go types says of itself, by package, type and JSON
+// name; make types writes it from their comments.
+//
+//go:embed fields.json
+var fieldsJSON []byte
+
+// describeFields gives every property its field's comment.
+func describeFields(r huma.Registry) {
+	var said map[string]string
+	if err := json.Unmarshal(fieldsJSON, &said); err != nil {
+		panic(err) // it is written by make types
+	}
+	of := map[string]string{} // by schema and property
+	for field, text := range said {
+		p := strings.SplitN(field, ".", 3)
+		pkg := strings.ToUpper(p[0][:1]) + p[0][1:]
+		name := p[1]
+		if pkg != "Server" && !strings.HasPrefix(name, pkg) {
+			name = pkg + name
+		}
+		of[name+"."+p[2]] = text
+	}
+	for name, s := range r.Map() {
+		if s.Description == "" {
+			s.Description = of[name+"."]
+		}
+		for key, p := range s.Properties {
+			if text := of[name+"."+key]; text != "" && p.Description == "" && p.Ref == "" {
+				p.Description = text
+			}
+		}
+	}
+}
 
 // schemaName tells types of one name in different packages apart: a piece of
 // the cut list from a piece of a stick.

@@ -66,6 +66,7 @@ func Spec() ([]byte, error) {
 	gin.SetMode(gin.ReleaseMode)
 	h := humagin.New(gin.New(), apiConfig("1"))
 	register(h, &api{})
+	describeFields(h.OpenAPI().Components.Schemas)
 	return h.OpenAPI().MarshalJSON()
 }
 

@@ -318,148 +318,280 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description About names the server. */
         About: {
             name: string;
+            /** @description The shop's types are part of what a plan is made from. */
             tools: components["schemas"]["ShopTool"][];
             version: string;
         };
+        /** @description BoughtOne is a project bought by itself. */
         BoughtOne: {
             /** Format: int64 */
             copies: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             cost: number;
             id: string;
             name: string;
             /** Format: int64 */
             sticks: number;
         };
+        /** @description Budget is a described build: its parts beside what the frame takes of them. */
         Budget: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description items that have to be asked about
+             */
             asks: number;
+            /** @description by pipe size: do the described parts go together at all? */
             balance: components["schemas"]["BudgetBalance"][];
+            /** @description as they were read */
             items: components["schemas"]["ReadingItem"][];
+            /** @description BudgetLine is one kind of part. */
             lines: components["schemas"]["BudgetLine"][];
         };
+        /** @description Balance sets the described parts of one pipe size against each other. */
         BudgetBalance: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of the sticks
+             */
             bought: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of the described pieces, and of bushings
+             */
             ends: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of the pieces, with a kerf for each cut
+             */
             net: number;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of the described fittings
+             */
             sockets: number;
         };
+        /** @description BudgetLine is one kind of part. */
         BudgetLine: {
             /** Format: int64 */
             have: number;
+            /** @description Kind is a type of fitting by the trade's name. */
             kind?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             length?: number;
             size: string;
             /** Format: int64 */
             used: number;
+            /** @description What is what an item of a list is. */
             what: string;
         };
+        /** @description Card is a project on the shelf: what it looks like and what it comes to. */
         Card: {
             /** Format: int64 */
             copies: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             cost: number;
+            /** @description SVG */
             drawing: string;
             example: boolean;
+            /** @description Length is an exact length in nanometres. In JSON it is that whole number. */
             size: number[];
+            /** @description others are begun from it */
             starter?: boolean;
+            /** @description State says in a word where a project stands. */
             state: string;
             /** Format: int64 */
             sticks: number;
+            /** @description Style is a way to print a length. */
             style: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description lines that are not in the cost
+             */
             unpriced: number;
+            /** @description the first thing to see to; "" when there is none */
             words: string;
         };
+        /** @description Custom is a fitting that the catalog does not have: bought elsewhere, printed, home-made. A wye, a 22-1/2 elbow, a hub for a ring. */
         CatalogCustom: {
+            /** @description its name */
             id: string;
+            /** @description what its builder wrote of it */
             note?: string;
+            /** @description CustomPort is one opening of a custom part. What is zero is as typical of its size. */
             ports: components["schemas"]["CatalogCustomPort"][];
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
+            /** @description bought, printed or home-made */
             source?: string;
         };
+        /** @description CustomPort is one opening of a custom part. What is zero is as typical of its size. */
         CatalogCustomPort: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             body?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             depth?: number;
+            /** @description outward */
             dir: number[];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description centre to the ledge the pipe meets
+             */
             stop: number;
         };
+        /** @description Fitting is a part by kind and size. */
         CatalogFitting: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of a cap: thickness beyond the pipe's end
+             */
             end?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of a bushing: its rim beyond the socket it sits in
+             */
             flange?: number;
+            /** @description Kind is a type of fitting by the trade's name. */
             kind: string;
+            /** @description Port is one opening of a fitting. */
             ports: components["schemas"]["CatalogPort"][];
+            /** @description LARGExSMALL where there are two */
             size: string;
         };
+        /** @description Override is a builder's measurement of one figure on a real part. With a Kind it holds for that kind alone (tees of this make, say), otherwise for the whole size. */
         CatalogOverride: {
+            /** @description Field names one figure of a fitting size. */
             field: string;
+            /** @description Kind is a type of fitting by the trade's name. */
             kind?: string;
             note?: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             value: number;
         };
+        /** @description Port is one opening of a fitting. */
         CatalogPort: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description diameter of the hub
+             */
             body: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description clear way past the stop
+             */
             bore: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description ledge to rim
+             */
             depth: number;
+            /** @description outward, in the fitting's own axes */
             dir: number[];
+            /** @description Gender of a port. */
             gender: string;
+            /** @description Role is what a port is for: the straight run, the branch square to it, the side outlet square to both, or an end. */
             role: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description centre to the ledge the pipe meets
+             */
             stop: number;
         };
+        /** @description ChoicesRequest asks which fittings could stand at a joint. */
         ChoicesRequest: {
             joint: string;
             project: components["schemas"]["Project"];
         };
+        /** @description Bill is what a job costs. */
         CostBill: {
+            /** @description an example price is in the total */
             example: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             fittings: number;
+            /** @description Line is one line of a bill. */
             lines: components["schemas"]["CostLine"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             other: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             pipe: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             subtotal: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             tax: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             total: number;
+            /** @description left out of the total */
             unpriced: string[];
         };
+        /** @description Book is a price book. */
         CostBook: {
+            /** @description Price is what one costs. */
             prices: components["schemas"]["CostPrice"][];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description a share: 0.0825
+             */
             taxRate: number;
         };
+        /** @description Line is one line of a bill. */
         CostLine: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             amount: number;
             /** Format: int64 */
             count: number;
             /** Format: int64 */
             diameter?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             each: number;
             example: boolean;
             kind?: string;
@@ -469,16 +601,23 @@ export interface components {
             /** Format: int64 */
             ounces?: number;
             priced: boolean;
+            /** @description what the count follows from */
             rule: string;
             size?: string;
+            /** @description stick, piece, can or each */
             unit: string;
             ware: string;
         };
+        /** @description Price is what one costs. */
         CostPrice: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             amount: number;
             /** Format: int64 */
             diameter?: number;
+            /** @description invented; the builder has not replaced it */
             example?: boolean;
             kind?: string;
             /** Format: int64 */
@@ -489,66 +628,126 @@ export interface components {
             source?: string;
             ware: string;
         };
+        /** @description CutRequest is a pasted list and the sticks to cut it from. */
         CutRequest: {
+            /** @description lengths as written */
             stock: string[];
             text: string;
             tool: string;
+            /** @description Unit is what a bare number means, and how lengths are shown by default. */
             units: string;
         };
+        /** @description Change is a new cut for a piece. */
         CutlistChange: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             from: number;
             pipe: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             to: number;
         };
+        /** @description Extent is the frame's outside size along one axis, with its working. */
         CutlistExtent: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description what the pipes alone add up to along the chain
+             */
             bare: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description where it begins on the axis
+             */
             from: number;
+            /** @description the joints at its two ends */
             joint: string[];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             size: number;
+            /** @description body, pipe, fitting, pipe, …, body */
             sum: components["schemas"]["WhyTerm"][];
         };
+        /** @description Given is a piece of the list. */
         CutlistGiven: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             cut: number;
+            /** @description FaceToFace says that the piece is shorter than its two sockets: they go together until their faces touch, each with less pipe in it. */
             faceToFace?: boolean;
             pipe: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             planned: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description the centre distance that comes of it
+             */
             spacing: number;
+            /** @description less than half a socket on each side: it will not hold */
             tooShort?: boolean;
         };
+        /** @description Level is a plane of the plan whose joints end at different places along its axis. */
         CutlistLevel: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description as planned
+             */
             at: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
             high: string;
+            /** @description a joint at each extreme */
             low: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             spread: number;
         };
+        /** @description Loop is a closed way round the frame and how far the rounded cuts leave it open. */
         CutlistLoop: {
             joints: string[];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description length of the residual
+             */
             off: number;
             pipes: string[];
+            /** @description Point is a position: x to the right, y away from the viewer, z up. */
             residual: number[];
         };
+        /** @description Mend is a change of a few pieces after which every loop closes. */
         CutlistMend: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description all changes added up
+             */
             by: number;
+            /** @description Change is a new cut for a piece. */
             changes: components["schemas"]["CutlistChange"][];
         };
+        /** @description DrawnStarter is a starter with a picture of what it makes unless told otherwise. */
         DrawnStarter: {
             about: string;
+            /** @description SVG */
             drawing: string;
             id: string;
             name: string;
@@ -598,295 +797,471 @@ export interface components {
             unit?: string;
             walk?: components["schemas"]["EditWalk"];
         };
+        /** @description EditAnswer is the project that follows, and what was done; or the question that the gesture waits for, with the project as it was. */
         EditAnswer: {
             done: components["schemas"]["EditDone"];
             project: components["schemas"]["Project"];
             question?: components["schemas"]["EditQuestion"];
         };
+        /** @description Bay sizes the room between a plane and the one before it on its axis, by a typed size or by pulling the plane. What hangs on the plane moves with it. */
         EditBay: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
+            /** @description a use's path; "" is the frame */
             in?: string;
+            /** @description as typed */
             length?: string;
+            /** @description Meaning says what the value of a dimension measures. */
             meaning?: string;
+            /** @description a named plane, or a joint on it */
             plane: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description instead of Length: by how much, up the axis
+             */
             pull?: number;
         };
+        /** @description Begin puts the first joint into a frame that has none. */
         EditBegin: {
+            /** @description of the joint */
             name?: string;
         };
+        /** @description Bow makes a pipe sprung, or straight again. */
         EditBow: {
+            /** @description how each end is held: a direction in words, "" for one that turns freely */
             leave?: string[];
             pipe: string;
+            /** @description "rise 24", "rise 24 under", "of 10 ft"; "" for straight */
             say?: string;
+            /** @description the side it bows to, in words; up by default */
             toward?: string;
         };
+        /** @description Bring takes a group from another frame, with the groups inside it, and puts it on a joint. */
         EditBring: {
             from: components["schemas"]["FrameDocument"];
+            /** @description its group; "" for the whole frame */
             group: string;
             on: string;
         };
+        /** @description ClearanceCheck checks the frame against a size that is not its own. */
         EditClearanceCheck: {
             drop?: boolean;
             joint?: string;
+            /** @description ClearanceKind is what a size that is not the frame's own asks of it. */
             kind?: string;
             name: string;
+            /** @description 32, 32 x 80, 40 x 30 x 20 */
             say?: string;
         };
+        /** @description Custom makes a part of the document's own, changes one, or takes one away. */
         EditCustom: {
             drop?: boolean;
             name: string;
+            /** @description each a direction and its stop, as typed: right 5/8; right up@22.5 1/2 */
             ports?: string[];
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size?: string;
+            /** @description bought, printed, home-made */
             source?: string;
         };
+        /** @description Delete takes pipes and joints away. Where pipes run in line through a joint that goes, they become one. */
         EditDelete: {
             joints?: string[];
             pipes?: string[];
         };
+        /** @description Done is what a gesture made. */
         EditDone: {
+            /** @description what it did besides, in words */
             also?: string[];
+            /** @description sizes that do not hold any more as they were said */
             gave?: components["schemas"]["EditGivenUp"][];
+            /** @description what to go on from */
             joint?: string;
+            /** @description in the builder's words, for undo */
             label: string;
+            /** @description what may be wanted next */
             offers?: components["schemas"]["EditOffer"][];
+            /** @description a use's path */
             part?: string;
             pipe?: string;
         };
+        /** @description EndOf says what is at the end of a pipe that meets no other. */
         EditEndOf: {
+            /** @description every end that nothing is said of */
             all?: boolean;
+            /** @description End says what is at the end of a pipe that meets no other. */
             end: string;
             joint: string;
         };
+        /** @description Even spreads the planes between two others evenly. */
         EditEven: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             from: string;
             in?: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             to: string;
         };
+        /** @description Fit asks for a fitting with more ports than the pipes that meet, and says which way the spare ones point. */
         EditFit: {
+            /** @description open on purpose */
             declared?: boolean;
             joint: string;
+            /** @description "" for what the pipes alone ask for */
             kind?: string;
             plugged?: boolean;
+            /** @description in the world's axes */
             spare?: number[][];
         };
+        /** @description Flip mirrors a part where it stands. */
         EditFlip: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
             part: string;
         };
+        /** @description GiveWay chooses what gives way of some that cannot hold together. */
         EditGiveWay: {
             group?: string;
             id: string;
+            /** @description size, pipe (the way it runs) or reason */
             kind: string;
         };
+        /** @description GivenUp is a size that a gesture gave up, or that it turned into another one. */
         EditGivenUp: {
+            /** @description what it is, or what it became */
             now: string;
+            /** @description its id */
             size: string;
+            /** @description as it was said: 24 cut of p3 */
             was: string;
             words: string;
         };
+        /** @description Insert puts a plane after another one. Like copies what stands on a plane to it: another column, another level. Beyond the last plane it makes a further bay like the last. */
         EditInsert: {
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             after: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
             in?: string;
+            /** @description from After; half the bay, or as much as the last bay, when left out */
             length?: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             like?: string;
+            /** @description Meaning says what the value of a dimension measures. */
             meaning?: string;
             name?: string;
+            /** @description with Like: the joints, by path, from which a pipe runs to their copy */
             rails?: string[];
+            /** @description a tee in every pipe that crosses it */
             split?: boolean;
         };
+        /** @description Join runs a pipe between two joints. Where they lie along an axis it keeps them in line from then on. */
         EditJoin: {
             from: string;
             in?: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size?: string;
             to: string;
         };
+        /** @description Keep takes the frame as it is: one that follows from a starter is then an ordinary frame. */
         EditKeep: Record<string, never>;
+        /** @description LetGo drops what was done by hand to a starter's frame and is set aside: the frame stays as it is. */
         EditLetGo: Record<string, never>;
+        /** @description Level keeps two planes of an axis level from now on. */
         EditLevel: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
             in?: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             of: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             to: string;
         };
+        /** @description Link makes a link, changes one, or takes one away. */
         EditLink: {
             /** Format: int64 */
             count?: number;
+            /** @description take it away */
             drop?: boolean;
             /** Format: double */
             fold?: number;
             hub?: string;
+            /** @description of the link to change or take away, by its path */
             id?: string;
+            /** @description LinkKind is a way in which parts hold together that is no insertion. */
             kind?: string;
             length?: string;
+            /** @description as typed: a joint, a pipe, or a pipe with a place, as [editor.readAnchor] reads it */
             on?: string[];
             overlap?: string;
             pitch?: string;
             rod?: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size?: string;
             spacer?: string;
             wheel?: string;
         };
+        /** @description MakeGroup names a sub-assembly: joints, and what lies among them, become a group of their own with one use where they stood. */
         EditMakeGroup: {
             in?: string;
             joints: string[];
             name: string;
         };
+        /** @description Mirror makes the same on the other side of a plane: of a part, or of joints, which become a group first. The copy follows the original. */
         EditMirror: {
+            /** @description a joint on the plane of the mirror, or its name */
             about: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
             in?: string;
             joints?: string[];
+            /** @description of the group made of joints */
             name?: string;
             part?: string;
         };
+        /** @description Name names a plane; what is on it stays level because somebody said so. */
         EditName: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
             in?: string;
             name: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             plane: string;
         };
+        /** @description Offer is a gesture that may be wanted next. */
         EditOffer: {
             edit: components["schemas"]["Edit"];
             label: string;
         };
+        /** @description Option is one answer to a question. */
         EditOption: {
             id: string;
             label: string;
+            /** @description of the frame as it is, that it is about */
             pipe?: string;
         };
+        /** @description Place puts a group into the frame once more. */
         EditPlace: {
             group: string;
             in?: string;
+            /** @description of the use */
             name?: string;
+            /** @description the joint that its anchor stands on */
             on: string;
         };
+        /** @description Question is a gesture that waits for an answer: what it would bring about cannot hold together, or could be meant in more than one way. It is an error; the gesture is made again with the chosen option among its answers. */
         EditQuestion: {
+            /** @description Option is one answer to a question. */
             options: components["schemas"]["EditOption"][];
             title: string;
             what: string;
         };
+        /** @description Reach lets a size that was typed between bodies end at another one: an outside size at what came to stand beyond it, a height at what came to stand below its foot. */
         EditReach: {
+            /** @description the joint whose body a height is measured from */
             foot?: string;
+            /** @description the joint that it begins at */
             from?: string;
             id: string;
+            /** @description the joint that it ends at */
             to?: string;
         };
+        /** @description Remove takes a plane away with all that stands on it. Pipes that ran through it become one; the other planes stay where they are. */
         EditRemove: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
             in?: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             plane: string;
         };
+        /** @description Repeat makes an array of a part: at a pitch, or joined, so that each copy shares an end with the next. A count of 1 takes the array away. */
         EditRepeat: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
             /** Format: int64 */
             count: number;
             joined?: boolean;
+            /** @description Meaning says what the value of a dimension measures. */
             meaning?: string;
             part: string;
+            /** @description as typed */
             pitch?: string;
         };
+        /** @description EditRequest is a project and a gesture on its frame. */
         EditRequest: {
             edit: components["schemas"]["Edit"];
             project: components["schemas"]["Project"];
             shop?: components["schemas"]["Shop"];
         };
+        /** @description Resize gives pipes another size. */
         EditResize: {
             pipe: string;
+            /** @description and all that goes on in line with it */
             run?: boolean;
+            /** @description "" for the default of its group */
             size: string;
         };
+        /** @description Restore lets something that gave way hold again as it was said; what it then contradicts is asked about. */
         EditRestore: {
             group?: string;
             id: string;
             kind: string;
         };
+        /** @description Ring draws a regular polygon: across its flats as a size says, square to an axis, its lowest or first corner's side at a joint or at the frame's origin. Four and eight sides have fittings; of others the corners say what to change. */
         EditRing: {
+            /** @description over the flats, as typed; or */
             across?: string;
             in?: string;
+            /** @description Meaning says what the value of a dimension measures. */
             meaning?: string;
+            /** @description the joint at which the first side begins; a new frame begins with it */
             on?: string;
+            /** @description each side, as typed: 12 cut */
             side?: string;
             /** Format: int64 */
             sides: number;
+            /** @description from the middles of four sides to a cross at the centre */
             spokes?: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description the axis that its plane is square to
+             */
             square: number;
         };
+        /** @description Size gives a pipe, or two joints, a size: a round cut in, the outside size out. It comes in the place of one that the pipe had; what else it contradicts is asked about. */
         EditSize: {
             ends?: string[];
+            /** @description of the size to change */
             id?: string;
+            /** @description as typed: 24 cut; "" takes the size away */
             length: string;
+            /** @description Meaning says what the value of a dimension measures. */
             meaning?: string;
             pipe?: string;
         };
+        /** @description Slide lets a pipe slide out of the free end of another, as a leg that grows. */
         EditSlide: {
+            /** @description the free end */
             joint: string;
+            /** @description how far the inner pipe shows, and what more: 10; 10 inside 6 pitch 2 pin 1/4 */
             say: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size?: string;
         };
+        /** @description Split puts a joint into a pipe: where a tee is to stand, or a coupling. The first part keeps the pipe's id, and the old ends their distance. */
         EditSplit: {
+            /** @description the end it is measured from; the pipe's first end by default */
             from?: string;
+            /** @description from that end's joint; half the way when left out */
             length?: string;
+            /** @description Meaning says what the value of a dimension measures. */
             meaning?: string;
+            /** @description of the new joint */
             name?: string;
             pipe: string;
         };
+        /** @description Stand sets how the frame stands on its floor: turned about one of its axes. No turns stand it upright. */
         EditStand: {
+            /** @description Turn is a turn about an axis of the definition, counter-clockwise seen from the axis' positive end. */
             turns: components["schemas"]["FrameTurn"][];
         };
+        /** @description Tolerance says how exactly some pipes must be cut, or how long one was measured on the frame. */
         EditTolerance: {
+            /** @description Class is how exactly a piece must be cut. */
             class: string;
+            /** @description as typed: what it is cut long by, or held in reserve */
             extra?: string;
+            /** @description as typed: the length of one that is measured on the frame */
             measured?: string;
             pipes: string[];
         };
+        /** @description Turn turns a part about an axis of the definition it stands in. */
         EditTurn: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             about: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description degrees
+             */
             by: number;
             part: string;
         };
+        /** @description Ungroup puts what a part holds into what it stands in. */
         EditUngroup: {
             part: string;
         };
+        /** @description Unique gives a part a group of its own, so that it may become different. */
         EditUnique: {
+            /** @description of the new group */
             name?: string;
             part: string;
         };
+        /** @description Walk runs a pipe from a joint. The far end is a new joint with the fitting that follows, or the joint, or the middle of the pipe, that is there already. */
         EditWalk: {
+            /** @description instead of a direction in Line: the direction of this pipe */
             along?: string;
+            /** @description what is at the far end if nothing else follows */
             end?: string;
+            /** @description a joint; "" begins a frame that has none */
             from: string;
+            /** @description the part that gets the pipe: "" is the frame, a use's path its group */
             in?: string;
+            /** @description with Along */
             length?: string;
+            /** @description as typed: right 46 clear; right to j7; up to =shelf */
             line?: string;
+            /** @description of a length without a word for it */
             meaning?: string;
+            /** @description of the new joint */
             name?: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size?: string;
+            /** @description instead of a length: the joint or named plane to reach */
             until?: string;
         };
+        /** @description CheckedClearance is a check against a size that is not the frame's own. */
         EnvelopeCheckedClearance: {
             fits: boolean;
             id: string;
             joint?: string;
             kind: string;
             size: number[];
+            /** @description what is to spare in each of its sizes; below zero, missing */
             slack: number[];
             words: string;
         };
+        /** @description Fault is one thing that is wrong with a request. */
         Fault: {
             /**
              * Format: int64
@@ -902,486 +1277,906 @@ export interface components {
             /** @description Its place in a text that the request holds: a JSON pointer into a file, a column of a list */
             within?: string;
         };
+        /** @description Finding is one thing that the plan noticed. Text and Hint are its English, from the catalogue of messages; everything else is data. */
         Finding: {
+            /** @description of several that say the same: each by itself */
             cases?: components["schemas"]["FindingCase"][];
             code: string;
+            /** @description Figure is what a finding rests on: a number with its unit, a word, or things. */
             figures: components["schemas"]["FindingFigure"][];
+            /** @description Fix is a way to mend a finding. */
             fixes?: components["schemas"]["FindingFix"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description index of the frame in the job
+             */
             frame: number;
+            /** @description what to do about it */
             hint: string;
+            /** @description Severity says how much a finding matters. */
             severity: string;
+            /** @description Subject is a thing that a finding is about. */
             subjects: components["schemas"]["FindingSubject"][];
+            /** @description what is so */
             text: string;
         };
+        /** @description Case is one of several findings of a code that are told as one. */
         FindingCase: {
+            /** @description Figure is what a finding rests on: a number with its unit, a word, or things. */
             figures: components["schemas"]["FindingFigure"][];
+            /** @description Fix is a way to mend a finding. */
             fixes?: components["schemas"]["FindingFix"][];
             hint: string;
+            /** @description Subject is a thing that a finding is about. */
             subjects: components["schemas"]["FindingSubject"][];
             text: string;
         };
+        /** @description Edit is one change to the job: the JSON pointer of a member and its new value. */
         FindingEdit: {
             path: string;
             value: unknown;
         };
+        /** @description Figure is what a finding rests on: a number with its unit, a word, or things. */
         FindingFigure: {
             name: string;
             text?: string;
+            /** @description Subject is a thing that a finding is about. */
             things?: components["schemas"]["FindingSubject"][];
+            /** @description Unit says what a figure counts. */
             unit: string;
             /** Format: double */
             value?: number;
         };
+        /** @description Fix is a way to mend a finding. */
         FindingFix: {
+            /** @description Edit is one change to the job: the JSON pointer of a member and its new value. */
             edits: components["schemas"]["FindingEdit"][];
             label: string;
         };
+        /** @description Subject is a thing that a finding is about. */
         FindingSubject: {
+            /** @description the definition that the id is of, where it is not of the expanded frame */
             group?: string;
             id: string;
+            /** @description Kind is the kind of thing that a finding is about. */
             kind: string;
         };
+        /** @description Fit is one thing in the bore of another. */
         Fit: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             bore: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of what is inside
+             */
             outside: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             play: number;
             text: string;
+            /** @description Verdict is how something fits. */
             verdict: string;
         };
+        /** @description Audit accounts for every port and every pipe's end of a frame. */
         FittingAudit: {
+            /** @description joints: nobody said so */
             bare: string[];
             /** Format: int64 */
             capped: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description open on purpose
+             */
             declared: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of all pipes
+             */
             ends: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description with a pipe
+             */
             filled: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description on purpose
+             */
             free: number;
+            /** @description nobody said so */
             open: components["schemas"]["FittingOpenPort"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description closed
+             */
             plugged: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description in a socket
+             */
             seated: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of all fittings
+             */
             sockets: number;
             /** Format: int64 */
             staked: number;
         };
+        /** @description Choice is a fitting that could stand at a joint: one with spare ports, and the way they point. */
         FittingChoice: {
+            /** @description Kind is a type of fitting by the trade's name. */
             kind: string;
+            /** @description Dir is a vector without a unit: a direction or a turn's axis, which has length one, or a place in inches where the geometry of solids asks for one. */
             spare: number[][];
         };
+        /** @description Contact is a place where a joint's body rests on the floor, or nearly does. */
         FittingContact: {
+            /** @description the lowest point of a rim, or of the body between them */
             at: number[];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description above the floor; 0: it rests
+             */
             gap: number;
             joint: string;
         };
+        /** @description Insertion is one spigot in one port: the unit of joining. */
         FittingInsertion: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             depth: number;
+            /** @description joint, then what goes in */
             id: string;
             joint: string;
+            /** @description Mode is how a spigot is held in its port. */
             mode: string;
+            /** @description a pipe's end, not a fitting's */
             pipe: boolean;
             /** Format: int64 */
             port: number;
             reason: string;
             /** Format: double */
             seat: number;
+            /** @description of the socket it goes into */
             size: string;
+            /** @description a pipe's id, or a bushing's or plug's kind and size */
             spigot: string;
         };
+        /** @description OpenPort is a socket that nothing is in. */
         FittingOpenPort: {
             joint: string;
             /** Format: int64 */
             port: number;
         };
+        /** @description Port is one port of the fitting at a joint, as it stands in the frame. */
         FittingPort: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             body: number;
+            /** @description Fitting is a part by kind and size. */
             bushings?: components["schemas"]["CatalogFitting"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of the socket the pipe goes into
+             */
             depth: number;
+            /** @description outward, in world axes */
             dir: number[];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description centre to the outermost rim, flange included
+             */
             face: number;
+            /** @description Fill says what is in a port. */
             fill: string;
+            /** @description false: a spare port that may point several ways */
             known: boolean;
+            /** @description Mode is how a spigot is held in its port. */
             mode?: string;
             pipe?: string;
+            /** @description of what goes in */
             pipeSize: string;
             reason?: string;
+            /** @description Role is what a port is for: the straight run, the branch square to it, the side outlet square to both, or an end. */
             role: string;
             /** Format: double */
             seat: number;
+            /** @description of the fitting's own port */
             size: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description centre to the ledge the pipe meets, bushings included
+             */
             stop: number;
         };
+        /** @description Anchor is a place: on a pipe, so far along it, or at a joint and the fitting that stands there. Round it, the place is on a side, or turned by an angle. */
         FrameAnchor: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description round a pipe, in degrees: from its upper side, or the front of one that stands, counter-clockwise as seen from the joint that it is measured from
+             */
             angle?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description along the pipe
+             */
             at?: number;
+            /** @description Datum is what a place along a pipe is measured from, at the joint that it names. */
             datum?: string;
+            /** @description the joint it is measured from; the pipe's first where it is left out */
             from?: string;
+            /** @description instead of a pipe */
             joint?: string;
+            /** @description the pipe that it is on */
             pipe?: string;
+            /** @description instead of an angle */
             side?: string;
+            /** @description At as it was typed */
             text?: string;
+            /** @description of a bare number in it */
             unit?: string;
         };
+        /** @description Array repeats a use along an axis. Copy k stands a pitch from copy k−1, between the uses' anchors; or, where Joined is given, the copies share joints of the group: the second of a pair in one copy is the first of it in the next. Three joined sections have four uprights, not six, and other fittings at the shared ones. */
         FrameArray: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             axis: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how many copies there are, the first included
+             */
             count: number;
+            /** @description joints of the group */
             joined?: string[][];
             pitch?: components["schemas"]["FrameSize"];
         };
+        /** @description ClearanceCheck is a check against a size that is not the frame's own. */
         FrameClearanceCheck: {
+            /** @description its name, as the builder says it: the hall door */
             id: string;
+            /** @description of a reach; the top of the frame where it is left out */
             joint?: string;
+            /** @description ClearanceKind is what a size that is not the frame's own asks of it. */
             kind: string;
+            /** @description wide and high of a doorway, where high may be 0; wide, deep, high; of a reach, the first */
             size: number[];
         };
+        /** @description Definition is a sub-assembly, or the whole frame. */
         FrameDefinition: {
+            /** @description of a group; the frame itself has none */
             id?: string;
+            /** @description Joint is where pipes meet, or where one ends. The point is the fitting's centre; with one pipe and no forced fitting it is where the bare pipe ends. */
             joints?: components["schemas"]["FrameJoint"][];
+            /** @description Link holds parts together, or in each other. A pivot and a tie are on two pipes; a hinge on the pipe it turns round and a joint of what turns; a telescope on the outer and the inner pipe; an axle on what it goes through, one spot at each side; the others on one spot. */
             links?: components["schemas"]["FrameLink"][];
+            /** @description Merge makes two joints one. The second's pipes and settings go to the first. */
             merges?: components["schemas"]["FrameMerge"][];
+            /** @description Mode is how a spigot is held in its port. */
             mode?: string;
+            /** @description what the builder calls it */
             name?: string;
+            /** @description Pipe runs between two joints. With a direction, To lies from From in that direction, which keeps the two joints level across it; like a reason, this may give way. Without a direction it runs wherever its joints are. */
             pipes?: components["schemas"]["FramePipe"][];
+            /** @description named ones, of each axis */
             planes?: components["schemas"]["FramePlane"][][];
+            /** @description Reason is a statement, other than a size, that decides where a joint or a plane stands. Which of its members count follows from its kind. */
             reasons?: components["schemas"]["FrameReason"][];
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size?: string;
+            /** @description Size is a length that the builder stated; positions are computed from sizes, never the other way. There are three forms. With Pipe it is a size of that pipe. With Axis it lies along the axis between From and To, two joints or named planes, To on the positive side; with Axis and Pipe it is measured along the axis to the pipe's ends. With neither it is the straight distance between two joints. */
             sizes?: components["schemas"]["FrameSize"][];
+            /** @description Use is an instance of a group inside a definition: first mirrored, then turned. Along an axis for which At names a joint or plane, the group's anchor stands there; along the others its position follows from what joins it. */
             uses?: components["schemas"]["FrameUse"][];
         };
+        /** @description Document is a frame as its builder described it. */
         FrameDocument: {
+            /** @description ClearanceCheck is a check against a size that is not the frame's own. */
             clearanceChecks?: components["schemas"]["FrameClearanceCheck"][];
+            /** @description fittings of the document's own, that joints may be given */
             customFittings?: components["schemas"]["CatalogCustom"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description the version of this format
+             */
             format: number;
+            /** @description Definition is a sub-assembly, or the whole frame. */
             groups?: components["schemas"]["FrameDefinition"][];
+            /** @description Mode is how a spigot is held in its port. */
             mode: string;
+            /** @description over what the definitions say; the last that counts wins */
             modeRules?: components["schemas"]["FrameModeRule"][];
+            /** @description what the builder calls the frame */
             name: string;
+            /** @description where the first plane of each axis stands, or the first joint */
             origin?: number[];
             root: components["schemas"]["FrameDefinition"];
+            /** @description share of socket depth; a missing mode keeps its default */
             seats?: {
                 [key: string]: number;
             };
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description the last number that an id of a size or reason was made with
+             */
             serial?: number;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
             stance?: components["schemas"]["FrameStance"];
+            /** @description Tolerance is the class of a pipe, by its path. */
             tolerances?: components["schemas"]["FrameTolerance"][];
+            /** @description Unit is what a bare number means, and how lengths are shown by default. */
             units: string;
         };
+        /** @description Forced asks for a certain fitting at a joint, usually one with more ports than pipes. Spare gives the directions of its spare ports where they are known. Plugged closes the spare ports, Declared says that they are open on purpose. */
         FrameForced: {
+            /** @description its spare ports are open on purpose */
             declared?: boolean;
+            /** @description Kind is a type of fitting by the trade's name. */
             kind: string;
+            /** @description its spare ports are plugged */
             plugged?: boolean;
+            /** @description Dir is a vector without a unit: a direction or a turn's axis, which has length one, or a place in inches where the geometry of solids asks for one. */
             spare?: number[][];
+            /** @description Unstated says that the source left open which way the other spare ports point; they then count for no size, even where only one way is possible. */
             unstated?: boolean;
         };
+        /** @description GaveWay records that a size, a reason or a pipe's direction gave way to others, because they could not all hold and the builder chose so. What gave way keeps its value and is not applied. Sizes, Pipes and Reasons name what it gave way to, as far as that is in the same definition. */
         FrameGaveWay: {
+            /** @description some of that has gone: it may hold again, if its builder says so */
             freed?: boolean;
+            /** @description the way they run */
             pipes?: string[];
+            /** @description ids of the reasons that it gave way to */
             reasons?: string[];
+            /** @description ids of the sizes that it gave way to */
             sizes?: string[];
+            /** @description what it gave way to, as it was said then */
             words: string;
         };
+        /** @description Insertion sets how one end of a pipe is held in its socket, instead of the default of its joint. */
         FrameInsertion: {
+            /** @description Mode is how a spigot is held in its port. */
             mode: string;
+            /** @description why it is held so, as the builder said */
             reason?: string;
         };
+        /** @description Joint is where pipes meet, or where one ends. The point is the fitting's centre; with one pipe and no forced fitting it is where the bare pipe ends. */
         FrameJoint: {
+            /** @description End says what is at the end of a pipe that meets no other. */
             end?: string;
             fitting?: components["schemas"]["FrameForced"];
+            /** @description its name in its definition */
             id: string;
+            /** @description Mode is how a spigot is held in its port. */
             mode?: string;
+            /** @description named planes of the definition that it stands on, where it does */
             on?: string[];
+            /** @description why its sockets are held so, as the builder said */
             reason?: string;
         };
+        /** @description Link holds parts together, or in each other. A pivot and a tie are on two pipes; a hinge on the pipe it turns round and a joint of what turns; a telescope on the outer and the inner pipe; an axle on what it goes through, one spot at each side; the others on one spot. */
         FrameLink: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description a tie's thickness
+             */
             cord?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of ties, clips or sleeves
+             */
             count?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description of a pivot or hinge: degrees to its folded state, counter-clockwise about the first pipe's side
+             */
             fold?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how wide a wheel's hub is
+             */
             hub?: number;
+            /** @description its name in its definition */
             id: string;
+            /** @description LinkKind is a way in which parts hold together that is no insertion. */
             kind: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of each clip or sleeve
+             */
             length?: number;
+            /** @description Anchor is a place: on a pipe, so far along it, or at a joint and the fitting that stands there. Round it, the place is on a side, or turned by an angle. */
             on: components["schemas"]["FrameAnchor"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of a telescope: the least; two diameters of the outer pipe where it is left out
+             */
             overlap?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description between a telescope's holes
+             */
             pitch?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description diameter of the bolt, rod or axle
+             */
             rod?: number;
+            /** @description of a sleeve */
             size?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description between hub and frame, on each side
+             */
             spacer?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description diameter
+             */
             wheel?: number;
         };
+        /** @description Merge makes two joints one. The second's pipes and settings go to the first. */
         FrameMerge: {
+            /** @description the joint that becomes the other one */
             drop: string;
+            /** @description the joint that stays */
             keep: string;
         };
+        /** @description ModeRule sets how pipe ends are held, instead of what the definitions say. It applies to everything that its scope names: one joint, or one pipe's end at it; an instance and everything in it; every instance of a group; every fitting of a kind; with no scope, the whole frame. Where several rules apply to a pipe's end, the last one wins. A rule whose scope is not in the frame applies to nothing and is no error: a joint that comes back with another bay has its setting again. */
         FrameModeRule: {
+            /** @description a group's id */
             group?: string;
+            /** @description a joint's path */
             joint?: string;
+            /** @description of the fitting */
             kind?: string;
+            /** @description Mode is how a spigot is held in its port. */
             mode: string;
+            /** @description with Joint: the end of this pipe only */
             pipe?: string;
+            /** @description why, as the builder said */
             reason?: string;
+            /** @description a use's path */
             use?: string;
         };
+        /** @description Pipe runs between two joints. With a direction, To lies from From in that direction, which keeps the two joints level across it; like a reason, this may give way. Without a direction it runs wherever its joints are. */
         FramePipe: {
+            /** @description at From, at To; an empty mode keeps the joint's */
             atEnd?: components["schemas"]["FrameInsertion"][];
+            /** @description from From to To, in the definition's axes; its length does not matter */
             dir?: number[];
+            /** @description the joint at its first end */
             from: string;
             gave?: components["schemas"]["FrameGaveWay"];
+            /** @description its name in its definition */
             id: string;
+            /** @description Path is the way a pipe takes between its joints. */
             path?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of a bent pipe's middle line
+             */
             radius?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description when its direction was said, among all that was said: of what cannot hold together the later gives way
+             */
             rank?: number;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size?: string;
             spring?: components["schemas"]["FrameSpring"];
+            /** @description the joint at its other end */
             to: string;
+            /** @description of a bent pipe: the joints where its legs would cross; no pipe ends there */
             via?: string[];
         };
+        /** @description Plane is a named plane square to an axis: joints that stand on it are level, because somebody said so. Planes without a name are not stored; they follow from pipes and reasons. */
         FramePlane: {
+            /** @description its name along its axis */
             id: string;
         };
+        /** @description Reason is a statement, other than a size, that decides where a joint or a plane stands. Which of its members count follows from its kind. */
         FrameReason: {
+            /** @description x, y or z: along which it holds */
             axis?: string;
+            /** @description Point is a position: x to the right, y away from the viewer, z up. */
             by?: number[];
+            /** @description in the definition's axes; its length does not matter */
             dir?: number[];
+            /** @description x, y or z: along which the other distance is measured */
             equalAxis?: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             equalFrom?: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             equalTo?: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             from?: string;
             gave?: components["schemas"]["FrameGaveWay"];
+            /** @description of no other reason of the document */
             id: string;
+            /** @description ReasonKind says what a [Reason] states. */
             kind: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             of: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description with Parts: a whole part of the way
+             */
             part?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description into how many equal parts the distance is shared
+             */
             parts?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description when it was said, among all that was said
+             */
             rank?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description instead; over 1 goes on beyond: 2 is the mirror image of From in To
+             */
             share?: number;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             to?: string;
         };
+        /** @description Size is a length that the builder stated; positions are computed from sizes, never the other way. There are three forms. With Pipe it is a size of that pipe. With Axis it lies along the axis between From and To, two joints or named planes, To on the positive side; with Axis and Pipe it is measured along the axis to the pipe's ends. With neither it is the straight distance between two joints. */
         FrameSize: {
+            /** @description x, y or z */
             axis?: string;
+            /** @description of a height: the joint whose body stands on the floor that it is measured from */
             foot?: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             from?: string;
             gave?: components["schemas"]["FrameGaveWay"];
+            /** @description of no other size of the document; it never changes */
             id: string;
+            /** @description nobody typed it: it keeps where it stood what would have lost its place */
             inferred?: boolean;
+            /** @description what the size is called */
             label?: string;
+            /** @description Meaning says what the value of a dimension measures. */
             meaning: string;
+            /** @description the pipe that it was typed for */
             pipe?: string;
+            /** @description the starter's prompt that asked for it */
             prompt?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description in the order of typing: an earlier one holds against a later one
+             */
             rank?: number;
+            /** @description as typed */
             text?: string;
+            /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             to?: string;
+            /** @description that a bare number in Text was in */
             unit?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             value: number;
         };
+        /** @description Spring says how a sprung pipe bows. An end with a direction is held in it, as by a socket or a tall stake; one without turns freely. The size typed for the pipe is its length, or the rise over the line between its ends: centre to its middle line, outside over it, clear under it. Without a size it is half of a hoop, whose other half is its mirror image at the pipe's To. */
         FrameSpring: {
+            /** @description the side it bows to, in the definition's axes; by default up */
             bow?: number[];
+            /** @description how it leaves its two joints, in the definition's axes; 0, 0, 0 where it turns freely */
             leave?: number[][];
         };
+        /** @description Stance tilts a frame whose own axes are not those of its floor: it is turned, one turn after the other, and then let down on the floor. */
         FrameStance: {
+            /** @description Turn is a turn about an axis of the definition, counter-clockwise seen from the axis' positive end. */
             turns: components["schemas"]["FrameTurn"][];
         };
+        /** @description Tolerance is the class of a pipe, by its path. */
         FrameTolerance: {
+            /** @description Class is how exactly a piece must be cut. */
             class: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Extra is what a piece to be trimmed is cut long by, and what is held in reserve for one that is measured on the frame; the class's usual where it is zero.
+             */
             extra?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description on the frame, once it is
+             */
             measured?: number;
+            /** @description the pipe, by its path in the expanded frame */
             pipe: string;
         };
+        /** @description Turn is a turn about an axis of the definition, counter-clockwise seen from the axis' positive end. */
         FrameTurn: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
             about: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description degrees
+             */
             by: number;
         };
+        /** @description Use is an instance of a group inside a definition: first mirrored, then turned. Along an axis for which At names a joint or plane, the group's anchor stands there; along the others its position follows from what joins it. */
         FrameUse: {
+            /** @description of the group, along its own axes; by default its first plane, or joint */
             anchor?: string[];
             array?: components["schemas"]["FrameArray"];
+            /** @description what the anchor stands on, along each axis */
             at?: string[];
+            /** @description its name in its definition */
             id: string;
+            /** @description x, y or z: that coordinate changes sign */
             mirror?: string;
+            /** @description Mode is how a spigot is held in its port. */
             mode?: string;
+            /** @description the group that it is a use of */
             of: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description when it was placed, among all that was said
+             */
             rank?: number;
+            /** @description overrides the group's default size */
             size?: string;
+            /** @description one after the other */
             turns?: components["schemas"]["FrameTurn"][];
         };
+        /** @description Can is a can size and how many. */
         JoineryCan: {
             /** Format: int64 */
             count: number;
             /** Format: int64 */
             ounces: number;
         };
+        /** @description Cans is a consumable in can sizes. */
         JoineryCans: {
+            /** @description Can is a can size and how many. */
             cans: components["schemas"]["JoineryCan"][];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description needed, US fluid ounces
+             */
             ounces: number;
         };
+        /** @description Report is what a job's joints need. */
         JoineryReport: {
+            /** @description Sockets counts the sockets of one size. */
             bySize: components["schemas"]["JoinerySockets"][];
             cement: components["schemas"]["JoineryCans"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description sockets
+             */
             cemented: number;
             /** Format: int64 */
             dry: number;
             primer: components["schemas"]["JoineryCans"];
         };
+        /** @description Sockets counts the sockets of one size. */
         JoinerySockets: {
             /** Format: int64 */
             cemented: number;
             /** Format: int64 */
             dry: number;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
         };
+        /** @description Record is one thing that differs from the base: added where it was nothing, taken away where it is nothing now, and changed otherwise. */
         LayerRecord: {
+            /** @description Hangs says of an added joint or use that pipes led from it to the base. */
             hangs?: boolean;
+            /** @description its name there */
             id?: string;
+            /** @description the definition's id; "" for the frame itself */
             in?: string;
+            /** @description Kind says what sort of thing a record is about. */
             kind: string;
             now?: unknown;
             was?: unknown;
         };
+        /** @description Derived is a size that follows from a stated one. */
         LayoutDerived: {
+            /** @description Meaning says what the value of a dimension measures. */
             meaning: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             value: number;
         };
+        /** @description Place is one set of axes, the frame's own or a use's, with the planes on which its joints stand. */
         LayoutPlace: {
+            /** @description in the world */
             axes: number[][];
+            /** @description its definition; "" for the frame itself */
             group: string;
+            /** @description of the use; "" for the frame itself */
             path: string;
+            /** @description Plane is joints that are level for a reason. Planes are in the order of the axis; several may stand at one place. */
             planes: components["schemas"]["LayoutPlane"][][];
         };
+        /** @description Plane is joints that are level for a reason. Planes are in the order of the axis; several may stand at one place. */
         LayoutPlane: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description along its own axis
+             */
             at: number;
             copied?: boolean;
+            /** @description the axis that it takes its size from */
             equalAxis?: string;
+            /** @description it is spread between these two */
             even?: string[];
+            /** @description where that size begins, on a plane before this one */
             from?: string;
             joints: string[];
+            /** @description as it is called */
             name: string;
+            /** @description its name, or its first joint */
             ref: string;
+            /** @description the id of a size that ends here */
             size?: string;
         };
+        /** @description Size is a stated size with the value that it has in the solved frame. */
         LayoutSize: {
+            /** @description the same distance, in the other meanings */
             also: components["schemas"]["LayoutDerived"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of the world
+             */
             axis: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description the centre distance that it asks for
+             */
             centre: number;
+            /** @description Ends is where what it measures begins and ends, of a size that runs along no axis of the world; its Axis is then [Sloped]. */
             ends?: number[][];
+            /** @description of a height: the joint whose body it is measured from */
             foot?: string;
+            /** @description some of that has gone: it may hold again */
             freed?: boolean;
             from: string;
+            /** @description what it gave way to, in words */
             gave?: string;
             id: string;
+            /** @description nobody typed it */
             inferred?: boolean;
             label: string;
+            /** @description Meaning says what the value of a dimension measures. */
             meaning: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description what it is, which differs where it gave way
+             */
             out: number;
+            /** @description that it was typed for */
             pipe?: string;
+            /** @description the starter's prompt that asked for it */
             prompt?: string;
             scope: string;
+            /** @description where what it measures begins and ends, along the world's axis */
             span: number[];
+            /** @description Starters says that a starter said it, and nobody typed it since. */
             starters?: boolean;
+            /** @description from the value to the centre distance */
             sum: components["schemas"]["WhyTerm"][];
             text: string;
             to: string;
+            /** @description that a bare number in the text was in */
             unit?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             value: number;
         };
+        /** @description LengthsRequest is lengths as written. */
         LengthsRequest: {
             texts: string[];
+            /** @description of bare numbers */
             units: string;
         };
+        /** @description Disc is a wheel, to be drawn. */
         LinkDisc: {
+            /** @description the middle of its hub */
             at: number[];
+            /** @description Dir is a vector without a unit: a direction or a turn's axis, which has length one, or a place in inches where the geometry of solids asks for one. */
             axis: number[];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             diameter: number;
+            /** @description the pipe or joint that its axle goes through */
             on: string;
             pipe?: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             wide: number;
         };
+        /** @description Hit is where a turning part first meets something. */
         LinkHit: {
             /** Format: double */
             angle: number;
             parts: string[];
         };
+        /** @description Report is a link as it comes out. */
         LinkReport: {
+            /** @description where it is, to be shown */
             at: number[];
+            /** @description the wheels themselves */
             discs?: components["schemas"]["LinkDisc"][];
             fit?: components["schemas"]["Fit"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description between the two bodies; below zero they want the same place
+             */
             gap?: number;
+            /** @description Hit is where a turning part first meets something. */
             hits?: components["schemas"]["LinkHit"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description in its range
+             */
             holes?: number;
             id: string;
+            /** @description the pipes, for what must not count as a clash */
             joined?: string[];
+            /** @description LinkKind is a way in which parts hold together that is no insertion. */
             kind: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             length?: number;
+            /** @description the pipes that turn */
             moves?: string[];
+            /** @description what is bought for it */
             needs?: components["schemas"]["MaterialLine"][];
+            /** @description to which side of the pipe */
             out?: number[];
+            /** @description of a telescope: how far the inner pipe may show, least and most */
             range?: number[];
+            /** @description State is the outside size of the frame with a part turned. */
             states?: components["schemas"]["LinkState"][];
+            /** @description of the length of a bolt, an axle or a tie */
             sum?: components["schemas"]["WhyTerm"][];
+            /** @description where wheels touch the floor */
             wheels?: number[][];
+            /** @description in one line */
             words: string;
         };
+        /** @description State is the outside size of the frame with a part turned. */
         LinkState: {
             /** Format: double */
             angle: number;
+            /** @description open, or folded */
             name: string;
+            /** @description Length is an exact length in nanometres. In JSON it is that whole number. */
             size: number[];
         };
+        /** @description Line is a line of the bill of materials: a thing that is bought, how much of it, for what, and why so much. */
         MaterialLine: {
             /** Format: int64 */
             diameter?: number;
@@ -1392,94 +2187,138 @@ export interface components {
             ounces?: number;
             /** Format: int64 */
             quantity: number;
+            /** @description what the quantity or the length follows from */
             rule: string;
             size?: string;
+            /** @description each, stick, can */
             unit: string;
             ware: string;
+            /** @description what it is for */
             where: components["schemas"]["MaterialPlace"][];
         };
+        /** @description Place names a thing of one frame of a job. */
         MaterialPlace: {
             /** Format: int64 */
             frame: number;
             id: string;
+            /** @description joint, pipe or link */
             kind: string;
         };
+        /** @description MeasureRequest is what a builder measured, as typed, to be taken into the shop. One of three: a figure read directly (Field and Value; no value takes it away), a trial of the seat (Seat, Mark, Gap; neither takes it away), or a trial of the stop (Cut, Outside, Body, Ends). */
         MeasureRequest: {
             body?: string;
             cut?: string;
             /** Format: int64 */
             ends?: number;
+            /** @description Field names one figure of a fitting size. */
             field?: string;
             gap?: string;
+            /** @description Kind is a type of fitting by the trade's name. */
             kind?: string;
             mark?: string;
             outside?: string;
+            /** @description Mode is how a spigot is held in its port. */
             seat?: string;
             shop: components["schemas"]["Shop"];
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size?: string;
+            /** @description Unit is what a bare number means, and how lengths are shown by default. */
             unit?: string;
             value?: string;
         };
+        /** @description Seated is the outside size of the cut frame in one state of its joints. */
         ModelSeated: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description what does not meet in this state, shared out
+             */
             gap: number;
+            /** @description Length is an exact length in nanometres. In JSON it is that whole number. */
             size: number[];
+            /** @description hand-tight, driven or finished */
             state: string;
             text: string;
         };
+        /** @description Plan is everything that follows from a job: its frames as they are built, what is bought for them and how it is cut, and what its analyses say. */
         Plan: {
             bill: components["schemas"]["CostBill"];
             budget?: components["schemas"]["Budget"];
             cautions: string[];
             cuts: components["schemas"]["ProcureCutLine"][];
             figures: components["schemas"]["ShopFigured"][];
+            /** @description Finding is one thing that the plan noticed. Text and Hint are its English, from the catalogue of messages; everything else is data. */
             findings: components["schemas"]["Finding"][];
             fittings: components["schemas"]["ProcureFittingCount"][];
+            /** @description Frame is one frame, planned. */
             frames: components["schemas"]["PlanFrame"][];
             improving?: boolean;
             joinery: components["schemas"]["JoineryReport"];
             materials: components["schemas"]["MaterialLine"][];
             pipe: components["schemas"]["ProcurePipeTotal"][];
             seats: components["schemas"]["ShopSeating"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             step: number;
             tool: components["schemas"]["ShopTool"];
             tools: components["schemas"]["ProcureToolCount"][];
             totals: components["schemas"]["ProcureTotals"];
         };
+        /** @description PlanAnswer is the plan and, where it was asked for, a drawing of each frame. */
         PlanAnswer: {
+            /** @description SVG */
             drawings: string[];
             plan: components["schemas"]["Plan"];
+            /** @description Repeats are the counts that can still be changed of a frame that was begun from a starter and is the builder's own now. */
             repeats: components["schemas"]["StarterRepeat"][];
+            /** @description to send instead of the shop next time; it may be forgotten */
             shopKey?: string;
         };
+        /** @description Frame is one frame, planned. */
         PlanFrame: {
             check?: components["schemas"]["ToleranceCutListCheck"];
             clearanceChecks: components["schemas"]["EnvelopeCheckedClearance"][];
+            /** @description where it stands */
             contacts: components["schemas"]["FittingContact"][];
             /** Format: int64 */
             copies: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             floor: number;
+            /** @description Insertion is one spigot in one port: the unit of joining. */
             insertions: components["schemas"]["FittingInsertion"][];
+            /** @description the uses of groups in it, each before those inside it */
             instances: components["schemas"]["PlanInstance"][];
+            /** @description Joint is what stands at a joint, and what a builder calls it. */
             joints: components["schemas"]["PlanJoint"][];
             links: components["schemas"]["LinkReport"][];
+            /** @description Loop is a closed way round the frame and how far the rounded cuts leave it open. */
             loops: components["schemas"]["CutlistLoop"][];
             name: string;
+            /** @description Extent is the frame's outside size along one axis, with its working. */
             overall: components["schemas"]["CutlistExtent"][];
+            /** @description Pipe is a pipe of the frame where it stands, and what it is cut from. */
             pipes: components["schemas"]["PlanPipe"][];
+            /** @description the axes it is built on, with their planes: its own first, then each use's */
             places: components["schemas"]["LayoutPlace"][];
             ports: components["schemas"]["FittingAudit"];
             seated: components["schemas"]["ModelSeated"][];
+            /** @description Size is a stated size with the value that it has in the solved frame. */
             sizes: components["schemas"]["LayoutSize"][];
+            /** @description Unit is what a bare number means, and how lengths are shown by default. */
             units: string;
         };
+        /** @description Instance is one use of a group in a frame. Its joints' ids begin with its path. */
         PlanInstance: {
             group: string;
+            /** @description of the group */
             name: string;
             path: string;
         };
+        /** @description Joint is what stands at a joint, and what a builder calls it. */
         PlanJoint: {
             assumed: boolean;
             at: number[];
@@ -1492,11 +2331,14 @@ export interface components {
             flex: number;
             id: string;
             kind: string;
+            /** @description in short: j4 */
             name: string;
             ports: components["schemas"]["FittingPort"][];
             size: string;
+            /** @description in plain words: upper left corner; "" where the frame has but one place */
             where: string;
         };
+        /** @description Pipe is a pipe of the frame where it stands, and what it is cut from. */
         PlanPipe: {
             bare: number[][];
             /** Format: int64 */
@@ -1522,7 +2364,10 @@ export interface components {
             radius?: number;
             shown: number[][];
             size: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of its size, counted from 1: where the first copy's piece is cut from; 0: from none
+             */
             stick: number;
             /** Format: double */
             strain?: number;
@@ -1537,15 +2382,21 @@ export interface components {
             visible: number;
             waits?: boolean;
             way?: number[][];
+            /** @description in plain words: upper left */
             where: string;
         };
+        /** @description PlanRequest is a project and, unless the saved shop is meant, a shop, or the key that was given for it when it was sent before. */
         PlanRequest: {
+            /** @description of a large job a first purchase, which may improve */
             draft?: boolean;
+            /** @description also draw the frames */
             draw?: boolean;
             project: components["schemas"]["Project"];
             shop?: components["schemas"]["Shop"];
+            /** @description of a shop that was sent before: reading it takes longer than a small plan */
             shopKey?: string;
         };
+        /** @description Problem is every refusal of the API, as RFC 9457 has it. */
         Problem: {
             /** @description What is wrong, in a sentence */
             detail?: string;
@@ -1556,50 +2407,84 @@ export interface components {
             /** @description What kind of refusal it is */
             title: string;
         };
+        /** @description CutLine is the pieces of one size and length. */
         ProcureCutLine: {
+            /** @description Class is how exactly a piece must be cut. */
             class?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description copies included
+             */
             count: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             cut: number;
+            /** @description a hidden nipple among them */
             hidden: boolean;
             letter: string;
+            /** @description of the first: it is sprung, or bent after cutting */
             path?: string;
+            /** @description PipeRef names a pipe of a frame. */
             pipes: components["schemas"]["ProcurePipeRef"][];
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
+            /** @description of the first */
             sum: components["schemas"]["WhyTerm"][];
             tooShort: boolean;
+            /** @description as typed for one of them, where the tape shows something else */
             typed?: string;
+            /** @description until it is measured on the frame; Cut is the most it may be */
             waits?: boolean;
         };
+        /** @description FittingCount is how many of one fitting. */
         ProcureFittingCount: {
             /** Format: int64 */
             count: number;
+            /** @description Kind is a type of fitting by the trade's name. */
             kind: string;
             size: string;
         };
+        /** @description PipeRef names a pipe of a frame. */
         ProcurePipeRef: {
             /** Format: int64 */
             frame: number;
             pipe: string;
         };
+        /** @description PipeTotal is one size of pipe: what is cut, lost, left and bought. */
         ProcurePipeTotal: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of all pieces, those included that no stick is long enough for
+             */
             net: number;
             /** Format: int64 */
             pieces: number;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
             stock: components["schemas"]["StockMaterial"];
+            /** @description letters of the pieces that are longer than any stick */
             tooLong?: string[];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description net as a share of what is bought or used
+             */
             yield: number;
         };
+        /** @description ToolCount is the purchase with one kerf. */
         ProcureToolCount: {
             chosen: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             cost: number;
             id: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             kerf: number;
             name: string;
             priced: boolean;
@@ -1607,6 +2492,7 @@ export interface components {
             /** Format: int64 */
             sticks: number;
         };
+        /** @description Totals is the job in one line. */
         ProcureTotals: {
             /** Format: int64 */
             cemented: number;
@@ -1614,7 +2500,10 @@ export interface components {
             dry: number;
             /** Format: int64 */
             fittings: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             net: number;
             /** Format: int64 */
             pieces: number;
@@ -1622,48 +2511,64 @@ export interface components {
             /** Format: int64 */
             sticks: number;
         };
+        /** @description Project is a builder's project. */
         Project: {
             asks?: components["schemas"]["ProjectAsks"];
             /** Format: int64 */
             copies: number;
             described?: components["schemas"]["ProjectDescribed"];
             frame?: components["schemas"]["FrameDocument"];
+            /** @description Given is what pieces of a list, or pieces that were cut, measure, by the pipe's path, as typed. */
             given?: {
                 [key: string]: components["schemas"]["StarterAnswer"];
             };
             marks?: components["schemas"]["ProjectMarks"];
+            /** @description Holds are joints the builder set, over what the starter or frame says. */
             modeRules?: components["schemas"]["FrameModeRule"][];
             name: string;
+            /** @description Sizes are sizes of Frame as they were typed over, by their id; they are read each time, so that what cannot be read is kept. */
             sizes?: {
                 [key: string]: components["schemas"]["StarterAnswer"];
             };
             starter?: components["schemas"]["StarterBegun"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             step?: number;
+            /** @description how lengths are shown */
             style: string;
             template?: boolean;
             tool: string;
+            /** @description of bare numbers */
             units: string;
             work: components["schemas"]["ShopWork"];
         };
+        /** @description Ask is a size that is asked for: its id, how it is called, and why. */
         ProjectAsk: {
             label: string;
             size: string;
             why?: string;
         };
+        /** @description Asks are the prompts of a starter of the builder's own. */
         ProjectAsks: {
             about: string;
+            /** @description Ask is a size that is asked for: its id, how it is called, and why. */
             prompts: components["schemas"]["ProjectAsk"][];
         };
+        /** @description Described is a list of parts. Kinds and Others answer what is ambiguous, by the item's text: which fitting it is, and which reading of its numbers. */
         ProjectDescribed: {
+            /** @description Kind is a type of fitting by the trade's name. */
             kinds?: {
                 [key: string]: string;
             };
+            /** @description counted from 0, the first reading */
             others?: {
                 [key: string]: number;
             };
             text: string;
         };
+        /** @description ProjectLine is a project in the list. */
         ProjectLine: {
             id: string;
             name: string;
@@ -1672,129 +2577,201 @@ export interface components {
             /** Format: date-time */
             updated: string;
         };
+        /** @description Marks are a builder's ticks on the lists, in the shop and at the saw. The page names what is ticked by what it is, not by its place in the list, so that a tick outlives a change of the plan: of five caps wanted, three are in the cart. */
         ProjectMarks: {
+            /** @description by what is bought: how many */
             cart?: {
                 [key: string]: number;
             };
+            /** @description by the stick and what is cut from it: how many */
             sawn?: {
                 [key: string]: number;
             };
         };
+        /** @description ReadRequest is a wireframe file's text. */
         ReadRequest: {
             text: string;
         };
+        /** @description Item is one thing of a list. */
         ReadingItem: {
+            /** @description what has to be asked about it */
             ask?: string;
+            /** @description no size was said: it is the list's usual one */
             assumed?: boolean;
             /** Format: int64 */
             count?: number;
+            /** @description Kind is a type of fitting by the trade's name. */
             kind?: string;
+            /** @description of an ambiguous name: which one is it? */
             kinds?: string[];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of a piece or a stick
+             */
             length?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description counted from 1
+             */
             line: number;
+            /** @description what else the numbers can mean */
             others?: components["schemas"]["ReadingItem"][];
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size?: string;
+            /** @description as it was written */
             text: string;
+            /** @description the smaller size of one that reduces */
             to?: string;
+            /** @description What is what an item of a list is. */
             what: string;
         };
+        /** @description SaveRequest is a project and the revision it was based on. */
         SaveRequest: {
             project: components["schemas"]["Project"];
             /** Format: int64 */
             revision: number;
         };
+        /** @description Saved is the revision that a save made. */
         Saved: {
             /** Format: int64 */
             revision: number;
         };
+        /** @description Shop is what the builder has and pays, shared by all projects. */
         Shop: {
+            /** @description Override is a builder's measurement of one figure on a real part. With a Kind it holds for that kind alone (tees of this make, say), otherwise for the whole size. */
             measurements: components["schemas"]["CatalogOverride"][];
             prices: components["schemas"]["CostBook"];
+            /** @description Offcut is a piece of pipe on the rack. */
             rack: components["schemas"]["ShopOffcut"][];
+            /** @description as they were measured, by how a pipe is held: its share of the socket */
             seats?: {
                 [key: string]: number;
             };
+            /** @description StockLength is a stick length on sale. An empty size means every size. */
             stock: components["schemas"]["ShopStockLength"][];
+            /** @description Tool is a way to cut pipe. */
             tools: components["schemas"]["ShopTool"][];
         };
+        /** @description Figured is one figure that the plan rests on, typical and the builder's own side by side. */
         ShopFigured: {
+            /** @description Field names one figure of a fitting size. */
             field: string;
+            /** @description of a figure of this kind alone */
             kind?: string;
             measured: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description what is planned with
+             */
             mine: number;
             note?: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             typical: number;
         };
+        /** @description Offcut is a piece of pipe on the rack. */
         ShopOffcut: {
             /** Format: int64 */
             count: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             length: number;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
         };
+        /** @description Seating is how deep a pipe goes, by how it is held. */
         ShopSeating: {
             measured: boolean;
             /** Format: double */
             mine: number;
+            /** @description Mode is how a spigot is held in its port. */
             mode: string;
             /** Format: double */
             typical: number;
         };
+        /** @description StockLength is a stick length on sale. An empty size means every size. */
         ShopStockLength: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             length: number;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size?: string;
         };
+        /** @description Tool is a way to cut pipe. */
         ShopTool: {
             id: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             kerf: number;
             name: string;
             note: string;
         };
+        /** @description Work is what has been done: sticks that were bought and are still whole. They are cut before any more are bought. */
         ShopWork: {
+            /** @description Offcut is a piece of pipe on the rack. */
             bought: components["schemas"]["ShopOffcut"][];
         };
+        /** @description Answer is what the builder typed for a prompt. */
         StarterAnswer: {
+            /** @description Meaning says what the value of a dimension measures. */
             meaning?: string;
+            /** @description Of is the pipe that it is the length of, where the meaning is a cut length or bare pipe between two faces, by its name in the definition that the size is in. */
             of?: string;
             text: string;
+            /** @description Unit is what a bare number meant when this was typed, so that a builder who changes to millimetres later does not change what was said before. */
             unit?: string;
         };
+        /** @description Begun is a frame that was begun from a starter: its answers, and what was done to the frame by hand since. The answers drive the frame for as long as they can; what was done by hand lies over it as a [layer.Layer]. By hand means: there is a document, the frame as it was when a gesture was made on it last. As are the answers that it followed then. Where they are the answers of now, that document is the frame; else what was done by hand is put over the frame that the answers of now make. */
         StarterBegun: {
+            /** @description Answer is what the builder typed for a prompt. */
             answers: {
                 [key: string]: components["schemas"]["StarterAnswer"];
             };
+            /** @description Answer is what the builder typed for a prompt. */
             as?: {
                 [key: string]: components["schemas"]["StarterAnswer"];
             };
+            /** @description Aside is what was done by hand and has no place in the frame as the answers make it now. It is put back when it has. */
             aside?: components["schemas"]["LayerRecord"][];
             id: string;
+            /** @description Own says that the frame is the builder's own: a gesture contradicted an answer. Its sizes are the document's; of the answers only counts are left, as repeats that can still be changed. */
             own?: boolean;
         };
+        /** @description Option is one of a prompt's choices. */
         StarterOption: {
             label: string;
             value: string;
         };
+        /** @description Prompt asks for one thing. */
         StarterPrompt: {
             default: string;
+            /** @description Input is the sort of answer a prompt takes. */
             input: string;
             key: string;
             label: string;
             /** Format: int64 */
             least?: number;
+            /** @description the first is the default */
             meanings?: string[];
             /** Format: int64 */
             most?: number;
+            /** @description Option is one of a prompt's choices. */
             options?: components["schemas"]["StarterOption"][];
+            /** @description a length of a thing, which has no other meaning */
             thing?: boolean;
             why: string;
         };
+        /** @description Repeat is a count of a frame that is the builder's own: how many there are, and how many of those that the answer counts were taken away by hand. */
         StarterRepeat: {
             /** Format: int64 */
             count: number;
@@ -1808,72 +2785,133 @@ export interface components {
             most: number;
             why: string;
         };
+        /** @description Material is the answer for one material. */
         StockMaterial: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             bought: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The bound: nothing costs less (cents when Priced) or, without prices, buys less length. BoundSticks: no purchase of that cost or length has fewer sticks.
+             */
             boundCost: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             boundLength: number;
             /** Format: int64 */
             boundSticks: number;
+            /** @description Purchase is how many sticks of one offer to buy. */
             buy: components["schemas"]["StockPurchase"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             cost: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description sticks bought
+             */
             count: number;
             /** Format: int64 */
             cuts: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             kerf: number;
             key: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             left: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             net: number;
             /** Format: int64 */
             nodes: number;
             priced: boolean;
             proven: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of the tightest stick
+             */
             slack: number;
+            /** @description Stick is one stick and the pieces cut from it, longest first. */
             sticks: components["schemas"]["StockStick"][];
+            /** @description demands longer than all stock */
             tooLong?: number[];
         };
+        /** @description Piece is one piece cut from a stick. */
         StockPiece: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description index into the problem's demands
+             */
             demand: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             length: number;
             name?: string;
         };
+        /** @description Purchase is how many sticks of one offer to buy. */
         StockPurchase: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
             cost: number;
             /** Format: int64 */
             count: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             length: number;
             /** Format: int64 */
             offer: number;
             priced: boolean;
         };
+        /** @description Stick is one stick and the pieces cut from it, longest first. */
         StockStick: {
             /** Format: int64 */
             cuts: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description lost between pieces and before the leftover
+             */
             kerf: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description what stays, after kerf and end trim
+             */
             left: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             length: number;
             /** Format: int64 */
             offer: number;
+            /** @description Origin says where a stick comes from. */
             origin: string;
+            /** @description Piece is one piece cut from a stick. */
             pieces: components["schemas"]["StockPiece"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how much longer the pieces could be together
+             */
             slack: number;
         };
+        /** @description StoredProject is a project with where it stands in the store. */
         StoredProject: {
             id: string;
             name: string;
@@ -1883,20 +2921,26 @@ export interface components {
             /** Format: date-time */
             updated: string;
         };
+        /** @description StoredShop is the shop with its revision. */
         StoredShop: {
             /** Format: int64 */
             revision: number;
             shop: components["schemas"]["Shop"];
         };
+        /** @description Together is one plan for several projects, beside what each would cost by itself, cut with the same tool. */
         Together: {
+            /** @description BoughtOne is a project bought by itself. */
             alone: components["schemas"]["BoughtOne"][];
             plan: components["schemas"]["Plan"];
             tool: string;
         };
+        /** @description TogetherRequest names the projects that are bought in one go. */
         TogetherRequest: {
             projects: string[];
+            /** @description by default the first project's */
             tool?: string;
         };
+        /** @description CutListCheck is the frame put together from a list of cuts instead of the plan's. */
         ToleranceCutListCheck: {
             closed: boolean;
             /** Format: int64 */
@@ -1905,13 +2949,19 @@ export interface components {
             loops: components["schemas"]["CutlistLoop"][];
             mends: components["schemas"]["CutlistMend"][];
             pieces: components["schemas"]["CutlistGiven"][];
+            /** @description the outside size in each state */
             seated: components["schemas"]["ModelSeated"][];
             stuck: boolean;
+            /** @description pipes of the list that the frame does not have */
             unknown: string[];
         };
+        /** @description Term is one line of a sum; Value carries its sign. */
         WhyTerm: {
             label: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
             value: number;
         };
     };
