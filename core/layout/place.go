@@ -105,7 +105,7 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 		local := m.local
 		l := see(p[k])
 		if l.Ref == "" {
-			l.Ref, l.Name = frame.Ref(local), local
+			l.Ref, l.Name = frame.Ref(local), s.called(scope, m.node, local)
 			use, _, deeper := strings.Cut(local, "/")
 			_, no, array := strings.Cut(use, "#")
 			l.Copied = deeper && array && no != "1"

@@ -36,3 +36,15 @@ func short(id string) bool {
 	_, err := strconv.ParseUint(n, 10, 32)
 	return is && err == nil
 }
+
+// called is what a joint is called on the rulers of a scope: by its short name on the
+// frame's own, by its name in the definition on a part's.
+func (s *solver) called(scope, node int, local string) string {
+	if scope > 0 {
+		return local
+	}
+	if s.short == nil {
+		s.short = ShortNames(s.g)
+	}
+	return s.short[node]
+}

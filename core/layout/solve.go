@@ -151,6 +151,7 @@ func (s *Solution) At(o *Solution) bool {
 const TapeStep = measure.Inch / 16
 
 type solver struct {
+	short []string // the joints' short names, once somebody asks
 	equations
 	bodies Bodies
 	was    *Solution // as it was found last; nil at first

@@ -1,6 +1,9 @@
 package model
 
 import (
+	"cmp"
+	"fmt"
+	"slices"
 	"strings"
 
 	"sturdyelbow/core/measure"
@@ -61,16 +64,76 @@ func (w *Whereabouts) Joint(i int) string {
 func (w *Whereabouts) Pipe(i int) string {
 	ends := w.b.Graph.Edges[i].Ends
 	p, q := w.b.Points[ends[0]], w.b.Points[ends[1]]
-	var middle measure.Point
 	long := p.Distance(q)
-	for a := range p {
-		middle[a] = p[a] + (q[a] - p[a]).Half()
-	}
-	words, axes := w.words(middle, func(a measure.Axis) bool { return (p[a] - q[a]).Abs() < long.Half() })
+	words, axes := w.words(w.middle(i), func(a measure.Axis) bool { return (p[a] - q[a]).Abs() < long.Half() })
 	if axes == 0 {
 		return ""
 	}
 	return said(words)
+}
+
+// Pipes says where every pipe is. Those that would be told alike are counted from one
+// side: "bottom, 2nd from the left".
+func (w *Whereabouts) Pipes() []string {
+	all := make([]string, len(w.b.Graph.Edges))
+	alike := map[string][]int{}
+	for i := range all {
+		all[i] = w.Pipe(i)
+		alike[all[i]] = append(alike[all[i]], i)
+	}
+	for words, pipes := range alike {
+		if len(pipes) < 2 {
+			continue
+		}
+		axis, from := w.spread(pipes)
+		slices.SortStableFunc(pipes, func(a, b int) int { return cmp.Compare(w.middle(a)[axis], w.middle(b)[axis]) })
+		n := 0
+		for k, i := range pipes {
+			if k == 0 || w.middle(i)[axis]-w.middle(pipes[k-1])[axis] > flat {
+				n++
+			}
+			all[i] = strings.TrimPrefix(words+", "+ordinal(n)+" from "+from, ", ")
+		}
+	}
+	return all
+}
+
+// spread is the axis along which the middles of some pipes lie farthest apart, and the
+// side that they are counted from.
+func (w *Whereabouts) spread(pipes []int) (axis measure.Axis, from string) {
+	most := measure.Length(-1)
+	for _, s := range sides {
+		lo, hi := w.middle(pipes[0])[s.axis], w.middle(pipes[0])[s.axis]
+		for _, i := range pipes {
+			lo, hi = min(lo, w.middle(i)[s.axis]), max(hi, w.middle(i)[s.axis])
+		}
+		if hi-lo > most {
+			most, axis, from = hi-lo, s.axis, map[string]string{"lower": "below", "left": "the left", "front": "the front"}[s.low]
+		}
+	}
+	return axis, from
+}
+
+// middle is half-way between the ends of a pipe.
+func (w *Whereabouts) middle(i int) (m measure.Point) {
+	ends := w.b.Graph.Edges[i].Ends
+	p, q := w.b.Points[ends[0]], w.b.Points[ends[1]]
+	for a := range p {
+		m[a] = p[a] + (q[a] - p[a]).Half()
+	}
+	return m
+}
+
+func ordinal(n int) string {
+	switch {
+	case n%10 == 1 && n%100 != 11:
+		return fmt.Sprintf("%dst", n)
+	case n%10 == 2 && n%100 != 12:
+		return fmt.Sprintf("%dnd", n)
+	case n%10 == 3 && n%100 != 13:
+		return fmt.Sprintf("%drd", n)
+	}
+	return fmt.Sprintf("%dth", n)
 }
 
 // words gives the side that a point is on, for each axis that counts and along which

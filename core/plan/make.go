@@ -101,9 +101,10 @@ func frameOf(b *model.Built, copies int) Frame {
 		}
 	}
 	where, short := b.Whereabouts(), layout.ShortNames(b.Graph)
+	pipes := where.Pipes()
 	f.Pipes, f.Joints = make([]Pipe, len(b.Pipes)), make([]Joint, len(short))
 	for i := range b.Pipes {
-		f.Pipes[i] = Pipe{Placed: b.Pipes[i], Where: where.Pipe(i)}
+		f.Pipes[i] = Pipe{Placed: b.Pipes[i], Where: pipes[i]}
 	}
 	for i := range short {
 		f.Joints[i] = Joint{Joint: b.Fits.Joints[i], Name: short[i], Where: where.Joint(i)}
