@@ -115,6 +115,28 @@ func worded(code string, n int, kind string) finding.Finding {
 	for _, name := range []string{"size", "from", "to", "inner", "outer", "what", "is", "on", "way", "words", "meaning", "fit", "best", "mend", "foot", "check", "joint", "link", "last"} {
 		f = f.With(name, "3/4")
 	}
+	// a figure that none of these is counts
+	known := map[string]bool{
+		"n":        true,
+		"subject":  true,
+		"subjects": true,
+		"kind":     true,
+		"others":   true,
+		"joints":   true,
+		"hit":      true,
+		"pair":     true,
+		"bodies":   true,
+		"why":      true,
+	}
+	for _, g := range f.Figures {
+		known[g.Name] = true
+	}
+	for _, m := range regexp.MustCompile(`\.([a-z]+)`).FindAllStringSubmatch(message.Source(code), -1) {
+		if !known[m[1]] {
+			known[m[1]] = true
+			f = f.With(m[1], n)
+		}
+	}
 	two := finding.All(finding.Pipe, "A", "B")
 	return f.With("kind", kind).With("others", two).With("joints", two).With("hit", two).With("pair", two).With("bodies", two)
 }
