@@ -32,7 +32,10 @@ type client struct {
 func serve(t *testing.T) (*client, *store.Store) {
 	st, err := store.Open(t.Context(), t.TempDir())
 	require.NoError(t, err)
-	pages := fstest.MapFS{"index.html": {Data: []byte("<!doctype html><title>the page</title><div id=\"root\"></div>")}, "assets/a-1.js": {Data: []byte("1")}}
+	pages := fstest.MapFS{
+		"index.html":    {Data: []byte("<!doctype html><title>the page</title><div id=\"root\"></div>")},
+		"assets/a-1.js": {Data: []byte("1")},
+	}
 	s := httptest.NewServer(server.New(server.Config{Store: st, Web: pages, Version: "test"}))
 	t.Cleanup(func() { s.Close(); assert.NoError(t, st.Close()) })
 	return &client{t, s.URL}, st
