@@ -3,7 +3,6 @@ package e2e_test
 import (
 	"fmt"
 	"testing"
-	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
@@ -163,7 +162,7 @@ func TestAFootIsMirrored(t *testing.T) {
 	hub := `() => document.activeElement?.innerText.startsWith("j1, in depth")`
 	for k := 0; k < 9 && !d.MustEval(hub).Bool(); k++ {
 		d.keys(input.ArrowDown)
-		time.Sleep(50 * time.Millisecond)
+		d.still(`document.activeElement?.innerText ?? ""`)
 	}
 	d.until("at the hub", hub)
 	d.keys(input.Enter)
@@ -302,14 +301,9 @@ func TestMarksArePulledAndPlussesPressed(t *testing.T) {
 
 	d.frame(input.ArrowDown)
 	near := `() => [...document.querySelectorAll(".tag-plus")].find(e => e.title.includes("near") && e.style.visibility === "visible") ?? null`
-	for x, y = d.middle(near); ; { // the view may still be moving to the smaller frame
-		time.Sleep(200 * time.Millisecond)
-		if u, v := d.middle(near); u == x && v == y {
-			break
-		} else {
-			x, y = u, v
-		}
-	}
+	d.middle(near)
+	d.still(`[...document.querySelectorAll(".tag-plus")].map(e => e.style.transform).join()`) // the view moves to the smaller frame
+	x, y = d.middle(near)
 	d.tap(x, y)
 	d.until(
 		"the direction is in the line",

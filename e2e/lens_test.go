@@ -167,6 +167,23 @@ func TestTheWorkbenchByMouse(t *testing.T) {
 	p.allIs(tapes[len(tapes)-1], "after a reload")
 }
 
+// tags reads where the letters stand on the frame.
+const tags = `[...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join()`
+
+// still waits until an expression of the page is the same in twelve pictures on end.
+func (w *window) still(js string) {
+	w.t.Helper()
+	w.MustEval(`async () => {
+		const read = () => JSON.stringify(` + js + `);
+		for (let was = read(), same = 0; same < 12; ) {
+			await new Promise(requestAnimationFrame);
+			const now = read();
+			same = now === was ? same + 1 : 0;
+			was = now;
+		}
+	}`)
+}
+
 // settled waits until the tape stands still.
 func (w *window) settled() {
 	last, since := w.all(), time.Now()
@@ -336,7 +353,7 @@ func TestTheViewTurns(t *testing.T) {
 			`was => [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`,
 			seen["corner"],
 		)
-		time.Sleep(700 * time.Millisecond)
+		p.still(tags)
 		seen[name] = where()
 		shift(input.Digit4)
 		p.until(

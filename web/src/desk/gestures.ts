@@ -59,7 +59,7 @@ export class Gestures {
       this.answered = d.project === a.after ? a : undefined;
       // undo brings the question back
       const { history } = store.getState();
-      if (history?.last?.startsWith("Undone") && history.since?.project === a.after) void this.run(a.edit, { keep: a.keep });
+      if (history?.undone && history.since?.project === a.after) void this.run(a.edit, { keep: a.keep });
     });
   }
 

@@ -31,6 +31,8 @@ export interface History {
   /** What the last thing done left: where the desk is another by now, another window wrote into the shop. */
   left?: Desk;
   last?: string;
+  /** The last thing done was to take a step back. */
+  undone?: boolean;
 }
 
 const depth = 400;
@@ -83,7 +85,15 @@ export function undo(h: History): History {
     project: patched(h.now.project, step.back),
     shop: step.shop ? mergeShops(step.shop[1], step.shop[0], h.now.shop) : h.now.shop,
   };
-  return { now, past: h.past.slice(0, -1), future: [step, ...h.future], since: h.now, left: now, last: `Undone: ${step.label}` };
+  return {
+    now,
+    past: h.past.slice(0, -1),
+    future: [step, ...h.future],
+    since: h.now,
+    left: now,
+    last: `Undone: ${step.label}`,
+    undone: true,
+  };
 }
 
 export function redo(h: History): History {

@@ -2,13 +2,14 @@ import { Command } from "cmdk";
 import { Dialog } from "../ui/dialog";
 import type { CommandOf } from "../lens/lens";
 import { Icon } from "../ui/icons";
+import { rank } from "./rank";
 
 /** Every command by name: type, choose, done. */
 export default function Commands({ commands, onClose }: { commands: CommandOf[]; onClose: () => void }) {
   const groups = [...new Set(commands.map((c) => c.group))];
   return (
     <Dialog title="Commands" onClose={onClose} bare>
-      <Command label="Commands" loop>
+      <Command label="Commands" loop filter={rank}>
         <div className="flex items-center gap-2 border-b-2 border-ink pb-2">
           <Icon name="search" />
           <Command.Input
@@ -27,7 +28,8 @@ export default function Commands({ commands, onClose }: { commands: CommandOf[];
                 .map((c) => (
                   <Command.Item
                     key={c.name}
-                    value={`${c.name} ${c.also ?? ""}`}
+                    value={c.name}
+                    keywords={c.also ? [c.also] : []}
                     className="command"
                     onSelect={() => {
                       onClose();

@@ -32,9 +32,12 @@ function parts(nm: number, feet: boolean, step: number): Parts {
 
 const trim = (v: number, places: number) => v.toFixed(places).replace(/\.?0+$/, "");
 
-/** A length as plain text, for labels and titles. */
+/** A length as plain text, for labels and titles. One size is rounded alike wherever it stands: to 1/16 of an inch; what is cut is shown to 1/64. */
 export function text(nm: number, style: Style, step = 16): string {
-  if (nm < 0) return `−${text(-nm, style, step)}`;
+  if (nm < 0) {
+    const t = text(-nm, style, step);
+    return /[1-9]/.test(t) ? `−${t}` : t; // what rounds to nothing has no sign
+  }
   if (style === "metric") return `${trim(nm / MM, 1)} mm`;
   if (style === "decimal") return `${trim(nm / INCH, 4)}″`;
   const p = parts(nm, style === "feet-inches", step);
@@ -70,11 +73,10 @@ export function Len({ nm, style, step = 16 }: { nm: number; style: Style; step?:
   );
 }
 
-export function money(cents: number): string {
-  const sign = cents < 0 ? "−" : "";
-  const c = Math.abs(cents);
-  return `${sign}$${Math.floor(c / 100)}.${String(c % 100).padStart(2, "0")}`;
-}
+const dollars = new Intl.NumberFormat("en-US", { style: "currency", currency: "USD" });
+
+/** An amount of cents. */
+export const money = (cents: number): string => dollars.format(cents / 100).replace("-", "−");
 
 export const feet = (nm: number) => trim(nm / (12 * INCH), 1);
 

@@ -23,12 +23,16 @@ export function StartPage() {
         const mine = await ask(api.GET("/api/projects/{id}", { params: { path: { id: s.id.slice(4) } } }));
         return ask(api.POST("/api/projects", { body: { ...mine.project, template: false, marks: undefined, work: { bought: [] } } }));
       }
-      if (!s)
+      if (!s) {
+        const taken = new Set((await ask(api.GET("/api/projects"))).map((p) => p.name));
+        let name = "My frame";
+        for (let n = 2; taken.has(name); n++) name = `My frame ${n}`;
         return ask(
           api.POST("/api/projects", {
-            body: { name: "My frame", units: "in", style: "inches", frame: blank, copies: 1, tool: "saw", work: { bought: [] } },
+            body: { name, units: "in", style: "inches", frame: blank, copies: 1, tool: "saw", work: { bought: [] } },
           }),
         );
+      }
       const answers = Object.fromEntries(s.prompts.map((p) => [p.key, { text: p.default, meaning: p.meanings?.[0] }]));
       const body: Project = {
         name: s.name,

@@ -347,7 +347,7 @@ function BayField({ axis, mark, before, said, part }: { axis: number; mark: Mark
         }}
       />
       <span className="text-xs whitespace-nowrap text-ink-2">
-        c-c <Len nm={mark.at - before.at} style={style} step={32} />
+        c-c <Len nm={mark.at - before.at} style={style} />
       </span>
       {why && <Sorry id={`${id}-why`} what={why} />}
     </>

@@ -190,8 +190,8 @@ export function PipeCard({ pipe: p }: { pipe: Pipe }) {
           cut <Len nm={p.cut} style={style} step={64} />
           <span className="block font-sans text-sm font-normal text-ink-2">
             {p.where && `${p.where}: `}
-            {sizeWords(p.size)} pipe from <Named id={p.from} short /> to <Named id={p.to} short />,{" "}
-            <Len nm={p.centre} style={style} step={32} /> between centres
+            {sizeWords(p.size)} pipe from <Named id={p.from} short /> to <Named id={p.to} short />, <Len nm={p.centre} style={style} />{" "}
+            between centres
           </span>
         </h3>
         <button

@@ -34,7 +34,7 @@ export default function SizeSheet() {
                   label={`Outside size, ${["wide", "deep", "high"][e.axis]}`}
                   sum={e.sum}
                   total={e.size}
-                  of={<Len nm={e.size} style={style} step={32} />}
+                  of={<Len nm={e.size} style={style} />}
                 />
               </dd>
             </div>
@@ -188,7 +188,7 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
                 Read as <Len nm={t.sized.value} style={style} step={64} />
                 {t.sized.also.map((a) => (
                   <span key={a.meaning}>
-                    , {meaning(a.meaning)} <Len nm={a.value} style={style} step={32} />
+                    , {meaning(a.meaning)} <Len nm={a.value} style={style} />
                   </span>
                 ))}
                 .{" "}
@@ -213,7 +213,7 @@ function CentreNote({ size, style }: { size: Size; style: Style }) {
         total={size.centre}
         of={
           <span className="text-ink-2">
-            c-c <Len nm={size.centre} style={style} step={32} />
+            c-c <Len nm={size.centre} style={style} />
           </span>
         }
       />
