@@ -33,6 +33,7 @@ types: web/node_modules/.installed
 	go run ./internal/fields/write > /tmp/sturdyelbow-fields.json && mv /tmp/sturdyelbow-fields.json internal/server/fields.json
 	go run ./cmd/sturdyelbow openapi > web/openapi.json
 	go run ./cmd/sturdyelbow schema > docs/frame-4.schema.json
+	go run ./cmd/sturdyelbow words > web/src/api/words.json
 	cd web && npm run --silent types
 
 GOLINES = go tool -modfile=tools.mod golines -m 140 --base-formatter=gofmt

@@ -79,9 +79,18 @@ func root() *cobra.Command {
 		Use: "sturdyelbow", Short: "Plans PVC pipe frames: cuts, fittings, sticks, cost and joints",
 		SilenceErrors: true, SilenceUsage: true,
 	}
-	c.AddCommand(planCommand(), cutCommand(), serveCommand(), demoCommand(), backupCommand(), openapiCommand(), schemaCommand(),
+	c.AddCommand(
+		planCommand(),
+		cutCommand(),
+		serveCommand(),
+		demoCommand(),
+		backupCommand(),
+		openapiCommand(),
+		schemaCommand(),
+		wordsCommand(),
 		&cobra.Command{Use: "version", Short: "Print the version", Args: cobra.NoArgs, Run: func(c *cobra.Command, _ []string) {
 			fmt.Fprintln(c.OutOrStdout(), "sturdyelbow", version)
-		}})
+		}},
+	)
 	return c
 }

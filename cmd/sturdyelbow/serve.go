@@ -114,6 +114,12 @@ func schemaCommand() *cobra.Command {
 	return printer("schema", "Print the JSON Schema of a frame's document", server.Schema)
 }
 
+func wordsCommand() *cobra.Command {
+	c := printer("words", "Print the labels of what a builder chooses among", server.Words)
+	c.Hidden = true
+	return c
+}
+
 // printer is a command that prints a document of the API.
 func printer(use, short string, make func() ([]byte, error)) *cobra.Command {
 	return &cobra.Command{Use: use, Short: short, Args: cobra.NoArgs,

@@ -1,7 +1,9 @@
 package catalog
 
 import (
+	"maps"
 	"slices"
+	"strings"
 
 	"sturdyelbow/core/measure"
 )
@@ -116,6 +118,23 @@ var known = func() map[Kind]bool {
 	}
 	return all
 }()
+
+// Words is the kind as a label on a shelf says it: "side-outlet elbow".
+func (k Kind) Words() string {
+	switch k {
+	case Elbow90:
+		return "elbow 90°"
+	case Elbow45:
+		return "elbow 45°"
+	}
+	if rest, ok := strings.CutPrefix(string(k), "side-outlet-"); ok {
+		return "side-outlet " + rest
+	}
+	return strings.ReplaceAll(string(k), "reducing-", "reducing ")
+}
+
+// Kinds are all kinds of the catalog, in the order of their names.
+func Kinds() []Kind { return slices.Sorted(maps.Keys(known)) }
 
 // Known says whether the catalog has the kind.
 func (k Kind) Known() bool {

@@ -17,7 +17,8 @@ type Loop struct {
 	Joints   []string       `json:"joints"`
 	Pipes    []string       `json:"pipes"`
 	Residual measure.Point  `json:"residual"`
-	Off      measure.Length `json:"off"` // length of the residual
+	Off      measure.Length `json:"off"`  // length of the residual
+	Hair     bool           `json:"hair"` // it is off by less than a tape shows
 	steps    []walkStep
 }
 
@@ -105,6 +106,7 @@ func (r *rounding) measure(i int) {
 		l.Residual[a] = measure.Length(math.Round(v[a]))
 	}
 	l.Off = measure.Length(math.Round(math.Sqrt(v.Dot(v))))
+	l.Hair = l.Off < measure.SixtyFourth
 }
 
 // settleWork bounds the search, counted in loops looked at.

@@ -164,8 +164,16 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 		}
 	}
 	sortPlanes(all)
+	mark := 0
 	for i := range all {
 		slices.Sort(all[i].Joints)
+		if i > 0 && all[i].At-all[i-1].At > oneMark {
+			mark++
+		}
+		all[i].Mark = mark
 	}
 	return all
 }
+
+// oneMark is how near planes stand that are one mark of a ruler.
+const oneMark = measure.Inch / 500

@@ -318,6 +318,7 @@ type Plane struct {
 	Even      []frame.Ref    `json:"even,omitempty"`      // it is spread between these two
 	EqualAxis string         `json:"equalAxis,omitempty"` // the axis that it takes its size from
 	Copied    bool           `json:"copied,omitempty"`
+	Mark      int            `json:"mark"` // planes at one place are one mark of the ruler, counted along it
 }
 
 // Local gives a point of the world in a place's own axes.

@@ -12,8 +12,12 @@ type Seated struct {
 	State string            `json:"state"` // hand-tight, driven or finished
 	Text  string            `json:"text"`
 	Size  [3]measure.Length `json:"size"`
-	Gap   measure.Length    `json:"gap"` // what does not meet in this state, shared out
+	Gap   measure.Length    `json:"gap"`   // what does not meet in this state, shared out
+	Meets bool              `json:"meets"` // the joints take the gap up
 }
+
+// taken is the gap that joints take up without a word: a step of the tape.
+const taken = measure.Inch / 16
 
 // drivenSeat is how deep a mallet drives a dry pipe, typically.
 const drivenSeat = 0.85
@@ -55,7 +59,7 @@ func (b *Built) Seated(cuts []measure.Length) (all []Seated) {
 		fits := b.Fits.Reseat(st.seat)
 		a := cutlist.Assemble(b.Graph, fits, cutlist.Effective(b.Graph, fits, cuts), b.Solution)
 		lo, hi := b.Around(fits.Overall(a.Points))
-		all = append(all, Seated{State: st.name, Text: st.text, Size: hi.Sub(lo), Gap: a.Gap})
+		all = append(all, Seated{State: st.name, Text: st.text, Size: hi.Sub(lo), Gap: a.Gap, Meets: a.Gap <= taken})
 	}
 	return all
 }

@@ -49,6 +49,9 @@ func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []ma
 		return nil, err
 	}
 	p.waitLast(materials, of)
+	for i := range materials {
+		materials[i].Name()
+	}
 	for _, m := range materials {
 		t := PipeTotal{Size: catalog.Size(m.Key), Stock: m, Net: m.Net}
 		used := m.Net + m.Kerf + m.Left + o.EndTrim*measure.Length(len(m.Sticks))

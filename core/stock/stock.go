@@ -3,6 +3,7 @@ package stock
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"slices"
 
 	"sturdyelbow/core/measure"
@@ -66,6 +67,24 @@ type Stick struct {
 	Left   measure.Length `json:"left"`  // what stays, after kerf and end trim
 	Slack  measure.Length `json:"slack"` // how much longer the pieces could be together
 	Cuts   int            `json:"cuts"`
+	// Key is what is cut from what: sticks of one key are cut alike, in whatever plan.
+	Key string `json:"key"`
+}
+
+// key names a stick by its material, where it is from, its length and its pieces.
+func (s *Stick) key(material string) string {
+	key := fmt.Sprintf("%s|%s|%d", material, s.Origin, s.Length)
+	for _, p := range s.Pieces {
+		key += fmt.Sprintf("|%d", p.Length)
+	}
+	return key
+}
+
+// Name gives every stick of a material its key, once its pieces are in their order.
+func (m *Material) Name() {
+	for i := range m.Sticks {
+		m.Sticks[i].Key = m.Sticks[i].key(m.Key)
+	}
 }
 
 // Purchase is how many sticks of one offer to buy.

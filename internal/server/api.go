@@ -246,6 +246,9 @@ func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[[]stock.Mate
 	if err != nil {
 		return nil, err
 	}
+	for i := range cut {
+		cut[i].Name()
+	}
 	return answer(cut), nil
 }
 

@@ -300,6 +300,11 @@ func TestPublishedTypesAreCurrent(t *testing.T) {
 	kept, err := os.ReadFile(fmt.Sprintf("../../docs/frame-%d.schema.json", frame.Format))
 	require.NoError(t, err)
 	assert.Equal(t, strings.TrimSpace(string(kept)), strings.TrimSpace(string(schema)), "docs/frame-4.schema.json is stale: make types")
+	words, err := server.Words()
+	require.NoError(t, err)
+	built, err := os.ReadFile("../../web/src/api/words.json")
+	require.NoError(t, err)
+	assert.JSONEq(t, string(built), string(words), "web/src/api/words.json is stale: make types")
 }
 
 // A shop that was sent goes by a key after that, with the same plan; a key that

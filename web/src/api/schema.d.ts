@@ -724,6 +724,8 @@ export interface components {
         };
         /** @description Loop is a closed way round the frame and how far the rounded cuts leave it open. */
         CutlistLoop: {
+            /** @description it is off by less than a tape shows */
+            hair: boolean;
             joints: string[];
             /**
              * Format: int64
@@ -2027,6 +2029,11 @@ export interface components {
             /** @description where that size begins, on a plane before this one */
             from?: string;
             joints: string[];
+            /**
+             * Format: int64
+             * @description planes at one place are one mark of the ruler, counted along it
+             */
+            mark: number;
             /** @description as it is called */
             name: string;
             /** @description its name, or its first joint */
@@ -2233,6 +2240,8 @@ export interface components {
              * @description what does not meet in this state, shared out
              */
             gap: number;
+            /** @description the joints take the gap up */
+            meets: boolean;
             /** @description Length is an exact length in nanometres. In JSON it is that whole number. */
             size: number[];
             /** @description hand-tight, driven or finished */
@@ -2889,6 +2898,8 @@ export interface components {
              * @description lost between pieces and before the leftover
              */
             kerf: number;
+            /** @description Key is what is cut from what: sticks of one key are cut alike, in whatever plan. */
+            key: string;
             /**
              * Format: int64
              * @description what stays, after kerf and end trim

@@ -21,27 +21,9 @@ describe("a setting of joints", () => {
     ]);
   });
 
-  it("takes away the narrower ones that it covers", () => {
-    const from = p(
-      [{ joint: "foot/hub", pipe: "leg" }, "slip"],
-      [{ joint: "foot/hub" }, "slip"],
-      [{ use: "foot/left" }, "slip"],
-      [{ joint: "top" }, "slip"],
-      [{ kind: "tee" }, "slip"],
-    );
-    expect(after(from, { joint: "foot/hub" }, "pinned")).toHaveLength(4);
-    expect(after(from, { use: "foot" }, "pinned")).toEqual([
-      { joint: "top", mode: "slip" },
-      { kind: "tee", mode: "slip" },
-      { use: "foot", mode: "pinned" },
-    ]);
-    expect(after(from, {}, "cemented")).toEqual([{ mode: "cemented" }]);
-  });
-
-  it("leaves alone what it only may cover", () => {
-    // whether the joint is a tee is for the plan to know; the last one counts anyway
-    expect(after(p([{ joint: "a" }, "slip"]), { kind: "tee" }, "cemented")).toHaveLength(2);
-    expect(after(p([{ joint: "footing/hub" }, "slip"]), { use: "foot" }, "cemented")).toHaveLength(2);
+  it("leaves alone what is of another scope: the last one counts, as the plan has it", () => {
+    expect(after(p([{ joint: "a" }, "slip"]), {}, "cemented")).toEqual([{ joint: "a", mode: "slip" }, { mode: "cemented" }]);
+    expect(after(p([{ joint: "a", pipe: "p" }, "slip"]), { joint: "a" }, "cemented")).toHaveLength(2);
   });
 });
 

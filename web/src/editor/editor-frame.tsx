@@ -1,5 +1,6 @@
+import { modeWords, meaning } from "../lib/words";
 import { useDeferredValue, useMemo, useRef } from "react";
-import { hold, modeWords } from "../desk/mode-rules";
+import { hold } from "../desk/mode-rules";
 import { useMarked, useOpen, useOpenState, usePicked, usePlanned, useStarters } from "../desk/use";
 import { FrameView } from "../frame/frame-view";
 import type { Picked } from "../frame/items";
@@ -8,7 +9,7 @@ import type { View } from "../frame/scene/rig";
 import type { Lens } from "../lens/lens";
 import { useTargets } from "../lens/size/live";
 import { type Target, targetsOf, unitOf } from "../lens/size/targets";
-import { type Style, meaning } from "../lib/format";
+import type { Style } from "../lib/format";
 import { usePhone, useStill, useTheme } from "../lib/theme";
 import { useStable } from "../lib/use-stable";
 

@@ -12,15 +12,12 @@ export interface Mark {
   planes: Plane[];
 }
 
-/** How near two planes stand that are shown as one, in nanometres. */
-const near = 25_400_000 / 500;
-
 /** The marks along an axis of a part, in their order. */
 export function marksOf(place: Place, axis: number): Mark[] {
   const out: Mark[] = [];
   for (const p of place.planes[axis] ?? []) {
     const last = out.at(-1);
-    if (last && p.at - last.at <= near) {
+    if (last && last.planes[0]?.mark === p.mark) {
       last.planes.push(p);
       continue;
     }

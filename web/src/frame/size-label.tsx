@@ -1,9 +1,10 @@
+import { meaning } from "../lib/words";
 import { Popover } from "radix-ui";
 import { useRef, useState } from "react";
 import { LengthField } from "../lens/size/length-field";
 import { useLive } from "../lens/size/live";
 import { type Target, asTyped, meaningsOf, tapeStep } from "../lens/size/targets";
-import { Len, type Style, meaning, onTape } from "../lib/format";
+import { Len, type Style, onTape } from "../lib/format";
 import { Pick } from "../ui/pick";
 import type { SizeLine } from "./overlay";
 import { usePull } from "./use-pull";

@@ -80,16 +80,4 @@ export const money = (cents: number): string => dollars.format(cents / 100).repl
 
 export const feet = (nm: number) => trim(nm / (12 * INCH), 1);
 
-const meanings: Record<string, string> = {
-  centre: "centre to centre",
-  outside: "outside",
-  clear: "clear inside",
-  "top-of-pipe": "floor to pipe top",
-  "top-of-cap": "floor to cap top",
-  slot: "slot between bodies",
-  visible: "visible pipe",
-  cut: "cut length",
-};
-export const meaning = (m: string) => meanings[m] ?? m;
-
 export const plural = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;

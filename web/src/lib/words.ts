@@ -1,26 +1,37 @@
-// The trade's ids in the words of a shelf label.
-const kinds: Record<string, string> = {
-  "elbow-90": "elbow 90°",
-  "elbow-45": "elbow 45°",
-  "side-outlet-elbow": "side-outlet elbow",
-  "side-outlet-tee": "side-outlet tee",
-  "side-outlet-cross": "side-outlet cross",
-  "reducing-coupling": "reducing coupling",
+// The labels of what a builder chooses among are written beside their rules; `make types` brings them here.
+import given from "../api/words.json";
+
+interface Word {
+  value: string;
+  words: string;
+  note?: string;
+}
+
+const of = (words: Word[]) => {
+  const by = new Map(words.map((w) => [w.value, w.words]));
+  return (value: string | undefined) => by.get(value ?? "") ?? value ?? "";
 };
 
-export const kindWords = (kind: string) => kinds[kind] ?? kind;
+/** What a size means: "centre to centre". */
+export const meaning = of(given.meaning);
+
+/** How exactly a piece is cut. */
+export const classWords = of(given.class);
+
+/** The ways to cut a piece, to choose among: value, label, a word of explanation. */
+export const classes = (given.class as Word[]).map((w) => [w.value, w.words, w.note] as const);
+
+/** How a pipe is held in a socket. */
+export const modeWords = of(given.mode);
+
+/** The ways to hold a pipe, to choose among. */
+export const modes = given.mode.map((w) => [w.value, w.words] as const);
+
+/** What becomes of a piece that is not straight. */
+export const pathWords = of(given.path);
+
+/** A kind of fitting as a shelf label says it. */
+export const kindWords = of(given.kind);
 
 /** A nominal size as it is said: 3/4 in, 1 × 3/4 in. */
 export const sizeWords = (size: string) => `${size.replace("x", " × ")} in`;
-
-/** What becomes of a piece that is not straight. */
-export const pathWords: Record<string, string> = { sprung: "sprung", bent: "bent by heat after cutting" };
-
-/** How exactly a piece is cut. */
-export const classWords: Record<string, string> = {
-  "": "exact",
-  matched: "a matched set",
-  trim: "cut long, trim to fit",
-  rough: "rough",
-  "on-frame": "measured on the frame",
-};

@@ -2,13 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "wouter";
 import { type Plan, type Project, api, ask } from "../api/client";
-import { modeWords } from "../desk/mode-rules";
 import { savesDone } from "../desk/saver";
 import { planOf } from "../desk/server";
 import { aislesOf, nameOf } from "../lens/buy/list";
 import { Proof, Sticks } from "../lens/cut/sticks";
-import { Len, type Style, feet, meaning, money, plural } from "../lib/format";
-import { sizeWords, classWords, pathWords } from "../lib/words";
+import { Len, type Style, feet, money, plural } from "../lib/format";
+import { classWords, meaning, modeWords, pathWords, sizeWords } from "../lib/words";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
 
@@ -105,8 +104,8 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
                   <td>
                     {sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}
                     {g.tooShort ? ", too short" : ""}
-                    {g.path ? `, ${pathWords[g.path]}` : ""}
-                    {g.waits ? ", at most: measure on the frame" : g.class ? `, ${classWords[g.class]}` : ""}
+                    {g.path ? `, ${pathWords(g.path)}` : ""}
+                    {g.waits ? ", at most: measure on the frame" : g.class ? `, ${classWords(g.class)}` : ""}
                     {g.typed ? `, typed ${g.typed}` : ""}
                   </td>
                 </tr>

@@ -9,13 +9,10 @@ export interface Alike {
   first: number;
 }
 
-/** A name for sticks cut alike that outlives a change elsewhere in the plan: what is cut from what. */
-const keyOf = (material: string, s: Stick) => [material, s.origin, s.length, ...s.pieces.map((p) => p.length)].join("|");
-
 export function alike(of: Material): Alike[] {
   const out: Alike[] = [];
   of.sticks.forEach((stick, i) => {
-    const key = keyOf(of.key, stick);
+    const { key } = stick;
     const last = out.at(-1);
     if (last?.key === key) last.count++;
     else out.push({ key, stick, count: 1, first: i + 1 });

@@ -54,11 +54,11 @@ export function CutSheet() {
               <span className="text-right text-sm leading-tight text-ink-2">
                 {sizeWords(g.size)}
                 {g.hidden && <span className="block">hidden nipple</span>}
-                {g.path && <span className="block">{pathWords[g.path]}</span>}
+                {g.path && <span className="block">{pathWords(g.path)}</span>}
                 {g.waits ? (
                   <strong className="block text-warn">at most</strong>
                 ) : (
-                  g.class && <span className="block">{classWords[g.class]}</span>
+                  g.class && <span className="block">{classWords(g.class)}</span>
                 )}
                 {g.typed && <span className="block">typed {g.typed}</span>}
                 {g.tooShort && <strong className="block text-bad">too short</strong>}

@@ -1,8 +1,9 @@
+import { meaning } from "../../lib/words";
 import { DropdownMenu } from "radix-ui";
 import { useId, useRef, useState } from "react";
 import type { Size } from "../../api/client";
 import { type Mark, marksOf } from "../../frame/marks";
-import { Len, meaning, plural, text } from "../../lib/format";
+import { Len, plural, text } from "../../lib/format";
 import { Sending } from "../../lib/sending";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";

@@ -39,7 +39,7 @@ export function Closing() {
         ) : (
           <>
             As planned {plural(frame.loops.length, "loop")} {frame.loops.length === 1 ? "closes" : "close"},{" "}
-            {off < 400_000 ? (
+            {frame.loops.every((l) => l.hair) ? (
               "to a hair"
             ) : (
               <>
@@ -136,8 +136,8 @@ export function Closing() {
                     {{ "hand-tight": "by hand", driven: "driven", finished: "finished" }[s.state] ?? s.text}
                   </th>
                   <td className="whitespace-nowrap">{s.size.map((v) => text(v, style, 16)).join(" × ")}</td>
-                  <td className={`whitespace-nowrap ${s.gap > 1_600_000 ? "font-semibold text-warn" : ""}`}>
-                    {s.gap > 1_600_000 ? `off ${text(s.gap, style, 16)}` : "meets"}
+                  <td className={`whitespace-nowrap ${!s.meets ? "font-semibold text-warn" : ""}`}>
+                    {!s.meets ? `off ${text(s.gap, style, 16)}` : "meets"}
                   </td>
                 </tr>
               ))}

@@ -2,8 +2,8 @@ import { useState } from "react";
 import type { Pipe } from "../../api/client";
 import { pipeTitle } from "../../frame/items";
 import { Named } from "../../frame/named";
-import { Len, meaning, text } from "../../lib/format";
-import { classWords, sizeWords } from "../../lib/words";
+import { Len, text } from "../../lib/format";
+import { classes, meaning, sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import { pipeSizes } from "../sizes";
@@ -71,20 +71,11 @@ function BowField({ pipe: p }: { pipe: Pipe }) {
   );
 }
 
-const classNotes: Record<string, string> = {
-  "": "to the tape",
-  matched: "all alike, in one setting of the stop",
-  trim: "1/4 long unless said",
-  rough: "a little more or less is fine",
-  "on-frame": "left uncut until it is measured",
-};
-
 /** How exactly the piece is cut; one that is measured on the frame takes what was measured. */
 function Exactness({ pipe: p, alike }: { pipe: Pipe; alike: string[] }) {
   const style = useStyle();
   const gesture = useRun();
   const [all, setAll] = useState(false);
-  const options = Object.entries(classWords).map(([v, w]) => [v, w, classNotes[v]] as const);
   return (
     <>
       <div className="flex flex-wrap items-center gap-2 text-sm">
@@ -92,7 +83,7 @@ function Exactness({ pipe: p, alike }: { pipe: Pipe; alike: string[] }) {
           label="How exactly it is cut"
           className="w-52"
           value={p.class ?? ""}
-          options={options}
+          options={classes}
           onChange={(c) => void gesture.run({ class: { pipes: all ? alike : [p.pipe], class: c } }, { keep: true })}
         />
         {alike.length > 1 && (

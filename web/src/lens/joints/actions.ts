@@ -1,5 +1,6 @@
+import { modeWords } from "../../lib/words";
 import type { Documents } from "../../desk/documents";
-import { type Mode, type Scope, flipped, hold, modeWords, tally } from "../../desk/mode-rules";
+import { type Mode, type Scope, flipped, hold, tally } from "../../desk/mode-rules";
 import type { OpenProject } from "../../desk/open-project";
 
 export function setHold(desk: Documents, what: string, scope: Scope, mode: Mode) {

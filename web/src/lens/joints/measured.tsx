@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { type Measure, type Plan, Refusal, api, ask } from "../../api/client";
 import { Len, text } from "../../lib/format";
-import { kindWords, sizeWords } from "../../lib/words";
+import { kindWords, modes, modeWords, sizeWords } from "../../lib/words";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import { useDesk, usePlan, useProject, useShop, useStyle } from "../../desk/use";
@@ -17,12 +17,6 @@ const fields: Record<string, string> = {
   cap_end: "cap's end, thick",
   bushing_flange: "bushing's flange",
 };
-const modes: [string, string][] = [
-  ["slip", "dry, driven"],
-  ["pinned", "pinned"],
-  ["eased", "eased"],
-  ["cemented", "cemented"],
-];
 const square = ["elbow-90", "tee", "cross", "side-outlet-elbow", "side-outlet-tee", "side-outlet-cross", "six-way"];
 
 /** Typical figures and the builder's own, side by side; one real joint makes them true. */
@@ -89,7 +83,7 @@ export function Measured() {
             .filter((s) => s.mode !== "eased" || s.measured)
             .map((s) => (
               <tr key={s.mode}>
-                <th scope="row">seat, {modes.find(([m]) => m === s.mode)?.[1]}</th>
+                <th scope="row">seat, {modeWords(s.mode)}</th>
                 <td>{percent(s.typical)}</td>
                 <td>
                   {s.measured ? (

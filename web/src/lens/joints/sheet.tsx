@@ -1,7 +1,7 @@
 import type { PlanFrame } from "../../api/client";
-import { type Mode, modeWords, tally } from "../../desk/mode-rules";
+import { type Mode, tally } from "../../desk/mode-rules";
 import { Len, type Style, plural } from "../../lib/format";
-import { kindWords, sizeWords } from "../../lib/words";
+import { kindWords, modeWords, sizeWords } from "../../lib/words";
 import { Picture } from "../../ui/picture";
 import { Pick } from "../../ui/pick";
 import { HowHeld } from "../../ui/segment";

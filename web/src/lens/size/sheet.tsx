@@ -1,8 +1,9 @@
+import { meaning } from "../../lib/words";
 import { memo, useId, useState } from "react";
 import type { Answer, Size } from "../../api/client";
 import { same } from "../../desk/merge";
 import type { Documents } from "../../desk/documents";
-import { Len, type Style, meaning } from "../../lib/format";
+import { Len, type Style } from "../../lib/format";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";

@@ -1,5 +1,6 @@
+import { meaning } from "../../lib/words";
 import { type Answer, type Plan, type Project, type Prompt, type Repeat, type Size, type Starter, pointer } from "../../api/client";
-import { type Style, meaning, text } from "../../lib/format";
+import { type Style, text } from "../../lib/format";
 
 /** One thing the builder states: a size with its meaning, a count, a choice. */
 export interface Target {
