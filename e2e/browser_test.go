@@ -172,9 +172,9 @@ func (w *window) write(label, text string) {
 // choose opens a short list by its label and takes a value from it.
 func (w *window) choose(label, value string) {
 	w.t.Helper()
-	w.click(fmt.Sprintf("[data-pick=%q]", label))
-	w.click(fmt.Sprintf("[role=menuitemradio][data-value=%q]", value))
-	w.until("the list closes", `() => !document.querySelector("[role=menu]")`)
+	w.click(fmt.Sprintf("[role=combobox][aria-label=%q]", label))
+	w.click(fmt.Sprintf(".menu [role=option][data-value=%q]", value))
+	w.until("the list closes", `() => !document.querySelector(".menu")`)
 }
 
 // click presses the middle of what a selector finds, once nothing else of the

@@ -158,7 +158,7 @@ func TestAFootIsMirrored(t *testing.T) {
 	d.mark("j3")
 	d.focus("Where the mirror stands")
 	d.keys(input.Enter)
-	d.until("the places are listed", `() => document.activeElement?.getAttribute("role") === "menuitemradio"`)
+	d.until("the places are listed", `() => document.activeElement?.getAttribute("role") === "option"`)
 	hub := `() => document.activeElement?.innerText.startsWith("j1, in depth")`
 	for k := 0; k < 9 && !d.MustEval(hub).Bool(); k++ {
 		d.keys(input.ArrowDown)

@@ -224,7 +224,7 @@ func (w *window) retype(text string) {
 func (w *window) pickNext(value string) {
 	w.t.Helper()
 	w.keys(input.Enter)
-	w.until("the list has the focus", `() => document.activeElement?.getAttribute("role") === "menuitemradio"`)
+	w.until("the list has the focus", `() => document.activeElement?.getAttribute("role") === "option"`)
 	w.keys(input.ArrowDown)
 	w.until("the next has the focus", `v => document.activeElement?.dataset.value === v`, value)
 	w.keys(input.Enter)
@@ -545,8 +545,8 @@ func TestASizeIsSetOnTheFrame(t *testing.T) {
 	p := w.window("/p/" + w.project("Club jump"))
 	p.turning()
 	p.press("Width")
-	p.click(`.note [data-pick="What Width means"]`)
-	p.click(`[role=menuitemradio][data-value="outside"]`)
+	p.click(`.note [role=combobox][aria-label="What Width means"]`)
+	p.click(`[role=option][data-value="outside"]`)
 	p.tapeIs("outside", "51 1⁄16″ × 24″ × 36″") // centres 48 − 2 × 0.66 = 46.68; the bar stands out 2.2 at each end: 51.08
 	f := p.MustElement(".note input")
 	f.MustSelectAllText().MustInput("4 fot")

@@ -12,7 +12,7 @@ import (
 func TestAPieceIsMeasuredOnTheFrame(t *testing.T) {
 	d := open(t).square()
 	d.frame(input.Escape, input.ArrowRight)
-	d.until("a pipe is picked", `() => [...document.querySelectorAll(".thing")].some(e => / pipe p1,/.test(e.innerText))`)
+	d.until("a pipe is picked", `() => [...document.querySelectorAll(".thing")].some(e => /bottom: 3\/4 in pipe/.test(e.innerText))`)
 	before := d.tape("pipe")
 	d.choose("How exactly it is cut", "on-frame")
 	d.see("in reserve")

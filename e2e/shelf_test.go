@@ -67,7 +67,7 @@ func TestSeveralJobsAreBoughtTogether(t *testing.T) {
 	p.until("A is lit", `() => document.querySelectorAll(".stick-piece.is-lit").length > 0`)
 	before := p.shows("h1 + span")
 	p.choose("Cut with", "shear")
-	p.until("the tool counts", `() => document.querySelector('[data-pick="Cut with"]').dataset.value === "shear"`)
+	p.until("the tool counts", `() => document.querySelector('[role=combobox][aria-label="Cut with"]').dataset.value === "shear"`)
 	assert.Regexp(t, `^\$\d+\.\d\d`, before)
 	p.MustNavigate(w.url + "/together?of=gone").MustWaitLoad()
 	p.see("There is no such project")

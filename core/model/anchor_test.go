@@ -11,25 +11,15 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/model"
+	"sturdyelbow/core/model/modeltest"
 	"sturdyelbow/core/wireframe"
 )
-
-func built(t *testing.T, text string, change func(d *frame.Document)) *model.Built {
-	d, err := wireframe.Read([]byte(text))
-	require.NoError(t, err)
-	if change != nil {
-		change(d)
-	}
-	b, err := model.Build(context.Background(), d, catalog.Typical(), measure.Inch/16, 0)
-	require.NoError(t, err)
-	return b
-}
 
 // bent is a rail along x with an elbow and a leg down at its far end.
 const bent = `{"wireframe":1,"joints":{"a":[0,0,30],"b":[40,0,30],"c":[40,0,0]},"pipes":[["a","b"],["b","c"]]}`
 
 func spots(t *testing.T, all ...frame.Anchor) (out []model.Spot) {
-	b := built(t, bent, func(d *frame.Document) {
+	b := modeltest.Built(t, bent, func(d *frame.Document) {
 		for i := range all {
 			if all[i].Pipe != "" {
 				all[i].Pipe = d.Root.Pipes[0].ID

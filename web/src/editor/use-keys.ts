@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 
 /** Whether a key belongs to the field, menu or dialog that has the focus. */
 function busy(t: EventTarget | null): boolean {
-  return t instanceof Element && t.closest("input, textarea, select, [contenteditable], [role=menu], dialog[open]") !== null;
+  return t instanceof Element && t.closest("input, textarea, select, [contenteditable], .menu, dialog[open]") !== null;
 }
 
 /**

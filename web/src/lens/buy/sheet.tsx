@@ -49,7 +49,7 @@ export function BuySheet() {
       {aisles.map((a) => (
         <section key={a.name} aria-label={a.name} className="mt-3">
           <h3 className="aisle">{a.name}</h3>
-          <ul>
+          <ul className="long">
             {a.wares.map((w) => (
               <WareRow key={w.key} ware={w} got={cart[w.key] ?? 0} />
             ))}

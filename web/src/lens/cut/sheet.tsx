@@ -35,7 +35,7 @@ export function CutSheet() {
             {plural(plan.totals.pieces, "piece")}, {feet(plan.totals.net)} ft of pipe
           </span>
         </Head>
-        <ul className="grid gap-x-6 sm:grid-cols-2">
+        <ul className="long grid gap-x-6 sm:grid-cols-2">
           {plan.cuts.map((g) => (
             <li key={g.letter} className={`cut-row ${letter === g.letter ? "is-lit" : ""}`}>
               <button

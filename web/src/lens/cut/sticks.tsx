@@ -22,7 +22,7 @@ interface Props {
 export function Sticks({ of, style, lit, onPick, sawn, onSawn, tinted, waiting }: Props) {
   const longest = Math.max(...of.sticks.map((s) => s.length), 1);
   return (
-    <ol className="grid gap-3">
+    <ol className="long grid gap-3">
       {alike(of).map(({ key, stick, count, first }, n) => {
         const cut = Math.min(count, sawn?.[key] ?? 0);
         const name = count > 1 ? `Sticks ${first}–${first + count - 1}` : `Stick ${first}`;

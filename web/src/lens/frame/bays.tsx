@@ -108,7 +108,7 @@ function Axis({ axis, all, sizes, part }: AxisProps) {
           </button>
         )}
       </div>
-      <ol className="marks">
+      <ol className="marks long">
         {all.map((m, i) => (
           <Row key={m.key} axis={axis} m={m} before={all[i - 1]} after={all[i + 1]} sizes={sizes} part={part} alone={own.length < 2} />
         ))}

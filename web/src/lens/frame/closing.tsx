@@ -83,7 +83,7 @@ export function Closing() {
                 {c.mends[0]?.changes.length === 1 ? "One piece closes it." : `No single piece closes it; ${c.mends[0]?.changes.length} do.`}
                 {c.mends.length > 1 && " The least change first:"}
               </p>
-              <ul className="mt-1 grid gap-1.5">
+              <ul className="long mt-1 grid gap-1.5">
                 {c.mends.map((m) => (
                   <li key={m.changes.map((x) => x.pipe).join()}>
                     <button

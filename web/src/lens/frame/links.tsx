@@ -195,7 +195,7 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
         void make();
       }}
     >
-      <Pick label="Kind of link" className="w-full" value={kind} options={kinds} onChange={setKind} />
+      <Pick label="Kind of link" labelled className="w-full" value={kind} options={kinds} onChange={setKind} />
       <Field label={kind === "hinge" ? "Round the pipe" : "On"} hint="B, upper left at 12" value={a} onChange={setA} />
       {two.includes(kind) && (
         <Field
@@ -205,7 +205,9 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
           onChange={setB}
         />
       )}
-      {kind === "sleeve" && <Pick label="Size of the sleeve" className="w-28" value={size} options={pipeSizes} onChange={setSize} />}
+      {kind === "sleeve" && (
+        <Pick label="Size of the sleeve" labelled className="w-28" value={size} options={pipeSizes} onChange={setSize} />
+      )}
       {fields[kind]?.map(([key, label, hint]) => (
         <Field key={key} label={label} hint={hint} value={more[key] ?? ""} onChange={(v) => setMore({ ...more, [key]: v })} />
       ))}

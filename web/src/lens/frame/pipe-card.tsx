@@ -50,11 +50,12 @@ function BowField({ pipe: p }: { pipe: Pipe }) {
         edit={bow}
         note="rise 24, rise 24 under, or of 10 ft: its length, and the rise that comes out"
       />
-      <div className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+      <div className="mt-2 flex flex-wrap items-end gap-2 text-sm">
         {([0, 1] as const).map((k) => (
           <Pick
             key={k}
             label={`How ${names.short(k === 0 ? p.from : p.to)} holds it`}
+            labelled
             className="w-36"
             value={leave[k]}
             options={ways}
@@ -78,16 +79,17 @@ function Exactness({ pipe: p, alike }: { pipe: Pipe; alike: string[] }) {
   const [all, setAll] = useState(false);
   return (
     <>
-      <div className="flex flex-wrap items-center gap-2 text-sm">
+      <div className="flex flex-wrap items-end gap-2 text-sm">
         <Pick
           label="How exactly it is cut"
+          labelled
           className="w-52"
           value={p.class ?? ""}
           options={classes}
           onChange={(c) => void gesture.run({ class: { pipes: all ? alike : [p.pipe], class: c } }, { keep: true })}
         />
         {alike.length > 1 && (
-          <label className="flex items-center gap-1.5">
+          <label className="flex min-h-9 items-center gap-1.5">
             <input type="checkbox" className="box" checked={all} onChange={(e) => setAll(e.target.checked)} /> all {alike.length} of{" "}
             {p.letter}
           </label>
@@ -217,15 +219,16 @@ export function PipeCard({ pipe: p }: { pipe: Pipe }) {
         />
         <BowField pipe={p} />
         <Exactness pipe={p} alike={frame.pipes.filter((o) => o.letter === p.letter).map((o) => o.pipe)} />
-        <div className="flex items-center gap-2 text-sm">
+        <div className="flex items-end gap-2 text-sm">
           <Pick
             label="Size of this pipe"
+            labelled
             className="w-28"
             value={p.size}
             options={pipeSizes}
             onChange={(size) => void gesture.run({ resize: { pipe: p.pipe, size, run } }, { keep: true })}
           />
-          <label className="flex items-center gap-1.5">
+          <label className="flex min-h-9 items-center gap-1.5">
             <input type="checkbox" className="box" checked={run} onChange={(e) => setRun(e.target.checked)} /> and all in line with it
           </label>
         </div>

@@ -185,7 +185,7 @@ function SeatTrial({ size, wrong, onTake }: { size: string; wrong?: string; onTa
     <div className="trial">
       <h3>How deep does it go?</h3>
       <p className="text-sm text-ink-2">Draw a line on a pipe, push it in as you will, and measure what shows from the rim to the line.</p>
-      <Pick label="How it is held" className="mt-1 w-full" value={seat} options={modes} onChange={setSeat} />
+      <Pick label="How it is held" labelled className="w-full" value={seat} options={modes} onChange={setSeat} />
       <Line label="Line, from the pipe's end" placeholder="socket depth" value={mark} onChange={setMark} />
       <Line label="Shows beyond the rim" placeholder="1/8" value={gap} onChange={setGap} />
       <button type="button" className="btn btn-small mt-2" disabled={!gap.trim()} onClick={() => void take()}>
@@ -225,6 +225,7 @@ function StopTrial({ size, wrong, onTake }: { size: string; wrong?: string; onTa
       <div className="mt-1 grid gap-1.5">
         <Pick
           label="Kind of fitting"
+          labelled
           className="w-full"
           value={kind}
           options={square.map((k) => [k, kindWords(k)] as const)}
@@ -232,6 +233,7 @@ function StopTrial({ size, wrong, onTake }: { size: string; wrong?: string; onTa
         />
         <Pick
           label="On how many ends"
+          labelled
           className="w-full"
           value={ends}
           options={[

@@ -185,7 +185,7 @@ function PickedJoints() {
           />
         )}
       </div>
-      <ul>
+      <ul className="long">
         {some.map((i) => (
           <li key={i.id} className="flex items-center gap-2 border-t border-rule py-1">
             <span className={i.mode === "cemented" ? "collar-mark" : "ring-mark"} aria-hidden="true" />

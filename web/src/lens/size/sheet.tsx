@@ -66,7 +66,7 @@ export function Targets() {
       <Head id="sizes-head" title="How big?">
         <span className="text-sm text-ink-2 max-sm:hidden">as you write them: 23 5/8, 4 ft, 5'7, 60cm</span>
       </Head>
-      <ul className="grid">
+      <ul className="long grid">
         {targets.map((t) => (
           <TargetRow
             key={t.key}
@@ -157,6 +157,7 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
           className="col-span-2"
           value={t.answer.text}
           describedBy={`${id}-why`}
+          invalid={t.error !== undefined}
           options={t.prompt.input === "size" ? pipeSizes : (t.prompt.options ?? []).map((o) => [o.value, o.label] as const)}
           onChange={(text) => edit({ ...t.answer, text }, `${t.label} ${text}`)}
         />
