@@ -56,6 +56,7 @@ func TestTheWorkbenchByMouse(t *testing.T) {
 	// a pipe by its letter on the frame is picked everywhere
 	p.lens("Cut")
 	p.turning()
+	p.still(tags)
 	x, y := p.middle(
 		`() => [...document.querySelectorAll(".tag-letter")].find(e => e.textContent.startsWith("B") && e.style.visibility === "visible") ?? null`,
 	)

@@ -13,8 +13,8 @@ import (
 // The strains up to which a sprung pipe keeps well, and at all. Source: the
 // handbook of the trade.
 const (
-	goodStrain = 0.008
-	mostStrain = 0.011
+	GoodStrain = 0.008
+	MostStrain = 0.011
 )
 
 // bowed is the sprung pipes of one degree of bending.
@@ -37,21 +37,21 @@ func Judge(b *model.Built) (fs []finding.Finding) {
 		default:
 			od := 2 * b.Fits.Radius(i)
 			v, w := curve.Strain(od, c.Tightest), &good
-			if v > mostStrain {
+			if v > MostStrain {
 				w = &broken
-			} else if v > goodStrain {
+			} else if v > GoodStrain {
 				w = &hard
 			}
 			w.pipes = append(w.pipes, e.ID)
 			if v > w.peak {
-				w.peak, w.easy = v, od.Scale(0.5/goodStrain)
+				w.peak, w.easy = v, od.Scale(0.5/GoodStrain)
 			}
 		}
 	}
 	tell := func(w bowed, code string, severity finding.Severity) {
 		if len(w.pipes) > 0 {
 			fs = append(fs, finding.New(code, severity, finding.All(finding.Pipe, w.pipes...)...).
-				With("strain", w.peak).With("radius", w.easy).With("good", goodStrain).With("most", mostStrain))
+				With("strain", w.peak).With("radius", w.easy).With("good", GoodStrain).With("most", MostStrain))
 		}
 	}
 	tell(broken, "bent-too-far", finding.Stop)

@@ -27,15 +27,32 @@ func (w *Remove) on(e *editor) (Done, error) {
 	if len(all) < 2 {
 		return Done{}, refuse("delete its joints instead", "%q is the only plane of its axis", all[at].Name)
 	}
-	def := e.def(scope)
+	def, path := e.def(scope), e.path(scope)
 	plane := all[at]
+	// again solves the frame; the part may be gone with what stood in it, or its place
+	// among the parts be another
+	again := func() error {
+		if err := e.resolve(); err != nil {
+			return err
+		}
+		var gone error
+		if scope, gone = e.scope(path); gone != nil {
+			scope = -1
+			return nil
+		}
+		def = e.def(scope)
+		return nil
+	}
 	became := map[string]string{}
 	done := Done{Label: plane.Name + " away", Also: e.everywhere(scope)}
 	for _, id := range plane.Joints {
+		if scope < 0 {
+			break
+		}
 		if def.Joint(id) != nil {
-			e.heal(join(e.path(scope), id), became)
+			e.heal(join(path, id), became)
 			e.dropJoint(def, id)
-			if err := e.resolve(); err != nil {
+			if err := again(); err != nil {
 				return Done{}, err
 			}
 			continue
@@ -49,11 +66,11 @@ func (w *Remove) on(e *editor) (Done, error) {
 		}
 		e.bridge(scope, use)
 		e.noteRemoved(e.doc.DropUse(def, use))
-		if err := e.resolve(); err != nil {
+		if err := again(); err != nil {
 			return Done{}, err
 		}
 	}
-	if isNamed(&plane) {
+	if scope >= 0 && isNamed(&plane) {
 		e.noteRemoved(e.doc.DropPlane(def, int(w.Axis), plane.Name))
 	}
 	return done, e.dropBareJoints()

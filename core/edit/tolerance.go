@@ -55,7 +55,7 @@ func (w *Tolerance) on(e *editor) (Done, error) {
 		}
 		e.doc.SetTolerance(t)
 	}
-	label := classWords[w.Class]
+	label := frame.Label(frame.ClassWords(), w.Class)
 	if t.Measured > 0 {
 		label = "measured " + strings.TrimSpace(w.Measured)
 	}
@@ -64,8 +64,4 @@ func (w *Tolerance) on(e *editor) (Done, error) {
 		what = fmt.Sprintf("%d pipes", len(w.Pipes))
 	}
 	return Done{Label: what + ": " + label, Pipe: w.Pipes[0]}, nil
-}
-
-var classWords = map[frame.Class]string{
-	frame.Exact: "exact", frame.Matched: "a matched set", frame.Trim: "cut long, trimmed to fit", frame.Rough: "rough", frame.OnFrame: "measured on the frame",
 }

@@ -7,6 +7,16 @@ type Word struct {
 	Note  string `json:"note,omitempty"`
 }
 
+// Label finds the words of a value; the value itself where there are none.
+func Label[V ~string](all []Word, value V) string {
+	for _, w := range all {
+		if w.Value == string(value) {
+			return w.Words
+		}
+	}
+	return string(value)
+}
+
 // MeaningWords are the labels of what a size may mean.
 func MeaningWords() []Word {
 	return []Word{

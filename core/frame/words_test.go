@@ -18,6 +18,8 @@ func TestEveryValueHasItsWords(t *testing.T) {
 			seen[w.Words], seen["="+w.Value] = true, true
 		}
 	}
+	assert.Equal(t, "cut long, trim to fit", frame.Label(frame.ClassWords(), frame.Trim))
+	assert.Equal(t, "odd", frame.Label(frame.ClassWords(), frame.Class("odd")))
 	assert.Len(t, frame.MeaningWords(), len(frame.Meanings()))
 	assert.Len(t, frame.ClassWords(), len(frame.Classes()))
 	assert.Len(t, frame.ModeWords(), len(frame.Modes()))

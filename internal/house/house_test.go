@@ -28,8 +28,8 @@ var above = map[string]string{
 	"starter": "measure catalog frame fit layer", "reading": "measure catalog", "fit": "measure catalog",
 	"layout":  "measure catalog frame why finding curve constraint",
 	"fitting": "measure catalog frame layout finding curve", "cutlist": "measure catalog frame layout fitting why finding curve linear",
-	"model": "measure catalog frame layout fitting cutlist curve finding",
-	"edit":  "measure catalog frame layout fitting model fit finding message",
+	"model": "measure catalog frame layout fitting cutlist curve finding", "modeltest": "measure catalog frame wireframe model",
+	"edit": "measure catalog frame layout fitting model fit finding message",
 	// what is bought, and how it is cut
 	"stock": "measure", "cost": "measure catalog material", "shop": "measure catalog frame cost",
 	"joinery": "measure catalog frame fitting material",
@@ -77,6 +77,7 @@ func TestCoreKnowsNothingOfInterfacesOrStorage(t *testing.T) {
 		require.True(t, known, "%s is a new room: say in this test what it may import", room)
 		for _, n := range names {
 			assert.NotContains(t, n, "frametest", "%s: that is for tests", room)
+			assert.NotContains(t, n, "modeltest", "%s: that is for tests", room)
 			switch {
 			case strings.HasPrefix(n, module+"core/"):
 				assert.True(t, allowed == "*" || strings.Contains(" "+allowed+" ", " "+path.Base(n)+" "), "%s may not import %s", room, n)

@@ -3,20 +3,23 @@ package server
 import (
 	"encoding/json"
 
+	"sturdyelbow/core/bows"
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 )
 
-// Words is a JSON object of the labels of what a builder chooses among:
-// for each of meaning, class, mode, path and kind a list of {value, words, note}.
-// The interface is built with it, so a label is written once, beside its rule.
+// Words is a JSON object of what the interface says of the rules, so that each is
+// written once, beside its rule: for meaning, class, mode, path and kind a list of
+// labels {value, words, note}; of strain the shares that keep well and that may be.
+// The interface is built with it.
 func Words() ([]byte, error) {
 	kinds := []frame.Word{}
 	for _, k := range catalog.Kinds() {
 		kinds = append(kinds, frame.Word{Value: string(k), Words: k.Words()})
 	}
-	return json.Marshal(map[string][]frame.Word{
+	return json.Marshal(map[string]any{
 		"meaning": frame.MeaningWords(), "class": frame.ClassWords(), "mode": frame.ModeWords(),
 		"path": frame.PathWords(), "kind": kinds,
+		"strain": map[string]float64{"good": bows.GoodStrain, "most": bows.MostStrain},
 	})
 }

@@ -5,8 +5,6 @@ import (
 	"context"
 	"testing"
 
-	"github.com/stretchr/testify/require"
-
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -24,11 +22,15 @@ const Square = `{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0],"c":[40,0,30],
 func Built(t testing.TB, text string, change func(d *frame.Document)) *model.Built {
 	t.Helper()
 	d, err := wireframe.Read([]byte(text))
-	require.NoError(t, err)
+	if err != nil {
+		t.Fatal(err)
+	}
 	if change != nil {
 		change(d)
 	}
 	b, err := model.Build(context.Background(), d, catalog.Typical(), measure.Inch/16, 0)
-	require.NoError(t, err)
+	if err != nil {
+		t.Fatal(err)
+	}
 	return b
 }

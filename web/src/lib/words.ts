@@ -33,5 +33,8 @@ export const pathWords = of(given.path);
 /** A kind of fitting as a shelf label says it. */
 export const kindWords = of(given.kind);
 
+/** The strains up to which a sprung pipe keeps well, and at all, as shares. */
+export const strainLimits = given.strain;
+
 /** A nominal size as it is said: 3/4 in, 1 × 3/4 in. */
 export const sizeWords = (size: string) => `${size.replace("x", " × ")} in`;

@@ -20,13 +20,20 @@ export function Closing() {
   const given = project.given ?? {};
   const some = Object.values(given).some((g) => g?.text.trim());
   const c = frame.check;
+  const misfits = c?.loops.length ?? 0;
   const off = frame.loops.reduce((m, l) => Math.max(m, l.off), 0);
   return (
     <Drawer
       id="closing"
       title="Does it close?"
-      force={open || some}
-      told={frame.loops.length === 0 ? "no loop" : `${plural(frame.loops.length, "loop")}, as planned`}
+      force={open || some || misfits > 0}
+      told={
+        misfits > 0
+          ? `${plural(misfits, "loop")} open, as cut`
+          : frame.loops.length === 0
+            ? "no loop"
+            : `${plural(frame.loops.length, "loop")}, as planned`
+      }
       action={
         <button type="button" className="btn btn-small" aria-expanded={open || some} onClick={() => setOpen(!open)} disabled={some}>
           Check a list

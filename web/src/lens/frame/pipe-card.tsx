@@ -3,7 +3,7 @@ import type { Pipe } from "../../api/client";
 import { pipeTitle } from "../../frame/items";
 import { Named } from "../../frame/named";
 import { Len, text } from "../../lib/format";
-import { classes, meaning, sizeWords } from "../../lib/words";
+import { classes, meaning, sizeWords, strainLimits } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import { pipeSizes } from "../sizes";
@@ -37,7 +37,8 @@ function BowField({ pipe: p }: { pipe: Pipe }) {
           Bent the most to a radius of <Len nm={p.radius} style={style} step={4} />
           {sprung && p.strain ? (
             <>
-              : its outer side is stretched <strong>{(100 * p.strain).toFixed(2)} %</strong>, easy up to 0.80 %, never over 1.10 %
+              : its outer side is stretched <strong>{(100 * p.strain).toFixed(2)} %</strong>, easy up to{" "}
+              {(100 * strainLimits.good).toFixed(2)} %, never over {(100 * strainLimits.most).toFixed(2)} %
             </>
           ) : null}
         </p>
