@@ -142,18 +142,19 @@ export class Rig {
     return this.size.y / (2 * Math.tan((lens / 2) * deg) * zoom);
   }
 
-  /** Changes between parallel and perspective with the frame as large as it was. */
+  /** Changes between parallel and perspective with the frame as large as it was; one that still moves, as large as it was to be. */
   perspective(on: boolean) {
     if (on === (this.camera === this.deep)) return;
     const position = this.controls.getPosition(new Vector3());
     const target = this.controls.getTarget(new Vector3());
+    const aim = { zoom: (JSON.parse(this.controls.toJSON()) as { zoom: number }).zoom, distance: position.distanceTo(target) };
     const away = position.sub(target).normalize();
     if (on) {
-      const d = this.distanceAt(this.flat.zoom);
+      const d = this.distanceAt(aim.zoom);
       this.controls.camera = this.deep;
       this.place(target, away, d);
     } else {
-      const zoom = this.size.y / (2 * Math.tan((lens / 2) * deg) * this.controls.distance);
+      const zoom = this.size.y / (2 * Math.tan((lens / 2) * deg) * aim.distance);
       this.controls.camera = this.flat;
       this.place(target, away, 500);
       void this.controls.zoomTo(zoom, false);
