@@ -364,12 +364,14 @@ func TestTheViewTurns(t *testing.T) {
 		)
 	}
 	assert.NotEqual(t, seen["front"], seen["side"])
+	p.still(tags)
 	p.keys(input.KeyO)
 	p.until(
 		"in perspective",
 		`was => document.querySelector('[aria-label="Perspective"]').getAttribute("aria-pressed") === "true" && [...document.querySelectorAll(".tag-letter")].map(e => e.style.transform).join() !== was`,
 		seen["corner"],
 	)
+	p.still(tags)
 	p.keys(input.KeyO)
 	p.until(
 		"parallel again",
