@@ -396,6 +396,30 @@ func TestTheViewTurns(t *testing.T) {
 	p.until("what was named is picked", `() => document.querySelector(".picked")?.innerText.startsWith("A")`)
 }
 
+// Who knew the number keys before they moved is told so once; a newcomer is not, whatever
+// switches they touch.
+func TestOnlyWhoKnewOtherKeysIsToldOfThem(t *testing.T) {
+	w := open(t)
+	at := "/p/" + w.project("Club jump") + "/cut"
+	p := w.window(at)
+	p.see("Where to cut")
+	p.MustElement(".stage-list").MustFocus()
+	p.keys(input.KeyO)
+	p.until("in perspective", `() => document.querySelector('[aria-label="Perspective"]').getAttribute("aria-pressed") === "true"`)
+	p.MustReload().MustWaitLoad()
+	p.see("Where to cut")
+	assert.NotContains(t, p.MustElement("body").MustText(), "has its number for good now")
+
+	p.MustEval(`() => localStorage.removeItem("sturdyelbow.keys-of-nine")`) // as it was before they moved
+	p.MustReload().MustWaitLoad()
+	p.see("has its number for good now")
+	p.press("I know")
+	p.gone("has its number for good now")
+	p.MustReload().MustWaitLoad()
+	p.see("Where to cut")
+	assert.NotContains(t, p.MustElement("body").MustText(), "has its number for good now")
+}
+
 // Without WebGL the server's drawing takes the frame's place.
 func TestWithoutWebGLEverythingStillWorks(t *testing.T) {
 	w := open(t)

@@ -1,5 +1,5 @@
 import { Tabs } from "radix-ui";
-import { useSwitch } from "../lib/stored";
+import { keep, kept, useSwitch } from "../lib/stored";
 import { type LensId, keyOf, stages } from "../lens/lens";
 import { lenses } from "../lens/lenses";
 import { Icon } from "../ui/icons";
@@ -35,10 +35,14 @@ export function Stages({ active }: { active: LensId }) {
   );
 }
 
+// A browser that has kept nothing when the page comes is a newcomer's, who has no other keys to unlearn.
+// It is settled here, once: what the newcomer turns on later must not bring the word, and move the frame.
+if (kept("keys-of-nine") === undefined && kept("perspective") === undefined) keep("keys-of-nine", true);
+
 /** A word about the number keys, once: they moved when each stage of the work got its own for good. */
 function NewKeys() {
   const [known, learn] = useSwitch("keys-of-nine");
-  if (known || localStorage.getItem("sturdyelbow.perspective") === null) return null;
+  if (known) return null;
   return (
     <p role="status" className="stages-word">
       Each lens has its number for good now: Joints is 4, Buy is 6, Cut is 7.{" "}
