@@ -84,17 +84,7 @@ func (d *Document) MergeJoints(def *Definition, keep, drop string) {
 	if k := def.Joint(keep); k != nil {
 		for a := range 3 {
 			if own.On[a] != "" && k.On[a] != "" && own.On[a] != k.On[a] {
-				def.Reasons = append(
-					def.Reasons,
-					Reason{
-						ID:   d.FreeReason(),
-						Kind: Level,
-						Axis: axisNames[a],
-						Of:   OnPlane(own.On[a]),
-						To:   OnPlane(k.On[a]),
-						Rank: d.NextRank(),
-					},
-				)
+				d.AddReason(def, Reason{Kind: Level, Axis: axisNames[a], Of: OnPlane(own.On[a]), To: OnPlane(k.On[a])})
 			}
 			k.On[a] = cmp.Or(k.On[a], own.On[a])
 		}
@@ -105,7 +95,7 @@ func (d *Document) MergeJoints(def *Definition, keep, drop string) {
 	} else {
 		for a := range 3 {
 			if own.On[a] != "" {
-				def.Reasons = append(def.Reasons, Reason{ID: d.FreeReason(), Kind: Level, Axis: axisNames[a], Of: Ref(keep), To: OnPlane(own.On[a]), Rank: d.NextRank()})
+				d.AddReason(def, Reason{Kind: Level, Axis: axisNames[a], Of: Ref(keep), To: OnPlane(own.On[a])})
 			}
 		}
 	}

@@ -127,17 +127,7 @@ func (d *Document) Enclose(def *Definition, group Definition, use string, joints
 	for a := range 3 { // a plane that others stand on as well is level with the group's
 		for _, id := range planes[a] {
 			if d.planeUsed(def, a, id) {
-				def.Reasons = append(
-					def.Reasons,
-					Reason{
-						ID:   d.FreeReason(),
-						Kind: Level,
-						Axis: axisNames[a],
-						Of:   Ref(use) + "/" + OnPlane(id),
-						To:   OnPlane(id),
-						Rank: d.NextRank(),
-					},
-				)
+				d.AddReason(def, Reason{Kind: Level, Axis: axisNames[a], Of: Ref(use) + "/" + OnPlane(id), To: OnPlane(id)})
 			} else {
 				def.Planes[a] = slices.DeleteFunc(def.Planes[a], func(p Plane) bool { return p.ID == id })
 			}

@@ -2,6 +2,7 @@ import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import type { Desk } from "../desk/history";
 import { Icon } from "../ui/icons";
+import { Menu } from "../ui/menu";
 
 export const exportKinds = [
   ["cuts.csv", "Cut list, CSV"],
@@ -46,18 +47,16 @@ export function ExportMenu({ desk, disabled, onPrint }: { desk: Desk; disabled: 
         <DropdownMenu.Trigger className="btn btn-small" disabled={disabled}>
           <Icon name="file" size={18} /> <span className="max-sm:sr-only">Save as</span>
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content sideOffset={4} align="end" className="menu" aria-label="Save as">
-            {exportKinds.map(([k, label]) => (
-              <DropdownMenu.Item key={k} onSelect={() => save(k)} className="menu-item">
-                {label}
-              </DropdownMenu.Item>
-            ))}
-            <DropdownMenu.Item onSelect={onPrint} className="menu-item">
-              Build sheet, to print
+        <Menu align="end" aria-label="Save as">
+          {exportKinds.map(([k, label]) => (
+            <DropdownMenu.Item key={k} onSelect={() => save(k)} className="menu-item">
+              {label}
             </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+          ))}
+          <DropdownMenu.Item onSelect={onPrint} className="menu-item">
+            Build sheet, to print
+          </DropdownMenu.Item>
+        </Menu>
       </DropdownMenu.Root>
     </>
   );

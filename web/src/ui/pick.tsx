@@ -1,6 +1,7 @@
 import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import { Icon } from "./icons";
+import { Menu } from "./menu";
 
 interface Props {
   /** What is chosen: "Pipe size". It names the list for who hears the page, and finds it. */
@@ -45,27 +46,25 @@ export function Pick({ label, value, options, onChange, className, describedBy, 
         <span className="min-w-0 flex-1 truncate text-left">{children ?? shown}</span>
         <Icon name="chevron" size={14} className="text-ink-2" />
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content role="listbox" align="start" sideOffset={4} collisionPadding={8} className="menu" aria-label={label}>
-          {options.map(([v, words, note]) => (
-            <DropdownMenu.Item
-              key={v}
-              ref={v === value ? toHand : undefined}
-              role="option"
-              aria-selected={v === value}
-              className="menu-item"
-              data-value={v}
-              onSelect={() => onChange(v)}
-            >
-              <span className="menu-mark">{v === value && <Icon name="check" size={14} />}</span>
-              <span>
-                {words}
-                {note && <span className="block text-xs text-ink-2">{note}</span>}
-              </span>
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+      <Menu role="listbox" aria-label={label}>
+        {options.map(([v, words, note]) => (
+          <DropdownMenu.Item
+            key={v}
+            ref={v === value ? toHand : undefined}
+            role="option"
+            aria-selected={v === value}
+            className="menu-item"
+            data-value={v}
+            onSelect={() => onChange(v)}
+          >
+            <span className="menu-mark">{v === value && <Icon name="check" size={14} />}</span>
+            <span>
+              {words}
+              {note && <span className="block text-xs text-ink-2">{note}</span>}
+            </span>
+          </DropdownMenu.Item>
+        ))}
+      </Menu>
     </DropdownMenu.Root>
   );
   if (!labelled) return box;

@@ -11,6 +11,7 @@ import { Drawer } from "../../ui/drawer";
 import { LineField } from "./line-field";
 import { Refused, Sorry } from "./refused";
 import { useFrame, useMarked, useNames, useRefusedAt, useRun, useStyle } from "../../desk/use";
+import { Menu } from "../../ui/menu";
 
 const axisWords = ["Across, left to right", "In depth, near to away", "In height, from below"];
 
@@ -220,53 +221,44 @@ function Row({
             <DropdownMenu.Trigger className="icon-btn icon-small ml-auto" aria-label={`More for ${m.name}, ${axisWords[axis]}`}>
               <Icon name="more" size={18} />
             </DropdownMenu.Trigger>
-            <DropdownMenu.Portal>
-              <DropdownMenu.Content
-                align="end"
-                sideOffset={2}
-                collisionPadding={8}
-                className="menu"
-                onCloseAutoFocus={(e) => naming && e.preventDefault()}
-                aria-label={`What stands at ${m.name}`}
+            <Menu align="end" onCloseAutoFocus={(e) => naming && e.preventDefault()} aria-label={`What stands at ${m.name}`}>
+              <DropdownMenu.Item
+                className="menu-item"
+                onSelect={() => void gesture.run({ insert: { in: own, axis, after: m.key, like: m.key } }, { keep: true })}
               >
+                {after ? "Another like it, half-way to the next" : "Another bay like the last"}
+              </DropdownMenu.Item>
+              {after && (
                 <DropdownMenu.Item
                   className="menu-item"
-                  onSelect={() => void gesture.run({ insert: { in: own, axis, after: m.key, like: m.key } }, { keep: true })}
+                  onSelect={() =>
+                    void gesture.run(
+                      {
+                        insert: { in: own, axis, after: m.key, split: true },
+                      },
+                      { keep: true },
+                    )
+                  }
                 >
-                  {after ? "Another like it, half-way to the next" : "Another bay like the last"}
+                  A tee half-way in every pipe to the next
                 </DropdownMenu.Item>
-                {after && (
-                  <DropdownMenu.Item
-                    className="menu-item"
-                    onSelect={() =>
-                      void gesture.run(
-                        {
-                          insert: { in: own, axis, after: m.key, split: true },
-                        },
-                        { keep: true },
-                      )
-                    }
-                  >
-                    A tee half-way in every pipe to the next
-                  </DropdownMenu.Item>
-                )}
-                <DropdownMenu.Item className="menu-item" onSelect={() => setNaming(true)}>
-                  {m.key.startsWith("=") ? "Give it another name" : "Give it a name"}
+              )}
+              <DropdownMenu.Item className="menu-item" onSelect={() => setNaming(true)}>
+                {m.key.startsWith("=") ? "Give it another name" : "Give it a name"}
+              </DropdownMenu.Item>
+              {!alone && (
+                <DropdownMenu.Item
+                  className="menu-item"
+                  onSelect={() =>
+                    void gesture.run({
+                      remove: { in: own, axis, plane: m.key },
+                    })
+                  }
+                >
+                  Take it away with what stands on it
                 </DropdownMenu.Item>
-                {!alone && (
-                  <DropdownMenu.Item
-                    className="menu-item"
-                    onSelect={() =>
-                      void gesture.run({
-                        remove: { in: own, axis, plane: m.key },
-                      })
-                    }
-                  >
-                    Take it away with what stands on it
-                  </DropdownMenu.Item>
-                )}
-              </DropdownMenu.Content>
-            </DropdownMenu.Portal>
+              )}
+            </Menu>
           </DropdownMenu.Root>
         )}
       </span>

@@ -10,6 +10,7 @@ import { Loading } from "../../ui/ui";
 import { useFrame, useMarked, useProject, useRun } from "../../desk/use";
 import { Refused } from "./refused";
 import { said } from "./ways";
+import { Menu } from "../../ui/menu";
 
 const ends = [
   ["", "open", "nothing said"],
@@ -143,32 +144,24 @@ function FittingMenu({ joint }: { joint: Joint }) {
       <DropdownMenu.Trigger className="btn btn-small">
         Another fitting <Icon name="chevron" size={14} />
       </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={8}
-          className="menu max-h-96 overflow-y-auto"
-          aria-label="Fittings that could stand here"
-        >
-          {choices.isPending && <Loading what="the fittings" />}
-          <DropdownMenu.Item className="menu-item" onSelect={() => choose()}>
-            <span className="menu-mark" />
+      <Menu aria-label="Fittings that could stand here">
+        {choices.isPending && <Loading what="the fittings" />}
+        <DropdownMenu.Item className="menu-item" onSelect={() => choose()}>
+          <span className="menu-mark" />
+          <span>
+            The usual one<span className="block text-xs text-ink-2">what the pipes alone ask for</span>
+          </span>
+        </DropdownMenu.Item>
+        {choices.data?.map((c) => (
+          <DropdownMenu.Item key={`${c.kind} ${c.spare.join(" ")}`} className="menu-item" onSelect={() => choose(c)}>
+            <Picture kind={c.kind} size={30} />
             <span>
-              The usual one<span className="block text-xs text-ink-2">what the pipes alone ask for</span>
+              {kindWords(c.kind)}
+              <span className="block text-xs text-ink-2">spare {c.spare.map(said).join(", ")}</span>
             </span>
           </DropdownMenu.Item>
-          {choices.data?.map((c) => (
-            <DropdownMenu.Item key={`${c.kind} ${c.spare.join(" ")}`} className="menu-item" onSelect={() => choose(c)}>
-              <Picture kind={c.kind} size={30} />
-              <span>
-                {kindWords(c.kind)}
-                <span className="block text-xs text-ink-2">spare {c.spare.map(said).join(", ")}</span>
-              </span>
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
+        ))}
+      </Menu>
     </DropdownMenu.Root>
   );
 }

@@ -9,6 +9,7 @@ import { Drawer } from "../../ui/drawer";
 import { LineField } from "./line-field";
 import { Refused } from "./refused";
 import { useFrame, useMarked, useRun } from "../../desk/use";
+import { Menu } from "../../ui/menu";
 
 type Part = PlanFrame["instances"][number];
 
@@ -249,29 +250,21 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
           <DropdownMenu.Trigger className="btn btn-small" disabled={copies > 1}>
             Mirror it at … <Icon name="chevron" size={14} />
           </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content
-              align="start"
-              sideOffset={2}
-              collisionPadding={8}
-              className="menu max-h-80 overflow-y-auto"
-              aria-label="Where the mirror stands"
-            >
-              {[0, 1, 2].flatMap((a) =>
-                (place ? marksOf(place, a) : [])
-                  .filter((m) => !m.copied)
-                  .map((m) => (
-                    <DropdownMenu.Item
-                      key={`${a} ${m.key}`}
-                      className="menu-item"
-                      onSelect={() => void gesture.run({ mirror: { part: p.path, axis: a, about: m.key } }, { keep: true })}
-                    >
-                      {m.name} <span className="text-xs text-ink-2">{["across", "in depth", "in height"][a]}</span>
-                    </DropdownMenu.Item>
-                  )),
-              )}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
+          <Menu aria-label="Where the mirror stands">
+            {[0, 1, 2].flatMap((a) =>
+              (place ? marksOf(place, a) : [])
+                .filter((m) => !m.copied)
+                .map((m) => (
+                  <DropdownMenu.Item
+                    key={`${a} ${m.key}`}
+                    className="menu-item"
+                    onSelect={() => void gesture.run({ mirror: { part: p.path, axis: a, about: m.key } }, { keep: true })}
+                  >
+                    {m.name} <span className="text-xs text-ink-2">{["across", "in depth", "in height"][a]}</span>
+                  </DropdownMenu.Item>
+                )),
+            )}
+          </Menu>
         </DropdownMenu.Root>
         <span className="font-semibold">Turn</span>
         {(
