@@ -3,6 +3,7 @@ package e2e_test
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net"
 	"os"
@@ -140,13 +141,23 @@ func (w *window) gone(text string) {
 	w.until(fmt.Sprintf("the page no longer shows %q", text), `t => !document.body.innerText.replace(/\s+/g, " ").includes(t)`, text)
 }
 
-// until waits for a condition in the page and fails with what was waited for.
+// named checks that no piece goes by its id: all have letters.
+func (w *window) named() {
+	w.t.Helper()
+	body := w.MustEval(`() => document.body.innerText`).Str()
+	assert.NotRegexp(w.t, `\bp\d+\b|[⟨⟩]`, body, "a piece goes by its letter")
+}
+
+// until waits for a condition in the page and fails with what was waited for. What the
+// condition asks about need not be there yet: while it throws, it does not hold.
 func (w *window) until(what, js string, args ...any) {
 	w.t.Helper()
-	err := w.Timeout(patience).Wait(rod.Eval(js, args...))
+	held := "(...args) => { try { return (" + js + ")(...args) } catch { return false } }"
+	err := w.Timeout(patience).Wait(rod.Eval(held, args...))
 	if err != nil {
+		_, thrown := w.Eval(js, args...)
 		body := w.MustEval(`() => document.body.innerText`).Str()
-		require.NoError(w.t, err, "waiting until %s; the page says:\n%s", what, body)
+		require.NoError(w.t, errors.Join(err, thrown), "waiting until %s; the page says:\n%s", what, body)
 	}
 }
 

@@ -54,20 +54,24 @@ func TestWhatGaveWayIsOfferedBack(t *testing.T) {
 	d.keys(input.Digit1)
 	d.see("What gives way?")
 	d.axe("the question beside the frame")
-	d.until("the second answer", `() => /24 cut of p2 gives way/.test(document.querySelector(".answer:nth-child(2)")?.innerText)`)
+	d.until(
+		"the second answer",
+		`() => /24 cut of [A-Z](?: \([^()]+\))? gives way/.test(document.querySelector(".answer:nth-child(2)")?.innerText)`,
+	)
 	d.keys(input.Digit2)
 	d.gone("What gives way?")
 	d.has("up 23 1/2 cut", 4)
 	d.until(
 		"the tape tells what gave way",
-		`() => /24 cut of p2 → 23 1.2. cut length, gave way to 23 1.2 cut of p4/.test(document.querySelector(".tape-last")?.innerText)`,
+		`() => /24 cut of [A-Z](?: \([^()]+\))? → 23 1.2. cut length, gave way to 23 1.2 cut of [A-Z](?: \([^()]+\))?/.test(document.querySelector(".tape-last")?.innerText)`,
 	)
 	d.frame(input.Escape, input.ArrowRight, input.ArrowRight, input.ArrowRight, input.ArrowRight)
 	d.until("the last post is picked", `() => /cut 23 1.2″/.test(document.querySelector(".thing")?.innerText ?? "")`)
 	d.keys(input.Delete)
-	d.press("24 cut length of p2 holds again")
+	d.press("24 cut length of B (left) holds again")
 	d.frame(input.Escape, input.ArrowRight, input.ArrowRight, input.ArrowRight)
 	d.until("it is 24 again", `() => /cut 24″/.test(document.querySelector(".thing")?.innerText ?? "")`)
+	d.named()
 }
 
 // The first leg of a rack makes its side longer; with the leg on the other side
@@ -85,8 +89,9 @@ func TestARackOfLegsOneAfterTheOther(t *testing.T) {
 	d.see("What gives way?")
 	d.keys(input.Digit3)
 	d.has("a leg", 9)
-	d.see("4 cut of p5 → 5\" cut length")
+	d.see("4 cut of C (upper right, 1st from the front) → 5\" cut length")
 	d.line("j6: down 7 cut capped", 10)
-	d.see("4 cut length of p5 holds again")
+	d.see("4 cut length of C (upper right, 1st from the front) holds again")
 	d.tapeIs("findings", "1") // a leg at one end: it tips
+	d.named()
 }

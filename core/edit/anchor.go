@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sturdyelbow/core/mention"
 
 	"sturdyelbow/core/frame"
 )
@@ -29,7 +30,7 @@ func (e *editor) readAnchor(text string) (frame.Anchor, error) {
 		if m[3] != "" {
 			v, err := strconv.ParseFloat(m[3], 64)
 			if err != nil || v < -360 || v > 360 {
-				return a, refuse("write degrees, as in p1 at 12 turned 90", "%q is no angle", m[3])
+				return a, refuse("write degrees, as in B at 12 turned 90", "%q is no angle", m[3])
 			}
 			a.Angle = v
 		}
@@ -42,7 +43,7 @@ func (e *editor) readAnchor(text string) (frame.Anchor, error) {
 	}
 	i := e.view.Graph.Edge(name)
 	if i < 0 {
-		return a, refuse("name a joint or a pipe, as in p1 at 12", "there is no joint or pipe %q", name)
+		return a, refuse("name a joint or a pipe, as in B at 12", "there is no joint or pipe %q", name)
 	}
 	a.Pipe = name
 	ends := e.view.Graph.Edges[i].Ends
@@ -65,13 +66,13 @@ func (e *editor) readAnchor(text string) (frame.Anchor, error) {
 		a.Datum = frame.FromEnd
 	case "centre", "center":
 	default:
-		return a, refuse("say one of them, as in p1 at 12 from the face of j2", "it is measured from two things")
+		return a, refuse("say one of them, as in B at 12 from the face of j2", "it is measured from two things")
 	}
 	end := 0
 	if a.From = m[3]; a.From != "" {
 		n := e.called(a.From)
 		if end = slices.Index(ends[:], n); n < 0 || end < 0 {
-			return a, refuse("name one of its two joints", "%s does not end at %q", name, a.From)
+			return a, refuse("name one of its two joints", "%s does not end at %q", mention.Of(name), a.From)
 		}
 		a.From = e.view.Graph.Nodes[n].ID
 	}
@@ -80,7 +81,7 @@ func (e *editor) readAnchor(text string) (frame.Anchor, error) {
 			fmt.Sprintf("it is %s long from centre to centre", long.Tape(e.unit)),
 			"%s is not on the pipe %s",
 			a.At.Typed(a.Text, a.Unit),
-			name,
+			mention.Of(name),
 		)
 	}
 	return a, nil

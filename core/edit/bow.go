@@ -9,6 +9,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 	"sturdyelbow/core/message"
 )
 
@@ -54,7 +55,7 @@ func (w *Bow) on(e *editor) (Done, error) {
 			continue
 		}
 		if bowed {
-			e.gave = append(e.gave, GivenUp{Size: z.ID, Was: z.Says() + " of " + id, Now: w.Say, Words: "typed instead"})
+			e.gave = append(e.gave, GivenUp{Size: z.ID, Was: z.Says() + " of " + mention.Of(w.Pipe), Now: w.Say, Words: "typed instead"})
 			e.doc.DropSize(z.ID)
 		}
 	}
@@ -63,7 +64,7 @@ func (w *Bow) on(e *editor) (Done, error) {
 	}
 	e.dropVia(def, id)
 	p = def.Pipe(id)
-	done := Done{Label: w.Pipe + " straight", Pipe: w.Pipe, Also: e.everywhere(scope)}
+	done := Done{Label: mention.Of(w.Pipe) + " straight", Pipe: w.Pipe, Also: e.everywhere(scope)}
 	if straightened {
 		p.Path, p.Spring, p.Via, p.Radius = frame.Straight, nil, nil, 0
 		return done, nil
@@ -76,7 +77,7 @@ func (w *Bow) on(e *editor) (Done, error) {
 	}
 	size.Pipe = id
 	e.doc.AddSize(def, size)
-	done.Label = fmt.Sprintf("%s sprung, %s", w.Pipe, strings.TrimSpace(w.Say))
+	done.Label = fmt.Sprintf("%s sprung, %s", mention.Of(w.Pipe), strings.TrimSpace(w.Say))
 	return done, e.bows(w.Pipe)
 }
 
@@ -320,11 +321,11 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 	a, _, square := axisAlong(line)
 	up, _, upright := axisAlong(place.Turned(e.view.Graph.Edges[i].Bow.Toward))
 	if !square || !upright || up == a {
-		return Done{}, refuse("stand its feet level, along an axis", "the crown of %s has no place of its own", w.Pipe)
+		return Done{}, refuse("stand its feet level, along an axis", "the crown of %s has no place of its own", mention.Of(w.Pipe))
 	}
 	s := pipe.Spring
 	if (s.Leave[0] == measure.Dir{}) != (s.Leave[1] == measure.Dir{}) {
-		return Done{}, refuse("hold both ends alike, or none", "the two halves of %s differ", w.Pipe)
+		return Done{}, refuse("hold both ends alike, or none", "the two halves of %s differ", mention.Of(w.Pipe))
 	}
 	if w.Name != "" && (def.Joint(w.Name) != nil || def.Use(w.Name) != nil) {
 		return Done{}, refuse("give it another name", "there is a joint %q already", w.Name)
@@ -341,7 +342,7 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 		if z.Meaning == frame.Centre {
 			size.ID, size.Value, size.Text, size.Unit = z.ID, z.Value, z.Text, z.Unit
 		} else {
-			e.gave = append(e.gave, GivenUp{Size: z.ID, Was: z.Says() + " of " + id, Now: "a rise of " + size.Text, Words: "is split at its crown"})
+			e.gave = append(e.gave, GivenUp{Size: z.ID, Was: z.Says() + " of " + mention.Of(w.Pipe), Now: "a rise of " + size.Text, Words: "is split at its crown"})
 		}
 		e.doc.DropSize(z.ID)
 	}
@@ -374,7 +375,7 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 	def.Pipe(id).Spring = &frame.Spring{Bow: bow, Leave: [2]measure.Dir{leave[0], there.Neg()}}
 	def.Pipe(second).Spring = &frame.Spring{Bow: bow, Leave: [2]measure.Dir{leave[1], there}}
 	done := Done{
-		Label: fmt.Sprintf("Hoop %s split at its crown", w.Pipe),
+		Label: fmt.Sprintf("Hoop %s split at its crown", mention.Of(w.Pipe)),
 		Joint: join(place.Path, j),
 		Pipe:  w.Pipe,
 		Also:  e.everywhere(scope),

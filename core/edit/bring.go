@@ -5,6 +5,7 @@ import (
 	"fmt"
 
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/mention"
 )
 
 // Bring takes a group from another frame, with the groups inside it, and puts
@@ -55,7 +56,7 @@ func (w *Bring) on(e *editor) (Done, error) {
 		}
 	}
 	done, err := place.on(e)
-	done.Label = fmt.Sprintf("%s brought to %s", name, w.On)
+	done.Label = fmt.Sprintf("%s brought to %s", name, mention.Of(w.On))
 	return done, err
 }
 

@@ -100,7 +100,8 @@ func (e *Edit) UnmarshalJSON(data []byte) error {
 	return nil
 }
 
-// Done is what a gesture made.
+// Done is what a gesture made. Its texts, and those of a [Question] and a [Refusal], mention
+// pipes and joints ([mention.Of]): whoever shows them puts the names in.
 type Done struct {
 	Label   string    `json:"label"`           // in the builder's words, for undo
 	Joint   string    `json:"joint,omitempty"` // what to go on from
@@ -114,7 +115,7 @@ type Done struct {
 // GivenUp is a size that a gesture gave up, or that it turned into another one.
 type GivenUp struct {
 	Size  string `json:"size"` // its id
-	Was   string `json:"was"`  // as it was said: 24 cut of p3
+	Was   string `json:"was"`  // as it was said: 24 cut of ⟨p3⟩
 	Now   string `json:"now"`  // what it is, or what it became
 	Words string `json:"words"`
 }

@@ -232,7 +232,7 @@ func TestSplitAndHeal(t *testing.T) {
 	h.do(edit.Edit{Gesture: &edit.Delete{Pipes: []string{h.done.Pipe}}})
 	require.Len(t, h.done.Offers, 1, "a coupling that may go")
 	h.do(h.done.Offers[0].Edit)
-	assert.Contains(t, h.done.Also, "p1 and p2 are one pipe")
+	assert.Contains(t, h.done.Also, "⟨p1⟩ and ⟨p2⟩ are one pipe")
 	assert.Equal(t, before.Centre, h.pipe("p1").Centre)
 	assert.Len(t, h.doc.Root.Pipes, 1)
 	assert.Len(t, h.doc.Root.Joints, 2)
@@ -316,13 +316,13 @@ func TestACutDrivesTheSize(t *testing.T) {
 		options = append(options, o.ID)
 	}
 	assert.Equal(t, []string{"size s3", "size s1", "size s2"}, options[:3], "the last said first: %v", q)
-	assert.Contains(t, q.What, "40 cut of p3")
-	assert.Contains(t, q.Options[2].Label, "20 centre to centre of p2 gives way: it becomes 2", "and what becomes of it")
+	assert.Contains(t, q.What, "40 cut of ⟨p3⟩")
+	assert.Contains(t, q.Options[2].Label, "20 centre to centre of ⟨p2⟩ gives way: it becomes 2", "and what becomes of it")
 	h.do(edit.Edit{Gesture: &edit.Size{Pipe: brace, Length: "40"}, Answers: []string{"size s2"}})
 	assert.Equal(t, 40*measure.Inch, h.pipe(brace).Cut)
 	assert.Equal(t, 30*measure.Inch, h.pipe("p1").Cut, "what was said before stays")
 	require.Len(t, h.done.GivenUp, 1)
-	assert.Equal(t, "20 centre to centre of p2", h.done.GivenUp[0].Was)
+	assert.Equal(t, "20 centre to centre of ⟨p2⟩", h.done.GivenUp[0].Was)
 	assert.Contains(t, h.done.GivenUp[0].Words, "gave way to")
 
 	// levels come and go: it is still that one that gave way

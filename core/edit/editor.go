@@ -11,6 +11,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 	"sturdyelbow/core/model"
 )
 
@@ -49,7 +50,7 @@ func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
 	if err := e.resolve(); err != nil {
 		return nil, err
 	}
-	for _, g := range gaveWays(e.doc) {
+	for _, g := range e.gaveWays() {
 		e.yielded = append(e.yielded, g.Party)
 	}
 	e.was = e.view
@@ -107,6 +108,33 @@ func (e *editor) def(scope int) *frame.Definition {
 
 func (e *editor) path(scope int) string { return e.view.Graph.Scopes[scope].Path }
 
+// thing mentions a pipe or a joint of a scope by its name there.
+func (e *editor) thing(scope int, id string) string { return mention.Of(join(e.path(scope), id)) }
+
+// ofDefinition mentions a pipe or a joint by its name in a definition: of a group that
+// is used several times, that of its first use.
+func (e *editor) ofDefinition(def *frame.Definition, id string) string {
+	for i := range e.view.Graph.Scopes {
+		if s := &e.view.Graph.Scopes[i]; s.Of == def.ID {
+			return e.thing(i, id)
+		}
+	}
+	return id
+}
+
+// refOf mentions the joint that a reference of a definition names, or gives the name of its plane.
+func (e *editor) refOf(def *frame.Definition, r frame.Ref) string {
+	if _, _, plane := r.Parts(); plane || r == frame.Floor {
+		return r.Bare()
+	}
+	return e.ofDefinition(def, string(r))
+}
+
+// reason says a reason of a definition in words.
+func (e *editor) reason(def *frame.Definition, r *frame.Reason) string {
+	return r.Says(e.refOf(def, r.Of), e.refOf(def, r.From), e.refOf(def, r.To))
+}
+
 func (e *editor) place(scope int) *layout.Place { return &e.view.Places[scope] }
 
 // ref names a joint as the definition of a scope does; ok is false for a joint
@@ -140,7 +168,7 @@ func (e *editor) called(name string) int {
 func (e *editor) node(id string) (int, error) {
 	n := e.called(id)
 	if n < 0 {
-		return 0, refuse("pick a joint of the frame", "there is no joint %q", id)
+		return 0, refuse("pick a joint of the frame", "there is no joint %s", mention.Of(id))
 	}
 	return n, nil
 }
@@ -149,7 +177,7 @@ func (e *editor) node(id string) (int, error) {
 func (e *editor) edge(id string) (int, error) {
 	i := e.view.Graph.Edge(id)
 	if i < 0 {
-		return 0, refuse("pick a pipe of the frame", "there is no pipe %q", id)
+		return 0, refuse("pick a pipe of the frame", "there is no pipe %s", mention.Of(id))
 	}
 	return i, nil
 }
@@ -164,7 +192,7 @@ func (e *editor) joint(id string) (def *frame.Definition, j *frame.Joint, scope 
 	def = e.def(scope)
 	local, _ := e.ref(scope, e.view.Graph.Nodes[n].ID)
 	if j = def.Joint(local); j == nil {
-		return nil, nil, 0, refuse("pick it again", "the joint %q is not in its group", id)
+		return nil, nil, 0, refuse("pick it again", "the joint %s is not in its group", mention.Of(id))
 	}
 	return def, j, scope, nil
 }
@@ -179,7 +207,7 @@ func (e *editor) pipe(id string) (def *frame.Definition, p *frame.Pipe, scope in
 	def = e.def(scope)
 	local, _ := e.ref(scope, id)
 	if p = def.Pipe(local); p == nil {
-		return nil, nil, 0, refuse("pick it again", "the pipe %q is not in its group", id)
+		return nil, nil, 0, refuse("pick it again", "the pipe %s is not in its group", mention.Of(id))
 	}
 	return def, p, scope, nil
 }

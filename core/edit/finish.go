@@ -6,6 +6,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 	"sturdyelbow/core/message"
 )
 
@@ -99,7 +100,7 @@ func (e *editor) refuseLoose() error {
 		return nil
 	}
 	loose := e.view.Graph.Nodes[e.view.Free[0].Nodes[0]].ID
-	return refuse("size it first, or make it in two steps", "this leaves nothing that says where %s stands", loose)
+	return refuse("size it first, or make it in two steps", "this leaves nothing that says where %s stands", mention.Of(loose))
 }
 
 // resolveAndHold solves the frame, and gives every joint that the change left

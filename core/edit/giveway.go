@@ -1,10 +1,10 @@
 package edit
 
 import (
-	"cmp"
 	"fmt"
 	"slices"
 	"strings"
+	"sturdyelbow/core/mention"
 
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
@@ -95,7 +95,7 @@ func (e *editor) question(c *layout.Clash) error {
 		trial := &editor{doc: e.doc.Clone(), unit: e.unit, solve: e.solve, view: e.view, was: e.was, clashed: e.clashed, alias: e.alias}
 		label := words[i] + " gives way"
 		if p.Kind == "pipe" {
-			label = cmp.Or(e.knownPipe(c.Pipes[i]), "the new pipe") + " slopes"
+			label = e.knownWords(c.Pipes[i]) + " slopes"
 		}
 		if trial.letGiveWay(c, i) == nil {
 			for _, g := range trial.gave {
@@ -123,16 +123,19 @@ func (e *editor) knownPipe(pipe string) string {
 func (e *editor) describeParties(c *layout.Clash) []string {
 	words := slices.Clone(c.Words)
 	for i, pipe := range c.Pipes {
-		if pipe == "" || e.knownPipe(pipe) != "" {
-			continue
-		}
-		if of, ok := strings.CutSuffix(words[i], " of "+pipe); ok {
-			words[i] = of + " of the new pipe"
-		} else if way, ok := strings.CutPrefix(words[i], pipe+" "); ok {
-			words[i] = "the new pipe " + way
+		if pipe != "" {
+			words[i] = strings.ReplaceAll(words[i], mention.Of(pipe), e.knownWords(pipe))
 		}
 	}
 	return words
+}
+
+// knownWords mentions a pipe that the frame had before the gesture.
+func (e *editor) knownWords(pipe string) string {
+	if e.knownPipe(pipe) == "" {
+		return "the new pipe"
+	}
+	return mention.Of(pipe)
 }
 
 func listed(words []string) string {
@@ -188,7 +191,7 @@ func (e *editor) giveWay(p layout.Party, words string, g *frame.GaveWay) error {
 	case "pipe":
 		pipe := def.Pipe(p.ID)
 		pipe.Gave = g
-		e.note("%s slopes", p.ID)
+		e.note("%s slopes", e.ofDefinition(def, p.ID))
 		if err := e.resolve(); err != nil {
 			return err
 		}

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/mention"
 )
 
 // MakeGroup names a sub-assembly: joints, and what lies among them, become a group
@@ -46,7 +47,7 @@ func (e *editor) group(scope int, name string, ids []string) (string, error) {
 	for _, id := range ids {
 		ref, ok := e.ref(scope, id)
 		if !ok {
-			return "", refuse("pick joints of one part", "the joint %q is not in it", id)
+			return "", refuse("pick joints of one part", "the joint %s is not in it", mention.Of(id))
 		}
 		step, _, deeper := strings.Cut(ref, "/")
 		if deeper {
@@ -56,7 +57,7 @@ func (e *editor) group(scope int, name string, ids []string) (string, error) {
 			continue
 		}
 		if def.Joint(ref) == nil {
-			return "", refuse("pick it again", "there is no joint %q", id)
+			return "", refuse("pick it again", "there is no joint %s", mention.Of(id))
 		}
 		if !slices.Contains(joints, ref) {
 			joints = append(joints, ref)
@@ -206,7 +207,7 @@ func (w *Place) on(e *editor) (Done, error) {
 	}
 	ref, ok := e.ref(scope, w.On)
 	if !ok {
-		return Done{}, refuse("pick a joint inside it, or work on the whole frame", "the joint %q is not in %q", w.On, w.In)
+		return Done{}, refuse("pick a joint inside it, or work on the whole frame", "the joint %s is not in %q", mention.Of(w.On), w.In)
 	}
 	def := e.def(scope)
 	u := frame.Use{ID: w.Name, Of: w.Group, At: [3]frame.Ref{frame.Ref(ref), frame.Ref(ref), frame.Ref(ref)}}
@@ -230,7 +231,7 @@ func (w *Place) on(e *editor) (Done, error) {
 	if w.placed != nil {
 		w.placed(path)
 	}
-	done := Done{Label: fmt.Sprintf("Another %s at %s", cmp.Or(g.Name, g.ID), w.On), Part: path, Also: e.everywhere(scope)}
+	done := Done{Label: fmt.Sprintf("Another %s at %s", cmp.Or(g.Name, g.ID), mention.Of(w.On)), Part: path, Also: e.everywhere(scope)}
 	return done, e.meetPart(scope, path)
 }
 

@@ -7,6 +7,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 )
 
 // Fit asks for a fitting with more ports than the pipes that meet, and says
@@ -29,7 +30,7 @@ func (w *Fit) on(e *editor) (Done, error) {
 	done := Done{Joint: w.Joint, Also: e.everywhere(scope)}
 	if w.Kind == "" {
 		j.Fitting = nil
-		done.Label = "The usual fitting at " + w.Joint
+		done.Label = "The usual fitting at " + mention.Of(w.Joint)
 		return done, nil
 	}
 	if !w.Kind.Known() && !slices.ContainsFunc(e.doc.CustomFittings, func(c catalog.Custom) bool { return c.ID == w.Kind }) {
@@ -47,7 +48,7 @@ func (w *Fit) on(e *editor) (Done, error) {
 		j.End = frame.OpenEnd
 		done.Also = append(done.Also, "what closed the end goes")
 	}
-	done.Label = fmt.Sprintf("A %s at %s", w.Kind, w.Joint)
+	done.Label = fmt.Sprintf("A %s at %s", w.Kind.Words(), mention.Of(w.Joint))
 	return done, nil
 }
 
@@ -94,11 +95,11 @@ func (w *EndOf) on(e *editor) (Done, error) {
 	}
 	n := e.view.Graph.Node(w.Joint)
 	if len(e.view.Graph.Nodes[n].Pipes) > 1 {
-		return Done{}, refuse("pick the end of a single pipe", "%d pipes meet at %s", len(e.view.Graph.Nodes[n].Pipes), w.Joint)
+		return Done{}, refuse("pick the end of a single pipe", "%d pipes meet at %s", len(e.view.Graph.Nodes[n].Pipes), mention.Of(w.Joint))
 	}
 	j.End = w.End
 	if w.End != frame.OpenEnd {
 		j.Fitting = nil
 	}
-	return Done{Label: fmt.Sprintf("%s %s", w.Joint, endWords[w.End]), Joint: w.Joint, Also: e.everywhere(scope)}, nil
+	return Done{Label: fmt.Sprintf("%s %s", mention.Of(w.Joint), endWords[w.End]), Joint: w.Joint, Also: e.everywhere(scope)}, nil
 }

@@ -152,9 +152,9 @@ func (e *editor) placeFrom(f *layout.Free) bool {
 		frame.Reason{Kind: frame.Placed, Of: frame.Ref(b), From: frame.Ref(a), By: e.distanceBefore(scope, from, to)},
 	)
 	if e.joined(from, to) {
-		e.note("%s keeps its place from %s", b, a)
+		e.note("%s keeps its place from %s", e.thing(scope, b), e.thing(scope, a))
 	} else {
-		e.note("the part at %s is by itself: it keeps its place from %s", b, a)
+		e.note("the part at %s is by itself: it keeps its place from %s", e.thing(scope, b), e.thing(scope, a))
 	}
 	return true
 }
@@ -243,7 +243,7 @@ func (e *editor) keepSize(f *layout.Free) {
 	by := e.distanceBefore(scope, from, to)
 	if !square {
 		e.doc.AddReason(def, frame.Reason{Kind: frame.Placed, Of: frame.Ref(v), From: frame.Ref(u), By: by})
-		e.note("%s keeps its place from %s", v, u)
+		e.note("%s keeps its place from %s", e.thing(scope, v), e.thing(scope, u))
 		return
 	}
 	e.keepAlong(def, a, u, v, by[a])
@@ -281,11 +281,11 @@ func (e *editor) keepAlong(def *frame.Definition, a measure.Axis, u, v string, d
 	}
 	if d <= measure.Length(1000) {
 		e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: frame.AxisName(int(a)), Of: frame.Ref(hi), To: frame.Ref(lo)})
-		e.note("%s stays level with %s", frame.Ref(hi).Bare(), frame.Ref(lo).Bare())
+		e.note("%s stays level with %s", e.refOf(def, frame.Ref(hi)), e.refOf(def, frame.Ref(lo)))
 		return
 	}
 	s := e.centre(d)
 	s.Axis, s.From, s.To, s.Inferred = frame.AxisName(int(a)), frame.Ref(lo), frame.Ref(hi), true
 	e.doc.AddSize(def, s)
-	e.note("%s to %s stays as it stood: %s", frame.Ref(lo).Bare(), frame.Ref(hi).Bare(), s.Value.Tape(s.Unit))
+	e.note("%s to %s stays as it stood: %s", e.refOf(def, frame.Ref(lo)), e.refOf(def, frame.Ref(hi)), s.Value.Tape(s.Unit))
 }

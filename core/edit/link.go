@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/fit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 )
 
 // Link makes a link, changes one, or takes one away.
@@ -184,7 +185,7 @@ func (w *Slide) on(e *editor) (Done, error) {
 	}
 	node := &e.view.Graph.Nodes[n]
 	if len(node.Pipes) != 1 || node.Fitting != nil {
-		return Done{}, refuse("pick the free end of a pipe", "%s is no free end", w.Joint)
+		return Done{}, refuse("pick the free end of a pipe", "%s is no free end", mention.Of(w.Joint))
 	}
 	outer := &e.view.Graph.Edges[node.Pipes[0].Pipe]
 	c := catalog.Typical()
@@ -217,7 +218,7 @@ func (w *Slide) on(e *editor) (Done, error) {
 	end, _ := e.ref(scope, w.Joint)
 	other, ok := e.ref(scope, e.view.Graph.Nodes[outer.Ends[1-node.Pipes[0].End]].ID)
 	if !ok {
-		return Done{}, refuse("work inside that part", "the pipe at %s is of another part", w.Joint)
+		return Done{}, refuse("work inside that part", "the pipe at %s is of another part", mention.Of(w.Joint))
 	}
 	away := exactly(e.place(scope).Turned(e.leaves(node.Pipes[0]).Neg()))
 	rank := e.doc.NextRank()
@@ -244,7 +245,7 @@ func (w *Slide) on(e *editor) (Done, error) {
 	})
 	e.doc.AddLink(def, l)
 	return Done{
-		Label: fmt.Sprintf("%s pipe slides out of %s", size, w.Joint),
+		Label: fmt.Sprintf("%s pipe slides out of %s", size, mention.Of(w.Joint)),
 		Joint: join(path, foot),
 		Pipe:  join(path, p),
 		Also:  e.everywhere(scope),

@@ -8,6 +8,7 @@ import (
 
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/mention"
 )
 
 // thing is something in a document that a gesture could take away without a
@@ -25,7 +26,7 @@ func things(d *frame.Document) (all []thing) {
 	}
 	for _, t := range d.Root.Reasons {
 		if t.Says("", "", "") != "" {
-			all = append(all, thing{"reason", t.ID, t.Said()})
+			all = append(all, thing{"reason", t.ID, t.Says(t.Of.Bare(), t.From.Bare(), t.To.Bare())})
 		}
 	}
 	for a := range d.Root.Planes {
@@ -100,6 +101,6 @@ func nothingLost(t require.TestingT, before, after *frame.Document, g edit.Gestu
 				continue
 			}
 		}
-		require.Contains(t, told, name, "%v went in silence with %T%+v", was, g, g)
+		require.Contains(t, mention.ByID(told), name, "%v went in silence with %T%+v", was, g, g)
 	}
 }

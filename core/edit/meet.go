@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 )
 
 // meeting is a joint, or a point of a pipe, that the end of a new pipe may be meant
@@ -69,13 +70,16 @@ func (e *editor) meet(done Done, scope int, joint, pipe string) (Done, error) {
 	if len(ask) > 0 && !e.answered("apart") {
 		q := &Question{
 			Title: "Does it meet?",
-			What:  fmt.Sprintf("It ends close to %s (%s): is it to meet it?", ask[0].name, ask[0].off.Tape(e.unit)),
+			What:  fmt.Sprintf("It ends close to %s (%s): is it to meet it?", mention.Of(ask[0].name), ask[0].off.Tape(e.unit)),
 		}
 		for _, m := range ask {
-			q.Options = append(q.Options, Option{ID: "meet " + m.name, Label: "Meet " + m.name + ", and choose what gives way"})
+			q.Options = append(q.Options, Option{ID: "meet " + m.name, Label: "Meet " + mention.Of(m.name) + ", and choose what gives way"})
 		}
 		if along != nil {
-			q.Options = append(q.Options, Option{ID: "meet " + along.name, Label: "Meet the pipe " + along.name + " in a tee, as typed"})
+			q.Options = append(
+				q.Options,
+				Option{ID: "meet " + along.name, Label: "Meet the pipe " + mention.Of(along.name) + " in a tee, as typed"},
+			)
 		}
 		q.Options = append(q.Options, Option{ID: "apart", Label: "Stay apart, as typed"})
 		return Done{}, q
@@ -86,9 +90,9 @@ func (e *editor) meet(done Done, scope int, joint, pipe string) (Done, error) {
 func (e *editor) applyMeeting(done Done, scope int, pipe string, m meeting) (Done, error) {
 	if m.joint >= 0 {
 		done.Joint = m.name
-		done.Also = append(done.Also, "meets "+m.name)
+		done.Also = append(done.Also, "meets "+mention.Of(m.name))
 	} else {
-		done.Also = append(done.Also, "meets the pipe "+m.name+" in a tee")
+		done.Also = append(done.Also, "meets the pipe "+mention.Of(m.name)+" in a tee")
 	}
 	if err := e.resolve(); err != nil {
 		return Done{}, err
@@ -259,8 +263,8 @@ func (e *editor) keepDistance(scope int, pipe string) {
 			e.gave,
 			GivenUp{
 				Size:  s.ID,
-				Was:   was + " of " + pipe,
-				Now:   c.Value.Tape(c.Unit) + " centre to centre, " + p.From + " to " + p.To,
+				Was:   was + " of " + e.ofDefinition(def, pipe),
+				Now:   c.Value.Tape(c.Unit) + " centre to centre, " + e.ofDefinition(def, p.From) + " to " + e.ofDefinition(def, p.To),
 				Words: "is split",
 			},
 		)
@@ -275,7 +279,12 @@ func (e *editor) keepDistance(scope int, pipe string) {
 		s.Value, s.Text, s.Unit, s.Meaning, s.Pipe = c.Value, c.Text, c.Unit, c.Meaning, ""
 		e.gave = append(
 			e.gave,
-			GivenUp{Size: s.ID, Was: was + " of " + pipe, Now: c.Value.Tape(c.Unit) + " centre to centre", Words: "is split"},
+			GivenUp{
+				Size:  s.ID,
+				Was:   was + " of " + e.ofDefinition(def, pipe),
+				Now:   c.Value.Tape(c.Unit) + " centre to centre",
+				Words: "is split",
+			},
 		)
 	}
 }
@@ -343,8 +352,8 @@ func (e *editor) through(done Done, scope int, pipe string) (Done, error) {
 			return Done{}, refuse(
 				"go on from the far end of that one",
 				"a pipe runs from %s to %s already",
-				g.Nodes[before].ID,
-				g.Nodes[n].ID,
+				mention.Of(g.Nodes[before].ID),
+				mention.Of(g.Nodes[n].ID),
 			)
 		}
 		before = n

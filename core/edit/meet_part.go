@@ -8,6 +8,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 )
 
 // meetPart lets what a part brought meet what stands where it came to stand:
@@ -30,7 +31,7 @@ func (e *editor) meetPart(scope int, part string) error {
 		if !e.answered(meets(x, y)) {
 			return &Question{
 				Title: "Do they meet?",
-				What:  fmt.Sprintf("%s comes close to %s (%s): are they to meet?", x, y, off.Tape(e.unit)),
+				What:  fmt.Sprintf("%s comes close to %s (%s): are they to meet?", mention.Of(x), mention.Of(y), off.Tape(e.unit)),
 				Options: []Option{
 					{ID: meets(x, y), Label: "They meet, and choose what gives way"},
 					{ID: apart(x, y), Label: "Stay apart, as they are"},
@@ -117,7 +118,7 @@ func (e *editor) meetJoints(scope int, part string, pair [2]string) error {
 				continue
 			}
 			e.clearEnds(e.def(scope), keep, drop)
-			e.note("%s meets %s", y, x)
+			e.note("%s meets %s", mention.Of(y), mention.Of(x))
 			def, stays := e.def(scope), x
 			if def.Joint(keep) != nil { // one of the definition's own goes into the part's
 				keep, drop, stays = drop, keep, y
@@ -154,12 +155,12 @@ func (e *editor) meetPipes(scope int, part string) error {
 						"take away what it lies along first, or put it elsewhere",
 						"%s comes to lie along the pipe %s",
 						part,
-						p.ID,
+						e.thing(scope, p.ID),
 					)
 				}
 				e.splitAt(scope, p.ID, ref)
 				e.clearEnds(e.def(scope), ref)
-				e.note("%s meets the pipe %s", id, p.ID)
+				e.note("%s meets the pipe %s", mention.Of(id), e.thing(scope, p.ID))
 				again = true
 				break
 			}
@@ -193,7 +194,7 @@ func (e *editor) dropDuplicatePipes(scope int, part string, g *frame.Graph, one 
 			inPart := strings.HasPrefix(x.ID, part+"/") || strings.HasPrefix(x.ID, part+"#")
 			return inPart && x.Path == frame.Straight && (a == u && b == v || a == v && b == u)
 		}) {
-			e.note("%s is there already", p.ID)
+			e.note("%s is there already", e.thing(scope, p.ID))
 			e.noteRemoved(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
 		}
 	}
@@ -211,7 +212,7 @@ func (e *editor) dropDuplicateHalves(scope int, part string) {
 		for _, x := range g.Edges {
 			inPart := strings.HasPrefix(x.ID, part+"/") || strings.HasPrefix(x.ID, part+"#")
 			if inPart && x.Path == frame.Straight && (x.Ends == [2]int{u, v} || x.Ends == [2]int{v, u}) {
-				e.note("%s is there already", p.ID)
+				e.note("%s is there already", e.thing(scope, p.ID))
 				e.noteRemoved(slices.DeleteFunc(e.doc.DropPipe(def, p.ID), func(r frame.Removed) bool { return r.ID == p.ID }))
 				break
 			}

@@ -7,6 +7,7 @@ import (
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 )
 
 // Split puts a joint into a pipe: where a tee is to stand, or a coupling. The
@@ -95,7 +96,7 @@ func (w *Split) on(e *editor) (Done, error) {
 		e.doc.AddSize(def, *size)
 	}
 	return Done{
-		Label: fmt.Sprintf("Pipe %s split %s", w.Pipe, words),
+		Label: fmt.Sprintf("Pipe %s split %s", mention.Of(w.Pipe), words),
 		Joint: join(e.path(scope), j),
 		Pipe:  w.Pipe,
 		Also:  e.everywhere(scope),
@@ -172,12 +173,15 @@ func (w *Delete) on(e *editor) (Done, error) {
 	}
 	for _, n := range e.view.Graph.Nodes {
 		if e.inLine(e.view.Graph.Node(n.ID)) && e.wasNoCoupling(n.ID) {
-			e.offers = append(e.offers, Offer{Label: "One pipe through " + n.ID, Edit: Edit{Gesture: &Delete{Joints: []string{n.ID}}}})
+			e.offers = append(
+				e.offers,
+				Offer{Label: "One pipe through " + mention.Of(n.ID), Edit: Edit{Gesture: &Delete{Joints: []string{n.ID}}}},
+			)
 		}
 	}
 	done.Also = slices.Compact(slices.Sorted(slices.Values(slices.DeleteFunc(done.Also, func(s string) bool { return s == "" }))))
 	what := append(slices.Clone(w.Pipes), w.Joints...)
-	done.Label = "Delete " + what[0]
+	done.Label = "Delete " + mention.Of(what[0])
 	if len(what) > 1 {
 		done.Label = fmt.Sprintf("Delete %d parts", len(what))
 	}
@@ -286,7 +290,12 @@ func (e *editor) heal(id string, became map[string]string) {
 				if s.Pipe == older || s.Pipe == younger {
 					e.gave = append(
 						e.gave,
-						GivenUp{Size: s.ID, Was: s.Says() + " of " + s.Pipe, Now: "part of " + older, Words: "became one pipe"},
+						GivenUp{
+							Size:  s.ID,
+							Was:   s.Says() + " of " + e.ofDefinition(def, s.Pipe),
+							Now:   "part of " + e.ofDefinition(def, older),
+							Words: "became one pipe",
+						},
 					)
 					e.doc.DropSize(s.ID)
 				}
@@ -298,7 +307,7 @@ func (e *editor) heal(id string, became map[string]string) {
 					func(r frame.Removed) bool { return r.Kind == "pipe" },
 				),
 			)
-			e.note("%s and %s are one pipe", older, younger)
+			e.note("%s and %s are one pipe", e.ofDefinition(def, older), e.ofDefinition(def, younger))
 		}
 	}
 }

@@ -257,7 +257,7 @@ func (w *Bay) pull(e *editor, scope, at int, done Done) (Done, error) {
 	for _, r := range slices.Clone(def.Reasons) {
 		if (r.Kind == frame.Share || r.Kind == frame.EqualTo) && onPlane(me, r.Of) && (r.Axis == "" || r.Axis == w.Axis.String()) {
 			e.doc.DropReason(r.ID)
-			e.note("%s goes", r.Said())
+			e.note("%s goes", e.reason(def, &r))
 		}
 	}
 	s := e.centre(me.At - all[at-1].At + w.Pull)
@@ -308,7 +308,10 @@ func (w *Level) on(e *editor) (Done, error) {
 		return Done{}, refuse("pick another one", "they are level already")
 	}
 	e.doc.AddReason(e.def(scope), frame.Reason{Kind: frame.Level, Axis: w.Axis.String(), Of: w.Of, To: w.To})
-	return Done{Label: fmt.Sprintf("%s level with %s", w.Of.Bare(), w.To.Bare()), Also: e.everywhere(scope)}, nil
+	return Done{
+		Label: fmt.Sprintf("%s level with %s", e.refOf(e.def(scope), w.Of), e.refOf(e.def(scope), w.To)),
+		Also:  e.everywhere(scope),
+	}, nil
 }
 
 // Name names a plane; what is on it stays level because somebody said so.
@@ -399,7 +402,7 @@ func (w *Even) on(e *editor) (Done, error) {
 			if i > lo && i < hi && (r.Kind == frame.Share || r.Kind == frame.EqualTo) && r.Axis == w.Axis.String() &&
 				onPlane(&all[i], r.Of) {
 				if r.Kind != frame.Share || !onPlane(&all[lo], r.From) || !onPlane(&all[hi], r.To) {
-					e.note("%s goes", r.Said())
+					e.note("%s goes", e.reason(def, &r))
 				}
 				e.doc.DropReason(r.ID)
 			}

@@ -17,6 +17,7 @@ import (
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 	"sturdyelbow/core/plan"
 )
 
@@ -293,7 +294,7 @@ func TestDeletingManyIsDeletingEach(t *testing.T) {
 			held = held || kept(h.done)
 			for _, also := range h.done.Also {
 				var a, b string
-				if n, _ := fmt.Sscanf(also, "%s and %s are one pipe", &a, &b); n == 2 {
+				if n, _ := fmt.Sscanf(mention.ByID(also), "%s and %s are one pipe", &a, &b); n == 2 {
 					became[b] = a
 				}
 			}

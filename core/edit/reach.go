@@ -7,6 +7,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 	"sturdyelbow/core/model"
 )
 
@@ -104,8 +105,8 @@ func (e *editor) reportPassed() {
 				e.note(
 					"%s is measured from what stands at %s; %s reaches %s lower",
 					said,
-					z.Foot,
-					joint,
+					mention.Of(z.Foot),
+					mention.Of(joint),
 					e.belowFoot(e.view, z).Tape(e.unit),
 				)
 				e.offers = append(
@@ -120,12 +121,12 @@ func (e *editor) reportPassed() {
 					continue
 				}
 				joint := e.view.Graph.Nodes[e.view.Outmost[z.Axis][k]].ID
-				e.note("%s holds between the bodies it was typed for; %s reaches %s beyond", said, joint, over[k].Tape(e.unit))
+				e.note("%s holds between the bodies it was typed for; %s reaches %s beyond", said, mention.Of(joint), over[k].Tape(e.unit))
 				way := &Reach{ID: z.ID, To: joint}
 				if word == "from" {
 					way = &Reach{ID: z.ID, From: joint}
 				}
-				e.offers = append(e.offers, Offer{Label: said + " is to be the whole, with " + joint, Edit: Edit{Gesture: way}})
+				e.offers = append(e.offers, Offer{Label: said + " is to be the whole, with " + mention.Of(joint), Edit: Edit{Gesture: way}})
 			}
 		}
 	}

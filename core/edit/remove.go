@@ -96,7 +96,7 @@ func (e *editor) bridge(scope int, use string) {
 					}
 					for _, z := range slices.Clone(def.Sizes) {
 						if z.Pipe == p.ID || z.Pipe == q.ID {
-							e.gave = append(e.gave, GivenUp{Size: z.ID, Was: z.Says(), Now: "part of " + p.ID, Words: "became one pipe"})
+							e.gave = append(e.gave, GivenUp{Size: z.ID, Was: z.Says(), Now: "part of " + e.ofDefinition(def, p.ID), Words: "became one pipe"})
 							e.doc.DropSize(z.ID)
 						}
 					}

@@ -6,6 +6,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/mention"
 )
 
 // Resize gives pipes another size.
@@ -38,9 +39,9 @@ func (w *Resize) on(e *editor) (Done, error) {
 		p.Size = w.Size
 		also = append(also, e.everywhere(scope)...)
 	}
-	label := fmt.Sprintf("%s to %s", w.Pipe, sizeWords(w.Size))
+	label := fmt.Sprintf("%s to %s", mention.Of(w.Pipe), sizeWords(w.Size))
 	if w.Size == "" {
-		label = w.Pipe + " to the usual size"
+		label = mention.Of(w.Pipe) + " to the usual size"
 	}
 	if len(all) > 1 {
 		label = fmt.Sprintf("%d pipes in line to %s", len(all), sizeWords(w.Size))

@@ -22,25 +22,25 @@ type gaveWay struct {
 	words string
 }
 
-// gaveWays lists what gave way in a document.
-func gaveWays(d *frame.Document) (all []gaveWay) {
+// gaveWays lists what gave way in the document.
+func (e *editor) gaveWays() (all []gaveWay) {
 	add := func(kind, id, group string, gave **frame.GaveWay, words string) {
 		if *gave != nil {
 			all = append(all, gaveWay{layout.Party{Kind: kind, ID: id, Group: group}, gave, words})
 		}
 	}
-	for _, def := range d.Definitions() {
+	for _, def := range e.doc.Definitions() {
 		for i := range def.Sizes {
 			s := &def.Sizes[i]
 			add("size", s.ID, def.ID, &s.Gave, s.Says())
 		}
 		for i := range def.Pipes {
 			p := &def.Pipes[i]
-			add("pipe", p.ID, def.ID, &p.Gave, p.ID+" straight")
+			add("pipe", p.ID, def.ID, &p.Gave, e.ofDefinition(def, p.ID)+" straight")
 		}
 		for i := range def.Reasons {
 			r := &def.Reasons[i]
-			add("reason", r.ID, def.ID, &r.Gave, r.Said())
+			add("reason", r.ID, def.ID, &r.Gave, e.reason(def, r))
 		}
 	}
 	return all
@@ -52,7 +52,7 @@ func gaveWays(d *frame.Document) (all []gaveWay) {
 // is true again. Restoring it moves nothing. The cost is one solution of the
 // frame for each candidate.
 func (e *editor) restoreWhatHolds() error {
-	for _, g := range gaveWays(e.doc) {
+	for _, g := range e.gaveWays() {
 		if !slices.ContainsFunc(e.yielded, func(p layout.Party) bool { return p == g.Party }) {
 			continue // it gave way just now
 		}

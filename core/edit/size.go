@@ -8,6 +8,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 )
 
 // Size gives a pipe, or two joints, a size: a round cut in, the outside size
@@ -47,16 +48,16 @@ func (w *Size) on(e *editor) (Done, error) {
 	}
 	switch p.Path {
 	case frame.Sprung:
-		return Done{}, refuse("say how far it bows, in its own field", "%s is sprung", w.Pipe)
+		return Done{}, refuse("say how far it bows, in its own field", "%s is sprung", mention.Of(w.Pipe))
 	case frame.Bent:
 		return Done{}, refuse(
 			"size its legs: mark the joint or corner at each end of one and type how far apart they are",
 			"%s is bent, and its cut follows from its legs",
-			w.Pipe,
+			mention.Of(w.Pipe),
 		)
 	}
 	s.Pipe = p.ID
-	done := Done{Label: strings.TrimSpace(fmt.Sprintf("%s %s", w.Pipe, w.Length)), Pipe: w.Pipe, Also: e.everywhere(scope)}
+	done := Done{Label: strings.TrimSpace(fmt.Sprintf("%s %s", mention.Of(w.Pipe), w.Length)), Pipe: w.Pipe, Also: e.everywhere(scope)}
 	if old := e.sizeOf(def, p.ID, scope); old != nil {
 		e.replaceSize(old, s)
 		return done, nil
@@ -150,11 +151,11 @@ func (w *Size) between(e *editor, s frame.Size) (Done, error) {
 	for i := range def.Sizes {
 		if o := &def.Sizes[i]; o.From == s.From && o.To == s.To && o.Axis == s.Axis && o.Gave == nil && o.Pipe == "" {
 			e.replaceSize(o, s)
-			return Done{Label: fmt.Sprintf("%s to %s %s", w.Ends[0], w.Ends[1], w.Length)}, nil
+			return Done{Label: fmt.Sprintf("%s to %s %s", mention.Of(w.Ends[0]), mention.Of(w.Ends[1]), w.Length)}, nil
 		}
 	}
 	e.doc.AddSize(def, s)
-	return Done{Label: fmt.Sprintf("%s to %s %s", w.Ends[0], w.Ends[1], w.Length)}, nil
+	return Done{Label: fmt.Sprintf("%s to %s %s", mention.Of(w.Ends[0]), mention.Of(w.Ends[1]), w.Length)}, nil
 }
 
 // measures says whether a pipe, or two joints, have a size of a meaning.
@@ -260,7 +261,7 @@ func (w *Restore) on(e *editor) (Done, error) {
 		}
 	case "pipe":
 		if def != nil && def.Pipe(w.ID) != nil {
-			g, label = &def.Pipe(w.ID).Gave, w.ID+" straight"
+			g, label = &def.Pipe(w.ID).Gave, e.ofDefinition(def, w.ID)+" straight"
 			def.Pipe(w.ID).Rank = e.doc.NextRank()
 		}
 	case "reason":

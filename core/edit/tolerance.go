@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/mention"
 )
 
 // Tolerance says how exactly some pipes must be cut, or how long one was
@@ -59,7 +60,7 @@ func (w *Tolerance) on(e *editor) (Done, error) {
 	if t.Measured > 0 {
 		label = "measured " + strings.TrimSpace(w.Measured)
 	}
-	what := w.Pipes[0]
+	what := mention.Of(w.Pipes[0])
 	if len(w.Pipes) > 1 {
 		what = fmt.Sprintf("%d pipes", len(w.Pipes))
 	}

@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 )
 
 // Begin puts the first joint into a frame that has none.
@@ -136,7 +137,7 @@ func (w *Walk) start(e *editor, from string) (scope, n int, ref string, err erro
 	}
 	ref, ok := e.ref(scope, from)
 	if !ok {
-		return 0, 0, "", refuse("pick a joint inside it, or work on the whole frame", "the joint %q is not in %q", from, w.In)
+		return 0, 0, "", refuse("pick a joint inside it, or work on the whole frame", "the joint %s is not in %q", mention.Of(from), w.In)
 	}
 	if w.Name != "" && (e.def(scope).Joint(w.Name) != nil || e.def(scope).Use(w.Name) != nil) {
 		return 0, 0, "", refuse("give it another name", "there is a joint %q already", w.Name)
@@ -156,8 +157,8 @@ func (w *Walk) step(e *editor, from string, c ParsedLine, last bool) (Done, erro
 			return Done{}, refuse(
 				"split that pipe, or make it longer",
 				"the pipe %s leaves %s that way already",
-				e.view.Graph.Edges[pe.Pipe].ID,
-				from,
+				mention.Of(e.view.Graph.Edges[pe.Pipe].ID),
+				mention.Of(from),
 			)
 		}
 	}
@@ -325,14 +326,14 @@ func (w *Join) on(e *editor) (Done, error) {
 		}
 		var ok bool
 		if refs[k], ok = e.ref(scope, id); !ok {
-			return Done{}, refuse("work on the whole frame to reach it", "the joint %q is not in %q", id, w.In)
+			return Done{}, refuse("work on the whole frame to reach it", "the joint %s is not in %q", mention.Of(id), w.In)
 		}
 	}
 	switch {
 	case nodes[0] == nodes[1]:
 		return Done{}, refuse("pick another joint", "a pipe from a joint to itself")
 	case e.joined(nodes[0], nodes[1]):
-		return Done{}, refuse("they are one pipe apart", "a pipe joins %q and %q already", w.From, w.To)
+		return Done{}, refuse("they are one pipe apart", "a pipe joins %s and %s already", mention.Of(w.From), mention.Of(w.To))
 	case w.Size != "" && !w.Size.Known():
 		return Done{}, refuse("use a nominal size such as 3/4", "no pipe size %q", w.Size)
 	}
@@ -346,7 +347,7 @@ func (w *Join) on(e *editor) (Done, error) {
 	e.clearEnd(w.From)
 	e.clearEnd(w.To)
 	done := Done{
-		Label: fmt.Sprintf("Pipe from %s to %s", w.From, w.To),
+		Label: fmt.Sprintf("Pipe from %s to %s", mention.Of(w.From), mention.Of(w.To)),
 		Joint: w.To,
 		Pipe:  join(e.path(scope), id),
 		Also:  e.everywhere(scope),

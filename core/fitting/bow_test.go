@@ -62,7 +62,7 @@ func key(v float64) string { return in(v).Format(measure.Decimal, 0) }
 func TestBodiesAreKeptClearOfTheBowItself(t *testing.T) {
 	assert.Empty(t, under(t, 5, nil))
 	assert.Empty(t, under(t, 18, nil), "2 below its middle line")
-	assert.Equal(t, []string{"bar and hoop want the same place"}, under(t, 19.6, nil))
+	assert.Equal(t, []string{"⟨bar⟩ and ⟨hoop⟩ want the same place"}, under(t, 19.6, nil))
 	assert.Empty(t, under(t, 22, nil), "and over it")
 }
 

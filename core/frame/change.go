@@ -272,9 +272,6 @@ func (t *Reason) Says(of, from, to string) string {
 	return ""
 }
 
-// Said is a reason in the words of its own definition.
-func (t *Reason) Said() string { return t.Says(t.Of.Bare(), t.From.Bare(), t.To.Bare()) }
-
 var meaningWord = map[Meaning]string{
 	Centre:    "centre to centre",
 	Outside:   "outside",

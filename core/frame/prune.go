@@ -3,6 +3,7 @@ package frame
 import (
 	"fmt"
 	"slices"
+	"sturdyelbow/core/mention"
 )
 
 // prune takes away what refers to something that is gone, until nothing does,
@@ -38,7 +39,7 @@ func (d *Document) prune() (gone []Removed) {
 				bad := !d.Names(def, JointRef, p.From) || !d.Names(def, JointRef, p.To) ||
 					slices.ContainsFunc(p.Via, func(v string) bool { return !d.Names(def, JointRef, v) })
 				if bad {
-					gone = append(gone, Removed{"pipe", p.ID, "the pipe " + p.ID})
+					gone = append(gone, Removed{"pipe", p.ID, "the pipe " + d.thing(def, p.ID)})
 				}
 				return bad
 			})
@@ -62,7 +63,7 @@ func (d *Document) prune() (gone []Removed) {
 				if bad { // what it was said of is still there: it is news
 					words := ""
 					if d.Names(def, PlaceRef, string(t.Of)) {
-						words = t.Said()
+						words = t.Says(d.place(def, t.Of), d.place(def, t.From), d.place(def, t.To))
 					}
 					gone = append(gone, Removed{"reason", t.ID, words})
 				}
@@ -82,7 +83,7 @@ func (d *Document) prune() (gone []Removed) {
 	d.Tolerances = slices.DeleteFunc(d.Tolerances, func(t Tolerance) bool {
 		bad := !d.Names(&d.Root, PipeRef, t.Pipe)
 		if bad {
-			gone = append(gone, Removed{"class", t.Pipe, fmt.Sprintf("%s as %s", t.Pipe, t.Class)})
+			gone = append(gone, Removed{"class", t.Pipe, fmt.Sprintf("%s as %s", mention.Of(t.Pipe), Label(ClassWords(), t.Class))})
 		}
 		return bad
 	})
@@ -163,4 +164,21 @@ func (g *GaveWay) Note(kind, id string) {
 	case "reason":
 		g.Reasons = append(g.Reasons, id)
 	}
+}
+
+// thing mentions a pipe or a joint of a definition, where its name there is its name in
+// the frame as well.
+func (d *Document) thing(def *Definition, id string) string {
+	if def != &d.Root {
+		return id
+	}
+	return mention.Of(id)
+}
+
+// place is what a reason refers to: a joint, mentioned, or the name of a plane.
+func (d *Document) place(def *Definition, r Ref) string {
+	if _, _, plane := r.Parts(); plane || r == Floor {
+		return r.Bare()
+	}
+	return d.thing(def, string(r))
 }

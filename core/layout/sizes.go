@@ -7,6 +7,7 @@ import (
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 	"sturdyelbow/core/why"
 )
 
@@ -19,14 +20,14 @@ var words = map[frame.Meaning]string{
 func Words(m frame.Meaning) string { return words[m] }
 
 // Said describes a size in words as it was stated, with what it is of: 24 cut length
-// of p2.
+// of ⟨p2⟩.
 func Said(z *Size) string {
 	said := strings.TrimSpace(z.Label + " " + z.Value.Typed(z.Text, z.Unit) + " " + words[z.Is])
 	switch {
 	case z.Pipe != "":
-		return said + " of " + z.Pipe
+		return said + " of " + mention.Of(z.Pipe)
 	case z.Label == "" && z.From != "" && z.To != "":
-		return said + " from " + z.From + " to " + z.To
+		return said + " from " + mention.Of(z.From) + " to " + mention.Of(z.To)
 	}
 	return said
 }

@@ -6,6 +6,7 @@ import (
 
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/mention"
 )
 
 // Subject is a member of a clash as a thing that a finding names.
@@ -18,8 +19,8 @@ func (p Party) Subject() finding.Subject {
 }
 
 // Names names what is in an expanded frame, and what was said of it. Pipe and Joint
-// give the names of a pipe and a joint by their index; where they are nil, their ids
-// stand for them.
+// give the names of a pipe and a joint by their index; where they are nil, they are
+// mentioned.
 type Names struct {
 	Graph       *frame.Graph
 	Pipe, Joint func(i int) string
@@ -27,14 +28,14 @@ type Names struct {
 
 func (n *Names) pipe(i int) string {
 	if n.Pipe == nil {
-		return n.Graph.Edges[i].ID
+		return mention.Of(n.Graph.Edges[i].ID)
 	}
 	return n.Pipe(i)
 }
 
 func (n *Names) joint(i int) string {
 	if n.Joint == nil {
-		return n.Graph.Nodes[i].ID
+		return mention.Of(n.Graph.Nodes[i].ID)
 	}
 	return n.Joint(i)
 }

@@ -30,8 +30,8 @@ func Example() {
 	)
 	fmt.Println(message.Said(all[0]).Text)
 	// Output:
-	// pipe A would be 1" and its two sockets take 1 1/2": the fittings would overlap
-	// 2 pieces cannot be seated: A and B
+	// pipe ⟨A⟩ would be 1" and its two sockets take 1 1/2": the fittings would overlap
+	// 2 pieces cannot be seated: ⟨A⟩ and ⟨B⟩
 }
 
 // source visits every non-test file of the project's Go code.
@@ -195,7 +195,7 @@ func TestLengthsAreInTheUnitOfTheFrame(t *testing.T) {
 		With("most", finding.All(finding.Joint, "j1")).
 		With("gap", 12*measure.Millimetre)
 	message.Say(&f, nil, measure.Millimetres)
-	assert.Equal(t, "j1 hangs 12 mm above the floor", f.Text)
+	assert.Equal(t, "⟨j1⟩ hangs 12 mm above the floor", f.Text)
 	message.Say(&f, nil, measure.Inches)
-	assert.Equal(t, `j1 hangs 15/32" above the floor`, f.Text)
+	assert.Equal(t, `⟨j1⟩ hangs 15/32" above the floor`, f.Text)
 }

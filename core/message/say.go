@@ -10,6 +10,7 @@ import (
 
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 )
 
 // Codes lists the codes that there are messages for.
@@ -34,7 +35,7 @@ var catalogue = sync.OnceValue(func() map[string]parsed {
 })
 
 // Say puts a finding into words: its text and hint, and those of its cases. names
-// gives the names of things; with nil they go by their ids. Lengths are in unit.
+// gives the names of things; with nil they are mentioned. Lengths are in unit.
 // It panics where there is no message for the finding's code.
 func Say(f *finding.Finding, names finding.Names, unit measure.Unit) {
 	m, ok := catalogue()[f.Code]
@@ -42,9 +43,12 @@ func Say(f *finding.Finding, names finding.Names, unit measure.Unit) {
 		panic("message: there is none for " + f.Code)
 	}
 	if names == nil {
-		names = byID{}
+		names = mentions{}
 	}
 	w := words{f.Code, names, unit}
+	for i := range f.Fixes {
+		f.Fixes[i].Label = w.named(f.Fixes[i].Label)
+	}
 	if len(f.Cases) == 0 {
 		data := w.data(f.Subjects, f.Figures)
 		f.Text, f.Hint = w.fill(m.text, data), w.fill(m.hint, data)
@@ -67,16 +71,23 @@ func Say(f *finding.Finding, names finding.Names, unit measure.Unit) {
 	}
 }
 
-// Said gives a finding in words, with things by their ids and lengths in inches.
+// Said gives a finding in words that mention things, with lengths in inches.
 func Said(f finding.Finding) finding.Finding {
 	Say(&f, nil, measure.Inches)
 	return f
 }
 
-type byID struct{}
+// mentions leaves the names of pipes and joints to whoever shows the text.
+type mentions struct{}
 
-func (byID) Name(s finding.Subject) string  { return s.ID }
-func (byID) Short(s finding.Subject) string { return s.ID }
+func (mentions) Name(s finding.Subject) string {
+	if s.Kind == finding.Pipe || s.Kind == finding.Joint {
+		return mention.Of(s.ID)
+	}
+	return s.ID
+}
+
+func (m mentions) Short(s finding.Subject) string { return m.Name(s) }
 
 // words fills one finding's message.
 type words struct {
@@ -101,6 +112,16 @@ func (l length) rounded(step measure.Length) string {
 	return l.Round(step).Format(measure.InInches, 0)
 }
 
+// named puts names in the place of the mentions in a text.
+func (w words) named(text string) string {
+	return mention.Named(text, func(id string) string {
+		if name := w.names.Name(finding.Subject{Kind: finding.Pipe, ID: id}); name != id {
+			return name
+		}
+		return w.names.Name(finding.Subject{Kind: finding.Joint, ID: id})
+	})
+}
+
 func (w words) fill(t *template.Template, data map[string]any) string {
 	var b strings.Builder
 	if err := t.Execute(&b, data); err != nil {
@@ -123,7 +144,7 @@ func (w words) data(subjects []finding.Subject, figures []finding.Figure) map[st
 		case finding.Count:
 			data[f.Name] = int(f.Value)
 		case finding.Words:
-			data[f.Name] = f.Text
+			data[f.Name] = w.named(f.Text)
 		case finding.Things:
 			names := make([]string, len(f.Things))
 			for i, s := range f.Things {

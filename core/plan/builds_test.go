@@ -52,7 +52,7 @@ func TestASignStandByLines(t *testing.T) {
 		"j8: near 16 cut capped",
 		"j4: right 66 cut",
 	)
-	assert.Contains(t, h.last.Also, "meets j7")
+	assert.Contains(t, h.last.Also, "meets ⟨j7⟩")
 	h.sound(t)
 	assert.Equal(t, map[string]int{"66": 4, "16": 4, "3": 2}, h.counted())
 	assert.Equal(t, map[catalog.Kind]int{catalog.Tee: 4, catalog.Elbow90: 2, catalog.Cap: 4}, h.kinds())

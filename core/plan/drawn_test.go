@@ -177,7 +177,7 @@ func TestATypedCutIsNeverLost(t *testing.T) {
 // A loop that missed: the last line made a second level half an inch lower.
 func TestALoopOfTypedCutsMeets(t *testing.T) {
 	h := draws(t, "3/4", "up 36 cut", "up 20 cut", "right 48 cut", "down 20 cut", "left 48 cut")
-	assert.Contains(t, h.last.Also, "meets j2")
+	assert.Contains(t, h.last.Also, "meets ⟨j2⟩")
 	h.sound(t)
 	assert.Equal(t, map[string]string{"p1": "36", "p2": "20", "p3": "48", "p4": "20", "p5": "48"}, h.cuts())
 	p := h.plan()
@@ -229,16 +229,16 @@ func TestMillimetresAreAnsweredInMillimetres(t *testing.T) {
 	h.lines("right 1200 cut", "j1: up 600 cut", "right 1200 cut")
 	post := &edit.Walk{From: "j2", Line: "up 590 cut"}
 	q := asked(t, h.do(post, "meet j4"))
-	assert.Contains(t, q.What, "600 mm cut of p2")
+	assert.Contains(t, q.What, "600 mm cut of ⟨p2⟩")
 	assert.Contains(t, q.What, "(10 mm)")
 	assert.Contains(t, q.Options[0].Label, "590 mm cut of the new pipe gives way: it becomes 600 mm cut length")
 	require.NoError(t, h.do(post, "meet j4", "size s2"))
 	assert.Equal(
 		t,
-		edit.GivenUp{Size: "s2", Was: "600 mm cut of p2", Now: "590 mm cut length", Words: "gave way to 590 mm cut of p4"},
+		edit.GivenUp{Size: "s2", Was: "600 mm cut of ⟨p2⟩", Now: "590 mm cut length", Words: "gave way to 590 mm cut of ⟨p4⟩"},
 		h.gave[0],
 	)
-	assert.Equal(t, "600 mm cut length of p2 is 590 mm: it gave way to 590 mm cut of p4", h.finding("gave-way").Text)
+	assert.Equal(t, "600 mm cut length of B (left) is 590 mm: it gave way to 590 mm cut of B (right)", h.finding("gave-way").Text)
 }
 
 // Two posts of unlike cuts and a bar between their tops: what gives way is
@@ -248,10 +248,10 @@ func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
 	post := &edit.Walk{From: "j2", Line: "up 23 1/2 cut"}
 	h := draw()
 	q := asked(t, h.do(post))
-	assert.Contains(t, q.What, "close to j4")
+	assert.Contains(t, q.What, "close to ⟨j4⟩")
 	require.NoError(t, draw().do(post, "apart"))
 	q = asked(t, h.do(post, "meet j4"))
-	assert.Contains(t, q.What, "24 cut of p2")
+	assert.Contains(t, q.What, "24 cut of ⟨p2⟩")
 	assert.Contains(t, q.What, "23 1/2 cut of the new pipe")
 	assert.Contains(t, q.What, "(1/2\")")
 	labels := map[string]string{}
@@ -259,20 +259,20 @@ func TestWhatCannotHoldTogetherIsAsked(t *testing.T) {
 		labels[o.ID] = o.Label
 	}
 	assert.Equal(t, `23 1/2 cut of the new pipe gives way: it becomes 24" cut length`, labels["size s4"])
-	assert.Equal(t, `24 cut of p2 gives way: it becomes 23 1/2" cut length`, labels["size s2"])
-	assert.Equal(t, "p3 slopes", labels["pipe p3"])
+	assert.Equal(t, `24 cut of ⟨p2⟩ gives way: it becomes 23 1/2" cut length`, labels["size s2"])
+	assert.Equal(t, "⟨p3⟩ slopes", labels["pipe p3"])
 
 	require.NoError(t, h.do(post, "meet j4", "size s2"))
 	assert.Equal(t, map[string]string{"p1": "48", "p2": "23 1/2", "p3": "48", "p4": "23 1/2"}, h.cuts())
 	require.Len(t, h.gave, 1)
 	assert.Equal(
 		t,
-		edit.GivenUp{Size: "s2", Was: "24 cut of p2", Now: `23 1/2" cut length`, Words: "gave way to 23 1/2 cut of p4"},
+		edit.GivenUp{Size: "s2", Was: "24 cut of ⟨p2⟩", Now: `23 1/2" cut length`, Words: "gave way to 23 1/2 cut of ⟨p4⟩"},
 		h.gave[0],
 	)
 	p := h.plan()
 	i := slices.IndexFunc(p.Frames[0].Sizes, func(z layout.Size) bool { return z.ID == "s2" })
-	assert.Equal(t, "23 1/2 cut of p4", p.Frames[0].Sizes[i].Gave)
+	assert.Equal(t, "23 1/2 cut of ⟨p4⟩", p.Frames[0].Sizes[i].Gave)
 	assert.Equal(t, "24", p.Frames[0].Sizes[i].Text)
 	h.sound(t)
 
@@ -288,11 +288,11 @@ func TestWhatGaveWayIsOfferedBack(t *testing.T) {
 	h := draws(t, "3/4", "right 48 cut", "j1: up 24 cut", "right 48 cut")
 	require.NoError(t, h.do(&edit.Walk{From: "j2", Line: "up 23 1/2 cut"}, "meet j4", "size s2"))
 	told := h.finding("gave-way")
-	assert.Equal(t, `24 cut length of p2 is 23 1/2": it gave way to 23 1/2 cut of p4`, told.Text)
+	assert.Equal(t, `24 cut length of B (left) is 23 1/2": it gave way to 23 1/2 cut of B (right)`, told.Text)
 	assert.Equal(t, "p2", told.Subject())
 	require.NoError(t, h.do(&edit.Delete{Pipes: []string{"p4"}}))
 	require.Len(t, h.last.Offers, 1)
-	assert.Equal(t, "24 cut length of p2 holds again", h.last.Offers[0].Label)
+	assert.Equal(t, "24 cut length of ⟨p2⟩ holds again", h.last.Offers[0].Label)
 	assert.Equal(t, "23 1/2", h.cuts()["p2"], "not by itself")
 	f := h.finding("may-hold-again")
 	require.Len(t, f.Fixes, 2)

@@ -133,7 +133,7 @@ func TestACopyThatComesCloseIsAskedAbout(t *testing.T) {
 	turn := &edit.Mirror{Part: "arm 1", Axis: measure.X, About: "arm 1/j4"}
 	h := draw()
 	q := asked(t, h.do(turn))
-	assert.Contains(t, q.What, "arm 2/j1 comes close to j2")
+	assert.Contains(t, q.What, "⟨arm 2/j1⟩ comes close to ⟨j2⟩")
 	require.NoError(t, h.do(turn, q.Options[1].ID, "apart arm 2/j4 arm 1/j4"))
 	assert.Len(t, h.plan().Frames[0].Points(), 7, "apart")
 	h = draw()

@@ -52,7 +52,9 @@ func Read(roots ...string) (map[string]string, error) {
 		}
 	}
 	for t, text := range types {
-		all[t+"."] = text
+		if _, name, _ := strings.Cut(t, "."); ast.IsExported(name) {
+			all[t+"."] = text
+		}
 	}
 	for field, t := range typeOf {
 		if all[field] == "" {

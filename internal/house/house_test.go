@@ -21,15 +21,15 @@ const module = "sturdyelbow/"
 // above lists, for each room of the core, the rooms it may import.
 var above = map[string]string{
 	// what everything stands on
-	"measure": "", "why": "measure", "linear": "", "together": "measure", "finding": "measure", "message": "measure finding", "material": "measure",
+	"measure": "", "why": "measure", "linear": "", "together": "measure", "finding": "measure", "mention": "", "message": "measure finding mention", "material": "measure",
 	"catalog": "measure", "curve": "measure linear", "constraint": "measure linear together",
 	// the document, and where it stands
-	"frame": "measure catalog", "frametest": "measure catalog frame", "layer": "measure catalog frame together", "wireframe": "measure catalog frame",
+	"frame": "measure catalog mention", "frametest": "measure catalog frame", "layer": "measure catalog frame together", "wireframe": "measure catalog frame",
 	"starter": "measure catalog frame fit layer", "reading": "measure catalog", "fit": "measure catalog",
-	"layout":  "measure catalog frame why finding curve constraint",
+	"layout":  "measure catalog frame why finding curve constraint mention",
 	"fitting": "measure catalog frame layout finding curve", "cutlist": "measure catalog frame layout fitting why finding curve linear",
 	"model": "measure catalog frame layout fitting cutlist curve finding", "modeltest": "measure catalog frame wireframe model",
-	"edit": "measure catalog frame layout fitting model fit finding message",
+	"edit": "measure catalog frame layout fitting model fit finding message mention",
 	// what is bought, and how it is cut
 	"stock": "measure", "cost": "measure catalog material", "shop": "measure catalog frame cost",
 	"joinery": "measure catalog frame fitting material",

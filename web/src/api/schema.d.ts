@@ -874,7 +874,7 @@ export interface components {
             joints?: string[];
             pipes?: string[];
         };
-        /** @description Done is what a gesture made. */
+        /** @description Done is what a gesture made. Its texts, and those of a [Question] and a [Refusal], mention pipes and joints ([mention.Of]): whoever shows them puts the names in. */
         EditDone: {
             /** @description what it did besides, in words */
             also?: string[];
@@ -944,7 +944,7 @@ export interface components {
             now: string;
             /** @description its id */
             size: string;
-            /** @description as it was said: 24 cut of p3 */
+            /** @description as it was said: 24 cut of ⟨p3⟩ */
             was: string;
             words: string;
         };

@@ -1,5 +1,6 @@
 import type { StoreApi } from "zustand/vanilla";
 import { type Done, type Edit, type Project, type Question, Refusal } from "../api/client";
+import { type Names, kept, named, namesOf } from "../frame/names";
 import { unitOf } from "../lens/size/targets";
 import type { Style } from "../lib/format";
 import type { Documents } from "./documents";
@@ -24,6 +25,14 @@ export interface Asks {
 
 /** What was done, with what it gave up, as the tape and the history tell it. */
 export const toldOf = (d: Done) => [d.label, ...(d.gave ?? []).map((g) => `${g.was}${g.now ? ` → ${g.now}` : ""}, ${g.words}`)].join("; ");
+
+/** Every text of what was done or is asked, by a function. */
+function texts<T>(of: T, by: (text: string) => string): T {
+  if (typeof of === "string") return by(of) as T;
+  if (Array.isArray(of)) return of.map((x) => texts(x, by)) as T;
+  if (of === null || typeof of !== "object") return of;
+  return Object.fromEntries(Object.entries(of).map(([k, v]) => [k, texts(v, by)])) as T;
+}
 
 const kindOf = (e: Edit) => Object.keys(e).find((k) => k !== "unit" && k !== "answers") as Kind;
 
@@ -120,14 +129,29 @@ export class Gestures {
     if (this.going !== g) this.documents.settle(); // it was let go while the last answer was under way
   }
 
-  private make(project: Project, edit: Edit) {
+  private async make(project: Project, edit: Edit) {
     const shop = this.documents.current()?.shop;
     // a bare number is in the unit that lengths are shown in when it is typed
-    return this.server.edit(project, shop, { unit: unitOf((project.style || "inches") as Style), ...edit });
+    const a = await this.server.edit(project, shop, { unit: unitOf((project.style || "inches") as Style), ...edit });
+    const names = this.names();
+    // what was done is told for as long as it can be undone; a question is answered now
+    return {
+      ...a,
+      done: texts(a.done, (t) => kept(t, names)),
+      question: texts(a.question, (t) => named(kept(t, names), names)),
+    };
+  }
+
+  /** The names of the frame as it is shown. */
+  private names(): Names {
+    return namesOf(this.store.getState().planned.plan?.frames[0]);
   }
 
   private refuse(edit: Edit, e: unknown, at?: string) {
-    const what = e instanceof Refusal ? (Object.values(e.places)[0] ?? e.message) : "The server does not answer. Nothing was changed.";
+    const what =
+      e instanceof Refusal
+        ? named(Object.values(e.places)[0] ?? e.message, this.names())
+        : "The server does not answer. Nothing was changed.";
     this.store.setState({ refused: { kind: kindOf(edit), at, what: what.charAt(0).toUpperCase() + what.slice(1) } });
   }
 

@@ -3,7 +3,7 @@ import { type ReactNode, createContext, startTransition, use, useEffect, useStat
 import { useStore } from "zustand";
 import { type Plan, type PlanFrame, type Project, type Shop, type Starter, api, ask } from "../api/client";
 import type { Picked } from "../frame/items";
-import { type Names, namesOf } from "../frame/names";
+import { type Names, named, namesOf } from "../frame/names";
 import type { Style } from "../lib/format";
 import type { Documents } from "./documents";
 import type { Gestures } from "./gestures";
@@ -55,6 +55,12 @@ export const useStyle = (): Style => useProject((p) => (p.style || "inches") as 
 
 /** What things of the frame are called. */
 export const useNames = (): Names => namesOf(useFrame());
+
+/** Puts the names of the frame as it is shown into a text that was kept, as in the label of a step. */
+export function useNamed(): (text: string) => string {
+  const names = namesOf(use(Shown).plan?.frames[0]);
+  return (text) => named(text, names);
+}
 
 /** The plan that is shown, whatever state it is in. */
 export const usePlanned = (): Planned => use(Shown);

@@ -1,4 +1,5 @@
 import type { OpenProject } from "../desk/open-project";
+import { named, namesOf } from "../frame/names";
 import type { View } from "../frame/scene/rig";
 import { type CommandOf, type Lens, type LensId, keyOf } from "../lens/lens";
 import { lenses } from "../lens/lenses";
@@ -33,6 +34,7 @@ export function commandsOf(b: Around): CommandOf[] {
   const desk = open.documents;
   const { history, planned } = open.store.getState();
   const { plan } = planned;
+  const names = namesOf(plan?.frames[0]);
   const now = desk.current();
   const all: CommandOf[] = lenses.map((l) => ({
     group: "Lens",
@@ -43,8 +45,8 @@ export function commandsOf(b: Around): CommandOf[] {
   }));
   const past = history?.past.at(-1);
   const future = history?.future[0];
-  if (past) all.push({ group: "Change", name: `Undo: ${past.label}`, keys: "Ctrl Z", icon: "undo", run: desk.undo });
-  if (future) all.push({ group: "Change", name: `Redo: ${future.label}`, keys: "Ctrl Y", icon: "redo", run: desk.redo });
+  if (past) all.push({ group: "Change", name: `Undo: ${named(past.label, names)}`, keys: "Ctrl Z", icon: "undo", run: desk.undo });
+  if (future) all.push({ group: "Change", name: `Redo: ${named(future.label, names)}`, keys: "Ctrl Y", icon: "redo", run: desk.redo });
   for (const f of plan?.findings ?? [])
     for (const x of f.fixes ?? []) all.push({ group: "Change", name: x.label, also: f.text, icon: "check", run: () => open.fix(f, x) });
   for (const l of lenses) all.push(...(l.commands?.(open) ?? []));

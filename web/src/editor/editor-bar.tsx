@@ -1,4 +1,4 @@
-import { useDesk, useNow, useOpenState, useProject, useStyle } from "../desk/use";
+import { useDesk, useNamed, useNow, useOpenState, useProject, useStyle } from "../desk/use";
 import { Pick } from "../ui/pick";
 import { IconButton, TopBar } from "../ui/ui";
 import { ExportMenu } from "./export-menu";
@@ -22,6 +22,7 @@ export function EditorBar({ ready, onCommands, onHelp, onPrint }: Props) {
   const desk = useDesk();
   const now = useNow();
   const style = useStyle();
+  const named = useNamed();
   const past = useOpenState((s) => s.history?.past.at(-1));
   const future = useOpenState((s) => s.history?.future[0]);
   return (
@@ -33,10 +34,10 @@ export function EditorBar({ ready, onCommands, onHelp, onPrint }: Props) {
         </>
       }
     >
-      <IconButton icon="undo" label={past ? `Undo: ${past.label}` : "Undo"} keys="Ctrl Z" disabled={!past} onClick={desk.undo} />
+      <IconButton icon="undo" label={past ? `Undo: ${named(past.label)}` : "Undo"} keys="Ctrl Z" disabled={!past} onClick={desk.undo} />
       <IconButton
         icon="redo"
-        label={future ? `Redo: ${future.label}` : "Redo"}
+        label={future ? `Redo: ${named(future.label)}` : "Redo"}
         keys="Ctrl Shift Z"
         disabled={!future}
         onClick={desk.redo}

@@ -1,3 +1,4 @@
+import { namesOf } from "../frame/names";
 import { modeWords, meaning } from "../lib/words";
 import { useDeferredValue, useMemo, useRef } from "react";
 import { hold } from "../desk/mode-rules";
@@ -60,7 +61,8 @@ export function EditorFrame(props: Props) {
   const desk = open.documents;
   const onRing = useStable((r: { joint: string; pipe: string; cemented: boolean }) => {
     const mode = r.cemented ? "slip" : "cemented";
-    desk.edit(`${r.joint}: ${modeWords(mode)}`, (p) => hold(p, { joint: r.joint, pipe: r.pipe }, mode));
+    const called = latest.current ? namesOf(latest.current.frame).short(r.joint) : r.joint;
+    desk.edit(`${called}: ${modeWords(mode)}`, (p) => hold(p, { joint: r.joint, pipe: r.pipe }, mode));
   });
   const onTarget = useStable((t: Target, text: string, on: string) =>
     desk.edit(`${t.label} ${text}`, (p) => t.set(p, { ...live(t).answer, text, unit: unitOf(style) }), on),

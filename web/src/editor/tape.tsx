@@ -3,6 +3,7 @@ import { type ReactNode, useRef } from "react";
 import type { Finding, Plan } from "../api/client";
 import type { Desk } from "../desk/history";
 import { useOpen, useOpenState, useStyle } from "../desk/use";
+import { named, namesOf } from "../frame/names";
 import { Len, feet, money } from "../lib/format";
 import { ExampleMark } from "../ui/ui";
 import { type Cell as CellName, type Change, changes } from "./changes";
@@ -26,7 +27,8 @@ function useBefore(since: Desk | undefined, plan: Plan | undefined): Plan | unde
 function Line({ plan, before, old, onCut }: { plan: Plan; before?: Plan; old: boolean; onCut: () => void }) {
   const open = useOpen();
   const style = useStyle();
-  const last = useOpenState((s) => s.history?.last);
+  const kept = useOpenState((s) => s.history?.last);
+  const last = kept && named(kept, namesOf(plan.frames[0]));
   const onShow = (f: Finding) => {
     const frame = plan.frames[0];
     const subject = f.subjects

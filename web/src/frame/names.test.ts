@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { PlanFrame } from "../api/client";
-import { namesOf, withIds } from "./names";
+import { kept, named, namesOf, withIds } from "./names";
 
 const frame = {
   pipes: [
@@ -25,6 +25,22 @@ it("things go by their letter or short name, and their place", () => {
     "j1",
     "gone",
   ]);
+});
+
+it("what a text mentions is named, and nothing else", () => {
+  const n = namesOf(frame);
+  expect(named("24 cut of ⟨p2⟩ from ⟨posts#1/foot⟩ to ⟨p4⟩ is 24 p2", n)).toBe(
+    "24 cut of B (left) from j1 (lower left corner) to C is 24 p2",
+  );
+  expect(named("⟨gone⟩ goes ⟨", n)).toBe("gone goes ⟨");
+});
+
+it("a text that is kept follows the letters, and names what has gone as it was called", () => {
+  const text = kept("24 cut of ⟨p2⟩ gave way to 23 cut of ⟨p9⟩", namesOf(frame));
+  const later = { ...frame, pipes: frame.pipes.map((p) => ({ ...p, letter: "Z" })) } as unknown as PlanFrame;
+  expect(named(text, namesOf(later))).toBe("24 cut of Z (left) gave way to 23 cut of the new one");
+  const gone = { ...frame, pipes: [{ pipe: "p9", letter: "C", where: "right" }] } as unknown as PlanFrame;
+  expect(named(text, namesOf(gone))).toBe("24 cut of B (left) gave way to 23 cut of C (right)");
 });
 
 it("a name is understood wherever one is typed", () => {

@@ -7,28 +7,58 @@ export interface Names {
   short: (id: string) => string;
   /** With its place: "B, upper left". */
   full: (id: string) => string;
+  /** With its place, within a sentence: "B (upper left)". */
+  within: (id: string) => string;
 }
+
+const same = (id: string) => id;
+/** Before there is a frame, things go by their ids. */
+const unnamed: Names = { short: same, full: same, within: same };
 
 const known = new WeakMap<PlanFrame, Names>();
 
 /** The names of a frame's joints and pipes. */
-export function namesOf(f: PlanFrame): Names {
+export function namesOf(f: PlanFrame | undefined): Names {
+  if (!f) return unnamed;
   const had = known.get(f);
   if (had) return had;
   const short = new Map<string, string>();
   const full = new Map<string, string>();
+  const within = new Map<string, string>();
+  const placed = (name: string, where: string) => (where ? `${name} (${where})` : name);
   for (const p of f.pipes) {
     short.set(p.pipe, p.letter || p.pipe);
     full.set(p.pipe, pipeTitle(p));
+    within.set(p.pipe, placed(p.letter || p.pipe, p.where));
   }
   for (const j of f.joints) {
     short.set(j.id, j.name);
     full.set(j.id, jointTitle(j));
+    within.set(j.id, placed(j.name, j.where));
   }
-  const names = { short: (id: string) => short.get(id) ?? id, full: (id: string) => full.get(id) ?? id };
+  const of = (known: Map<string, string>) => (id: string) => known.get(id) ?? id;
+  const names = { short: of(short), full: of(full), within: of(within) };
   known.set(f, names);
   return names;
 }
+
+/** A text of the core with its things named: it mentions them, as in "24 cut of ⟨p2⟩". What is not in the frame goes by the name it was kept with. */
+export const named = (text: string, names: Names) =>
+  text.replace(/⟨([^⟨⟩|]*)\|?([^⟨⟩]*)⟩/g, (_, id: string, was: string) => {
+    const name = names.within(id);
+    return name === id && was ? was : name;
+  });
+
+/**
+ * A text of the core to be kept and shown later, when letters may be others and some of its
+ * things gone: each mention keeps the name it has now, as in "24 cut of ⟨p2|B (left)⟩". What
+ * has no name yet was only just made.
+ */
+export const kept = (text: string, names: Names) =>
+  text.replace(/⟨([^⟨⟩|]*)⟩/g, (_, id: string) => {
+    const name = names.within(id);
+    return `⟨${id}|${name === id ? "the new one" : name}⟩`;
+  });
 
 /**
  * What somebody typed, with the name of a piece or a joint that it begins with put as its

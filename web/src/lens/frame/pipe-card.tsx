@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Pipe } from "../../api/client";
 import { pipeTitle } from "../../frame/items";
+import { named } from "../../frame/names";
 import { Named } from "../../frame/named";
 import { Len, text } from "../../lib/format";
 import { classes, meaning, sizeWords, strainLimits } from "../../lib/words";
@@ -125,6 +126,7 @@ function Said({ pipe: p }: { pipe: Pipe }) {
   const frame = useFrame();
   const style = useStyle();
   const gesture = useRun();
+  const names = useNames();
   const mine = frame.sizes.filter((s) => s.pipe === p.pipe);
   if (mine.length === 0) return null;
   return (
@@ -142,7 +144,7 @@ function Said({ pipe: p }: { pipe: Pipe }) {
                 → <Len nm={s.out} style={style} step={64} />
               </>
             )}
-            {s.gave && <span className="block text-ink-2">gave way to {s.gave}</span>}
+            {s.gave && <span className="block text-ink-2">gave way to {named(s.gave, names)}</span>}
           </span>
           {s.gave ? (
             <button
