@@ -141,6 +141,14 @@ func (w *window) gone(text string) {
 	w.until(fmt.Sprintf("the page no longer shows %q", text), `t => !document.body.innerText.replace(/\s+/g, " ").includes(t)`, text)
 }
 
+// dark turns the lights out, as the system does.
+func (w *window) dark() {
+	w.t.Helper()
+	media := []*proto.EmulationMediaFeature{{Name: "prefers-color-scheme", Value: "dark"}}
+	require.NoError(w.t, proto.EmulationSetEmulatedMedia{Features: media}.Call(w))
+	w.until("it is dark", `() => document.documentElement.dataset.theme === "dark"`)
+}
+
 // named checks that no piece goes by its id: all have letters.
 func (w *window) named() {
 	w.t.Helper()
@@ -314,9 +322,11 @@ func (w *window) frame(ks ...input.Key) {
 // let them past the page's policy, and wants no finding.
 func (w *window) axe(what string) {
 	w.t.Helper()
-	script, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
-	require.NoError(w.t, err)
-	w.MustEval(`src => { (0, eval)(src) }`, string(script))
+	if w.MustEval(`() => typeof axe === "undefined"`).Bool() {
+		script, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+		require.NoError(w.t, err)
+		w.MustEval(`src => { (0, eval)(src) }`, string(script))
+	}
 	res := w.MustEval(`async () => {
 		const r = await axe.run(document, { resultTypes: ["violations"] });
 		return JSON.stringify(r.violations.map(v => v.id + ": " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + " " + (n.any[0]?.message ?? "")).join(" | ")));
