@@ -40,6 +40,27 @@ func (c *Curve) measureRise() {
 	}
 }
 
+// At is the point at a distance along a curve from its first end, and the way it goes
+// there; beyond its ends it goes straight on.
+func (c *Curve) At(long measure.Length) (measure.Point, measure.Dir) {
+	i, sum := 1, measure.Length(0) // the points are joined by chords, which are a little shorter
+	for k := 1; k < len(c.Points); k++ {
+		sum += c.Points[k-1].Distance(c.Points[k])
+	}
+	if c.Length > 0 {
+		long = long.Scale(float64(sum) / float64(c.Length))
+	}
+	for ; i < len(c.Points)-1; i++ {
+		step := c.Points[i-1].Distance(c.Points[i])
+		if long <= step {
+			break
+		}
+		long -= step
+	}
+	way := c.Points[i-1].Toward(c.Points[i])
+	return c.Points[i-1].Along(way, long), way
+}
+
 // Sample gives n points spread evenly along a curve, both ends included.
 func (c *Curve) Sample(n int) []measure.Point {
 	out := make([]measure.Point, n)

@@ -221,3 +221,20 @@ func BenchmarkSpring(b *testing.B) {
 		}
 	}
 }
+
+// Half a ring of 20 in radius: a third of the way along it is 60° round, and its ends are
+// where it begins and ends.
+func TestAPlaceAlongACurve(t *testing.T) {
+	c, err := curve.Spring{
+		Ends: [2]measure.Point{at(0, 0, 0), at(40, 0, 0)}, Bow: up,
+		Leave: [2]*measure.Dir{hold(up), hold(up)}, Length: measure.FromInches(20 * math.Pi),
+	}.Solve()
+	require.NoError(t, err)
+	p, way := c.At(c.Length / 3)
+	assert.InDelta(t, 0, p.Distance(at(20-20*math.Cos(math.Pi/3), 0, 20*math.Sin(math.Pi/3))).Inches(), 0.1)
+	assert.InDelta(t, 1, way.Dot(measure.Dir{math.Sin(math.Pi / 3), 0, math.Cos(math.Pi / 3)}), 0.01)
+	for along, want := range map[measure.Length]measure.Point{0: at(0, 0, 0), c.Length: at(40, 0, 0), c.Length.Half(): c.Apex} {
+		p, _ := c.At(along)
+		assert.Less(t, p.Distance(want), inch/32, "at %s", along)
+	}
+}

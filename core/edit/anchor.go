@@ -47,7 +47,7 @@ func (e *editor) readAnchor(text string) (frame.Anchor, error) {
 	}
 	a.Pipe = name
 	ends := e.view.Graph.Edges[i].Ends
-	long := e.view.Points[ends[0]].Distance(e.view.Points[ends[1]])
+	long := e.view.Lengths[i]
 	if !placed {
 		a.At = long.Half()
 		return a, nil

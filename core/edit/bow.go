@@ -369,7 +369,7 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 	}
 	e.doc.AddSize(def, size)
 	there := line.Unit()
-	second := e.doc.Split(def, id, j)
+	second := e.split(scope, id, j)
 	// both halves run from their foot to the crown, where they are level
 	e.doc.TurnPipe(def, second)
 	def.Pipe(id).Spring = &frame.Spring{Bow: bow, Leave: [2]measure.Dir{leave[0], there.Neg()}}

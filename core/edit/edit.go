@@ -108,13 +108,13 @@ type Done struct {
 	Pipe    string    `json:"pipe,omitempty"`
 	Part    string    `json:"part,omitempty"`   // a use's path
 	Also    []string  `json:"also,omitempty"`   // what it did besides, in words
-	GivenUp []GivenUp `json:"gave,omitempty"`   // sizes that do not hold any more as they were said
+	GivenUp []GivenUp `json:"gave,omitempty"`   // sizes and places that do not hold any more as they were said
 	Offers  []Offer   `json:"offers,omitempty"` // what may be wanted next
 }
 
-// GivenUp is a size that a gesture gave up, or that it turned into another one.
+// GivenUp is a size, or a place along a pipe, that a gesture gave up or turned into another one.
 type GivenUp struct {
-	Size  string `json:"size"` // its id
+	Size  string `json:"size"` // its id; empty for a place
 	Was   string `json:"was"`  // as it was said: 24 cut of ⟨p3⟩
 	Now   string `json:"now"`  // what it is, or what it became
 	Words string `json:"words"`

@@ -33,6 +33,7 @@ type editor struct {
 	answers   []string
 	also      []string
 	gave      []GivenUp
+	splits    []splitPipe
 	offers    []Offer
 	asNow     bool              // loose joints are held where they are now, not where they stood before the gesture
 	goesOnYet bool              // a line that repeats has not come to its end yet

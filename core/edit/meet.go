@@ -225,7 +225,7 @@ func (e *editor) leadTo(scope int, joint string, m meeting) bool {
 // old ends stays: a size that was typed for the pipe becomes a size between them.
 func (e *editor) splitAt(scope int, pipe, joint string) {
 	e.keepDistance(scope, pipe)
-	e.doc.Split(e.def(scope), pipe, joint)
+	e.split(scope, pipe, joint)
 }
 
 // keepDistance turns the sizes that were typed for a pipe, which is about to be split,
@@ -361,7 +361,7 @@ func (e *editor) through(done Done, scope int, pipe string) (Done, error) {
 	e.keepDistance(scope, pipe)
 	for _, n := range on {
 		ref, _ := e.ref(scope, g.Nodes[n].ID)
-		pipe = e.doc.Split(e.def(scope), pipe, ref)
+		pipe = e.split(scope, pipe, ref)
 		e.clearEnd(g.Nodes[n].ID)
 		done.Also = append(done.Also, "goes through "+g.Nodes[n].ID)
 		done.Pipe = join(path, pipe)

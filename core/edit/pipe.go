@@ -76,7 +76,7 @@ func (w *Split) on(e *editor) (Done, error) {
 	}
 	e.keepDistance(scope, p.ID)
 	j := e.doc.AddJoint(def, frame.Joint{ID: w.Name})
-	second := e.doc.Split(def, def.Pipe(local(e.path(scope), w.Pipe)).ID, j)
+	second := e.split(scope, local(e.path(scope), w.Pipe), j)
 	switch {
 	case size == nil:
 		e.doc.AddReason(
@@ -301,12 +301,7 @@ func (e *editor) heal(id string, became map[string]string) {
 				}
 			}
 			became[join(e.path(scope), younger)] = join(e.path(scope), older)
-			e.noteRemoved(
-				slices.DeleteFunc(
-					e.doc.Heal(def, older, younger, local(e.path(scope), id)),
-					func(r frame.Removed) bool { return r.Kind == "pipe" },
-				),
-			)
+			e.makeOne(scope, older, younger, local(e.path(scope), id))
 			e.note("%s and %s are one pipe", e.ofDefinition(def, older), e.ofDefinition(def, younger))
 		}
 	}

@@ -136,6 +136,14 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 	joint := func() string { return rapid.SampledFrom(may(joints, "nowhere")).Draw(t, "joint") }
 	pipe := func() string { return rapid.SampledFrom(may(pipes, "none")).Draw(t, "pipe") }
 	part := func() string { return rapid.SampledFrom(may(parts, "")).Draw(t, "part") }
+	along := func() string {
+		if len(p.Pipes) == 0 {
+			return "none at 3"
+		}
+		e := p.Pipes[rapid.IntRange(0, len(p.Pipes)-1).Draw(t, "pipe")]
+		from := rapid.SampledFrom([]string{e.From, e.To}).Draw(t, "from")
+		return fmt.Sprintf("%s at %d from %s", e.Pipe, rapid.IntRange(1, 12).Draw(t, "along"), from)
+	}
 	place := p.Places[rapid.IntRange(0, len(p.Places)-1).Draw(t, "place")]
 	axis := measure.Axis(rapid.IntRange(0, 2).Draw(t, "axis"))
 	plane := func() frame.Ref {
@@ -212,7 +220,8 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 	case 20:
 		e = &edit.Link{
 			Kind: rapid.SampledFrom(frame.LinkKinds()).Draw(t, "kind"),
-			On:   rapid.SampledFrom([][]string{{pipe()}, {pipe(), pipe()}, {joint(), joint()}, {pipe() + " at 3", joint()}}).Draw(t, "on"),
+			On: rapid.SampledFrom([][]string{{pipe()}, {pipe(), pipe()}, {joint(), joint()}, {pipe() + " at 3", joint()}, {along(), along()}, {along()}}).
+				Draw(t, "on"),
 			Rod:  "1/4",
 			Fold: 40,
 			Size: "1",
@@ -271,6 +280,7 @@ func TestAnyGesturesLeaveAFrameThatCanBePlanned(t *testing.T) {
 				made++
 				holds(t, before, h, done)
 				nothingLost(t, before, h.doc, e, done)
+				placesKept(t, before, h.doc, e, done)
 			case errors.As(err, &nonsense):
 				data, _ := json.Marshal(before)
 				text, _ := json.Marshal(edit.Edit{Gesture: e})
@@ -301,6 +311,7 @@ func TestLongWorkKeepsWhatWasTyped(t *testing.T) {
 			}
 			holds(t, before, h, done)
 			nothingLost(t, before, h.doc, e, done)
+			placesKept(t, before, h.doc, e, done)
 		}
 	})
 }

@@ -100,7 +100,7 @@ func (e *editor) bridge(scope int, use string) {
 							e.doc.DropSize(z.ID)
 						}
 					}
-					e.doc.Heal(def, p.ID, q.ID, at)
+					e.makeOne(scope, p.ID, q.ID, at)
 					again = true
 					if e.resolve() != nil {
 						return

@@ -60,6 +60,44 @@ type Anchor struct {
 	Side  Side           `json:"side,omitempty"`              // instead of an angle
 }
 
+// Says is a place along a pipe as its builder says it, measured from the joint of that
+// name: 40 from the face of j1.
+func (a *Anchor) Says(from string) string {
+	words := a.At.Typed(a.Text, a.Unit) + " from "
+	if a.Datum != FromCentre {
+		words += "the " + string(a.Datum) + " at "
+	}
+	return words + from
+}
+
+// EachAnchorOn visits the places on a pipe of a definition, in whichever definition they
+// are said: owner is that one, and path the way from it to the pipe's, so that the joints
+// of the pipe's definition are named there with the path before them.
+func (d *Document) EachAnchorOn(def *Definition, pipe string, visit func(owner *Definition, path string, l *Link, a *Anchor)) {
+	for _, owner := range d.Definitions() {
+		for i := range owner.Links {
+			l := &owner.Links[i]
+			for k := range l.On {
+				path, name, _ := Ref(l.On[k].Pipe).Parts()
+				if name == pipe && d.Inside(owner, path) == def {
+					visit(owner, path, l, &l.On[k])
+				}
+			}
+		}
+	}
+}
+
+// nameDatums names the joint that the places on a pipe are measured from, where that was
+// left to be the pipe's first: before its ends become others.
+func (d *Document) nameDatums(def *Definition, pipe string) {
+	p := def.Pipe(pipe)
+	d.EachAnchorOn(def, pipe, func(_ *Definition, path string, _ *Link, a *Anchor) {
+		if a.From == "" {
+			a.From = join(path, p.From)
+		}
+	})
+}
+
 // check tells what in an anchor makes no sense.
 func (a *Anchor) check(ps *Problems, path string) {
 	if (a.Pipe == "") == (a.Joint == "") {

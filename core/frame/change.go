@@ -121,7 +121,7 @@ func (d *Document) MergeJoints(def *Definition, keep, drop string) {
 
 // Split lets a pipe of a definition end at a joint of it and gives the id of a
 // second pipe that goes on from there. What was typed for the pipe is not
-// touched.
+// touched; places that are measured from its far end are places on the second.
 func (d *Document) Split(def *Definition, pipe, joint string) string {
 	i := slices.IndexFunc(def.Pipes, func(p Pipe) bool { return p.ID == pipe })
 	first := &def.Pipes[i]
@@ -139,6 +139,12 @@ func (d *Document) Split(def *Definition, pipe, joint string) string {
 		second.AtEnd = &[2]Insertion{{}, first.AtEnd[1]}
 		first.AtEnd = &[2]Insertion{first.AtEnd[0], {}}
 	}
+	d.nameDatums(def, pipe)
+	d.EachAnchorOn(def, pipe, func(_ *Definition, path string, _ *Link, a *Anchor) {
+		if a.From == join(path, second.To) {
+			a.Pipe = join(path, second.ID)
+		}
+	})
 	first.To = joint
 	for _, h := range slices.Clone(d.ModeRules) { // what is set at the far end stays there
 		if h.Pipe != "" && h.Joint != "" {
@@ -163,7 +169,8 @@ func (d *Document) moveModeRule(def *Definition, h ModeRule, pipe string, second
 }
 
 // Heal makes one pipe of two that meet at a joint of a definition: the first
-// goes on to where the second ends. The joint stays.
+// goes on to where the second ends. The joint stays; what is measured from it along the
+// two goes.
 func (d *Document) Heal(def *Definition, older, younger, at string) []Removed {
 	p, q := def.Pipe(older), *def.Pipe(younger)
 	far, end := q.To, 1
@@ -174,6 +181,9 @@ func (d *Document) Heal(def *Definition, older, younger, at string) []Removed {
 	if p.From == at {
 		mine = 0
 	}
+	d.nameDatums(def, older)
+	d.nameDatums(def, younger)
+	d.EachAnchorOn(def, younger, func(_ *Definition, path string, _ *Link, a *Anchor) { a.Pipe = join(path, older) })
 	if p.AtEnd != nil || q.AtEnd != nil {
 		held := [2]Insertion{}
 		if p.AtEnd != nil {
@@ -329,6 +339,7 @@ func (d *Document) DropLink(def *Definition, id string) {
 
 // TurnPipe lets a pipe run from where it ended to where it began.
 func (d *Document) TurnPipe(def *Definition, id string) {
+	d.nameDatums(def, id)
 	p := def.Pipe(id)
 	p.From, p.To = p.To, p.From
 	if p.AtEnd != nil {

@@ -12,27 +12,38 @@ type Spot struct {
 	At    measure.Point  // on the middle line of a pipe, or the centre of a joint
 	Along measure.Dir    // the way of the pipe, away from the joint that it is measured from; zero at a joint
 	Out   measure.Dir    // square to Along, to the side that the anchor names; zero at a joint that names none
-	From  measure.Length // from that joint's centre
+	From  measure.Length // from that joint's centre, along the pipe
 	On    bool           // whether the pipe is so long
 }
 
-// Spot finds the place of an anchor. On a pipe that is not straight it is along the
-// straight line between its ends.
+// Spot finds the place of an anchor. On a bent pipe it is along the curve.
 func (l *Located) Spot(a frame.ResolvedAnchor) Spot {
 	if a.Node >= 0 {
 		return Spot{At: l.Points[a.Node], Out: a.Side, On: true}
 	}
 	e := &l.Graph.Edges[a.Pipe]
-	from, to := l.Points[e.Ends[a.End]], l.Points[e.Ends[1-a.End]]
-	s := Spot{Along: from.Toward(to), From: a.At}
+	s := Spot{From: a.At}
 	switch end := (frame.PipeEnd{Pipe: a.Pipe, End: a.End}); a.Datum {
 	case frame.FromFace:
 		s.From += l.Fits.Face(end)
 	case frame.FromEnd:
 		s.From += l.Fits.TakeOff(end)
 	}
-	s.On = s.From <= from.Distance(to)
-	s.At, s.Out = from.Along(s.Along, s.From), around(s.Along, a)
+	if way := l.Curves[a.Pipe]; way != nil {
+		along := s.From
+		if a.End == 1 {
+			along = way.Length - along
+		}
+		if s.At, s.Along = way.At(along); a.End == 1 {
+			s.Along = s.Along.Neg()
+		}
+		s.On = s.From <= way.Length
+	} else {
+		from, to := l.Points[e.Ends[a.End]], l.Points[e.Ends[1-a.End]]
+		s.Along = from.Toward(to)
+		s.At, s.On = from.Along(s.Along, s.From), s.From <= from.Distance(to)
+	}
+	s.Out = around(s.Along, a)
 	return s
 }
 

@@ -878,7 +878,7 @@ export interface components {
         EditDone: {
             /** @description what it did besides, in words */
             also?: string[];
-            /** @description sizes that do not hold any more as they were said */
+            /** @description sizes and places that do not hold any more as they were said */
             gave?: components["schemas"]["EditGivenUp"][];
             /** @description what to go on from */
             joint?: string;
@@ -938,11 +938,11 @@ export interface components {
             /** @description size, pipe (the way it runs) or reason */
             kind: string;
         };
-        /** @description GivenUp is a size that a gesture gave up, or that it turned into another one. */
+        /** @description GivenUp is a size, or a place along a pipe, that a gesture gave up or turned into another one. */
         EditGivenUp: {
             /** @description what it is, or what it became */
             now: string;
-            /** @description its id */
+            /** @description its id; empty for a place */
             size: string;
             /** @description as it was said: 24 cut of ⟨p3⟩ */
             was: string;
