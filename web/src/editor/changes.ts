@@ -1,5 +1,5 @@
 import type { Plan } from "../api/client";
-import { type Style, feet, money, plural, text } from "../lib/format";
+import { type Style, feet, money, plural, text, isShown } from "../lib/format";
 
 /** What one cell of the tape says changed, and whether that costs more. */
 export interface Change {
@@ -20,7 +20,7 @@ export function changes(before: Plan, after: Plan, style: Style): Partial<Record
   const [f, g] = [before.frames[0], after.frames[0]];
   const outside = [0, 1, 2].flatMap((i) => {
     const d = (g?.overall[i]?.size ?? 0) - (f?.overall[i]?.size ?? 0);
-    return Math.abs(d) > 25_400_000 / 128 ? [`${signed(d, text(Math.abs(d), style, 32))} ${["wide", "deep", "high"][i]}`] : [];
+    return isShown(d, style, 32) ? [`${signed(d, text(Math.abs(d), style, 32))} ${["wide", "deep", "high"][i]}`] : [];
   });
   if (outside.length > 0) out.outside = { words: outside.join(", "), more: false };
   if (feet(before.totals.net) !== feet(after.totals.net)) count("pipe", before.totals.net, after.totals.net, (n) => `${feet(n)} ft`);

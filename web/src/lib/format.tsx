@@ -47,6 +47,9 @@ export function text(nm: number, style: Style, step = 16): string {
   return p.whole || f ? `${p.feet}′ ${inches}″` : `${p.feet}′`;
 }
 
+/** Whether anything of a length is left when it is shown. */
+export const isShown = (nm: number, style: Style, step = 16) => /[1-9]/.test(text(nm, style, step));
+
 /** Whether a length is a whole number of a tape's fractions. */
 export const onTape = (nm: number, step = 16) => nm % (INCH / step) === 0;
 

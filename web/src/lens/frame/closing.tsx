@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { type Project, pointer } from "../../api/client";
-import { Len, plural, text } from "../../lib/format";
+import { Len, isShown, plural, text } from "../../lib/format";
 import { Drawer } from "../../ui/drawer";
 import { readPasted } from "./pasted";
 import { pipeTitle } from "../../frame/items";
@@ -69,7 +69,7 @@ export function Closing() {
                     <Len nm={l.off} style={style} step={64} /> open
                   </strong>{" "}
                   {l.residual
-                    .flatMap((r, a) => (Math.abs(r) > 400_000 ? [`${r > 0 ? "+" : "−"}${text(Math.abs(r), style, 64)} ${axes[a]}`] : []))
+                    .flatMap((r, a) => (isShown(r, style, 64) ? [`${r > 0 ? "+" : "−"}${text(Math.abs(r), style, 64)} ${axes[a]}`] : []))
                     .join(", ")}
                   , through{" "}
                   {l.joints.slice(0, 5).map((id, i) => (

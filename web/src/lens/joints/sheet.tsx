@@ -1,6 +1,6 @@
 import type { PlanFrame } from "../../api/client";
 import { type Mode, tally } from "../../desk/mode-rules";
-import { Len, type Style, plural } from "../../lib/format";
+import { Len, type Style, isShown, plural } from "../../lib/format";
 import { kindWords, modeWords, sizeWords } from "../../lib/words";
 import { Picture } from "../../ui/picture";
 import { Pick } from "../../ui/pick";
@@ -217,7 +217,7 @@ function DrySize({ frame, style }: { frame: PlanFrame; style: Style }) {
   return (
     <section aria-labelledby="dry-head">
       <Head id="dry-head" title="Dry-fitted and finished" />
-      {grows > 25_400_000 / 32 && (
+      {grows > 0 && isShown(grows, style) && (
         <p className="mb-1 text-sm">
           Put together by hand it measures up to{" "}
           <strong>
@@ -250,7 +250,7 @@ function DrySize({ frame, style }: { frame: PlanFrame; style: Style }) {
                 return (
                   <td key={i} className="py-1.5 text-right">
                     <Len nm={v} style={style} />
-                    {Math.abs(more) > 25_400_000 / 64 && (
+                    {isShown(more, style, 32) && (
                       <span className="block text-xs text-ink-2">
                         {more > 0 ? "+" : "−"}
                         <Len nm={Math.abs(more)} style={style} step={32} />
