@@ -95,7 +95,10 @@ func (e *editor) replace(owner *frame.Definition, l *frame.Link, a *frame.Anchor
 	to := e.centre(at)
 	a.Pipe, a.From, a.Datum = pipe, from, frame.FromCentre
 	a.At, a.Text, a.Unit = to.Value, to.Text, to.Unit
-	e.gave = append(e.gave, GivenUp{Was: was, Now: a.Says(e.ofDefinition(owner, from)), Words: why})
+	g := GivenUp{Was: was, Now: a.Says(e.ofDefinition(owner, from)), Words: why}
+	if !slices.Contains(e.gave, g) { // both pipes of a bolt may be at the same place
+		e.gave = append(e.gave, g)
+	}
 }
 
 // scopeOf is the first place where a definition is shown, -1 where it is not.

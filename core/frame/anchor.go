@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 )
 
 // Datum is what a place along a pipe is measured from, at the joint that it names.
@@ -61,13 +62,33 @@ type Anchor struct {
 }
 
 // Says is a place along a pipe as its builder says it, measured from the joint of that
-// name: 40 from the face of j1.
+// name: 40 from the face at j1, on the left.
 func (a *Anchor) Says(from string) string {
 	words := a.At.Typed(a.Text, a.Unit) + " from "
 	if a.Datum != FromCentre {
 		words += "the " + string(a.Datum) + " at "
 	}
-	return words + from
+	return words + from + a.saysRound()
+}
+
+// saysRound is where round its pipe a place is, in words that go on from its distance.
+func (a *Anchor) saysRound() string {
+	switch {
+	case a.Side != "":
+		return ", on the " + string(a.Side)
+	case a.Angle != 0:
+		return fmt.Sprintf(", turned %g°", a.Angle)
+	}
+	return ""
+}
+
+// Says is a place in words that mention its pipe and its joint: ⟨p2⟩ at 40 from ⟨j1⟩.
+func (g *Graph) Says(a *Anchor, r ResolvedAnchor) string {
+	if r.Node >= 0 {
+		return mention.Of(g.Nodes[r.Node].ID) + a.saysRound()
+	}
+	e := &g.Edges[r.Pipe]
+	return mention.Of(e.ID) + " at " + a.Says(mention.Of(g.Nodes[e.Ends[r.End]].ID))
 }
 
 // EachAnchorOn visits the places on a pipe of a definition, in whichever definition they

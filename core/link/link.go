@@ -21,6 +21,7 @@ type Report struct {
 	ID     string           `json:"id"`
 	Kind   frame.LinkKind   `json:"kind"`
 	At     measure.Point    `json:"at"`              // where it is, to be shown
+	On     []string         `json:"on"`              // its places in words that mention what they are on ([mention.Of])
 	Out    measure.Dir      `json:"out,omitzero"`    // to which side of the pipe
 	Words  string           `json:"words"`           // in one line
 	Needs  []material.Line  `json:"needs,omitempty"` // what is bought for it
@@ -70,6 +71,7 @@ func Judge(f *model.Built) (all []Report, fs []finding.Finding) {
 		for k := range j.b.On {
 			p, _ := j.spot(k)
 			j.at = append(j.at, p)
+			j.r.On = append(j.r.On, f.Graph.Says(&j.b.Link.On[k], j.b.On[k]))
 		}
 		j.r.At, j.r.Out = j.at[0], f.Spot(j.b.On[0]).Out
 		switch j.b.Kind {

@@ -66,11 +66,13 @@ func ExampleJudge() {
 	)
 	all, _, _ := judge(d)
 	fmt.Println(all[0].Words)
+	fmt.Println(all[0].On)
 	for _, s := range all[0].States {
 		fmt.Println(s.Name, s.Size[0].Round(measure.Inch), s.Size[2].Round(measure.Inch))
 	}
 	// Output:
 	// 1/4" bolt, at least 2 9/16" long, two washers and a lock nut
+	// [⟨post0⟩ at 15" from ⟨low0⟩ ⟨post1⟩ at 15" from ⟨low1⟩]
 	// open 1" 30"
 	// folded 22" 22"
 }

@@ -16,6 +16,10 @@ type Spot struct {
 	On    bool           // whether the pipe is so long
 }
 
+// rounding is by how much a place may lie beyond the end of its pipe: points are rounded to
+// nanometres, and so is every distance between them.
+const rounding = measure.Length(1000)
+
 // Spot finds the place of an anchor. On a bent pipe it is along the curve.
 func (l *Located) Spot(a frame.ResolvedAnchor) Spot {
 	if a.Node >= 0 {
@@ -37,11 +41,11 @@ func (l *Located) Spot(a frame.ResolvedAnchor) Spot {
 		if s.At, s.Along = way.At(along); a.End == 1 {
 			s.Along = s.Along.Neg()
 		}
-		s.On = s.From <= way.Length
+		s.On = s.From <= way.Length+rounding
 	} else {
 		from, to := l.Points[e.Ends[a.End]], l.Points[e.Ends[1-a.End]]
 		s.Along = from.Toward(to)
-		s.At, s.On = from.Along(s.Along, s.From), s.From <= from.Distance(to)
+		s.At, s.On = from.Along(s.Along, s.From), s.From <= from.Distance(to)+rounding
 	}
 	s.Out = around(s.Along, a)
 	return s

@@ -3,7 +3,6 @@ package sound
 import (
 	"context"
 	"fmt"
-	"strings"
 	"sturdyelbow/core/cutlist"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/layout"
@@ -33,7 +32,11 @@ func OfferRoom(ctx context.Context, b *model.Built, fs []finding.Finding) {
 				continue
 			}
 			if value := room(ctx, b, s, pc, &trials, most); value > 0 {
-				n.Fixes = append(n.Fixes, finding.Fix{Label: strings.TrimSpace(fmt.Sprintf("Make %s %s", s.Label, value)),
+				label := fmt.Sprintf("Make %s %s", s.Label, value)
+				if s.Label == "" {
+					label = fmt.Sprintf("%s becomes %s", layout.Said(s), value)
+				}
+				n.Fixes = append(n.Fixes, finding.Fix{Label: label,
 					Edits: []finding.Edit{
 						finding.Set(fmt.Sprintf("/frames/%d/document/sizes/%s", b.Index, s.ID), value.Format(measure.InInches, 0)),
 					}})

@@ -2161,6 +2161,8 @@ export interface components {
             moves?: string[];
             /** @description what is bought for it */
             needs?: components["schemas"]["MaterialLine"][];
+            /** @description its places in words that mention what they are on ([mention.Of]) */
+            on: string[];
             /** @description to which side of the pipe */
             out?: number[];
             /** @description of a telescope: how far the inner pipe may show, least and most */

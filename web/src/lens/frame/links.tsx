@@ -10,7 +10,7 @@ import { pipeSizes } from "../sizes";
 import { LineField, angleOf } from "./line-field";
 import { Refused, Sorry } from "./refused";
 import { Named } from "../../frame/named";
-import { namesOf, withIds } from "../../frame/names";
+import { named, namesOf, withIds } from "../../frame/names";
 import { useFrame, useNames, useMarked, useRun, useStyle } from "../../desk/use";
 
 type Link = PlanFrame["links"][number];
@@ -31,6 +31,7 @@ export function Links({ joint, pipe }: { joint?: Joint; pipe?: Pipe }) {
   const frame = useFrame();
   const style = useStyle();
   const gesture = useRun();
+  const names = useNames();
   const [making, setMaking] = useState(false);
   return (
     <Drawer
@@ -57,6 +58,7 @@ export function Links({ joint, pipe }: { joint?: Joint; pipe?: Pipe }) {
             <div className="flex items-start gap-2">
               <span className="min-w-0 flex-1">
                 <strong>{l.id}</strong>: {l.words}
+                <span className="block text-sm text-ink-2">{l.on.map((at) => named(at, names)).join(" and ")}</span>
                 {l.fit && l.kind !== "sleeve" && l.kind !== "rod" && <span className="block text-sm">{l.fit.text}</span>}
               </span>
               <button

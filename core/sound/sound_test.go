@@ -1,0 +1,86 @@
+package sound_test
+
+import (
+	"context"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
+	"sturdyelbow/core/model/modeltest"
+	"sturdyelbow/core/sound"
+)
+
+func codes(fs []finding.Finding) (all []string) {
+	for _, f := range fs {
+		all = append(all, f.Code)
+	}
+	return all
+}
+
+func none(_, _ string) bool { return false }
+
+func TestASquareCanBePutTogether(t *testing.T) {
+	assert.Empty(t, sound.Judge(modeltest.Built(t, modeltest.Square, nil), none))
+}
+
+// Two rails that nothing joins are two parts; a tie between them makes them one.
+func TestPartsAreCounted(t *testing.T) {
+	const rails = `{"wireframe":1,"joints":{"a":[0,0,0],"b":[30,0,0],"c":[0,9,0],"d":[30,9,0]},"pipes":[["a","b"],["c","d"]]}`
+	found := sound.Judge(modeltest.Built(t, rails, nil), none)
+	require.Equal(t, []string{"loose-parts"}, codes(found))
+	assert.EqualValues(t, 2, found[0].Figures[0].Value)
+	tied := modeltest.Built(t, rails, func(d *frame.Document) {
+		on := func(k int) frame.Anchor { return frame.Anchor{Pipe: d.Root.Pipes[k].ID, At: 10 * measure.Inch} }
+		d.Root.Links = []frame.Link{{ID: "tie 1", Kind: frame.Tie, On: []frame.Anchor{on(0), on(1)}}}
+	})
+	assert.Empty(t, sound.Judge(tied, none))
+}
+
+// Two pipes that cross without a fitting want the same place, unless they are meant to.
+func TestPipesThatCrossWithoutAFitting(t *testing.T) {
+	b := modeltest.Built(
+		t,
+		`{"wireframe":1,"joints":{"a":[0,0,0],"b":[40,0,0],"c":[20,-20,0],"d":[20,20,0]},"pipes":[["a","b"],["c","d"]]}`,
+		nil,
+	)
+	found := sound.Judge(b, none)
+	require.NotEmpty(t, found)
+	assert.Equal(t, finding.Stop, found[0].Severity)
+	assert.Len(t, found[0].Subjects, 2)
+	assert.Equal(t, []string{"loose-parts"}, codes(sound.Judge(b, func(_, _ string) bool { return true })))
+}
+
+// A piece of 1 1/2 in between two elbows has no room in their sockets: it reads like a
+// pipe's name, and the size along it, made larger by what two stops and two sockets of the
+// typical elbow take, gives the room.
+func TestAPieceWithoutRoom(t *testing.T) {
+	for label, want := range map[string]string{
+		"Gap": `Make Gap 2 9/16"`,
+		"":    `1 1/2" centre to centre from x0 to x1 becomes 2 9/16"`,
+	} {
+		b := modeltest.Built(t, narrow, func(d *frame.Document) {
+			d.EachSize(func(_ *frame.Definition, s *frame.Size) {
+				if s.Axis == "x" {
+					s.Label = label
+				}
+			})
+		})
+		require.Contains(t, codes(sound.Judge(b, none)), "length-or-size")
+		require.True(t, b.List.Pieces[1].TooShort)
+		found := []finding.Finding{
+			finding.New("too-short", finding.Stop, finding.All(finding.Pipe, b.List.Pieces[1].Pipe)...),
+			finding.New("hovers", finding.Note),
+		}
+		sound.OfferRoom(context.Background(), b, found)
+		require.Len(t, found[0].Fixes, 1)
+		assert.Equal(t, want, mention.ByID(found[0].Fixes[0].Label))
+		assert.Empty(t, found[1].Fixes, "only what is too short")
+	}
+}
+
+const narrow = `{"wireframe":1,"joints":{"a":[0,0,9],"b":[0,0,0],"c":[1.5,0,0],"d":[1.5,0,9]},"pipes":[["a","b"],["b","c"],["c","d"]]}`
