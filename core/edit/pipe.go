@@ -94,6 +94,13 @@ func (w *Split) on(e *editor) (Done, error) {
 			e.doc.AddReason(def, frame.Reason{Kind: frame.Toward, Of: frame.Ref(j), From: frame.Ref(from), To: frame.Ref(to)})
 		}
 		e.doc.AddSize(def, *size)
+		first, last := e.view.Graph.Nodes[ends[0]].ID, e.view.Graph.Nodes[ends[1]].ID
+		if err := e.resolve(); err != nil {
+			return Done{}, err
+		}
+		if !e.standsBetween(first, last, join(e.path(scope), j)) {
+			return Done{}, refuse("write less, so that there is pipe on both sides", "%s ends beyond the pipe", size.Says())
+		}
 	}
 	return Done{
 		Label: fmt.Sprintf("Pipe %s split %s", mention.Of(w.Pipe), words),
@@ -101,6 +108,15 @@ func (w *Split) on(e *editor) (Done, error) {
 		Pipe:  w.Pipe,
 		Also:  e.everywhere(scope),
 	}, nil
+}
+
+// standsBetween says whether a joint stands between two others, as seen along the line from
+// one to the other.
+func (e *editor) standsBetween(from, to, joint string) bool {
+	point := func(id string) measure.Point { return e.view.Points[e.view.Graph.Node(id)] }
+	a, b, at := point(from), point(to), point(joint)
+	way := a.Toward(b)
+	return a.Toward(at).Dot(way) > 0 && at.Toward(b).Dot(way) > 0
 }
 
 func exactlyAlong(v measure.Point) bool {

@@ -236,3 +236,14 @@ func placesOf(t require.TestingT, d *frame.Document) map[string][]placed {
 	}
 	return all
 }
+
+// 5 cut from one end leaves no pipe on the other side of a joint on a piece that is 5 cut.
+func TestAPipeIsNotSplitBeyondItsEnd(t *testing.T) {
+	h := nothing(t)
+	h.walk(h.walk(h.begin(), "up right 5 cut"), "right 20")
+	for _, from := range []string{"j1", "j2"} {
+		require.False(t, h.try(&edit.Split{Pipe: "p1", From: from, Length: "5 cut"}), from)
+		assert.ErrorContains(t, h.err, "ends beyond the pipe")
+	}
+	require.True(t, h.try(&edit.Split{Pipe: "p1", From: "j2", Length: "2 cut"}), "%v", h.err)
+}
