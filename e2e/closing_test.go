@@ -121,9 +121,13 @@ func TestBowsAndLinks(t *testing.T) {
 	d.press("Add one")
 	d.write("On", "p1 at 10")
 	d.choose("Kind of link", "clip")
+	d.write("How many", "some")
+	d.press("Add it")
+	d.see("write a whole number")
 	d.write("How many", "4")
 	d.press("Add it")
 	d.see("4 clips")
+	d.see("at 10 from j1") // where it is
 	d.press("Take away: clip 1")
 	d.gone("4 clips")
 	d.axe("bows and links")

@@ -82,6 +82,9 @@ export function LineField({ label, placeholder, press, note, mayBeEmpty, takesFo
   );
 }
 
+/** A whole number as it is typed; nothing for what is none. */
+export const wholeOf = (text: string) => (/^\s*\d+\s*$/.test(text) ? Number(text) : undefined);
+
 /** An angle as it is typed: 20, 20°, −15. */
 export const angleOf = (text: string) =>
   /^[-−]?\d+([.,]\d+)?\s*°?$/.test(text) ? Number(text.replace("−", "-").replace(",", ".").replace("°", "")) : undefined;

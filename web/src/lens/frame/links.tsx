@@ -7,7 +7,7 @@ import { intoView } from "../../lib/in-view";
 import { Drawer } from "../../ui/drawer";
 import { Why } from "../../ui/why";
 import { pipeSizes } from "../sizes";
-import { LineField, angleOf } from "./line-field";
+import { LineField, angleOf, wholeOf } from "./line-field";
 import { Refused, Sorry } from "./refused";
 import { Named } from "../../frame/named";
 import { named, namesOf, withIds } from "../../frame/names";
@@ -160,7 +160,7 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
       ["spacer", "Spacer", "none"],
     ],
     rod: [["rod", "Rod, thick", "3/4"]],
-    clip: [["count", "How many", "4"]],
+    clip: [["count", "How many", "1"]],
     sleeve: [
       ["count", "How many", "1"],
       ["length", "Each", "6"],
@@ -170,8 +170,16 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
     const { count, fold, ...sizes } = more;
     const said = (two.includes(kind) ? [a, b] : [a]).map((t) => withIds(frame, t));
     const several = said.find((x) => "several" in x);
-    setSorry(several && "several" in several ? several.several : undefined);
-    if (several) return;
+    const wrong =
+      several && "several" in several
+        ? several.several
+        : count?.trim() && wholeOf(count) === undefined
+          ? `How many, "${count}": write a whole number, as in 4`
+          : fold?.trim() && angleOf(fold.trim()) === undefined
+            ? `Folds by, "${fold}": write an angle in degrees, as in 60`
+            : undefined;
+    setSorry(wrong);
+    if (wrong) return;
     const on = said.flatMap((x) => ("text" in x ? [x.text] : []));
     const done = await gesture.run(
       {
@@ -179,8 +187,8 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
           kind,
           on,
           ...sizes,
-          count: Number(count) || undefined,
-          fold: Number(fold) || undefined,
+          count: wholeOf(count ?? "") || undefined,
+          fold: fold?.trim() ? angleOf(fold.trim()) : undefined,
           size: kind === "sleeve" ? size : undefined,
         },
       },

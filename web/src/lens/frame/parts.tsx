@@ -6,8 +6,8 @@ import { marksOf } from "../../frame/marks";
 import { Icon } from "../../ui/icons";
 import { Pick as PickOne } from "../../ui/pick";
 import { Drawer } from "../../ui/drawer";
-import { LineField } from "./line-field";
-import { Refused } from "./refused";
+import { LineField, wholeOf } from "./line-field";
+import { Refused, Sorry } from "./refused";
 import { useFrame, useMarked, useRun } from "../../desk/use";
 import { Menu } from "../../ui/menu";
 
@@ -183,12 +183,16 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
   const [how, setHow] = useState("joined");
   const [pitch, setPitch] = useState("");
   const place = frame.places[0];
-  const repeat = () =>
+  const [wrong, setWrong] = useState<string>();
+  const repeat = () => {
+    const n = wholeOf(count);
+    setWrong(n === undefined ? `"${count}" times: write a whole number, as in 3` : undefined);
+    if (n === undefined) return;
     void gesture.run(
       {
         repeat: {
           part: p.path,
-          count: Number(count) || 0,
+          count: n,
           axis: Number(axis),
           joined: how === "joined",
           pitch: how === "pitch" ? pitch : undefined,
@@ -196,6 +200,7 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
       },
       { keep: true },
     );
+  };
   return (
     <div className="grid gap-2 py-2 pl-3">
       <div className="flex flex-wrap items-center gap-2 text-sm">
@@ -206,6 +211,7 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
             inputMode="numeric"
             value={count}
             aria-label={`How many of ${p.path}`}
+            aria-invalid={wrong !== undefined}
             onChange={(e) => setCount(e.target.value)}
             onKeyDown={(e) => e.key === "Enter" && repeat()}
           />
@@ -245,6 +251,7 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
           </button>
         )}
       </div>
+      {wrong && <Sorry what={wrong} />}
       <div className="flex flex-wrap items-center gap-2 text-sm">
         <DropdownMenu.Root modal={false}>
           <DropdownMenu.Trigger className="btn btn-small" disabled={copies > 1}>
