@@ -358,3 +358,23 @@ func TestACutGoesThePipesOwnWay(t *testing.T) {
 	h.do(edit.Edit{Gesture: &edit.Size{Pipe: "p3", Length: "10"}})
 	assert.Equal(t, 10*measure.Inch, h.pipe("p3").Cut)
 }
+
+// What stands only as something outside a part says cannot be copied with the part: the
+// copies would not be like it. A size inside the part says it for all of them.
+func TestOnlyWhatAPartSaysIsRepeated(t *testing.T) {
+	h := nothing(t)
+	h.walk(h.walk(h.begin(), "right 20"), "up 10")
+	h.walk("j1", "up 12")
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "tips", Joints: []string{"j3", "j4"}}})
+	for _, g := range []*edit.Repeat{
+		{Part: "tips 1", Count: 3, Axis: measure.Y, Pitch: "30"},
+		{Part: "tips 1", Count: 2, Axis: measure.Z, Pitch: "40"},
+	} {
+		assert.Contains(t, h.refused(edit.Edit{Gesture: g}).What, "stands as something outside the part says")
+	}
+	h = nothing(t)
+	h.walk(h.walk(h.begin(), "right 20"), "up 10")
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "leg", Joints: []string{"j2", "j3"}}})
+	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "leg 1", Count: 3, Axis: measure.Y, Pitch: "30"}})
+	assert.Empty(t, h.codes())
+}

@@ -3,9 +3,11 @@ package edit
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 )
 
 // Repeat makes an array of a part: at a pitch, or joined, so that each copy
@@ -99,10 +101,35 @@ func (w *Repeat) on(e *editor) (Done, error) {
 	if err := e.validate(); err != nil {
 		return Done{}, err
 	}
+	if err := e.refuseUnlike(part); err != nil {
+		return Done{}, err
+	}
 	if array.Joined == nil {
 		return done, e.meetPart(scope, part)
 	}
 	return done, nil
+}
+
+// refuseUnlike refuses copies of a part that would not be like it: where one of its joints
+// stands as something outside the part says, which the copies do not have.
+func (e *editor) refuseUnlike(part string) error {
+	if err := e.resolve(); err != nil {
+		return err
+	}
+	for _, free := range e.view.Free {
+		for _, n := range free.Nodes {
+			id := e.view.Graph.Nodes[n].ID
+			if rest, in := strings.CutPrefix(id, part+"#"); in {
+				_, joint, _ := strings.Cut(rest, "/")
+				return refuse(
+					"say in the part itself where it stands, as by a pipe or a size between its own joints",
+					"%s stands as something outside the part says, and its copies would not be like it",
+					mention.Of(part+"#1/"+joint),
+				)
+			}
+		}
+	}
+	return nil
 }
 
 // ends pairs the joints on the two outermost planes of a use along an axis of

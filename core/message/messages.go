@@ -277,7 +277,7 @@ var messages = map[string]Message{
 		Hint: `add a longer stock length, or join two pieces with a coupling`,
 	},
 	"knife-edge": {
-		Text: `the tightest {{.size}} stick has {{inches .slack}} to spare, less than one cut of a saw`,
+		Text: `pieces and cuts take all but {{inches .slack}} of a {{.size}} stick, less than one cut of a saw`,
 		Hint: `measure that stick before cutting; buy one more to be safe`,
 	},
 	"not-proven": {

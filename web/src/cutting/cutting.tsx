@@ -123,7 +123,7 @@ export default function CuttingPage() {
                 </p>
               )}
               <Sticks of={m} style="inches" />
-              <Proof of={m} />
+              <Proof of={m} style="inches" />
             </div>
           ))}
         </section>

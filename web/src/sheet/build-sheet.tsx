@@ -125,7 +125,7 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
               {sizeWords(t.size)} pipe: {t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}
             </h3>
             <Sticks of={t.stock} style={style} waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)} />
-            <Proof of={t.stock} />
+            <Proof of={t.stock} style={style} />
           </div>
         ))}
       </section>

@@ -133,7 +133,7 @@ export default function TogetherPage() {
                       {t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}
                     </h3>
                     <Sticks of={t.stock} style="inches" lit={lit} onPick={(l) => setLit(lit === l ? undefined : l)} />
-                    <Proof of={t.stock} />
+                    <Proof of={t.stock} style="inches" />
                   </div>
                 ))}
               </section>

@@ -106,7 +106,7 @@ export function CutSheet() {
               {t.tooLong?.join(", ")}: longer than any stick on sale, still to be found.
             </p>
           )}
-          <Proof of={t.stock} />
+          <Proof of={t.stock} style={style} />
         </section>
       ))}
       {gone.length > 0 && (

@@ -98,11 +98,11 @@ function SawnTick({ name, count, cut, onSawn }: { name: string; count: number; c
 }
 
 /** What is known about a purchase, in a line. */
-export function Proof({ of }: { of: Material }) {
+export function Proof({ of, style }: { of: Material; style: Style }) {
   return (
     <p className="text-sm text-ink-2">
       {of.proven ? "Proven: nothing cheaper and no fewer sticks exist." : "Best found; a better one is not ruled out."}{" "}
-      {plural(of.cuts, "cut")}. Tightest stick has {text(of.slack, "inches", 32)} to spare.
+      {plural(of.cuts, "cut")}. Pieces and cuts take all but <Len nm={of.slack} style={style} step={32} /> of the tightest stick.
     </p>
   );
 }
