@@ -349,19 +349,7 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 	feet := [2]string{pipe.From, pipe.To}
 	j := e.doc.AddJoint(def, frame.Joint{ID: w.Name})
 	across := 3 - a - up
-	e.doc.AddReason(
-		def,
-		frame.Reason{
-			Kind:  frame.Share,
-			Axis:  a.String(),
-			Of:    frame.Ref(j),
-			From:  frame.Ref(feet[0]),
-			To:    frame.Ref(feet[1]),
-			Part:  1,
-			Parts: 2,
-			Rank:  rank,
-		},
-	)
+	e.doc.AddReason(def, halfway(a.String(), frame.Ref(j), frame.Ref(feet[0]), frame.Ref(feet[1]), rank))
 	e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: across.String(), Of: frame.Ref(j), To: frame.Ref(feet[0]), Rank: rank})
 	size.Axis, size.From, size.To, size.Rank = up.String(), frame.Ref(feet[0]), frame.Ref(j), rank
 	if rise < 0 {

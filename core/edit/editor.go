@@ -272,6 +272,12 @@ func (e *editor) centre(v measure.Length) frame.Size {
 	return frame.Size{Value: v, Meaning: frame.Centre, Text: text, Unit: e.unit}
 }
 
+// halfway is the reason of a place halfway between two others, along an axis or, where it is
+// empty, in space. A rank of 0 is the next.
+func halfway(axis string, of, from, to frame.Ref, rank int) frame.Reason {
+	return frame.Reason{Kind: frame.Share, Axis: axis, Of: of, From: from, To: to, Part: 1, Parts: 2, Rank: rank}
+}
+
 // reachOf is the distance from a pipe's end within which another joint may be what
 // the builder meant: what the bodies at the end take up, and two socket depths.
 func reachOf(size catalog.Size) measure.Length {

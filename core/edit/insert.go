@@ -98,18 +98,7 @@ func (w *Insert) on(e *editor) (Done, error) {
 	}
 	switch {
 	case evenly:
-		e.doc.AddReason(
-			def,
-			frame.Reason{
-				Kind:  frame.Share,
-				Axis:  w.Axis.String(),
-				Of:    frame.Ref(first),
-				From:  all[at].Ref,
-				To:    all[next].Ref,
-				Part:  1,
-				Parts: 2,
-			},
-		)
+		e.doc.AddReason(def, halfway(w.Axis.String(), frame.Ref(first), all[at].Ref, all[next].Ref, 0))
 	case rail != "" && from == at && !isNamed(&all[at]):
 		far.Pipe = rail
 		e.doc.AddSize(def, far)
@@ -394,19 +383,7 @@ func (e *editor) addCrossing(scope int, a measure.Axis, lo, hi *layout.Plane, fa
 		case first != "":
 			e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(j), To: frame.Ref(first), Rank: rank})
 		case evenly:
-			e.doc.AddReason(
-				def,
-				frame.Reason{
-					Kind:  frame.Share,
-					Axis:  a.String(),
-					Of:    frame.Ref(j),
-					From:  lo.Ref,
-					To:    hi.Ref,
-					Part:  1,
-					Parts: 2,
-					Rank:  rank,
-				},
-			)
+			e.doc.AddReason(def, halfway(a.String(), frame.Ref(j), lo.Ref, hi.Ref, rank))
 		default:
 			far.Axis, far.From, far.To = a.String(), lo.Ref, frame.Ref(j)
 			e.doc.AddSize(def, far)

@@ -79,10 +79,7 @@ func (w *Split) on(e *editor) (Done, error) {
 	second := e.split(scope, local(e.path(scope), w.Pipe), j)
 	switch {
 	case size == nil:
-		e.doc.AddReason(
-			def,
-			frame.Reason{Kind: frame.Share, Axis: axis, Of: frame.Ref(j), From: frame.Ref(from), To: frame.Ref(to), Part: 1, Parts: 2},
-		)
+		e.doc.AddReason(def, halfway(axis, frame.Ref(j), frame.Ref(from), frame.Ref(to), 0))
 	default:
 		if size.Pipe = local(e.path(scope), w.Pipe); turned {
 			size.Pipe = second
