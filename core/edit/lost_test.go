@@ -1,14 +1,17 @@
 package edit_test
 
 import (
+	"context"
 	"slices"
 	"strings"
 
 	"github.com/stretchr/testify/require"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/mention"
+	"sturdyelbow/core/model"
 )
 
 // thing is something in a document that a gesture could take away without a
@@ -78,6 +81,23 @@ func askedFor(before, after *frame.Document, g edit.Gesture, t thing) bool {
 	return slices.ContainsFunc(w.Joints, func(j string) bool { return p.From == j || p.To == j || slices.Contains(p.Via, j) })
 }
 
+// spreadAnew says whether a gesture that spreads evenly says a share again that was there: of
+// the same plane between the same two, by other joints on them.
+func spreadAnew(t require.TestingT, before, after *frame.Document, g edit.Gesture, reason string) bool {
+	e, ok := g.(*edit.Even)
+	was := before.Root.Reason(reason)
+	if !ok || was.Kind != frame.Share || was.Axis != e.Axis.String() {
+		return false
+	}
+	l, err := model.Locate(context.Background(), before, catalog.Typical())
+	require.NoError(t, err)
+	plane := func(r frame.Ref) int { return l.Places[0].Find(e.Axis, r) }
+	return slices.ContainsFunc(after.Root.Reasons, func(r frame.Reason) bool {
+		return r.Kind == frame.Share && r.Axis == was.Axis &&
+			plane(r.Of) == plane(was.Of) && plane(r.From) == plane(was.From) && plane(r.To) == plane(was.To)
+	})
+}
+
 // nothingLost wants that whatever a gesture took away beyond what it was asked
 // to is named in its answer.
 func nothingLost(t require.TestingT, before, after *frame.Document, g edit.Gesture, done edit.Done) {
@@ -97,7 +117,7 @@ func nothingLost(t require.TestingT, before, after *frame.Document, g edit.Gestu
 		if was.kind == "reason" { // by its words; what says the same again is no loss
 			name = was.of
 			of := before.Root.Reason(was.id).Of.Bare()
-			if after.Root.Joint(of) == nil || slices.ContainsFunc(now, func(n thing) bool { return n.kind == was.kind && n.of == was.of }) {
+			if after.Root.Joint(of) == nil || spreadAnew(t, before, after, g, was.id) || slices.ContainsFunc(now, func(n thing) bool { return n.kind == was.kind && n.of == was.of }) {
 				continue
 			}
 		}
