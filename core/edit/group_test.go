@@ -1,6 +1,8 @@
 package edit_test
 
 import (
+	"context"
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -10,6 +12,7 @@ import (
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
 )
 
 // A foot is drawn once: half of it in front of the post, mirrored to the back.
@@ -359,22 +362,25 @@ func TestACutGoesThePipesOwnWay(t *testing.T) {
 	assert.Equal(t, 10*measure.Inch, h.pipe("p3").Cut)
 }
 
-// What stands only as something outside a part says cannot be copied with the part: the
-// copies would not be like it. A size inside the part says it for all of them.
-func TestOnlyWhatAPartSaysIsRepeated(t *testing.T) {
-	h := nothing(t)
-	h.walk(h.walk(h.begin(), "right 20"), "up 10")
-	h.walk("j1", "up 12")
-	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "tips", Joints: []string{"j3", "j4"}}})
+// What stands only as something outside a part says is held within the part when it is
+// repeated, so that the copies are like it, joined or not.
+func TestCopiesAreLikeThePart(t *testing.T) {
 	for _, g := range []*edit.Repeat{
 		{Part: "tips 1", Count: 3, Axis: measure.Y, Pitch: "30"},
-		{Part: "tips 1", Count: 2, Axis: measure.Z, Pitch: "40"},
+		{Part: "tips 1", Count: 3, Axis: measure.X, Pitch: "40"},
+		{Part: "tips 1", Count: 3, Axis: measure.X, Joined: true},
 	} {
-		assert.Contains(t, h.refused(edit.Edit{Gesture: g}).What, "stands as something outside the part says")
+		h := nothing(t)
+		h.walk(h.walk(h.begin(), "right 20 centre"), "up 10 centre")
+		h.walk("j1", "up 10 centre")
+		h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "tips", Joints: []string{"j3", "j4"}}})
+		h.do(edit.Edit{Gesture: g})
+		assert.NotContains(t, h.codes(), "sizes-contradict")
+		l, err := model.Locate(context.Background(), h.doc, catalog.Typical())
+		require.NoError(t, err)
+		for k := 1; k <= 3; k++ {
+			at := func(j string) measure.Point { return l.Points[l.Graph.Node(fmt.Sprintf("tips 1#%d/%s", k, j))] }
+			assert.Equal(t, measure.Point{20 * measure.Inch}, at("j3").Sub(at("j4")), "copy %d of %+v", k, *g)
+		}
 	}
-	h = nothing(t)
-	h.walk(h.walk(h.begin(), "right 20"), "up 10")
-	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "leg", Joints: []string{"j2", "j3"}}})
-	h.do(edit.Edit{Gesture: &edit.Repeat{Part: "leg 1", Count: 3, Axis: measure.Y, Pitch: "30"}})
-	assert.Empty(t, h.codes())
 }

@@ -117,7 +117,8 @@ func nothingLost(t require.TestingT, before, after *frame.Document, g edit.Gestu
 		if was.kind == "reason" { // by its words; what says the same again is no loss
 			name = was.of
 			of := before.Root.Reason(was.id).Of.Bare()
-			if after.Root.Joint(of) == nil || spreadAnew(t, before, after, g, was.id) || slices.ContainsFunc(now, func(n thing) bool { return n.kind == was.kind && n.of == was.of }) {
+			if after.Root.Joint(of) == nil || spreadAnew(t, before, after, g, was.id) ||
+				slices.ContainsFunc(now, func(n thing) bool { return n.kind == was.kind && n.of == was.of }) {
 				continue
 			}
 		}

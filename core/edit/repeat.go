@@ -6,8 +6,8 @@ import (
 	"strings"
 
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
-	"sturdyelbow/core/mention"
 )
 
 // Repeat makes an array of a part: at a pitch, or joined, so that each copy
@@ -101,35 +101,34 @@ func (w *Repeat) on(e *editor) (Done, error) {
 	if err := e.validate(); err != nil {
 		return Done{}, err
 	}
-	if err := e.refuseUnlike(part); err != nil {
-		return Done{}, err
-	}
 	if array.Joined == nil {
 		return done, e.meetPart(scope, part)
 	}
-	return done, nil
+	return done, e.holdJoined(scope, name, array)
 }
 
-// refuseUnlike refuses copies of a part that would not be like it: where one of its joints
-// stands as something outside the part says, which the copies do not have.
-func (e *editor) refuseUnlike(part string) error {
+// holdJoined holds what in a part stands only as something outside it says: joined copies
+// have nothing of that, and would fall together. They stand apart for the moment, so that
+// each joint is held within its own copy, as it stands in the first.
+func (e *editor) holdJoined(scope int, use string, array *frame.Array) error {
 	if err := e.resolve(); err != nil {
 		return err
 	}
-	for _, free := range e.view.Free {
-		for _, n := range free.Nodes {
-			id := e.view.Graph.Nodes[n].ID
-			if rest, in := strings.CutPrefix(id, part+"#"); in {
-				_, joint, _ := strings.Cut(rest, "/")
-				return refuse(
-					"say in the part itself where it stands, as by a pipe or a size between its own joints",
-					"%s stands as something outside the part says, and its copies would not be like it",
-					mention.Of(part+"#1/"+joint),
-				)
-			}
-		}
+	part := join(e.path(scope), use)
+	loose := slices.ContainsFunc(e.view.Free, func(f layout.Free) bool {
+		return slices.ContainsFunc(f.Nodes, func(n int) bool { return strings.HasPrefix(e.view.Graph.Nodes[n].ID, part+"#") })
+	})
+	if !loose {
+		return nil
 	}
-	return nil
+	pitch := e.centre(measure.Foot)
+	pitch.Inferred = true
+	e.noteRemoved(e.doc.SetArray(e.def(scope).Use(use), &frame.Array{Count: array.Count, Axis: array.Axis, Pitch: &pitch}))
+	if err := e.resolveAndHold(); err != nil {
+		return err
+	}
+	e.noteRemoved(e.doc.SetArray(e.def(scope).Use(use), array))
+	return e.resolve()
 }
 
 // ends pairs the joints on the two outermost planes of a use along an axis of
