@@ -12,7 +12,7 @@ import (
 )
 
 // round is what may be said last of a place: where round the pipe it is.
-var round = regexp.MustCompile(`(?i)^(.*?) +(?:on the +(top|bottom|left|right|front|back)|turned +(-?[0-9.]+)°?)$`)
+var round = regexp.MustCompile(`(?i)^(.*?),? +(?:on the +(top|bottom|left|right|front|back)|turned +(-?[0-9.]+)°?)$`)
 
 // from is what a place along a pipe is measured from.
 var from = regexp.MustCompile(
@@ -21,7 +21,7 @@ var from = regexp.MustCompile(
 
 // readAnchor reads a place as it is typed: "j3", "p1" for its middle, "p1 at 12",
 // "p1 at 12 from j2", "p1 at 12 from the face of j2", "p1 at 12 on the left",
-// "p1 at 12 turned 90".
+// "p1 at 12 turned 90", and as [frame.Graph.Says] says it.
 func (e *editor) readAnchor(text string) (frame.Anchor, error) {
 	var a frame.Anchor
 	rest := strings.TrimSpace(text)

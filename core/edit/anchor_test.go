@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 )
 
 // A place is kept as it was typed: its length and unit, what it is measured from, and
@@ -37,6 +38,13 @@ func TestPlacesAsTheyAreTyped(t *testing.T) {
 		require.Len(t, h.doc.Root.Links, 1, text)
 		assert.Equal(t, want, h.doc.Root.Links[0].On[0], text)
 		assert.NotContains(t, h.codes(), "off-the-pipe", text)
+
+		// what it is said to be can be typed again
+		said := mention.ByID(h.link(0).On[0])
+		h.do(edit.Edit{Gesture: &edit.Link{Kind: frame.Clip, On: []string{said}}})
+		again := h.doc.Root.Links[1].On[0]
+		g := frameOf(t, h.doc)
+		assert.Equal(t, g.Links[0].On[0], g.Links[1].On[0], "%s, said as %s, is %+v", text, said, again)
 	}
 	for text, what := range map[string]string{
 		"":                                 "there is no joint or pipe",

@@ -62,11 +62,11 @@ type Anchor struct {
 }
 
 // Says is a place along a pipe as its builder says it, measured from the joint of that
-// name: 40 from the face at j1, on the left.
+// name: 40 from the face of j1, on the left. It can be typed so.
 func (a *Anchor) Says(from string) string {
 	words := a.At.Typed(a.Text, a.Unit) + " from "
 	if a.Datum != FromCentre {
-		words += "the " + string(a.Datum) + " at "
+		words += "the " + string(a.Datum) + " of "
 	}
 	return words + from + a.saysRound()
 }

@@ -48,6 +48,8 @@ it("a name is understood wherever one is typed", () => {
   expect(typed("A at 12")).toEqual({ text: "p1 at 12" });
   expect(typed("a")).toEqual({ text: "p1" });
   expect(typed("B, right at 3 from j12")).toEqual({ text: "p3 at 3 from j12" });
+  expect(typed("B (right) at 3 from j1 (lower left corner), on the left")).toEqual({ text: "p3 at 3 from posts#1/foot, on the left" });
+  expect(typed("B, left at 3 from the face of j1, lower left corner")).toEqual({ text: "p2 at 3 from the face of posts#1/foot" });
   expect(typed("B at 3")).toMatchObject({ several: expect.stringContaining("2 pieces are called B") });
   expect(typed("j1")).toEqual({ text: "posts#1/foot" });
   expect(typed("j12 on the left")).toEqual({ text: "j12 on the left" });

@@ -62,15 +62,16 @@ export const kept = (text: string, names: Names) =>
 
 /**
  * What somebody typed, with the name of a piece or a joint that it begins with put as its
- * id: "B at 12" where there is but one B, "B, upper left at 12", "j4". What names several is
- * said.
+ * id: "B at 12" where there is but one B, "B, upper left at 12", "B (upper left) at 12", "j4";
+ * a joint that it is measured from likewise. What names several is said.
  */
 export function withIds(f: PlanFrame, typed: string): { text: string } | { several: string } {
   const t = typed.trim();
   if (!t || f.pipes.some((p) => p.pipe === t.split(" at ")[0])) return { text: t };
+  const { within } = namesOf(f);
   const named = [
-    ...f.pipes.flatMap((p) => [{ id: p.pipe, names: [pipeTitle(p), p.letter] }]),
-    ...f.joints.map((j) => ({ id: j.id, names: [jointTitle(j), j.name, j.id] })),
+    ...f.pipes.map((p) => ({ id: p.pipe, names: [pipeTitle(p), within(p.pipe), p.letter] })),
+    ...f.joints.map((j) => ({ id: j.id, names: [jointTitle(j), within(j.id), j.name, j.id] })),
   ];
   let best: { name: string; ids: string[] } | undefined;
   for (const n of named)
@@ -86,5 +87,12 @@ export function withIds(f: PlanFrame, typed: string): { text: string } | { sever
     return {
       several: `${best.ids.length} pieces are called ${best.name}: pick one on the frame, or say where it is, as in ${namesOf(f).full(best.ids[0] ?? "")}`,
     };
-  return { text: `${id}${t.slice(best.name.length)}` };
+  let rest = t.slice(best.name.length);
+  const from = f.joints
+    .filter((j) => j.where) // a short name alone is understood as it is
+    .flatMap((j) => [jointTitle(j), within(j.id)].map((name) => ({ id: j.id, name })))
+    .filter((j) => rest.includes(j.name))
+    .sort((a, b) => b.name.length - a.name.length)[0];
+  if (from) rest = rest.replace(from.name, from.id);
+  return { text: `${id}${rest}` };
 }
