@@ -30,6 +30,10 @@ func TestAListThatDoesNotCloseIsMended(t *testing.T) {
 	d.write("A, bottom cut to", "39 7/8")
 	d.see("1″ open")
 	d.see("One piece closes it.")
+	d.press("Does it close?") // it came open by itself, and can be shut all the same
+	d.gone("One piece closes it.")
+	d.press("Does it close?")
+	d.see("One piece closes it.")
 	d.until(
 		"the finding is grave",
 		`() => [...document.querySelectorAll(".tape-cell")].some(c => c.innerText.includes("findings") && c.innerText.includes("✕"))`,
@@ -123,7 +127,20 @@ func TestBowsAndLinks(t *testing.T) {
 	d.choose("Kind of link", "clip")
 	d.write("How many", "some")
 	d.press("Add it")
-	d.see("write a whole number")
+	d.see("Write a whole number")
+	d.until(
+		"its field says so",
+		`() => document.querySelector(".trial [aria-invalid=true]")?.closest("label")?.innerText.startsWith("How many")`,
+	)
+	d.write("On", "p1 at 900")
+	d.write("How many", "4")
+	d.press("Add it")
+	d.see("900 is not on the pipe")
+	d.until(
+		"and so does its place",
+		`() => document.querySelector(".trial [aria-invalid=true]")?.closest("label")?.innerText.startsWith("On")`,
+	)
+	d.write("On", "p1 at 10")
 	d.write("How many", "4")
 	d.press("Add it")
 	d.see("4 clips")

@@ -9,7 +9,7 @@ import (
 
 // exact is the distance within which a rule counts as satisfied: one micrometre, the
 // rounding error that whole nanometres leave after several steps.
-const exact = measure.Length(1000)
+const exact = measure.Micrometre
 
 // Solve computes all coordinates. without names owners whose rules are not applied,
 // because they gave way before. Where rules contradict each other, the last owner

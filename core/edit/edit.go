@@ -2,6 +2,7 @@ package edit
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"reflect"
 	"slices"
@@ -131,15 +132,27 @@ type Solver func(*frame.Document) (*model.Located, error)
 
 // Refusal is a gesture that cannot be made, and why.
 type Refusal struct {
-	What string `json:"what"`
-	Hint string `json:"hint"`
-	At   int    `json:"at"` // place in the text that was typed
+	What  string `json:"what"`
+	Hint  string `json:"hint"`
+	At    int    `json:"at"`              // place in the text that was typed
+	Field string `json:"field,omitempty"` // JSON pointer to the field at fault: /link/on/0; empty where it is none of them
 }
 
 func (r *Refusal) Error() string { return r.What + "; " + r.Hint }
 
 func refuse(hint, what string, args ...any) *Refusal {
 	return &Refusal{What: fmt.Sprintf(what, args...), Hint: hint}
+}
+
+// in names the field of a gesture, by its JSON pointer there, that an error is about.
+func in(field string, err error) error {
+	var r *Refusal
+	if !errors.As(err, &r) {
+		return err
+	}
+	named := *r
+	named.Field = field
+	return &named
 }
 
 // Question is a gesture that waits for an answer: what it would bring about
@@ -173,6 +186,10 @@ func Apply(d *frame.Document, ed Edit, solve Solver) (*frame.Document, Done, err
 	done, err := ed.Gesture.on(e)
 	if err == nil {
 		err = e.finish()
+	}
+	var r *Refusal
+	if errors.As(err, &r) && r.Field != "" {
+		return nil, Done{}, in("/"+names[reflect.TypeOf(ed.Gesture)]+r.Field, r)
 	}
 	if err != nil {
 		return nil, Done{}, err

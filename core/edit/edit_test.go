@@ -14,6 +14,7 @@ import (
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
 	"sturdyelbow/core/plan"
 )
 
@@ -174,7 +175,7 @@ func TestAWalkMeetsWhatIsThere(t *testing.T) {
 	mid := h.do(edit.Edit{Gesture: &edit.Split{Pipe: "p1"}}).Joint
 	h.walk(mid, "up 30") // a post in the middle, with a free end
 	done := h.do(edit.Edit{Gesture: &edit.Walk{From: top, Line: "left 40"}})
-	assert.Contains(t, done.Also, "goes through "+h.doc.Root.Joints[len(h.doc.Root.Joints)-1].ID)
+	assert.Contains(t, done.Also, "goes through "+mention.Of(h.doc.Root.Joints[len(h.doc.Root.Joints)-1].ID))
 	assert.Equal(t, map[catalog.Kind]int{catalog.Elbow90: 4, catalog.Tee: 2}, h.kinds())
 	assert.Len(t, h.doc.Root.Pipes, 7)
 }

@@ -15,8 +15,8 @@ import (
 	"sturdyelbow/core/model"
 )
 
-// near is the distance within which two points count as the same.
-const near = measure.Inch / 500
+// near is the distance within which two points count as the same: that of one mark of a ruler.
+const near = layout.OneMark
 
 // editor is a document being changed, with where its parts stand. Gestures
 // change the document by what [frame.Document] offers for it, and by nothing
@@ -115,12 +115,15 @@ func (e *editor) thing(scope int, id string) string { return mention.Of(join(e.p
 // ofDefinition mentions a pipe or a joint by its name in a definition: of a group that
 // is used several times, that of its first use.
 func (e *editor) ofDefinition(def *frame.Definition, id string) string {
-	for i := range e.view.Graph.Scopes {
-		if s := &e.view.Graph.Scopes[i]; s.Of == def.ID {
-			return e.thing(i, id)
-		}
+	if i := e.scopeOf(def.ID); i >= 0 {
+		return e.thing(i, id)
 	}
 	return id
+}
+
+// scopeOf is the first scope that shows a definition, by the definition's id; -1 for none.
+func (e *editor) scopeOf(group string) int {
+	return slices.IndexFunc(e.view.Graph.Scopes, func(s frame.Scope) bool { return s.Of == group })
 }
 
 // refOf mentions the joint that a reference of a definition names, or gives the name of its plane.

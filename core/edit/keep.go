@@ -279,7 +279,7 @@ func (e *editor) keepAlong(def *frame.Definition, a measure.Axis, u, v string, d
 	if d < 0 {
 		lo, hi, d = v, u, -d
 	}
-	if d <= measure.Length(1000) {
+	if d <= measure.Micrometre {
 		e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: frame.AxisName(int(a)), Of: frame.Ref(hi), To: frame.Ref(lo)})
 		e.note("%s stays level with %s", e.refOf(def, frame.Ref(hi)), e.refOf(def, frame.Ref(lo)))
 		return

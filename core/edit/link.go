@@ -50,10 +50,10 @@ func (w *Link) on(e *editor) (Done, error) {
 		return Done{}, err
 	}
 	var spots []frame.Anchor
-	for _, text := range w.On {
+	for k, text := range w.On {
 		s, err := e.readAnchor(text)
 		if err != nil {
-			return Done{}, err
+			return Done{}, in(fmt.Sprintf("/on/%d", k), err)
 		}
 		spots = append(spots, s)
 	}
@@ -72,15 +72,23 @@ func (w *Link) on(e *editor) (Done, error) {
 // sizes reads what was typed of a link's sizes; what was not stays.
 func (w *Link) sizes(e *editor, l *frame.Link) error {
 	for _, f := range []struct {
-		text string
-		into *measure.Length
-	}{{w.Rod, &l.Rod}, {w.Length, &l.Length}, {w.Overlap, &l.Overlap}, {w.Pitch, &l.Pitch}, {w.Wheel, &l.Wheel}, {w.Hub, &l.Hub}, {w.Spacer, &l.Spacer}} {
+		field, text string
+		into        *measure.Length
+	}{
+		{"/rod", w.Rod, &l.Rod},
+		{"/length", w.Length, &l.Length},
+		{"/overlap", w.Overlap, &l.Overlap},
+		{"/pitch", w.Pitch, &l.Pitch},
+		{"/wheel", w.Wheel, &l.Wheel},
+		{"/hub", w.Hub, &l.Hub},
+		{"/spacer", w.Spacer, &l.Spacer},
+	} {
 		if strings.TrimSpace(f.text) == "" {
 			continue
 		}
 		d, err := ParseSize(f.text, e.unit, frame.Centre)
 		if err != nil {
-			return err
+			return in(f.field, err)
 		}
 		*f.into = d.Value
 	}

@@ -363,7 +363,7 @@ func (e *editor) through(done Done, scope int, pipe string) (Done, error) {
 		ref, _ := e.ref(scope, g.Nodes[n].ID)
 		pipe = e.split(scope, pipe, ref)
 		e.clearEnd(g.Nodes[n].ID)
-		done.Also = append(done.Also, "goes through "+g.Nodes[n].ID)
+		done.Also = append(done.Also, "goes through "+mention.Of(g.Nodes[n].ID))
 		done.Pipe = join(path, pipe)
 	}
 	return done, e.resolve()

@@ -38,10 +38,11 @@ func (e *editor) movePlaces() error {
 			}
 			def := e.def(scope)
 			e.doc.EachAnchorOn(def, pipe, func(owner *frame.Definition, path string, l *frame.Link, a *frame.Anchor) {
-				switch at, on := e.alongPipe(scope, pipe, *a, local(path, a.From)); {
-				case !on || local(path, a.From) != from || at <= long:
-				default:
-					e.replace(owner, l, a, join(path, other), join(path, s.at), at-long, "the pipe was split")
+				if a.From != join(path, from) {
+					return
+				}
+				if at, on := e.alongPipe(scope, pipe, *a, from); on && at > long {
+					e.measureAnew(owner, l, a, join(path, other), join(path, s.at), at-long, "the pipe was split")
 					moved = true
 				}
 			})
@@ -67,16 +68,16 @@ func (e *editor) makeOne(scope int, older, younger, at string) {
 			far = p.To
 		}
 		long, known := e.longWay(scope, pipe, at, far)
+		if !known {
+			continue
+		}
+		e.doc.NameDatums(def, pipe)
 		e.doc.EachAnchorOn(def, pipe, func(owner *frame.Definition, path string, l *frame.Link, a *frame.Anchor) {
-			from := p.From
-			if a.From != "" {
-				from = local(path, a.From)
-			}
-			if from != at || !known {
+			if a.From != join(path, at) {
 				return
 			}
 			if d, on := e.alongPipe(scope, pipe, *a, at); on && d <= long {
-				e.replace(owner, l, a, a.Pipe, join(path, far), long-d, "became one pipe")
+				e.measureAnew(owner, l, a, a.Pipe, join(path, far), long-d, "became one pipe")
 			}
 		})
 	}
@@ -84,14 +85,9 @@ func (e *editor) makeOne(scope int, older, younger, at string) {
 	e.noteRemoved(slices.DeleteFunc(gone, func(r frame.Removed) bool { return r.Kind == "pipe" }))
 }
 
-// replace lets a place along a pipe be said in another way, and tells that.
-func (e *editor) replace(owner *frame.Definition, l *frame.Link, a *frame.Anchor, pipe, from string, at measure.Length, why string) {
-	first := a.From
-	if first == "" {
-		path, name, _ := frame.Ref(a.Pipe).Parts()
-		first = join(path, e.doc.Inside(owner, path).Pipe(name).From)
-	}
-	was := l.ID + " at " + a.Says(e.ofDefinition(owner, first))
+// measureAnew measures a place along a pipe from another joint, and tells that.
+func (e *editor) measureAnew(owner *frame.Definition, l *frame.Link, a *frame.Anchor, pipe, from string, at measure.Length, why string) {
+	was := l.ID + " at " + a.Says(e.ofDefinition(owner, a.From))
 	to := e.centre(at)
 	a.Pipe, a.From, a.Datum = pipe, from, frame.FromCentre
 	a.At, a.Text, a.Unit = to.Value, to.Text, to.Unit
@@ -99,16 +95,6 @@ func (e *editor) replace(owner *frame.Definition, l *frame.Link, a *frame.Anchor
 	if !slices.Contains(e.gave, g) { // both pipes of a bolt may be at the same place
 		e.gave = append(e.gave, g)
 	}
-}
-
-// scopeOf is the first place where a definition is shown, -1 where it is not.
-func (e *editor) scopeOf(group string) int {
-	for i := range e.view.Graph.Scopes {
-		if e.view.Graph.Scopes[i].Of == group {
-			return i
-		}
-	}
-	return -1
 }
 
 // alongPipe is how far a place on a pipe of a scope is from the centre of one of its ends,

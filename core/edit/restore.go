@@ -11,7 +11,7 @@ import (
 
 // asSaid is how far the measured value of a size may be from its stated value for
 // the two to count as equal.
-const asSaid = measure.Length(1000) // a micrometre
+const asSaid = measure.Micrometre
 
 // gaveWay is a size, a pipe's direction or a reason of a document that gave way to
 // others: which one it is, the field of the document that records it, and what it

@@ -108,9 +108,9 @@ func (d *Document) EachAnchorOn(def *Definition, pipe string, visit func(owner *
 	}
 }
 
-// nameDatums names the joint that the places on a pipe are measured from, where that was
+// NameDatums names the joint that the places on a pipe are measured from, where that was
 // left to be the pipe's first: before its ends become others.
-func (d *Document) nameDatums(def *Definition, pipe string) {
+func (d *Document) NameDatums(def *Definition, pipe string) {
 	p := def.Pipe(pipe)
 	d.EachAnchorOn(def, pipe, func(_ *Definition, path string, _ *Link, a *Anchor) {
 		if a.From == "" {

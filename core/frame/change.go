@@ -139,7 +139,7 @@ func (d *Document) Split(def *Definition, pipe, joint string) string {
 		second.AtEnd = &[2]Insertion{{}, first.AtEnd[1]}
 		first.AtEnd = &[2]Insertion{first.AtEnd[0], {}}
 	}
-	d.nameDatums(def, pipe)
+	d.NameDatums(def, pipe)
 	d.EachAnchorOn(def, pipe, func(_ *Definition, path string, _ *Link, a *Anchor) {
 		if a.From == join(path, second.To) {
 			a.Pipe = join(path, second.ID)
@@ -181,8 +181,8 @@ func (d *Document) Heal(def *Definition, older, younger, at string) []Removed {
 	if p.From == at {
 		mine = 0
 	}
-	d.nameDatums(def, older)
-	d.nameDatums(def, younger)
+	d.NameDatums(def, older)
+	d.NameDatums(def, younger)
 	d.EachAnchorOn(def, younger, func(_ *Definition, path string, _ *Link, a *Anchor) { a.Pipe = join(path, older) })
 	if p.AtEnd != nil || q.AtEnd != nil {
 		held := [2]Insertion{}
@@ -339,7 +339,7 @@ func (d *Document) DropLink(def *Definition, id string) {
 
 // TurnPipe lets a pipe run from where it ended to where it began.
 func (d *Document) TurnPipe(def *Definition, id string) {
-	d.nameDatums(def, id)
+	d.NameDatums(def, id)
 	p := def.Pipe(id)
 	p.From, p.To = p.To, p.From
 	if p.AtEnd != nil {

@@ -81,7 +81,7 @@ func Example() {
 	}
 	// Output:
 	// 46.68 in between centres
-	// stated, outside of fittings 48 in
+	// stated, outside 48 in
 	// what stands out beyond the centre, twice -1.32 in
 }
 

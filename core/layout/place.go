@@ -167,7 +167,7 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 	mark := 0
 	for i := range all {
 		slices.Sort(all[i].Joints)
-		if i > 0 && all[i].At-all[i-1].At > oneMark {
+		if i > 0 && all[i].At-all[i-1].At > OneMark {
 			mark++
 		}
 		all[i].Mark = mark
@@ -175,5 +175,5 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 	return all
 }
 
-// oneMark is how near planes stand that are one mark of a ruler.
-const oneMark = measure.Inch / 500
+// OneMark is how near planes stand that are one mark of a ruler.
+const OneMark = measure.Inch / 500

@@ -11,10 +11,14 @@ import (
 	"sturdyelbow/core/why"
 )
 
-var words = map[frame.Meaning]string{
-	frame.Centre: "centre to centre", frame.Outside: "outside of fittings", frame.Clear: "clear inside", frame.TopOfPipe: "floor to top of pipe",
-	frame.TopOfCap: "floor to top of cap", frame.Slot: "slot between bodies", frame.Visible: "visible pipe", frame.Cut: "cut length",
-}
+// words are the labels of the meanings, as they are chosen.
+var words = func() map[frame.Meaning]string {
+	all := map[frame.Meaning]string{}
+	for _, w := range frame.MeaningWords() {
+		all[frame.Meaning(w.Value)] = w.Words
+	}
+	return all
+}()
 
 // Words gives the meaning in the builder's words.
 func Words(m frame.Meaning) string { return words[m] }

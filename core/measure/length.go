@@ -9,6 +9,7 @@ type Length int64
 // is 25.4 mm exactly.
 const (
 	Nanometre  Length = 1
+	Micrometre        = 1000 * Nanometre // what rounding may leave between two lengths that are one
 	Millimetre Length = 1_000_000
 	Centimetre        = 10 * Millimetre
 	Metre             = 1000 * Millimetre

@@ -16,10 +16,6 @@ type Spot struct {
 	On    bool           // whether the pipe is so long
 }
 
-// rounding is by how much a place may lie beyond the end of its pipe: points are rounded to
-// nanometres, and so is every distance between them.
-const rounding = measure.Length(1000)
-
 // Spot finds the place of an anchor. On a bent pipe it is along the curve.
 func (l *Located) Spot(a frame.ResolvedAnchor) Spot {
 	if a.Node >= 0 {
@@ -41,11 +37,11 @@ func (l *Located) Spot(a frame.ResolvedAnchor) Spot {
 		if s.At, s.Along = way.At(along); a.End == 1 {
 			s.Along = s.Along.Neg()
 		}
-		s.On = s.From <= way.Length+rounding
+		s.On = s.From <= way.Length+measure.Micrometre
 	} else {
 		from, to := l.Points[e.Ends[a.End]], l.Points[e.Ends[1-a.End]]
 		s.Along = from.Toward(to)
-		s.At, s.On = from.Along(s.Along, s.From), s.From <= from.Distance(to)+rounding
+		s.At, s.On = from.Along(s.Along, s.From), s.From <= from.Distance(to)+measure.Micrometre
 	}
 	s.Out = around(s.Along, a)
 	return s

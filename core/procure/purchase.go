@@ -96,8 +96,10 @@ func (g *CutLine) Note() string {
 		return "at most; measured on the frame"
 	}
 	switch {
+	case g.Class == frame.OnFrame:
+		return "as measured"
 	case g.Class != frame.Exact:
-		return classWords[g.Class]
+		return frame.Label(frame.ClassWords(), g.Class)
 	case g.Path == frame.Bent:
 		return "bent by heat after cutting"
 	case g.Path == frame.Sprung:
@@ -106,13 +108,6 @@ func (g *CutLine) Note() string {
 		return "typed " + g.Typed
 	}
 	return ""
-}
-
-var classWords = map[frame.Class]string{
-	frame.Matched: "matched set",
-	frame.Trim:    "cut long, trim to fit",
-	frame.Rough:   "rough",
-	frame.OnFrame: "as measured",
 }
 
 // PipeRef names a pipe of a frame.

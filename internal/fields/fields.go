@@ -15,9 +15,9 @@ import (
 )
 
 // Read gives the comment of every field with a JSON name in the Go source below some
-// folders, by package, type and JSON name: "frame.Anchor.at"; and of every type: "frame.Anchor.". A field without a comment
-// of its own has that of its type, where the type is of the same source. The error is
-// that of reading or parsing a file.
+// folders, by package, type and JSON name: "frame.Anchor.at"; and of every exported type:
+// "frame.Anchor.". A field without a comment of its own has that of its type, where the
+// type is of the same source. The error is that of reading or parsing a file.
 func Read(roots ...string) (map[string]string, error) {
 	all, types := map[string]string{}, map[string]string{}
 	typeOf := map[string]string{} // the named type of each field

@@ -190,7 +190,7 @@ func problem(err error) error {
 		}
 	case errors.As(err, &refusal):
 		title = "That cannot be done"
-		add("/edit", refusal.What, refusal.Hint, refusal.At)
+		add("/edit"+refusal.Field, refusal.What, refusal.Hint, refusal.At)
 	case errors.As(err, &trial):
 		title = "That measurement cannot be"
 		add(at(trial.Field), trial.What, trial.Hint, nil)

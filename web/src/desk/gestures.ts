@@ -10,11 +10,14 @@ import type { Server } from "./server";
 /** What kind of gesture it is. */
 export type Kind = Exclude<keyof Edit, "unit" | "answers" | "$schema">;
 
-/** Why a gesture was refused, and at which field. */
+/** Why a gesture was refused. */
 export interface Refused {
   kind: Kind;
   what: string;
+  /** The id of the field or form that asked, which shows it. */
   at?: string;
+  /** The field of the gesture that is at fault, where one is: on/0. */
+  field?: string;
 }
 
 /** What a gesture waits for: an option chosen, or nothing to let it be. */
@@ -148,11 +151,12 @@ export class Gestures {
   }
 
   private refuse(edit: Edit, e: unknown, at?: string) {
-    const what =
-      e instanceof Refusal
-        ? named(Object.values(e.places)[0] ?? e.message, this.names())
-        : "The server does not answer. Nothing was changed.";
-    this.store.setState({ refused: { kind: kindOf(edit), at, what: what.charAt(0).toUpperCase() + what.slice(1) } });
+    const kind = kindOf(edit);
+    const [pointer, why] =
+      e instanceof Refusal ? (Object.entries(e.places)[0] ?? ["", e.message]) : ["", "The server does not answer. Nothing was changed."];
+    const what = named(why, this.names());
+    const field = pointer.startsWith(`/edit/${kind}/`) ? pointer.slice(`/edit/${kind}/`.length) : undefined;
+    this.store.setState({ refused: { kind, at, field, what: what.charAt(0).toUpperCase() + what.slice(1) } });
   }
 
   private async turn(asked: Edit, o?: { keep?: boolean; at?: string }): Promise<Done | undefined> {

@@ -1,6 +1,6 @@
 import type { PlanFrame } from "../api/client";
 import { type Mark, marksOf } from "./marks";
-import type { Style } from "../lib/format";
+import { INCH, type Style } from "../lib/format";
 import type { Paint, Spot } from "./paint";
 
 // What is written over the turning frame: rulers, size lines and labels, laid
@@ -153,7 +153,6 @@ function path(ctx: CanvasRenderingContext2D, points: Xy[], closed = false) {
   if (closed) ctx.closePath();
 }
 
-const INCH = 25_400_000;
 const steps = {
   inch: [0.25, 0.5, 1, 3, 6, 12, 24, 48, 120].map((x) => x * INCH),
   mm: [5, 10, 50, 100, 250, 500, 1000, 5000].map((x) => x * 1_000_000),

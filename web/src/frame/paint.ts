@@ -1,5 +1,6 @@
 import type { Finding, Joint, Pipe, PlanFrame, Size } from "../api/client";
 import type { Picked } from "./items";
+import { INCH } from "../lib/format";
 
 /** A point of the frame in nanometres, as the plan gives it. */
 export type Spot = readonly number[];
@@ -35,7 +36,6 @@ export interface Paint {
   tags: Tag[];
 }
 
-const INCH = 25_400_000;
 export const inches = (nm: number) => nm / INCH;
 
 export const between = (a: Spot, b: Spot, t: number): Spot =>

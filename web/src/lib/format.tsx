@@ -1,6 +1,7 @@
 // Lengths arrive as whole nanometres and are shown the way a tape is read.
 // Only the showing happens here; all arithmetic of the job is the server's.
-const INCH = 25_400_000;
+/** An inch in nanometres. */
+export const INCH = 25_400_000;
 const MM = 1_000_000;
 
 export type Style = "inches" | "feet-inches" | "decimal" | "metric";

@@ -9,8 +9,8 @@ interface Props {
   told?: ReactNode;
   /** It begins open; what the builder does with it counts from then on. */
   begin?: boolean;
-  /** It is open for now, whatever else: a form in it was asked for. */
-  force?: boolean;
+  /** It comes open, for a reason: a form in it was asked for, or it has something to say. It can be shut again, until there is another reason. */
+  force?: boolean | string;
   /** A button beside its title. */
   action?: ReactNode;
   children: ReactNode;
@@ -22,8 +22,14 @@ const chosen = new Map<string, boolean>();
 export function Drawer({ id, title, told, begin, force, action, children }: Props) {
   const [own, setOwn] = useState(chosen.get(id));
   const [pulled, setPulled] = useState(false);
+  const [shut, setShut] = useState(false);
+  const [forced, setForced] = useState(force);
+  if (forced !== force) {
+    setForced(force);
+    setShut(false);
+  }
   const body = useId();
-  const open = force || (own ?? begin ?? false);
+  const open = force ? !shut : (own ?? begin ?? false);
   return (
     <section aria-labelledby={`${id}-head`} className="drawer">
       <div className="drawer-head">
@@ -33,8 +39,11 @@ export function Drawer({ id, title, told, begin, force, action, children }: Prop
             aria-expanded={open}
             aria-controls={body}
             onClick={() => {
-              chosen.set(id, !open);
-              setOwn(!open);
+              if (force) setShut(open);
+              else {
+                chosen.set(id, !open);
+                setOwn(!open);
+              }
               setPulled(!open);
             }}
           >

@@ -1,7 +1,7 @@
 import { Popover } from "radix-ui";
 import { type ReactNode, createContext, useContext } from "react";
 import type { Term } from "../api/client";
-import type { Style } from "../lib/format";
+import { INCH, type Style } from "../lib/format";
 
 /** How lengths are shown round here. */
 export const ShownAs = createContext<Style>("inches");
@@ -69,5 +69,5 @@ export function SumTable({ sum, total }: { sum: Term[]; total: number }) {
 const signed = (nm: number, words: string) => `${nm < 0 ? "− " : ""}${words}`;
 
 /** Inches to the thousandth: the terms of a sum are finer than a tape. */
-const thousandths = (nm: number) => signed(nm, `${(Math.abs(nm) / 25_400_000).toFixed(3)}″`);
+const thousandths = (nm: number) => signed(nm, `${(Math.abs(nm) / INCH).toFixed(3)}″`);
 const millimetres = (nm: number) => signed(nm, `${(Math.abs(nm) / 1_000_000).toFixed(2)} mm`);

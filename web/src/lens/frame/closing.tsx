@@ -26,7 +26,7 @@ export function Closing() {
     <Drawer
       id="closing"
       title="Does it close?"
-      force={open || some || misfits > 0}
+      force={open || some ? "the list" : misfits > 0}
       told={
         misfits > 0
           ? `${plural(misfits, "loop")} open, as cut`

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useId, useState } from "react";
 import type { Joint, Pipe, PlanFrame } from "../../api/client";
 import { Len, text } from "../../lib/format";
 import { Icon } from "../../ui/icons";
@@ -11,7 +11,7 @@ import { LineField, angleOf, wholeOf } from "./line-field";
 import { Refused, Sorry } from "./refused";
 import { Named } from "../../frame/named";
 import { named, namesOf, withIds } from "../../frame/names";
-import { useFrame, useNames, useMarked, useRun, useStyle } from "../../desk/use";
+import { useFrame, useNames, useMarked, useOpenState, useRun, useStyle } from "../../desk/use";
 
 type Link = PlanFrame["links"][number];
 
@@ -141,7 +141,11 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
   const frame = useFrame();
   const names = namesOf(frame);
   const start = marked.length > 0 ? marked.map(names.full) : [pipe ? names.full(pipe.pipe) : joint ? names.full(joint.id) : ""];
-  const [sorry, setSorry] = useState<string>();
+  const id = useId();
+  const refused = useOpenState((s) => (s.refused?.at === id ? s.refused : undefined));
+  const [sorry, setSorry] = useState<Record<string, string>>({});
+  /** What is wrong with a field, by its place in the gesture. */
+  const why = (field: string) => sorry[field] ?? (refused?.field === field ? refused.what : undefined);
   const [a, setA] = useState(start[0] ?? "");
   const [b, setB] = useState(start[1] ?? "");
   const [more, setMore] = useState<Record<string, string>>({});
@@ -169,30 +173,27 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
   const make = async () => {
     const { count, fold, ...sizes } = more;
     const said = (two.includes(kind) ? [a, b] : [a]).map((t) => withIds(frame, t));
-    const several = said.find((x) => "several" in x);
-    const wrong =
-      several && "several" in several
-        ? several.several
-        : count?.trim() && wholeOf(count) === undefined
-          ? `How many, "${count}": write a whole number, as in 4`
-          : fold?.trim() && angleOf(fold.trim()) === undefined
-            ? `Folds by, "${fold}": write an angle in degrees, as in 60`
-            : undefined;
-    setSorry(wrong);
-    if (wrong) return;
     const on = said.flatMap((x) => ("text" in x ? [x.text] : []));
+    const sorry: Record<string, string> = {};
+    said.forEach((x, k) => {
+      if ("several" in x) sorry[`on/${k}`] = x.several;
+    });
+    if (count?.trim() && !wholeOf(count)) sorry.count = "Write a whole number, as in 4";
+    if (fold?.trim() && angleOf(fold.trim()) === undefined) sorry.fold = "Write an angle in degrees, as in 60";
+    setSorry(sorry);
+    if (Object.keys(sorry).length > 0) return;
     const done = await gesture.run(
       {
         link: {
           kind,
           on,
           ...sizes,
-          count: wholeOf(count ?? "") || undefined,
-          fold: fold?.trim() ? angleOf(fold.trim()) : undefined,
+          count: wholeOf(count ?? ""),
+          fold: angleOf(fold?.trim() ?? ""),
           size: kind === "sleeve" ? size : undefined,
         },
       },
-      { keep: true },
+      { keep: true, at: id },
     );
     if (done) onMade();
   };
@@ -206,12 +207,13 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
       }}
     >
       <Pick label="Kind of link" labelled className="w-full" value={kind} options={kinds} onChange={setKind} />
-      <Field label={kind === "hinge" ? "Round the pipe" : "On"} hint="B, upper left at 12" value={a} onChange={setA} />
+      <Field label={kind === "hinge" ? "Round the pipe" : "On"} hint="B, upper left at 12" value={a} why={why("on/0")} onChange={setA} />
       {two.includes(kind) && (
         <Field
           label={kind === "hinge" ? "turns the part of" : "and on"}
           hint={kind === "axle" ? "j2" : "C at 12 from j7"}
           value={b}
+          why={why("on/1")}
           onChange={setB}
         />
       )}
@@ -219,29 +221,51 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
         <Pick label="Size of the sleeve" labelled className="w-28" value={size} options={pipeSizes} onChange={setSize} />
       )}
       {fields[kind]?.map(([key, label, hint]) => (
-        <Field key={key} label={label} hint={hint} value={more[key] ?? ""} onChange={(v) => setMore({ ...more, [key]: v })} />
+        <Field
+          key={key}
+          label={label}
+          hint={hint}
+          value={more[key] ?? ""}
+          why={why(key)}
+          onChange={(v) => setMore({ ...more, [key]: v })}
+        />
       ))}
       <button type="submit" className="btn btn-small justify-self-start" disabled={!a.trim() || (two.includes(kind) && !b.trim())}>
         Add it
       </button>
-      {sorry && <Sorry what={sorry} />}
+      {refused && !refused.field && <Sorry what={refused.what} />}
     </form>
   );
 }
 
-function Field({ label, hint, value, onChange }: { label: string; hint: string; value: string; onChange: (v: string) => void }) {
+interface FieldProps {
+  label: string;
+  hint: string;
+  value: string;
+  /** What is wrong with it. */
+  why?: string;
+  onChange: (v: string) => void;
+}
+
+function Field({ label, hint, value, why, onChange }: FieldProps) {
+  const id = useId();
   return (
-    <label className="flex items-center justify-between gap-2 text-sm">
-      {label}
-      <input
-        className="field w-44"
-        value={value}
-        placeholder={hint}
-        autoComplete="off"
-        autoCapitalize="none"
-        spellCheck={false}
-        onChange={(e) => onChange(e.target.value)}
-      />
-    </label>
+    <div className="text-sm">
+      <label className="flex items-center justify-between gap-2">
+        {label}
+        <input
+          className="field w-44"
+          value={value}
+          placeholder={hint}
+          autoComplete="off"
+          autoCapitalize="none"
+          spellCheck={false}
+          aria-invalid={why !== undefined}
+          aria-describedby={why && id}
+          onChange={(e) => onChange(e.target.value)}
+        />
+      </label>
+      {why && <Sorry id={id} what={why} />}
+    </div>
   );
 }

@@ -3,9 +3,10 @@ import type { Paint } from "../../frame/paint";
 import type { Seen } from "../lens";
 import { pickedTag } from "../tags";
 import { taken, ways } from "./ways";
+import { INCH } from "../../lib/format";
 
 /** How far a plus stands from the middle of its joint, in nanometres: clear of the fitting. */
-const plusAt = 3.2 * 25_400_000;
+const plusAt = 3.2 * INCH;
 
 /** The frame with marks on its rulers to pull, a plus for each way a pipe can go on, and its open ends. */
 export function paint(p: Seen): Paint {

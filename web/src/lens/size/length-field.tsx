@@ -1,4 +1,4 @@
-import type { Style } from "../../lib/format";
+import { INCH, type Style } from "../../lib/format";
 import { type Target, asTyped, tapeStep } from "./targets";
 
 interface Props {
@@ -39,7 +39,7 @@ export function LengthField({ id, label, target: t, style, describedBy, autoFocu
       onChange={(e) => onChange(e.target.value, false)}
       onBlur={onDone}
       onKeyDown={(e) => {
-        const step = e.shiftKey ? (style === "metric" ? 10_000_000 : 25_400_000) : tapeStep(style);
+        const step = e.shiftKey ? (style === "metric" ? 10_000_000 : INCH) : tapeStep(style);
         if (e.key === "ArrowUp") nudge(step);
         else if (e.key === "ArrowDown") nudge(-step);
         else {

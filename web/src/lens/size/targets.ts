@@ -1,6 +1,6 @@
 import { meaning } from "../../lib/words";
 import { type Answer, type Plan, type Project, type Prompt, type Repeat, type Size, type Starter, pointer } from "../../api/client";
-import { type Style, text } from "../../lib/format";
+import { INCH, type Style, text } from "../../lib/format";
 
 /** One thing the builder states: a size with its meaning, a count, a choice. */
 export interface Target {
@@ -126,7 +126,7 @@ export function asTyped(nm: number, style: Style): string {
 }
 
 /** The step of the tape that a pull or a nudge keeps to, in nanometres. */
-export const tapeStep = (style: Style) => (style === "metric" ? 1_000_000 : 25_400_000 / 16);
+export const tapeStep = (style: Style) => (style === "metric" ? 1_000_000 : INCH / 16);
 
 /** The meanings to choose from: those that are offered, and the one that it was typed with. */
 export const meaningsOf = (t: Target) =>
