@@ -342,7 +342,8 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 		if z.Meaning == frame.Centre {
 			size.ID, size.Value, size.Text, size.Unit = z.ID, z.Value, z.Text, z.Unit
 		} else {
-			e.gave = append(e.gave, GivenUp{Size: z.ID, Was: z.Says() + " of " + mention.Of(w.Pipe), Now: "a rise of " + size.Text, Words: "is split at its crown"})
+			was := z.Says() + " of " + mention.Of(w.Pipe)
+			e.gave = append(e.gave, GivenUp{Size: z.ID, Was: was, Now: "a rise of " + size.Text, Words: "is split at its crown"})
 		}
 		e.doc.DropSize(z.ID)
 	}

@@ -17,7 +17,9 @@ func (e *editor) finish() error {
 	if err := e.resolveAndHold(); err != nil {
 		return err
 	}
-	for _, step := range []func() error{e.balance, e.mergeCopyJoints, e.bindHeights, e.restoreWhatHolds, e.movePlaces, e.refuseLoose, e.refuseReversed} {
+	for _, step := range []func() error{
+		e.balance, e.mergeCopyJoints, e.bindHeights, e.restoreWhatHolds, e.movePlaces, e.refuseLoose, e.refuseReversed,
+	} {
 		if err := step(); err != nil {
 			return err
 		}

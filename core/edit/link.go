@@ -33,7 +33,8 @@ type Link struct {
 
 // linkWords names the links.
 var linkWords = map[frame.LinkKind]string{
-	frame.Pivot: "pivot", frame.Hinge: "hinge", frame.Telescope: "telescope", frame.Tie: "tie", frame.Axle: "axle", frame.Rod: "rod", frame.Clip: "clip", frame.Sleeve: "sleeve",
+	frame.Pivot: "pivot", frame.Hinge: "hinge", frame.Telescope: "telescope", frame.Tie: "tie",
+	frame.Axle: "axle", frame.Rod: "rod", frame.Clip: "clip", frame.Sleeve: "sleeve",
 }
 
 var _ = register[Link]("link")

@@ -286,33 +286,14 @@ func (e *editor) heal(id string, became map[string]string) {
 			scope := a.Scope
 			def := e.def(scope)
 			older, younger := local(e.path(scope), a.ID), local(e.path(scope), b.ID)
-			if slices.IndexFunc(
-				def.Pipes,
-				func(x frame.Pipe) bool { return x.ID == younger },
-			) < slices.IndexFunc(
-				def.Pipes,
-				func(x frame.Pipe) bool { return x.ID == older },
-			) {
+			drawn := func(id string) int { return slices.IndexFunc(def.Pipes, func(x frame.Pipe) bool { return x.ID == id }) }
+			if drawn(younger) < drawn(older) {
 				older, younger = younger, older
 			}
 			if def.Pipe(older) == nil || def.Pipe(younger) == nil {
 				continue
 			}
 			done[p.Pipe], done[q.Pipe] = true, true
-			for _, s := range slices.Clone(def.Sizes) {
-				if s.Pipe == older || s.Pipe == younger {
-					e.gave = append(
-						e.gave,
-						GivenUp{
-							Size:  s.ID,
-							Was:   s.Says() + " of " + e.ofDefinition(def, s.Pipe),
-							Now:   "part of " + e.ofDefinition(def, older),
-							Words: "became one pipe",
-						},
-					)
-					e.doc.DropSize(s.ID)
-				}
-			}
 			became[join(e.path(scope), younger)] = join(e.path(scope), older)
 			e.makeOne(scope, older, younger, local(e.path(scope), id))
 			e.note("%s and %s are one pipe", e.ofDefinition(def, older), e.ofDefinition(def, younger))

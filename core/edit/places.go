@@ -56,8 +56,8 @@ func (e *editor) movePlaces() error {
 	return nil
 }
 
-// makeOne makes one pipe of two that meet at a joint, and tells what goes with the joint.
-// Places on them stay where they are: one that was measured from that joint is measured
+// makeOne makes one pipe of two that meet at a joint, and tells what goes with the joint:
+// what was typed for either is part of the one, and is given up. Places on them stay where they are: one that was measured from that joint is measured
 // from its pipe's other end, and this is told.
 func (e *editor) makeOne(scope int, older, younger, at string) {
 	def := e.def(scope)
@@ -80,6 +80,13 @@ func (e *editor) makeOne(scope int, older, younger, at string) {
 				e.measureAnew(owner, l, a, a.Pipe, join(path, far), long-d, "became one pipe")
 			}
 		})
+	}
+	for _, s := range slices.Clone(def.Sizes) {
+		if s.Pipe == older || s.Pipe == younger {
+			was, now := s.Says()+" of "+e.ofDefinition(def, s.Pipe), "part of "+e.ofDefinition(def, older)
+			e.gave = append(e.gave, GivenUp{Size: s.ID, Was: was, Now: now, Words: "became one pipe"})
+			e.doc.DropSize(s.ID)
+		}
 	}
 	gone := e.doc.Heal(def, older, younger, at)
 	e.noteRemoved(slices.DeleteFunc(gone, func(r frame.Removed) bool { return r.Kind == "pipe" }))

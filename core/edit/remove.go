@@ -86,19 +86,15 @@ func (e *editor) bridge(scope int, use string) {
 		for _, p := range def.Pipes {
 			for _, q := range def.Pipes {
 				i, k := e.view.Graph.Edge(join(path, p.ID)), e.view.Graph.Edge(join(path, q.ID))
-				if i < 0 || k < 0 || i == k || p.Path != frame.Straight || q.Path != frame.Straight || e.view.Graph.Edges[i].Size != e.view.Graph.Edges[k].Size {
+				if i < 0 || k < 0 || i == k || p.Path != frame.Straight || q.Path != frame.Straight ||
+					e.view.Graph.Edges[i].Size != e.view.Graph.Edges[k].Size {
 					continue
 				}
 				for s, at := range []string{p.From, p.To} {
 					t := slices.Index([]string{q.From, q.To}, at)
-					if _, in := within(use, at); !in || t < 0 || e.stoodWay(frame.PipeEnd{Pipe: i, End: s}).AngleTo(e.stoodWay(frame.PipeEnd{Pipe: k, End: t})) < 179 {
+					if _, in := within(use, at); !in || t < 0 ||
+						e.stoodWay(frame.PipeEnd{Pipe: i, End: s}).AngleTo(e.stoodWay(frame.PipeEnd{Pipe: k, End: t})) < 179 {
 						continue
-					}
-					for _, z := range slices.Clone(def.Sizes) {
-						if z.Pipe == p.ID || z.Pipe == q.ID {
-							e.gave = append(e.gave, GivenUp{Size: z.ID, Was: z.Says(), Now: "part of " + e.ofDefinition(def, p.ID), Words: "became one pipe"})
-							e.doc.DropSize(z.ID)
-						}
 					}
 					e.makeOne(scope, p.ID, q.ID, at)
 					again = true

@@ -151,7 +151,10 @@ func (w *Ring) octagon(e *editor, scope int) (Done, error) {
 			size.Axis, size.From, size.To, size.Label, size.Rank = a.String(), lo, hi, "Across", rank
 			e.doc.AddSize(def, size)
 		} else { // one size drives both
-			because(frame.Reason{Kind: frame.EqualTo, Axis: a.String(), Of: hi, From: lo, EqualAxis: axes[0].String(), EqualFrom: frame.Ref(stands[0][0]), EqualTo: frame.Ref(stands[0][4])})
+			because(frame.Reason{
+				Kind: frame.EqualTo, Axis: a.String(), Of: hi, From: lo,
+				EqualAxis: axes[0].String(), EqualFrom: frame.Ref(stands[0][0]), EqualTo: frame.Ref(stands[0][4]),
+			})
 		}
 		because(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][1]), From: lo, To: hi, Share: corner})
 		because(frame.Reason{Kind: frame.Share, Axis: a.String(), Of: frame.Ref(stands[k][3]), From: lo, To: hi, Share: 1 - corner})

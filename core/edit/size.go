@@ -198,7 +198,8 @@ func (w *Size) change(e *editor) (Done, error) {
 	if !old.Inferred {
 		e.gave = append(e.gave, GivenUp{Size: old.ID, Was: old.Says(), Now: s.Says(), Words: "typed instead"})
 	}
-	old.Value, old.Text, old.Unit, old.Meaning, old.Inferred, old.Gave, old.Rank = s.Value, s.Text, s.Unit, s.Meaning, false, nil, e.doc.NextRank()
+	old.Value, old.Text, old.Unit, old.Meaning = s.Value, s.Text, s.Unit, s.Meaning
+	old.Inferred, old.Gave, old.Rank = false, nil, e.doc.NextRank()
 	done.Label = fmt.Sprintf("Size %s", old.Says())
 	e.heights = append(e.heights, old.ID)
 	return done, nil

@@ -176,7 +176,10 @@ func (w *Walk) step(e *editor, from string, c ParsedLine, last bool) (Done, erro
 			return Done{}, refuse("name a joint or a plane, as in right to j7", "run to what?")
 		}
 	} else if size, to, ok := strings.Cut(rest, " to "); ok && until == "" && !strings.Contains(to, "top") {
-		return Done{}, refuse("leave one of them out: right "+size+", or right to "+strings.TrimSpace(to), "a length, and what it is to end at, at once")
+		return Done{}, refuse(
+			"leave one of them out: right "+size+", or right to "+strings.TrimSpace(to),
+			"a length, and what it is to end at, at once",
+		)
 	}
 	e.clearEnd(from) // a capped end that goes on is no end any more
 	dir := c.Dir.Unit()

@@ -106,8 +106,14 @@ func (d *Document) checkExcess(ps *Problems) (all contents) {
 		n, most int
 		what    string
 	}{
-		{all.depth, maxDepth, "groups inside groups"}, {all.joints, MaxJoints, "joints"}, {all.pipes, maxPipes, "pipes"}, {all.scopes, maxScopes, "uses of groups"},
-		{all.sayings, maxSayings, "sizes and reasons"}, {all.planes, maxSayings, "planes"}, {all.links, maxLinks, "links"}, {len(d.CustomFittings), maxGroups, "parts of its own"},
+		{all.depth, maxDepth, "groups inside groups"},
+		{all.joints, MaxJoints, "joints"},
+		{all.pipes, maxPipes, "pipes"},
+		{all.scopes, maxScopes, "uses of groups"},
+		{all.sayings, maxSayings, "sizes and reasons"},
+		{all.planes, maxSayings, "planes"},
+		{all.links, maxLinks, "links"},
+		{len(d.CustomFittings), maxGroups, "parts of its own"},
 	} {
 		if x.n > x.most {
 			ps.add("/root", fmt.Sprintf("more than %d %s", x.most, x.what), "plan it in parts")

@@ -137,7 +137,8 @@ func (d *Document) validateDefinition(ps *Problems, def *Definition, where strin
 			ps.add(path+"/id", "a joint without an id", "give it one")
 		case !slices.Contains(Ends(), j.End):
 			ps.add(path+"/end", fmt.Sprintf("unknown end %q", j.End), "use cap, free or stake, or leave it out for an open end")
-		case j.Fitting != nil && !j.Fitting.Kind.Known() && !slices.ContainsFunc(d.CustomFittings, func(c catalog.Custom) bool { return c.ID == j.Fitting.Kind }):
+		case j.Fitting != nil && !j.Fitting.Kind.Known() &&
+			!slices.ContainsFunc(d.CustomFittings, func(c catalog.Custom) bool { return c.ID == j.Fitting.Kind }):
 			ps.add(path+"/fitting", fmt.Sprintf("unknown fitting %q", j.Fitting.Kind), "use a kind such as tee or cross")
 		case j.Fitting != nil && j.End == CappedEnd && j.Fitting.Kind != catalog.Cap:
 			ps.add(path+"/end", fmt.Sprintf("the joint %q has a fitting and a cap", j.ID), "keep one of them")
@@ -271,7 +272,8 @@ func (d *Document) checkStated(ps *Problems, def *Definition, s *Size, where str
 		ps.add(where+"/from", fmt.Sprintf("%q is measured from the floor", s.Meaning), "measure it from floor")
 	case (s.Meaning == Visible || s.Meaning == Cut) && s.Pipe == "":
 		ps.add(where+"/pipe", "which pipe is meant?", "name the pipe that has this length")
-	case s.Pipe != "" && s.Axis == "" && !d.sprung(def, s.Pipe) && (s.Meaning == Slot || s.Meaning == Outside || s.Meaning == Clear) && (s.From != "" || s.To != ""):
+	case s.Pipe != "" && s.Axis == "" && !d.sprung(def, s.Pipe) &&
+		(s.Meaning == Slot || s.Meaning == Outside || s.Meaning == Clear) && (s.From != "" || s.To != ""):
 		ps.add(where, "a pipe's size that lies between other things too", "leave from and to out")
 	}
 }
@@ -295,7 +297,10 @@ func (d *Document) checkReason(ps *Problems, def *Definition, t *Reason, where s
 		ps.add(where+"/kind", fmt.Sprintf("unknown reason %q", t.Kind), "use level, share, equal, line, toward or placed")
 		return
 	}
-	need := map[ReasonKind][]Ref{Level: {t.Of, t.To}, Share: {t.Of, t.From, t.To}, EqualTo: {t.Of, t.From, t.EqualFrom, t.EqualTo}, Line: {t.Of, t.From}, Toward: {t.Of, t.From, t.To}, Placed: {t.Of, t.From}}[t.Kind]
+	need := map[ReasonKind][]Ref{
+		Level: {t.Of, t.To}, Share: {t.Of, t.From, t.To}, EqualTo: {t.Of, t.From, t.EqualFrom, t.EqualTo},
+		Line: {t.Of, t.From}, Toward: {t.Of, t.From, t.To}, Placed: {t.Of, t.From},
+	}[t.Kind]
 	if slices.Contains(need, "") {
 		ps.add(where, fmt.Sprintf("a reason %q of too few things", t.Kind), "name what it is about")
 	}
@@ -313,7 +318,8 @@ func (d *Document) checkReason(ps *Problems, def *Definition, t *Reason, where s
 		ps.add(where+"/dir", "a direction of no length, or of one beyond telling", directionHint)
 	case !(math.Abs(t.Share) <= 1000) || t.Kind == Share && t.Share != 0 && (t.Part != 0 || t.Parts != 0):
 		ps.add(where+"/share", fmt.Sprintf("a share of %g", t.Share), "use a share such as 0.5, without part and parts")
-	case t.Part < 0 || t.Parts < 0 || max(t.Part, t.Parts) > maxCopies+1 || t.Kind == Share && t.Share == 0 && (t.Part < 1 || t.Part >= t.Parts):
+	case t.Part < 0 || t.Parts < 0 || max(t.Part, t.Parts) > maxCopies+1 ||
+		t.Kind == Share && t.Share == 0 && (t.Part < 1 || t.Part >= t.Parts):
 		ps.add(where+"/part", fmt.Sprintf("part %d of %d", t.Part, t.Parts), "use a part from 1 to one less than the parts")
 	}
 	checkPoint(ps, where+"/by", t.By)

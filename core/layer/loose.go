@@ -160,7 +160,9 @@ func (r *Record) jointWords(name string) string {
 	if r.Added() || r.Gone() {
 		return name
 	}
-	for _, s := range [][2]string{{`"end":"stake"`, "the stake at "}, {`"end":"cap"`, "the cap at "}, {`"fitting":`, "the fitting chosen at "}} {
+	for _, s := range [][2]string{
+		{`"end":"stake"`, "the stake at "}, {`"end":"cap"`, "the cap at "}, {`"fitting":`, "the fitting chosen at "},
+	} {
 		if strings.Contains(string(r.Now), s[0]) && !strings.Contains(string(r.Was), s[0]) {
 			return s[1] + name
 		}

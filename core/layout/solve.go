@@ -229,23 +229,8 @@ func (s *solver) place() {
 	down := s.up.Neg()
 	o.Outmost = [3][2]int{{-1, -1}, {-1, -1}, {-1, -1}}
 	n := len(s.g.Edges)
-	o.Points, o.Lengths, o.Tangents, o.Curves = make(
-		[]measure.Point,
-		0,
-		len(s.g.Nodes),
-	), make(
-		[]measure.Length,
-		0,
-		n,
-	), make(
-		[][2]measure.Dir,
-		0,
-		n,
-	), make(
-		[]*curve.Curve,
-		0,
-		n,
-	)
+	o.Points, o.Lengths = make([]measure.Point, 0, len(s.g.Nodes)), make([]measure.Length, 0, n)
+	o.Tangents, o.Curves = make([][2]measure.Dir, 0, n), make([]*curve.Curve, 0, n)
 	for j := range s.g.Nodes {
 		p := s.point(j)
 		o.Points = append(o.Points, p)

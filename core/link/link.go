@@ -94,7 +94,8 @@ func Judge(f *model.Built) (all []Report, fs []finding.Finding) {
 		}
 		all = append(all, j.r)
 		for _, n := range j.fs { // four legs alike say a thing once
-			if same := slices.IndexFunc(fs, func(o finding.Finding) bool { return o.Code == n.Code && reflect.DeepEqual(o.Figures, n.Figures) }); same >= 0 {
+			alike := func(o finding.Finding) bool { return o.Code == n.Code && reflect.DeepEqual(o.Figures, n.Figures) }
+			if same := slices.IndexFunc(fs, alike); same >= 0 {
 				fs[same].Subjects = append(fs[same].Subjects, n.Subjects...)
 			} else {
 				fs = append(fs, n)

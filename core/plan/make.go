@@ -91,7 +91,8 @@ func (p *Plan) build(ctx context.Context, job *Job, s *Shop, c *catalog.Catalog)
 // frameOf is a built frame as the plan shows it.
 func frameOf(b *model.Built, copies int) Frame {
 	f := Frame{Name: b.Doc.Name, Units: b.Doc.Units, Copies: copies, Floor: b.Floor, Loops: b.List.Loops,
-		Insertions: b.Fits.Insertions(), Sizes: b.Sizes, Places: b.Places, Overall: b.Overall, Contacts: b.Contacts, Ports: b.Ports, Instances: []Instance{}, built: b}
+		Insertions: b.Fits.Insertions(), Sizes: b.Sizes, Places: b.Places, Overall: b.Overall,
+		Contacts: b.Contacts, Ports: b.Ports, Instances: []Instance{}, built: b}
 	if f.Loops == nil {
 		f.Loops = []cutlist.Loop{}
 	}

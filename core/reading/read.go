@@ -61,24 +61,8 @@ func heading(s string) bool {
 	words := strings.FieldsFunc(s, func(c rune) bool { return c == ',' || c == ' ' || c == ';' || c == '|' })
 	for _, w := range words {
 		switch w {
-		case "kind",
-			"type",
-			"item",
-			"part",
-			"parts",
-			"size",
-			"count",
-			"qty",
-			"quantity",
-			"length",
-			"description",
-			"number",
-			"pcs",
-			"each",
-			"list",
-			"needed",
-			"materials",
-			"material":
+		case "kind", "type", "item", "part", "parts", "size", "count", "qty", "quantity", "length",
+			"description", "number", "pcs", "each", "list", "needed", "materials", "material":
 		default:
 			return false
 		}
@@ -131,7 +115,8 @@ func segments(all []token) (out [][]token) {
 	for i, seg := range out {
 		nameless := strong(seg) < 0 && !measured(seg)
 		switch {
-		case strong(seg) < 0 && hasLength(seg) && i+1 < len(out) && strong(out[i+1]) >= 0 && out[i+1][strong(out[i+1])].name.what != Fitting && !hasLength(out[i+1]):
+		case strong(seg) < 0 && hasLength(seg) && i+1 < len(out) && strong(out[i+1]) >= 0 &&
+			out[i+1][strong(out[i+1])].name.what != Fitting && !hasLength(out[i+1]):
 			out[i+1] = append(append([]token(nil), seg...), out[i+1]...)
 		case nameless && hasNumber(seg) && len(joined) > 0 && strong(joined[len(joined)-1]) >= 0 && !complete(joined[len(joined)-1]):
 			joined[len(joined)-1] = append(joined[len(joined)-1], seg...)
@@ -290,7 +275,8 @@ func (r *reader) fitting(seg []token, at int) (Item, bool) {
 			loose = &seg[i]
 		case t.size != "" && (t.unit || t.whole == 0) && len(sizes) < most:
 			sizes = append(sizes, t.size)
-		case t.size != "" && t.whole > 0 && len(sizes) > 0 && len(sizes) < most && i > 0 && (seg[i-1].kind == tTimes || seg[i-1].text == "to" || seg[i-1].text == "by"):
+		case t.size != "" && t.whole > 0 && len(sizes) > 0 && len(sizes) < most && i > 0 &&
+			(seg[i-1].kind == tTimes || seg[i-1].text == "to" || seg[i-1].text == "by"):
 			sizes = append(sizes, t.size)
 		case n.two && t.size != "" && t.whole > 0 && len(sizes) == 0 && reducesTo(seg, i):
 			sizes = append(sizes, t.size)

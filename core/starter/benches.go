@@ -77,25 +77,8 @@ var desk = Starter{
 			axis(origin("base"), at("shelf", a.from("shelf", floor)), at("rail", beyond("shelf", 4)), at("top", a.from("top", floor))))
 		for _, s := range []string{"left", "right"} {
 			d.use(s, "foot", s, "mid", "base", "x", "mid", "z")
-			d.put(
-				frame.OpenEnd,
-				s+" shelf",
-				s,
-				"mid",
-				"shelf",
-				s+" rail",
-				s,
-				"mid",
-				"rail",
-				s+" top",
-				s,
-				"mid",
-				"top",
-				s+" front",
-				s,
-				"front",
-				"shelf",
-			)
+			d.put(frame.OpenEnd, s+" shelf", s, "mid", "shelf", s+" rail", s, "mid", "rail").
+				put(frame.OpenEnd, s+" top", s, "mid", "top", s+" front", s, "front", "shelf")
 			d.run(s+"/hub", s+" shelf", s+" rail", s+" top").run(s+" shelf", s+" front")
 		}
 		d.run("left front", "right front").run("left rail", "right rail").run("left top", "right top")

@@ -216,7 +216,8 @@ var figure = Starter{
 			d.use(s, "foot", s, "mid", "base", "x", "mid", "z").put(frame.OpenEnd, s+" hip", s, "mid", "hip").run(s+"/hub", s+" hip")
 		}
 		d.put(frame.OpenEnd, "hip", "spine", "mid", "hip", "chest", "spine", "mid", "shoulder").
-			put(frame.CappedEnd, "neck", "spine", "mid", "neck", "left shoulder", "l shoulder", "mid", "shoulder", "right shoulder", "r shoulder", "mid", "shoulder")
+			put(frame.CappedEnd, "neck", "spine", "mid", "neck", "left shoulder", "l shoulder", "mid", "shoulder").
+			put(frame.CappedEnd, "right shoulder", "r shoulder", "mid", "shoulder")
 		d.run("left hip", "hip", "right hip").run("hip", "chest", "neck").run("left shoulder", "chest", "right shoulder")
 		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a)}}
 	},

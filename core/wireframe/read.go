@@ -100,7 +100,8 @@ func syntax(data []byte, err error) Error {
 	case *json.SyntaxError:
 		at, e.What, e.Hint = x.Offset, "not valid JSON: "+x.Error(), "check commas, quotes and brackets before this place"
 	case *json.UnmarshalTypeError:
-		at, e.Path, e.What = x.Offset, "/"+strings.ReplaceAll(x.Field, ".", "/"), fmt.Sprintf("%s stands where %s belongs", x.Value, kindWord(x.Type))
+		at, e.Path = x.Offset, "/"+strings.ReplaceAll(x.Field, ".", "/")
+		e.What = fmt.Sprintf("%s stands where %s belongs", x.Value, kindWord(x.Type))
 	}
 	if at >= 0 {
 		e.Line = 1 + bytes.Count(data[:min(int(at), len(data))], []byte("\n"))

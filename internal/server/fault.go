@@ -81,7 +81,9 @@ func at(tokens ...any) string {
 // sent turns a place in the job that a project stands for into the place in the request
 // that the project was sent in.
 func sent(path string) string {
-	for _, p := range [][2]string{{"/job/frames/0/document", "/project/frame"}, {"/job/frames/0", "/project"}, {"/job", "/project"}, {"/bought", "/project/work/bought"}} {
+	for _, p := range [][2]string{
+		{"/job/frames/0/document", "/project/frame"}, {"/job/frames/0", "/project"}, {"/job", "/project"}, {"/bought", "/project/work/bought"},
+	} {
 		if rest, ok := strings.CutPrefix(path, p[0]); ok {
 			return p[1] + rest
 		}
