@@ -15,11 +15,8 @@ import (
 	"sturdyelbow/core/wireframe"
 )
 
-// A rail of 150 in is longer than any stick of 10 ft: it stays in the footage and among the
-// pieces, and is still to be bought, said as such; the rest is bought as ever.
-func TestAPieceLongerThanAnyStick(t *testing.T) {
-	doc, err := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[150,0,0],"c":[150,0,30]},"pipes":[["a","b"],["b","c"]]}`))
-	require.NoError(t, err)
+// two plans two of a frame, cut with a saw.
+func two(t *testing.T, doc *frame.Document) *plan.Plan {
 	p, err := plan.Make(
 		context.Background(),
 		plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 2}}, Tool: "saw"},
@@ -27,6 +24,15 @@ func TestAPieceLongerThanAnyStick(t *testing.T) {
 		plan.Work{},
 	)
 	require.NoError(t, err)
+	return p
+}
+
+// A rail of 150 in is longer than any stick of 10 ft: it stays in the footage and among the
+// pieces, and is still to be bought, said as such; the rest is bought as ever.
+func TestAPieceLongerThanAnyStick(t *testing.T) {
+	doc, err := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[150,0,0],"c":[150,0,30]},"pipes":[["a","b"],["b","c"]]}`))
+	require.NoError(t, err)
+	p := two(t, doc)
 	var net measure.Length
 	for _, c := range p.Cuts {
 		net += c.Cut * measure.Length(c.Count)
@@ -66,13 +72,7 @@ func TestHardwareIsData(t *testing.T) {
 		{ID: "tie", Kind: frame.Tie, On: on(5), Count: 3},
 		{ID: "other tie", Kind: frame.Tie, On: on(35), Count: 3},
 	}
-	p, err := plan.Make(
-		context.Background(),
-		plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 2}}, Tool: "saw"},
-		plan.ExampleShop(),
-		plan.Work{},
-	)
-	require.NoError(t, err)
+	p := two(t, doc)
 	lines := map[string]material.Line{}
 	for _, l := range p.Materials {
 		if l.Ware == material.Hardware {

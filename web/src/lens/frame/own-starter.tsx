@@ -108,22 +108,22 @@ export function OwnStarter() {
                   </label>
                   {a.on && (
                     <>
-                      <input
-                        className="field w-32"
-                        aria-label={`How ${s.label || names.short(s.to)} is asked for`}
-                        value={a.label}
-                        placeholder="Width"
-                        autoComplete="off"
-                        onChange={(e) => set({ label: e.target.value })}
-                      />
-                      <input
-                        className="field min-w-32 flex-1"
-                        aria-label={`Why ${s.label || names.short(s.to)} is asked for`}
-                        value={a.why}
-                        placeholder="why so large"
-                        autoComplete="off"
-                        onChange={(e) => set({ why: e.target.value })}
-                      />
+                      {(
+                        [
+                          ["label", "How", "Width", "w-32"],
+                          ["why", "Why", "why so large", "min-w-32 flex-1"],
+                        ] as const
+                      ).map(([key, word, hint, wide]) => (
+                        <input
+                          key={key}
+                          className={`field ${wide}`}
+                          aria-label={`${word} ${s.label || names.short(s.to)} is asked for`}
+                          value={a[key]}
+                          placeholder={hint}
+                          autoComplete="off"
+                          onChange={(e) => set({ [key]: e.target.value })}
+                        />
+                      ))}
                     </>
                   )}
                 </div>
