@@ -106,26 +106,23 @@ export function OwnStarter() {
                     <input type="checkbox" className="box" checked={a.on} onChange={(e) => set({ on: e.target.checked })} />
                     {s.label || `${names.short(s.from)} to ${names.short(s.to)}`}, {text(s.value, style, 16)}
                   </label>
-                  {a.on && (
-                    <>
-                      {(
-                        [
-                          ["label", "How", "Width", "w-32"],
-                          ["why", "Why", "why so large", "min-w-32 flex-1"],
-                        ] as const
-                      ).map(([key, word, hint, wide]) => (
-                        <input
-                          key={key}
-                          className={`field ${wide}`}
-                          aria-label={`${word} ${s.label || names.short(s.to)} is asked for`}
-                          value={a[key]}
-                          placeholder={hint}
-                          autoComplete="off"
-                          onChange={(e) => set({ [key]: e.target.value })}
-                        />
-                      ))}
-                    </>
-                  )}
+                  {a.on &&
+                    (
+                      [
+                        ["label", "How", "Width", "w-32"],
+                        ["why", "Why", "why so large", "min-w-32 flex-1"],
+                      ] as const
+                    ).map(([key, word, hint, wide]) => (
+                      <input
+                        key={key}
+                        className={`field ${wide}`}
+                        aria-label={`${word} ${s.label || names.short(s.to)} is asked for`}
+                        value={a[key]}
+                        placeholder={hint}
+                        autoComplete="off"
+                        onChange={(e) => set({ [key]: e.target.value })}
+                      />
+                    ))}
                 </div>
               );
             })}
