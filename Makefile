@@ -54,7 +54,7 @@ check: web/node_modules/.installed
 	cd web && npm run --silent check
 
 chromium:
-	@command -v chromium >/dev/null || (apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium)
+	@command -v chromium >/dev/null || (apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium fonts-liberation)
 
 .PHONY: chromium
 # The random properties begin at a seed made of what is committed: each commit

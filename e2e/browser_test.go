@@ -181,6 +181,17 @@ func (w *window) field(label string) *rod.Element {
 	return e.Timeout(patience)
 }
 
+// wrong waits until a field is marked as wrong, and the reason that stands with it says something.
+func (w *window) wrong(label, why string) {
+	w.t.Helper()
+	e := w.field(label)
+	w.until(fmt.Sprintf("%q stands at %q", why, label), `(id, label, why) => {
+		const e = document.getElementById(id) ?? document.querySelector('[aria-label="' + label + '"]');
+		const said = document.getElementById(e.getAttribute("aria-describedby"));
+		return e.getAttribute("aria-invalid") === "true" && said.innerText.includes(why);
+	}`, e.MustProperty("id").Str(), label, why)
+}
+
 // write replaces a field's text as a person would: select all and type.
 func (w *window) write(label, text string) {
 	w.t.Helper()

@@ -27,30 +27,32 @@ type CustomPort struct {
 	Body  measure.Length `json:"body,omitempty"`
 }
 
-// Problem says what cannot be about a custom part; "" when it can.
-func (c *Custom) Problem() (what, hint string) {
+// Problem says what cannot be about a custom part, how to mend it, and the JSON pointer
+// of the field at fault; all are "" when it can.
+func (c *Custom) Problem() (field, what, hint string) {
 	switch {
 	case strings.TrimSpace(string(c.ID)) == "" || c.ID.Known():
-		return fmt.Sprintf("the part's name %q is empty or one of the catalog's", c.ID), "give it a name of its own"
+		return "/id", fmt.Sprintf("the part's name %q is empty or one of the catalog's", c.ID), "give it a name of its own"
 	case !c.Size.Known():
-		return fmt.Sprintf("unknown pipe size %q", c.Size), "use a nominal size such as 3/4"
+		return "/size", fmt.Sprintf("unknown pipe size %q", c.Size), "use a nominal size such as 3/4"
 	case len(c.Ports) < 2 || len(c.Ports) > 24:
-		return fmt.Sprintf("a part with %d ports", len(c.Ports)), "it joins at least two pipes"
+		return "/ports", fmt.Sprintf("a part joins 2 to 24 pipes, and this one %d", len(c.Ports)), "write a line for each port"
 	}
+	at := func(i int, field string) string { return fmt.Sprintf("/ports/%d/%s", i, field) }
 	for i, p := range c.Ports {
 		switch {
 		case !(p.Dir.Dot(p.Dir) >= 1e-12 && p.Dir.Dot(p.Dir) <= 1e12):
-			return fmt.Sprintf("port %d points nowhere", i+1), "give a direction such as right, or right up"
+			return at(i, "dir"), fmt.Sprintf("port %d points nowhere", i+1), "give a direction such as right, or right up"
 		case p.Stop < 0 || p.Depth < 0 || p.Body < 0 || max(p.Stop, p.Depth, p.Body) > 10*measure.Foot:
-			return fmt.Sprintf("port %d has a size below zero or over 10 ft", i+1), "measure it again"
+			return at(i, "stop"), fmt.Sprintf("port %d has a size below zero or over 10 ft", i+1), "measure it again"
 		}
 		for k := range i {
 			if p.Dir.AngleTo(c.Ports[k].Dir) < 20 {
-				return fmt.Sprintf("ports %d and %d point the same way", k+1, i+1), "two sockets want at least 20 degrees between them"
+				return at(i, "dir"), fmt.Sprintf("ports %d and %d point the same way", k+1, i+1), "two sockets want at least 20 degrees between them"
 			}
 		}
 	}
-	return "", ""
+	return "", "", ""
 }
 
 // Customs lists the custom parts of a catalog.
@@ -65,7 +67,7 @@ func (c *Catalog) WithParts(parts []Custom) *Catalog {
 	n.fittings, n.customs = maps.Clone(c.fittings), nil
 	for i := range parts {
 		p := &parts[i]
-		if what, _ := p.Problem(); what != "" {
+		if _, what, _ := p.Problem(); what != "" {
 			continue
 		}
 		v := func(f Field) measure.Length { return c.Figure("", p.Size, f).Value }

@@ -48,7 +48,7 @@ func TestPartsThatCannotBe(t *testing.T) {
 		"is empty":       func(c *catalog.Custom) { c.ID = " " },
 		"the catalog's":  func(c *catalog.Custom) { c.ID = catalog.Tee },
 		"unknown pipe":   func(c *catalog.Custom) { c.Size = "5/8" },
-		"1 ports":        func(c *catalog.Custom) { c.Ports = c.Ports[:1] },
+		"and this one 1": func(c *catalog.Custom) { c.Ports = c.Ports[:1] },
 		"points nowhere": func(c *catalog.Custom) { c.Ports[1].Dir = measure.Dir{} },
 		"below zero":     func(c *catalog.Custom) { c.Ports[1].Stop = -1 },
 		"over 10 ft":     func(c *catalog.Custom) { c.Ports[1].Depth = 20 * measure.Foot },
@@ -56,12 +56,13 @@ func TestPartsThatCannotBe(t *testing.T) {
 	} {
 		c := wye()
 		change(&c)
-		got, hint := c.Problem()
+		field, got, hint := c.Problem()
 		assert.Contains(t, got, what)
 		assert.NotEmpty(t, hint)
+		assert.Regexp(t, "^/(id|size|ports(/1/(dir|stop))?)$", field, what)
 		assert.Empty(t, catalog.Typical().WithParts([]catalog.Custom{c}).Customs(), "it is left out: %s", what)
 	}
 	good := wye()
-	what, _ := good.Problem()
+	_, what, _ := good.Problem()
 	assert.Empty(t, what)
 }

@@ -94,17 +94,3 @@ func TestJointsGoByTheirShortNames(t *testing.T) {
 	on := h.doc.Groups[0].Links[0].On[0]
 	assert.Equal(t, frame.Anchor{Pipe: "p1", From: "j2", At: 3 * measure.Inch, Text: "3", Unit: measure.Inches}, on)
 }
-
-// What is refused of a link names the field at fault, by its place in the gesture.
-func TestARefusalNamesItsField(t *testing.T) {
-	for field, g := range map[string]*edit.Link{
-		"/link/on/0": {Kind: frame.Clip, On: []string{"p9 at 3"}},
-		"/link/on/1": {Kind: frame.Tie, On: []string{"p1", "p2 at 300"}},
-		"/link/hub":  {Kind: frame.Axle, On: []string{"p1", "p2"}, Hub: "wide"},
-		"":           {Kind: "glue", On: []string{"p1"}},
-	} {
-		h := nothing(t)
-		h.walk(h.walk(h.begin(), "right 24 centre"), "up 10")
-		assert.Equal(t, field, h.refused(edit.Edit{Gesture: g}).Field)
-	}
-}

@@ -28,22 +28,22 @@ func (w *ClearanceCheck) on(e *editor) (Done, error) {
 		return Done{Label: name + ": no longer checked"}, nil
 	}
 	if name == "" {
-		return Done{}, refuse("call it by what it is: the hall door", "a check without a name")
+		return Done{}, in("/name", refuse("call it by what it is: the hall door", "a check without a name"))
 	}
 	v := frame.ClearanceCheck{ID: name, Kind: w.Kind, Joint: w.Joint}
 	if w.Joint != "" {
 		if _, err := e.node(w.Joint); err != nil {
-			return Done{}, err
+			return Done{}, in("/joint", err)
 		}
 	}
 	parts := strings.FieldsFunc(strings.ToLower(w.Say), func(c rune) bool { return c == 'x' || c == '×' || c == ',' })
 	if len(parts) == 0 || len(parts) > 3 {
-		return Done{}, refuse("write 32, 32 x 80, or 40 x 30 x 20", "how large is %s?", name)
+		return Done{}, in("/say", refuse("write 32, 32 x 80, or 40 x 30 x 20", "how large is %s?", name))
 	}
 	for k, p := range parts {
 		d, err := ParseSize(p, e.unit, frame.Centre)
 		if err != nil {
-			return Done{}, err
+			return Done{}, in("/say", err)
 		}
 		v.Size[k] = d.Value
 	}

@@ -46,20 +46,26 @@ func (w *Custom) on(e *editor) (Done, error) {
 		}
 		line, err := ParseLine(text)
 		if err != nil {
-			return Done{}, err
+			return Done{}, in("/ports", err)
 		}
 		d, err := ParseSize(line.Rest, e.unit, frame.Centre)
 		if err != nil {
-			return Done{}, refuse(
+			return Done{}, in("/ports", refuse(
 				"write a direction and the stop, as in right 5/8",
 				"how far is the stop of %q from the centre?",
 				strings.TrimSpace(text),
-			)
+			))
 		}
 		c.Ports = append(c.Ports, catalog.CustomPort{Dir: line.Dir.Unit(), Stop: d.Value})
 	}
-	if what, hint := c.Problem(); what != "" {
-		return Done{}, &Refusal{What: what, Hint: hint}
+	if field, what, hint := c.Problem(); what != "" {
+		switch { // the gesture has a name for its id, and a line for each port
+		case field == "/id":
+			field = "/name"
+		case strings.HasPrefix(field, "/ports"):
+			field = "/ports"
+		}
+		return Done{}, in(field, &Refusal{What: what, Hint: hint})
 	}
 	e.doc.SetCustomFitting(c)
 	return Done{Label: fmt.Sprintf("Part %s", id)}, nil

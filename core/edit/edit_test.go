@@ -386,3 +386,42 @@ func TestGesturesThatCannotBeMade(t *testing.T) {
 		assert.Contains(t, h.refused(e).Error(), what[:min(len(what), 14)], "%v", what)
 	}
 }
+
+// What is refused names the field at fault, by its place in the gesture; nothing where it is none of them.
+func TestARefusalNamesItsField(t *testing.T) {
+	h := nothing(t)
+	end := h.walk(h.walk(h.begin(), "right 24 centre"), "up 10")
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "post", Joints: []string{end}}})
+	door := func(name, say string) *edit.ClearanceCheck {
+		return &edit.ClearanceCheck{Kind: frame.Doorway, Name: name, Say: say}
+	}
+	wye := func(name string, ports ...string) *edit.Custom {
+		return &edit.Custom{Name: name, Size: "3/4", Ports: ports}
+	}
+	for _, c := range []struct {
+		field string
+		of    edit.Gesture
+	}{
+		{"/link/on/0", &edit.Link{Kind: frame.Clip, On: []string{"p9 at 3"}}},
+		{"/link/on/1", &edit.Link{Kind: frame.Tie, On: []string{"p1", "p1 at 300"}}},
+		{"/link/hub", &edit.Link{Kind: frame.Axle, On: []string{"p1", "p1"}, Hub: "wide"}},
+		{"", &edit.Link{Kind: "glue", On: []string{"p1"}}},
+		{"/check/name", door(" ", "32")},
+		{"/check/say", door("the hall", "")},
+		{"/check/say", door("the hall", "32 x high")},
+		{"/custom/name", wye("tee", "left 1", "up 1")},
+		{"/custom/name", wye("", "left 1", "up 1")},
+		{"/custom/ports", wye("wye", "left 1")},
+		{"/custom/ports", wye("wye", "left 1", "sideways 1")},
+		{"/custom/ports", wye("wye", "left 1", "up far")},
+		{"/custom/ports", wye("wye", "left 1", "left 2")},
+		{"/repeat/count", &edit.Repeat{Part: "post 1", Count: 501, Pitch: "24"}},
+		{"/repeat/pitch", &edit.Repeat{Part: "post 1", Count: 3, Pitch: "far"}},
+		{"/repeat/pitch", &edit.Repeat{Part: "post 1", Count: 3, Pitch: "24 cut"}},
+		{"/repeat/joined", &edit.Repeat{Part: "post 1", Count: 3, Joined: true}},
+		{"", &edit.Repeat{Part: "post 9", Count: 3, Pitch: "24"}},
+	} {
+		r := h.refused(edit.Edit{Gesture: c.of})
+		assert.Equal(t, c.field, r.Field, "%s: %+v", r.What, c.of)
+	}
+}

@@ -29,10 +29,10 @@ func (w *Repeat) on(e *editor) (Done, error) {
 		return Done{}, err
 	}
 	if w.Count < 1 || w.Count > 500 {
-		return Done{}, refuse("use 1 to 500", "%d copies", w.Count)
+		return Done{}, in("/count", refuse("use 1 to 500", "%d copies", w.Count))
 	}
 	if w.Axis < measure.X || w.Axis > measure.Z {
-		return Done{}, refuse("use 0, 1 or 2 for x, y or z", "no such axis")
+		return Done{}, in("/axis", refuse("use 0, 1 or 2 for x, y or z", "no such axis"))
 	}
 	was := u.Array
 	array := &frame.Array{Count: w.Count, Axis: w.Axis}
@@ -41,17 +41,17 @@ func (w *Repeat) on(e *editor) (Done, error) {
 		array = nil
 	case w.Joined:
 		if array.Joined, err = e.ends(u, scope, w.Axis); err != nil {
-			return Done{}, err
+			return Done{}, in("/joined", err)
 		}
 	case w.Pitch == "" && was != nil && was.Axis == w.Axis && was.Pitch != nil:
 		array.Pitch = was.Pitch
 	default:
 		s, err := e.size(w.Pitch, w.Meaning)
 		if err != nil {
-			return Done{}, err
+			return Done{}, in("/pitch", err)
 		}
 		if s.Value == 0 || !slices.Contains([]frame.Meaning{frame.Centre, frame.Outside, frame.Clear, frame.Slot}, s.Meaning) {
-			return Done{}, refuse("say centre, clear or outside, as in 24 clear", "copies stand at a pitch")
+			return Done{}, in("/pitch", refuse("say centre, clear or outside, as in 24 clear", "copies stand at a pitch"))
 		}
 		if was != nil && was.Pitch != nil {
 			s.ID, s.Label, s.Prompt = was.Pitch.ID, was.Pitch.Label, was.Pitch.Prompt

@@ -31,7 +31,7 @@ var _ = register[Ring]("ring")
 func (w *Ring) on(e *editor) (Done, error) {
 	switch {
 	case w.Sides < 3 || w.Sides > 48:
-		return Done{}, refuse("use 3 to 48", "%d sides", w.Sides)
+		return Done{}, refuse("use 3 to 48", "a ring of %d sides", w.Sides)
 	case w.Square < measure.X || w.Square > measure.Z:
 		return Done{}, refuse("use 0, 1 or 2 for x, y or z", "no such axis")
 	case (w.Across == "") == (w.Side == ""):

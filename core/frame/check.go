@@ -60,8 +60,8 @@ func (d *Document) validate(ps *Problems) {
 	d.checkTolerances(ps)
 	d.validateClearanceChecks(ps)
 	for i := range d.CustomFittings {
-		if what, hint := d.CustomFittings[i].Problem(); what != "" {
-			ps.add(fmt.Sprintf("/customFittings/%d", i), what, hint)
+		if field, what, hint := d.CustomFittings[i].Problem(); what != "" {
+			ps.add(fmt.Sprintf("/customFittings/%d%s", i, field), what, hint)
 		}
 	}
 	if d.Stance != nil {

@@ -15,14 +15,32 @@ import (
 	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/kept"
 	"sturdyelbow/core/link"
+	"sturdyelbow/core/model"
+	"sturdyelbow/core/shop"
 	"sturdyelbow/core/sound"
 	"sturdyelbow/core/tolerance"
 )
 
 // This file is the registry: each analysis is one line here and a package of its own.
 // An analysis is a function of what was built, and of the figures of others where its
-// arguments say so; it gives figures, findings or both. A new one with figures also
-// has its member in [FrameFigures] or [JobFigures].
+// arguments say so; it gives figures, findings or both. Figures have a member in
+// [FrameFigures] or [JobFigures].
+
+// FrameFigures are what the analyses of a frame say, each in its own member.
+type FrameFigures struct {
+	Seated          []model.Seated              `json:"seated"`          // the outside size in each state
+	Links           []link.Report               `json:"links"`           // what holds together without a socket
+	ClearanceChecks []envelope.CheckedClearance `json:"clearanceChecks"` // checks against sizes that are not its own
+	Check           *tolerance.CutListCheck     `json:"check,omitempty"` // of the cuts that were made
+}
+
+// JobFigures are what the analyses of a whole job say.
+type JobFigures struct {
+	Joinery joinery.Report `json:"joinery"`
+	Budget  *budget.Budget `json:"budget,omitempty"` // of a described build
+	Figures []shop.Figured `json:"figures"`          // what the plan of its sizes rests on, typical and measured
+	Seats   []shop.Seating `json:"seats"`
+}
 
 // analyse runs the analyses of one frame and gives what they found, after what was
 // noticed while it was built.

@@ -1,20 +1,14 @@
 package plan
 
 import (
-	"sturdyelbow/core/budget"
 	"sturdyelbow/core/cutlist"
-	"sturdyelbow/core/envelope"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
-	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/layout"
-	"sturdyelbow/core/link"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/model"
 	"sturdyelbow/core/procure"
-	"sturdyelbow/core/shop"
-	"sturdyelbow/core/tolerance"
 )
 
 // Plan is everything that follows from a job: its frames as they are built, what is
@@ -73,20 +67,6 @@ type Instance struct {
 
 // The types of what a plan says, by the names under which its users know them.
 type (
-	// FrameFigures are what the analyses of a frame say, each in its own member.
-	FrameFigures struct {
-		Seated          []model.Seated              `json:"seated"`          // the outside size in each state
-		Links           []link.Report               `json:"links"`           // what holds together without a socket
-		ClearanceChecks []envelope.CheckedClearance `json:"clearanceChecks"` // checks against sizes that are not its own
-		Check           *tolerance.CutListCheck     `json:"check,omitempty"` // of the cuts that were made
-	}
-	// JobFigures are what the analyses of a whole job say.
-	JobFigures struct {
-		Joinery joinery.Report `json:"joinery"`
-		Budget  *budget.Budget `json:"budget,omitempty"` // of a described build
-		Figures []shop.Figured `json:"figures"`          // what the plan of its sizes rests on, typical and measured
-		Seats   []shop.Seating `json:"seats"`
-	}
 	CutLine      = procure.CutLine
 	FittingCount = procure.FittingCount
 	Seated       = model.Seated

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
-import { Suspense, lazy, useCallback, useEffect, useMemo, useState } from "react";
+import { Suspense, useCallback, useEffect, useMemo, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { useStore } from "zustand";
 import { Refusal } from "../api/client";
@@ -15,6 +15,7 @@ import { LiveTargets } from "../lens/size/live";
 import { Targets } from "../lens/size/sheet";
 import { targetsOf } from "../lens/size/targets";
 import { toWalk } from "../lens/frame";
+import { fetchLater, later } from "../lib/later";
 import { useSwitch } from "../lib/stored";
 import { useNarrow } from "../lib/theme";
 import { Cautions } from "../ui/cautions";
@@ -29,8 +30,8 @@ import { Stages } from "./stages";
 import { Tape } from "./tape";
 import { useKeys } from "./use-keys";
 
-const Help = lazy(() => import("./help"));
-const Commands = lazy(() => import("./commands"));
+const Help = later(() => import("./help"));
+const Commands = later(() => import("./commands"));
 
 /** One project: the frame stays in view, the lens asks one question, the tape answers. */
 export function Editor({ id, lens }: { id: string; lens: LensId }) {
@@ -107,6 +108,11 @@ function Workbench({ lens: id }: { lens: LensId }) {
   useEffect(() => {
     document.title = `${project.name || "Without a name"} · Sturdy Elbow`;
   }, [project.name]);
+
+  useEffect(() => {
+    const soon = setTimeout(fetchLater, 1500); // the turning view comes first
+    return () => clearTimeout(soon);
+  }, []);
 
   const targets = useMemo(
     () => targetsOf(project, starters, planned.plan, planned.places, planned.repeats),

@@ -1,5 +1,13 @@
+import { later } from "../../lib/later";
 import type { Lens } from "../lens";
 import { paint } from "./paint";
-import { BuySheet } from "./sheet";
 
-export const buy: Lens = { id: "buy", name: "Buy", question: "What do I buy?", icon: "buy", Sheet: BuySheet, paint, phone: "sheet" };
+export const buy: Lens = {
+  id: "buy",
+  name: "Buy",
+  question: "What do I buy?",
+  icon: "buy",
+  Sheet: later(() => import("./sheet")),
+  paint,
+  phone: "sheet",
+};

@@ -11,7 +11,7 @@ import { priceOf, readMoney, readPercent, withPrice } from "./prices";
 import { useDesk, useFrame, usePicked, usePlan, useProject, useShop } from "../../desk/use";
 
 /** What do I buy? A list in the order of a walk through the shop, to be ticked off. */
-export function BuySheet() {
+export default function BuySheet() {
   const desk = useDesk();
   const project = useProject();
   const plan = usePlan();

@@ -1,13 +1,13 @@
+import { later } from "../../lib/later";
 import type { Lens } from "../lens";
 import { paint } from "./paint";
-import { CutSheet } from "./sheet";
 
 export const cut: Lens = {
   id: "cut",
   name: "Cut",
   question: "Where do I cut?",
   icon: "cut",
-  Sheet: CutSheet,
+  Sheet: later(() => import("./sheet")),
   paint,
   phone: "sheet",
   cautions: "open",

@@ -9,7 +9,7 @@ import { Proof, Sticks } from "./sticks";
 import { useDesk, useFrame, usePicked, usePlan, useProject, useStyle } from "../../desk/use";
 
 /** Where do I cut? Sticks to scale, to be ticked off; the cut list; the tool. */
-export function CutSheet() {
+export default function CutSheet() {
   const desk = useDesk();
   const project = useProject();
   const plan = usePlan();

@@ -1,11 +1,12 @@
-import { useState } from "react";
+import { useId, useState } from "react";
 import { sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import { intoView } from "../../lib/in-view";
 import { Drawer } from "../../ui/drawer";
 import { pipeSizes } from "../sizes";
-import { Refused } from "./refused";
+import { Field, useFaults } from "./fields";
+import { Refused, Sorry } from "./refused";
 import { useProject, useRun } from "../../desk/use";
 
 /** Fittings that the catalog does not have: bought elsewhere, printed, home-made. */
@@ -18,8 +19,10 @@ export function Customs() {
   const [size, setSize] = useState("3/4");
   const [ports, setPorts] = useState("");
   const all = project.frame?.customFittings ?? [];
+  const id = useId();
+  const faults = useFaults(id, ["name", "ports"]);
   const make = async () => {
-    if (!(await gesture.run({ custom: { name, source, size, ports: ports.split("\n") } }, { keep: true }))) return;
+    if (!(await gesture.run({ custom: { name, source, size, ports: ports.split("\n") } }, { keep: true, at: id }))) return;
     setName("");
     setPorts("");
     setOpen(false);
@@ -52,16 +55,7 @@ export function Customs() {
             void make();
           }}
         >
-          <label className="flex items-center justify-between gap-2 text-sm">
-            Name
-            <input
-              className="field w-52"
-              value={name}
-              placeholder="elbow 22-1/2"
-              autoComplete="off"
-              onChange={(e) => setName(e.target.value)}
-            />
-          </label>
+          <Field label="Name" hint="elbow 22-1/2" value={name} why={faults.why("name")} onChange={setName} />
           <div className="grid grid-cols-2 gap-2">
             <Pick
               label="Where it comes from"
@@ -76,20 +70,18 @@ export function Customs() {
             />
             <Pick label="Size of its ports" className="w-full" value={size} options={pipeSizes} onChange={setSize} />
           </div>
-          <label className="grid gap-1 text-sm">
-            Its ports, one a line: direction, then centre to stop
-            <textarea
-              className="field"
-              rows={3}
-              value={ports}
-              spellCheck={false}
-              placeholder={"left 3/8\nright up@22.5 3/8"}
-              onChange={(e) => setPorts(e.target.value)}
-            />
-          </label>
+          <Field
+            label="Its ports, one a line: direction, then centre to stop"
+            hint={"left 3/8\nright up@22.5 3/8"}
+            rows={3}
+            value={ports}
+            why={faults.why("ports")}
+            onChange={setPorts}
+          />
           <button type="submit" className="btn btn-small justify-self-start" disabled={!name.trim() || !ports.trim()}>
             Take it
           </button>
+          {faults.rest && <Sorry what={faults.rest} />}
         </form>
       )}
       <ul>

@@ -1,5 +1,5 @@
-import { lazy } from "react";
 import type { OpenProject } from "../../desk/open-project";
+import { later } from "../../lib/later";
 import type { Lens } from "../lens";
 import { paint } from "./paint";
 
@@ -20,7 +20,7 @@ export const frame: Lens = {
   name: "Frame",
   question: "What goes where?",
   icon: "frame",
-  Sheet: lazy(() => import("./sheet")),
+  Sheet: later(() => import("./sheet")),
   paint,
   keys: { space: mark, enter: () => toWalk(), remove },
   tellsPicked: true,

@@ -8,10 +8,11 @@ import { Drawer } from "../../ui/drawer";
 import { Why } from "../../ui/why";
 import { pipeSizes } from "../sizes";
 import { LineField, angleOf, wholeOf } from "./line-field";
+import { Field, useFaults } from "./fields";
 import { Refused, Sorry } from "./refused";
 import { Named } from "../../frame/named";
 import { named, namesOf, withIds } from "../../frame/names";
-import { useFrame, useNames, useMarked, useOpenState, useRun, useStyle } from "../../desk/use";
+import { useFrame, useNames, useMarked, useRun, useStyle } from "../../desk/use";
 
 type Link = PlanFrame["links"][number];
 
@@ -142,10 +143,7 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
   const names = namesOf(frame);
   const start = marked.length > 0 ? marked.map(names.full) : [pipe ? names.full(pipe.pipe) : joint ? names.full(joint.id) : ""];
   const id = useId();
-  const refused = useOpenState((s) => (s.refused?.at === id ? s.refused : undefined));
   const [sorry, setSorry] = useState<Record<string, string>>({});
-  /** What is wrong with a field, by its place in the gesture. */
-  const why = (field: string) => sorry[field] ?? (refused?.field === field ? refused.what : undefined);
   const [a, setA] = useState(start[0] ?? "");
   const [b, setB] = useState(start[1] ?? "");
   const [more, setMore] = useState<Record<string, string>>({});
@@ -170,6 +168,9 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
       ["length", "Each", "6"],
     ],
   };
+  const faults = useFaults(id, ["on/0", "on/1", ...(fields[kind] ?? []).map(([key]) => key)]);
+  /** What is wrong with a field, by its place in the gesture. */
+  const why = (field: string) => sorry[field] ?? faults.why(field);
   const make = async () => {
     const { count, fold, ...sizes } = more;
     const said = (two.includes(kind) ? [a, b] : [a]).map((t) => withIds(frame, t));
@@ -233,39 +234,7 @@ function NewLink({ joint, pipe, onMade }: { joint?: Joint; pipe?: Pipe; onMade: 
       <button type="submit" className="btn btn-small justify-self-start" disabled={!a.trim() || (two.includes(kind) && !b.trim())}>
         Add it
       </button>
-      {refused && !refused.field && <Sorry what={refused.what} />}
+      {faults.rest && <Sorry what={faults.rest} />}
     </form>
-  );
-}
-
-interface FieldProps {
-  label: string;
-  hint: string;
-  value: string;
-  /** What is wrong with it. */
-  why?: string;
-  onChange: (v: string) => void;
-}
-
-function Field({ label, hint, value, why, onChange }: FieldProps) {
-  const id = useId();
-  return (
-    <div className="text-sm">
-      <label className="flex items-center justify-between gap-2">
-        {label}
-        <input
-          className="field w-44"
-          value={value}
-          placeholder={hint}
-          autoComplete="off"
-          autoCapitalize="none"
-          spellCheck={false}
-          aria-invalid={why !== undefined}
-          aria-describedby={why && id}
-          onChange={(e) => onChange(e.target.value)}
-        />
-      </label>
-      {why && <Sorry id={id} what={why} />}
-    </div>
   );
 }

@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { DropdownMenu } from "radix-ui";
-import { useState } from "react";
+import { useId, useState } from "react";
 import { type Joint, type PlanFrame, api, ask } from "../../api/client";
 import { marksOf } from "../../frame/marks";
 import { Icon } from "../../ui/icons";
 import { Pick as PickOne } from "../../ui/pick";
 import { Drawer } from "../../ui/drawer";
 import { LineField, wholeOf } from "./line-field";
+import { useFaults } from "./fields";
 import { Refused, Sorry } from "./refused";
 import { useFrame, useMarked, useRun } from "../../desk/use";
 import { Menu } from "../../ui/menu";
@@ -184,6 +185,10 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
   const [pitch, setPitch] = useState("");
   const place = frame.places[0];
   const [wrong, setWrong] = useState<string>();
+  const id = useId();
+  const faults = useFaults(id, ["count", "pitch"]);
+  const noCount = wrong ?? faults.why("count");
+  const sorry = noCount ?? faults.why("pitch") ?? faults.rest;
   const repeat = () => {
     const n = wholeOf(count);
     setWrong(n === undefined ? `"${count}" times: write a whole number, as in 3` : undefined);
@@ -198,7 +203,7 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
           pitch: how === "pitch" ? pitch : undefined,
         },
       },
-      { keep: true },
+      { keep: true, at: id },
     );
   };
   return (
@@ -211,7 +216,8 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
             inputMode="numeric"
             value={count}
             aria-label={`How many of ${p.path}`}
-            aria-invalid={wrong !== undefined}
+            aria-invalid={noCount !== undefined}
+            aria-describedby={sorry && `${id}-why`}
             onChange={(e) => setCount(e.target.value)}
             onKeyDown={(e) => e.key === "Enter" && repeat()}
           />
@@ -233,6 +239,8 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
             className="field w-28"
             placeholder="24 clear"
             aria-label="Pitch"
+            aria-invalid={faults.why("pitch") !== undefined}
+            aria-describedby={sorry && `${id}-why`}
             value={pitch}
             onChange={(e) => setPitch(e.target.value)}
             onKeyDown={(e) => e.key === "Enter" && repeat()}
@@ -251,7 +259,7 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
           </button>
         )}
       </div>
-      {wrong && <Sorry what={wrong} />}
+      {sorry && <Sorry id={`${id}-why`} what={sorry} />}
       <div className="flex flex-wrap items-center gap-2 text-sm">
         <DropdownMenu.Root modal={false}>
           <DropdownMenu.Trigger className="btn btn-small" disabled={copies > 1}>

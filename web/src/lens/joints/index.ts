@@ -1,10 +1,10 @@
 import type { OpenProject } from "../../desk/open-project";
 import { flipped, tally } from "../../desk/mode-rules";
+import { later } from "../../lib/later";
 import type { CommandOf, Lens } from "../lens";
 import { flipPicked, setHold } from "./actions";
 import { Legend } from "./legend";
 import { paint } from "./paint";
-import { JointsSheet } from "./sheet";
 
 function commands(o: OpenProject): CommandOf[] {
   const all: CommandOf[] = (
@@ -40,7 +40,7 @@ export const joints: Lens = {
   name: "Joints",
   question: "What stays dry?",
   icon: "joints",
-  Sheet: JointsSheet,
+  Sheet: later(() => import("./sheet")),
   paint,
   keys: { space: flipPicked, enter: flipPicked },
   press,

@@ -16,7 +16,7 @@ type Insertion = PlanFrame["insertions"][number];
 const inUse = (joint: string, path: string) => joint.startsWith(`${path}/`) || joint.startsWith(`${path}#`);
 
 /** What stays dry? For all, a kind, a group, or the joint that is picked. */
-export function JointsSheet() {
+export default function JointsSheet() {
   const desk = useDesk();
   const project = useProject();
   const plan = usePlan();

@@ -1,9 +1,10 @@
-import { useState } from "react";
+import { useId, useState } from "react";
 import { text } from "../../lib/format";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
-import { Refused } from "../frame/refused";
+import { Field, useFaults } from "../frame/fields";
+import { Refused, Sorry } from "../frame/refused";
 import { useFrame, useRun, useStyle } from "../../desk/use";
 
 const kinds = [
@@ -29,8 +30,10 @@ export function Envelopes() {
   const [kind, setKind] = useState("doorway");
   const [name, setName] = useState("");
   const [say, setSay] = useState("");
+  const id = useId();
+  const faults = useFaults(id, ["name", "say"]);
   const add = async () => {
-    if (!(await gesture.run({ check: { kind, name: name.trim() || (usual[kind] ?? kind), say } }, { keep: true }))) return;
+    if (!(await gesture.run({ check: { kind, name: name.trim() || (usual[kind] ?? kind), say } }, { keep: true, at: id }))) return;
     setName("");
     setSay("");
     setOpen(false);
@@ -56,30 +59,12 @@ export function Envelopes() {
           }}
         >
           <Pick label="What is checked" className="w-full" value={kind} options={kinds} onChange={setKind} />
-          <label className="flex items-center justify-between gap-2 text-sm">
-            Called
-            <input
-              className="field w-52"
-              value={name}
-              placeholder={usual[kind]}
-              autoComplete="off"
-              onChange={(e) => setName(e.target.value)}
-            />
-          </label>
-          <label className="flex items-center justify-between gap-2 text-sm">
-            How large
-            <input
-              className="field w-52"
-              value={say}
-              placeholder={kinds.find(([k]) => k === kind)?.[2]}
-              autoComplete="off"
-              spellCheck={false}
-              onChange={(e) => setSay(e.target.value)}
-            />
-          </label>
+          <Field label="Called" hint={usual[kind]} value={name} why={faults.why("name")} onChange={setName} />
+          <Field label="How large" hint={kinds.find(([k]) => k === kind)?.[2]} value={say} why={faults.why("say")} onChange={setSay} />
           <button type="submit" className="btn btn-small justify-self-start" disabled={!say.trim()}>
             Check it
           </button>
+          {faults.rest && <Sorry what={faults.rest} />}
         </form>
       )}
       <ul>
