@@ -48,7 +48,14 @@ func (c *Custom) Problem() (field, what, hint string) {
 		}
 		for k := range i {
 			if p.Dir.AngleTo(c.Ports[k].Dir) < 20 {
-				return at(i, "dir"), fmt.Sprintf("ports %d and %d point the same way", k+1, i+1), "two sockets want at least 20 degrees between them"
+				return at(
+						i,
+						"dir",
+					), fmt.Sprintf(
+						"ports %d and %d point the same way",
+						k+1,
+						i+1,
+					), "two sockets want at least 20 degrees between them"
 			}
 		}
 	}

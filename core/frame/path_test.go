@@ -167,7 +167,7 @@ func TestNonsenseOfBowsAndLinksIsRefusedInItsPlace(t *testing.T) {
 		}, "/clearanceChecks/0/size/2"},
 		"a part of one port": {func(d *frame.Document) {
 			d.CustomFittings = []catalog.Custom{{ID: "hub", Size: "3/4", Ports: make([]catalog.CustomPort, 1)}}
-		}, "/customFittings/0"},
+		}, "/customFittings/0/ports"},
 	} {
 		d := bowed().Now()
 		c.change(d)
