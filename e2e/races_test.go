@@ -144,6 +144,7 @@ func TestTheServerStopsWhileOneTypes(t *testing.T) {
 	w := open(t)
 	p := w.window("/p/" + w.project("Club jump"))
 	p.turning()
+	p.until("all lenses are there", `() => performance.getEntriesByType("resource").filter(e => /sheet-.*js$/.test(e.name)).length >= 4`)
 	p.focus("Width")
 	p.retype("5")
 	w.stop()
@@ -152,6 +153,10 @@ func TestTheServerStopsWhileOneTypes(t *testing.T) {
 	p.focus("Foot depth")
 	p.retype("30")
 	p.until("it says that it is not saved", `() => document.querySelector(".save-note").innerText === "Not saved yet"`)
+	p.lens("Cut") // which nobody has opened before
+	p.see("Where do I cut?")
+	p.shows(".lens-sheet .stick")
+	p.lens("Size")
 	w.start()
 	p.until("it is saved", `() => document.querySelector(".save-note").innerText === "Saved"`)
 	p.gone("The server does not answer")
