@@ -247,7 +247,11 @@ func (w *window) lens(name string) {
 	e, err := w.Timeout(patience).ElementR("[role=tab]", "^"+name)
 	require.NoError(w.t, err, name)
 	e.MustClick()
-	w.until("the lens is "+name, `n => document.querySelector('[role=tab][data-state=active]').innerText.startsWith(n)`, name)
+	w.until(
+		"the lens is "+name,
+		`n => document.querySelector('[role=tab][data-state=active]').innerText.startsWith(n) && !document.querySelector(".lens-sheet .waiting")`,
+		name,
+	)
 }
 
 // all reads every cell of the tape.

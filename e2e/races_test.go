@@ -155,7 +155,7 @@ func TestTheServerStopsWhileOneTypes(t *testing.T) {
 	p.until("it says that it is not saved", `() => document.querySelector(".save-note").innerText === "Not saved yet"`)
 	p.lens("Cut") // which nobody has opened before
 	p.see("Where do I cut?")
-	p.shows(".lens-sheet .stick")
+	p.until("with its sticks", `() => document.querySelector(".lens-sheet .stick")?.innerText !== undefined`)
 	p.lens("Size")
 	w.start()
 	p.until("it is saved", `() => document.querySelector(".save-note").innerText === "Saved"`)
