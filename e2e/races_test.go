@@ -49,10 +49,14 @@ func TestEnterThenLeavingSavesOnce(t *testing.T) {
 	d.focus("From j1 to j2")
 	d.retype("50")
 	d.keys(input.Enter, input.Tab)
+	d.MustEval(`() => {
+		window.said = new Set();
+		const look = () => { window.said.add(document.querySelector(".mark-field").value); requestAnimationFrame(look); };
+		look();
+	}`)
 	goOn()
-	d.until("it is done", `() => document.querySelector(".mark-field").value.startsWith("50")`)
-	d.settled()
-	assert.Equal(t, "50 in", d.MustEval(`() => document.querySelector(".mark-field").value.replace("″ centre", " in")`).Str())
+	d.until("it is done", `() => document.querySelector(".mark-field").value === "50″ centre"`)
+	assert.Equal(t, "50|50″ centre", d.MustEval(`() => [...window.said].join("|")`).Str(), "it never says the old size again")
 	d.ctrl(input.KeyZ)
 	d.until(
 		"one step back is the size before",
@@ -164,4 +168,26 @@ func TestTheServerStopsWhileOneTypes(t *testing.T) {
 	q := w.window("/p/" + w.project("Club jump"))
 	assert.Equal(t, "5 ft", q.field("Width").MustProperty("value").Str())
 	assert.Equal(t, "30", q.field("Foot depth").MustProperty("value").Str())
+}
+
+// A sheet whose code cannot be fetched is waited for: the page goes on, and so does the sheet once it can be.
+func TestASheetIsWaitedFor(t *testing.T) {
+	w := open(t)
+	p := w.window("/")
+	p.see("Club jump")
+	require.NoError(t, proto.NetworkEnable{}.Call(p))
+	require.NoError(t, proto.NetworkSetBlockedURLs{Urls: []string{"*/assets/sheet-*"}}.Call(p))
+	p.MustNavigate(w.url + "/p/" + w.project("Club jump"))
+	p.turning()
+	p.keys(input.Digit6)
+	p.see("Getting the sheet")
+	p.keys(input.Digit1)
+	p.write("Width", "5 ft")
+	p.settled()
+	p.tapeIs("outside", "65 7⁄16″ × 24″ × 36″")
+	p.MustEval(`() => document.activeElement?.blur()`)
+	p.keys(input.Digit7)
+	p.see("Getting the sheet")
+	require.NoError(t, proto.NetworkSetBlockedURLs{Urls: []string{}}.Call(p))
+	p.see("Where to cut")
 }

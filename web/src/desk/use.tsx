@@ -72,6 +72,23 @@ export function usePlan<T = Plan>(select: (p: Plan) => T = (p) => p as unknown a
 }
 export const useFrame = (): PlanFrame => usePlan((p) => p.frames[0] as PlanFrame);
 
+/**
+ * What is typed in a field whose figure comes from the plan, until it is taken and the plan
+ * that follows from it is shown: the field never says the old figure again in between.
+ */
+export function useTyped() {
+  const open = useOpen();
+  const { of } = use(Shown);
+  const [typed, setTyped] = useState<string>();
+  const [taken, take] = useState<string>();
+  useEffect(() => {
+    if (taken === undefined || of !== open.documents.current()) return;
+    setTyped((now) => (now === taken ? undefined : now));
+    take(undefined);
+  }, [taken, of, open]);
+  return { typed, setTyped, taken, take };
+}
+
 /** What is picked, and how to pick. */
 export function usePicked(): [Picked, (p: Picked) => void] {
   const open = useOpen();

@@ -94,6 +94,8 @@ function Workbench({ lens: id }: { lens: LensId }) {
   const asks = useOpenState((s) => s.asks);
   const other = useOpenState((s) => s.other);
   const [dialog, setDialog] = useState<"help" | "commands">();
+  // the browser says later that one is closed: another may be open by then
+  const closed = (which: typeof dialog) => setDialog((now) => (now === which ? undefined : now));
   const [perspective, flipPerspective] = useSwitch("perspective");
   const [flat, flipFlat] = useSwitch("flat");
   const [shown, flipShown] = useSwitch("frame-on-phone");
@@ -214,8 +216,8 @@ function Workbench({ lens: id }: { lens: LensId }) {
           <Tape onCut={() => toLens("cut")} />
           <Suspense>
             {asks && <Ask key={asks.question.what} asks={asks} />}
-            {dialog === "help" && <Help onClose={() => setDialog(undefined)} />}
-            {dialog === "commands" && <Commands commands={commands()} onClose={() => setDialog(undefined)} />}
+            {dialog === "help" && <Help onClose={() => closed("help")} />}
+            {dialog === "commands" && <Commands commands={commands()} onClose={() => closed("commands")} />}
           </Suspense>
         </div>
       </LiveTargets>

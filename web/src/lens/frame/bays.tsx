@@ -10,7 +10,7 @@ import { Pick } from "../../ui/pick";
 import { Drawer } from "../../ui/drawer";
 import { LineField } from "./line-field";
 import { Refused, Sorry } from "./refused";
-import { useFrame, useMarked, useNames, useRefusedAt, useRun, useStyle } from "../../desk/use";
+import { useFrame, useMarked, useNames, useRefusedAt, useRun, useStyle, useTyped } from "../../desk/use";
 import { Menu } from "../../ui/menu";
 
 const axisWords = ["Across, left to right", "In depth, near to away", "In height, from below"];
@@ -299,7 +299,7 @@ function BayField({ axis, mark, before, said, part }: { axis: number; mark: Mark
   const shown = said
     ? `${text(said.out, style, 64)} ${short[said.meaning] ?? said.meaning}`
     : `${text(mark.at - before.at, style, 64)} centre`;
-  const [typed, setTyped] = useState<string>();
+  const { typed, setTyped, taken, take } = useTyped();
   const refused = useRefusedAt(id);
   const why = typed !== undefined ? refused : undefined;
   const sending = useRef(new Sending()).current;
@@ -308,11 +308,12 @@ function BayField({ axis, mark, before, said, part }: { axis: number; mark: Mark
       setTyped(undefined);
       return;
     }
+    if (typed === taken) return;
     const length = typed.replaceAll("″", '"').replaceAll("′", "'").replaceAll("⁄", "/");
     const done = await sending.send(typed, () =>
       gesture.run({ bay: { in: part || undefined, axis, plane: mark.key, length } }, { keep: true, at: id }),
     );
-    if (done) setTyped((now) => (now === typed ? undefined : now));
+    if (done) take(typed);
   };
   return (
     <>

@@ -4,7 +4,7 @@ import { Len, text } from "../../lib/format";
 import { kindWords, modes, modeWords, sizeWords } from "../../lib/words";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
-import { useDesk, usePlan, useProject, useShop, useStyle } from "../../desk/use";
+import { useDesk, usePlan, useProject, useShop, useStyle, useTyped } from "../../desk/use";
 
 const fields: Record<string, string> = {
   socket_depth: "socket depth",
@@ -144,11 +144,11 @@ const percent = (v: number) => `${Math.round(100 * v)} % of the socket`;
 
 function Own({ figure: f, onSet }: { figure: Plan["figures"][number]; onSet: (v: string) => Promise<boolean> }) {
   const style = useStyle();
-  const [typed, setTyped] = useState<string>();
+  const { typed, setTyped, taken, take } = useTyped();
   const shown = f.measured ? text(f.mine, style, 128) : "";
   const set = async () => {
     if (typed === undefined || typed.trim() === shown) return setTyped(undefined);
-    if (await onSet(typed.trim())) setTyped(undefined);
+    if (typed !== taken && (await onSet(typed.trim()))) take(typed);
   };
   return (
     <input
