@@ -19,6 +19,7 @@ import (
 	"github.com/go-rod/rod/lib/launcher"
 	"github.com/go-rod/rod/lib/launcher/flags"
 	"github.com/go-rod/rod/lib/proto"
+	"github.com/go-rod/rod/lib/utils"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -52,7 +53,8 @@ func TestMain(m *testing.M) {
 			l.Set(flags.Flag(name), value)
 		}
 	}
-	browser = rod.New().ControlURL(l.MustLaunch()).MustConnect()
+	often := func() utils.Sleeper { return utils.BackoffSleeper(15*time.Millisecond, 120*time.Millisecond, nil) }
+	browser = rod.New().ControlURL(l.MustLaunch()).Sleeper(often).MustConnect() // it would look but once a second
 	code := m.Run()
 	browser.MustClose()
 	l.Cleanup()
@@ -333,19 +335,19 @@ func (w *window) frame(ks ...input.Key) {
 	w.keys(ks...)
 }
 
-// axe runs the accessibility checks of axe-core, in a window that was told to
+// axe runs the accessibility checks of axe-core, or some of them, in a window that was told to
 // let them past the page's policy, and wants no finding.
-func (w *window) axe(what string) {
+func (w *window) axe(what string, rules ...string) {
 	w.t.Helper()
 	if w.MustEval(`() => typeof axe === "undefined"`).Bool() {
 		script, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 		require.NoError(w.t, err)
 		w.MustEval(`src => { (0, eval)(src) }`, string(script))
 	}
-	res := w.MustEval(`async () => {
-		const r = await axe.run(document, { resultTypes: ["violations"] });
+	res := w.MustEval(`async rules => {
+		const r = await axe.run(document, { resultTypes: ["violations"], ...(rules && { runOnly: rules }) });
 		return JSON.stringify(r.violations.map(v => v.id + ": " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + " " + (n.any[0]?.message ?? "")).join(" | ")));
-	}`).Str()
+	}`, rules).Str()
 	var found []string
 	require.NoError(w.t, json.Unmarshal([]byte(res), &found))
 	assert.Empty(w.t, found, what)

@@ -112,7 +112,7 @@ function Workbench({ lens: id }: { lens: LensId }) {
   }, [project.name]);
 
   useEffect(() => {
-    const soon = setTimeout(fetchLater, 1500); // the turning view comes first
+    const soon = setTimeout(fetchLater, 600); // the turning view is under way by then
     return () => clearTimeout(soon);
   }, []);
 
