@@ -48,14 +48,8 @@ func (c *Custom) Problem() (field, what, hint string) {
 		}
 		for k := range i {
 			if p.Dir.AngleTo(c.Ports[k].Dir) < 20 {
-				return at(
-						i,
-						"dir",
-					), fmt.Sprintf(
-						"ports %d and %d point the same way",
-						k+1,
-						i+1,
-					), "two sockets want at least 20 degrees between them"
+				what := fmt.Sprintf("ports %d and %d point the same way", k+1, i+1)
+				return at(i, "dir"), what, "two sockets want at least 20 degrees between them"
 			}
 		}
 	}

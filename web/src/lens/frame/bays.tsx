@@ -9,7 +9,7 @@ import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import { Drawer } from "../../ui/drawer";
 import { LineField } from "./line-field";
-import { Refused, Sorry } from "./refused";
+import { Refused, Sorry } from "../refused";
 import { useFrame, useMarked, useNames, useRefusedAt, useRun, useStyle, useTyped } from "../../desk/use";
 import { Menu } from "../../ui/menu";
 

@@ -5,8 +5,8 @@ import { Pick } from "../../ui/pick";
 import { intoView } from "../../lib/in-view";
 import { Drawer } from "../../ui/drawer";
 import { pipeSizes } from "../sizes";
-import { Field, useFaults } from "./fields";
-import { Refused, Sorry } from "./refused";
+import { Field, useFaults } from "../fields";
+import { Refused, Sorry } from "../refused";
 import { useProject, useRun } from "../../desk/use";
 
 /** Fittings that the catalog does not have: bought elsewhere, printed, home-made. */

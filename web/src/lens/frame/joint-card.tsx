@@ -8,7 +8,7 @@ import { Icon } from "../../ui/icons";
 import { Picture } from "../../ui/picture";
 import { Loading } from "../../ui/ui";
 import { useFrame, useMarked, useProject, useRun } from "../../desk/use";
-import { Refused } from "./refused";
+import { Refused } from "../refused";
 import { said } from "./ways";
 import { Menu } from "../../ui/menu";
 

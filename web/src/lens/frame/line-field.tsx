@@ -2,7 +2,7 @@ import { useEffect, useId, useRef, useState } from "react";
 import type { Done, Edit } from "../../api/client";
 import { useRefusedAt, useRun } from "../../desk/use";
 import { Sending } from "../../lib/sending";
-import { Sorry } from "./refused";
+import { Sorry } from "../refused";
 
 interface Props {
   label: string;

@@ -4,7 +4,7 @@ import { Named } from "../../frame/named";
 import { plural } from "../../lib/format";
 import { Pick } from "../../ui/pick";
 import { LineField } from "./line-field";
-import { Refused } from "./refused";
+import { Refused } from "../refused";
 import { useFrame, useMarked, useRun } from "../../desk/use";
 
 /** Joints that were marked: join two, make a group of them, mirror them. */

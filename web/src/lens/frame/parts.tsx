@@ -7,8 +7,8 @@ import { Icon } from "../../ui/icons";
 import { Pick as PickOne } from "../../ui/pick";
 import { Drawer } from "../../ui/drawer";
 import { LineField, wholeOf } from "./line-field";
-import { useFaults } from "./fields";
-import { Refused, Sorry } from "./refused";
+import { useFaults } from "../fields";
+import { Refused, Sorry } from "../refused";
 import { useFrame, useMarked, useRun } from "../../desk/use";
 import { Menu } from "../../ui/menu";
 
@@ -188,7 +188,8 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
   const id = useId();
   const faults = useFaults(id, ["count", "pitch"]);
   const noCount = wrong ?? faults.why("count");
-  const sorry = noCount ?? faults.why("pitch") ?? faults.rest;
+  const noPitch = faults.why("pitch");
+  const sorry = noCount ?? noPitch ?? faults.rest;
   const repeat = () => {
     const n = wholeOf(count);
     setWrong(n === undefined ? `"${count}" times: write a whole number, as in 3` : undefined);
@@ -217,7 +218,7 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
             value={count}
             aria-label={`How many of ${p.path}`}
             aria-invalid={noCount !== undefined}
-            aria-describedby={sorry && `${id}-why`}
+            aria-describedby={noCount && `${id}-why`}
             onChange={(e) => setCount(e.target.value)}
             onKeyDown={(e) => e.key === "Enter" && repeat()}
           />
@@ -239,8 +240,8 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
             className="field w-28"
             placeholder="24 clear"
             aria-label="Pitch"
-            aria-invalid={faults.why("pitch") !== undefined}
-            aria-describedby={sorry && `${id}-why`}
+            aria-invalid={noPitch !== undefined}
+            aria-describedby={noPitch && `${id}-why`}
             value={pitch}
             onChange={(e) => setPitch(e.target.value)}
             onKeyDown={(e) => e.key === "Enter" && repeat()}

@@ -9,7 +9,7 @@ import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import { pipeSizes } from "../sizes";
 import { LineField } from "./line-field";
-import { Refused } from "./refused";
+import { Refused } from "../refused";
 import { useFrame, useNames, useRun, useStyle } from "../../desk/use";
 
 const ways = [

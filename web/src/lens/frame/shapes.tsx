@@ -3,7 +3,7 @@ import type { Joint } from "../../api/client";
 import { Pick } from "../../ui/pick";
 import { Drawer } from "../../ui/drawer";
 import { LineField, angleOf } from "./line-field";
-import { Refused } from "./refused";
+import { Refused } from "../refused";
 import { useFrame, useProject } from "../../desk/use";
 
 /** Shapes that are more than a walk: rings, and how the whole frame stands. */

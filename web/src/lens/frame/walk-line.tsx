@@ -4,7 +4,7 @@ import { jointTitle } from "../../frame/items";
 import { Pick } from "../../ui/pick";
 import { useFrame, useOpenState, useRun, useWay } from "../../desk/use";
 import { pipeSizes } from "../sizes";
-import { Refused } from "./refused";
+import { Refused } from "../refused";
 import { taken, ways, withWay } from "./ways";
 
 /** From the joint that is picked: a direction and a length, as one typed line. Each Enter runs a pipe and goes on from its far end. */

@@ -3,8 +3,8 @@ import { text } from "../../lib/format";
 import { Icon } from "../../ui/icons";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
-import { Field, useFaults } from "../frame/fields";
-import { Refused, Sorry } from "../frame/refused";
+import { Field, useFaults } from "../fields";
+import { Refused, Sorry } from "../refused";
 import { useFrame, useRun, useStyle } from "../../desk/use";
 
 const kinds = [

@@ -1,6 +1,6 @@
-import type { Edit } from "../../api/client";
-import { intoView } from "../../lib/in-view";
-import { useOpenState } from "../../desk/use";
+import type { Edit } from "../api/client";
+import { intoView } from "../lib/in-view";
+import { useOpenState } from "../desk/use";
 
 /** What a refused gesture of some kinds says, unless the field that asked for it says so. */
 export function Refused({ kinds }: { kinds: (keyof Edit)[] }) {

@@ -1,5 +1,5 @@
 import { useId } from "react";
-import { useOpenState } from "../../desk/use";
+import { useOpenState } from "../desk/use";
 import { Sorry } from "./refused";
 
 /** What was wrong with the gesture that a form asked for last: why gives it for the field at fault, rest where it is none of the form's fields. */
