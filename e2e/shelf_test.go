@@ -232,3 +232,30 @@ func TestAxeFindsNothing(t *testing.T) {
 		require.NoError(t, p.Browser().Close())
 	}
 }
+
+// On a phone the strip and the tape lie over the page: a form that opens, the field that has
+// the focus and the reason of a refusal are between them.
+func TestOnAPhoneNothingIsBehindTheTape(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Club jump"))
+	p.MustSetViewport(390, 844, 1, true)
+	p.turning()
+	between := func(what, selector string) {
+		t.Helper()
+		p.until(what+" is in view", `s => {
+			const r = document.querySelector(s).getBoundingClientRect(), edge = s => document.querySelector(s).getBoundingClientRect();
+			return r.height > 0 && r.top >= edge("[role=tablist]").bottom && r.bottom <= edge(".tape").top;
+		}`, selector)
+	}
+	p.focus("Add a check")
+	p.keys(input.Enter)
+	between("the form", "form.trial")
+	p.focus("How large")
+	p.retype("NaN x -4 x ∞")
+	p.keys(input.Enter)
+	p.wrong("How large", " ")
+	between("why", "form.trial [role=alert]")
+	p.MustEval(`() => scrollTo(0, 0)`)
+	p.focus("Called")
+	between("the field", "form.trial input")
+}

@@ -1,6 +1,7 @@
 import { useId, useState } from "react";
 import { text } from "../../lib/format";
 import { Icon } from "../../ui/icons";
+import { intoView } from "../../lib/in-view";
 import { Pick } from "../../ui/pick";
 import { Head } from "../../ui/ui";
 import { Field, useFaults } from "../fields";
@@ -52,6 +53,7 @@ export function Envelopes() {
       )}
       {open && (
         <form
+          ref={intoView}
           className="trial grid gap-1.5"
           onSubmit={(e) => {
             e.preventDefault();
