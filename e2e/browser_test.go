@@ -95,7 +95,7 @@ func (w *workshop) start() {
 	ctx, cancel := context.WithCancel(context.WithoutCancel(w.t.Context()))
 	ended := make(chan error, 1)
 	go func() {
-		ended <- server.Serve(ctx, l, server.New(server.Config{Store: w.store, Web: web.Files(), Version: "test"}))
+		ended <- server.Serve(ctx, l, server.New(server.Config{Store: w.store, Web: web.Files(), Version: "test", Closing: ctx.Done()}))
 	}()
 	w.stop = sync.OnceFunc(func() {
 		cancel()

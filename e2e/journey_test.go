@@ -112,10 +112,16 @@ func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
 	mine, theirs := w.window(path), w.window(path)
 	mine.ready()
 	theirs.ready()
-	theirs.write("Width", "5 ft")
-	theirs.see("Saving")
-	theirs.see("Saved")
-	mine.write("Width", "3 ft")
+	clash := func(late *window, was string, early *window, is string) { // one is being saved when the other's comes first
+		goOn := late.slowly("/api/projects/" + w.project("Club jump"))
+		late.write("Width", was)
+		late.see("Saving")
+		early.write("Width", is)
+		early.see("Saving")
+		early.see("Saved")
+		goOn()
+	}
+	clash(mine, "3 ft", theirs, "5 ft")
 	mine.see("changed in another window")
 	mine.see("Width 3 ft, clear 5 ft, clear") // both versions, side by side
 	assert.Equal(t, "3 ft", mine.field("Width").MustProperty("value").Str())
@@ -126,18 +132,13 @@ func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
 	mine.press("Undo")
 	mine.tapeIs("outside", "41 7⁄16″ × 24″ × 36″")
 	mine.see("Saved")
-	theirs.MustReload().MustWaitLoad()
-	theirs.tapeIs("outside", "41 7⁄16″ × 24″ × 36″")
+	theirs.tapeIs("outside", "41 7⁄16″ × 24″ × 36″") // it follows
 
-	theirs.write("Width", "6 ft")
-	theirs.see("Saving")
+	clash(theirs, "3.5 ft", mine, "6 ft")
+	theirs.see("changed in another window")
+	theirs.press("Keep mine")
 	theirs.see("Saved")
-	mine.write("Width", "3.5 ft")
-	mine.see("changed in another window")
-	mine.press("Keep mine")
-	mine.see("Saved")
-	theirs.MustReload().MustWaitLoad()
-	theirs.tapeIs("outside", "47 7⁄16″ × 24″ × 36″")
+	mine.tapeIs("outside", "47 7⁄16″ × 24″ × 36″")
 }
 
 func TestTwoWindowsThatChangedDifferentThingsKeepBoth(t *testing.T) {
@@ -146,16 +147,18 @@ func TestTwoWindowsThatChangedDifferentThingsKeepBoth(t *testing.T) {
 	mine, theirs := w.window(path), w.window(path)
 	mine.ready()
 	theirs.ready()
+	goOn := mine.slowly("/api/projects/" + w.project("Club jump"))
+	mine.write("Width", "5 ft")
+	mine.see("Saving")
 	theirs.write("Foot depth", "30")
 	theirs.see("Saving")
 	theirs.see("Saved")
-	mine.write("Width", "5 ft")
+	goOn()
 	mine.see("both can be kept")
 	mine.press("Keep both changes")
 	mine.tapeIs("outside", "65 7⁄16″ × 30″ × 36″")
 	mine.see("Saved")
-	theirs.MustReload().MustWaitLoad()
-	theirs.tapeIs("outside", "65 7⁄16″ × 30″ × 36″")
+	theirs.tapeIs("outside", "65 7⁄16″ × 30″ × 36″") // it follows
 }
 
 func TestTwoWindowsPutTheirPricesTogether(t *testing.T) {
@@ -169,13 +172,14 @@ func TestTwoWindowsPutTheirPricesTogether(t *testing.T) {
 	mine.ready()
 	theirs.ready()
 	set(theirs, "Tax rate", "10")
+	theirs.press("Every project") // the other seven cost more
 	theirs.see("Saving")
 	theirs.see("Saved")
 	set(mine, "Price of 3/4 cap", "2.50")
+	mine.press("Every project")
 	mine.see("Tax rate: 10 %")
 	mine.see("Price of 3/4 cap: $2.50")
 	mine.see("Saved")
-	theirs.MustReload().MustWaitLoad()
 	theirs.see("Tax rate: 10 %")
 }
 
@@ -205,6 +209,9 @@ func TestPriceTypedOverLosesItsMark(t *testing.T) {
 	p.see("Write it like 4.98")
 	f.MustSelectAllText().MustInput("2.50")
 	p.keys(input.Enter)
+	p.see("For every project, or for this one?")
+	p.see("Octagon hoop") // it has caps too
+	p.press("Only this project")
 	p.see("Price of 3/4 cap: $2.50 $15.00")
 	p.changeIs("cost", "+$10.26") // 6 × (2.50 − 0.79)
 	assert.NotEqual(t, before, p.tape("cost"))
@@ -215,10 +222,12 @@ func TestPriceTypedOverLosesItsMark(t *testing.T) {
 	p.press("Tax rate")
 	p.MustElement(`input[aria-label="Tax rate"]`).MustSelectAllText().MustInput("10")
 	p.keys(input.Enter)
+	p.press("Every project") // the only choice that there is
 	p.see("Tax Tax rate: 10 %")
 	p.see("Saved")
 	other := w.window("/p/" + w.project("Puppy jump") + "/buy") // the shop is every project's
 	other.see("Tax Tax rate: 10 %")
+	other.gone("$2.50")
 }
 
 func TestSticksOnSaleAreTheBuilders(t *testing.T) {
@@ -232,13 +241,15 @@ func TestSticksOnSaleAreTheBuilders(t *testing.T) {
 	p.see("is no stick length")
 	f.MustSelectAllText().MustInput("10 ft, 20 ft")
 	p.keys(input.Enter)
+	p.see("changes")
+	p.press("Only this project")
 	p.gone("3/4 in pipe, 5′ stick")
 	p.press("findings")
 	p.see("20' sticks of 3/4 pipe have no price and are left out")
 	p.keys(input.Escape)
 	p.press("Price of on sale: 3/4 pipe, 20′ stick")
 	p.MustElement(`input[aria-label="Price of on sale: 3/4 pipe, 20′ stick"]`).MustInput("5")
-	p.keys(input.Enter)
+	p.keys(input.Enter) // it changes no other: nothing is asked
 	p.see("3/4 in pipe, 20′ stick")
 	p.press("Other lengths")
 	p.MustElement(`input[aria-label="Stick lengths on sale"]`).MustSelectAllText().MustInput("10 ft, 3 m")

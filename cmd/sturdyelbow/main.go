@@ -85,6 +85,8 @@ func root() *cobra.Command {
 		serveCommand(),
 		demoCommand(),
 		backupCommand(),
+		restoreCommand(),
+		checkCommand(),
 		openapiCommand(),
 		schemaCommand(),
 		wordsCommand(),

@@ -9,6 +9,7 @@ import (
 	"net"
 	"os"
 	"path/filepath"
+	"time"
 
 	"github.com/spf13/cobra"
 
@@ -56,11 +57,20 @@ func demoCommand() *cobra.Command {
 
 func (f *serving) run(c *cobra.Command, seed func(context.Context, *store.Store) error) (err error) {
 	ctx := c.Context()
+	release, err := store.Lock(f.data, "http://"+f.addr)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, release()) }()
 	st, err := store.Open(ctx, f.data)
 	if err != nil {
 		return err
 	}
 	defer func() { err = errors.Join(err, st.Close()) }()
+	log := slog.New(slog.NewTextHandler(c.ErrOrStderr(), nil))
+	if err := server.Upgrade(ctx, st); err != nil {
+		log.Error("a project could not be brought up to date; it is left as it is", "error", err)
+	}
 	if seed != nil {
 		if err := seed(ctx, st); err != nil {
 			return err
@@ -77,31 +87,35 @@ func (f *serving) run(c *cobra.Command, seed func(context.Context, *store.Store)
 	if err != nil {
 		return err
 	}
-	log := slog.New(slog.NewTextHandler(c.ErrOrStderr(), nil))
+	go daily(ctx, st, log)
 	fmt.Fprintf(c.OutOrStdout(), "Sturdy Elbow is at http://%s\n", l.Addr())
-	return server.Serve(ctx, l, server.New(server.Config{Store: st, Web: web.Files(), Hosts: []string{host}, Version: version, Log: log}))
+	return server.Serve(
+		ctx,
+		l,
+		server.New(server.Config{Store: st, Web: web.Files(), Hosts: []string{host}, Version: version, Log: log, Closing: ctx.Done()}),
+	)
 }
 
-func backupCommand() *cobra.Command {
-	var data string
-	c := &cobra.Command{Use: "backup FILE", Short: "Copy the live database to a new file", Args: cobra.ExactArgs(1),
-		RunE: func(c *cobra.Command, args []string) (err error) {
-			if _, err := os.Stat(filepath.Join(data, store.FileName)); err != nil {
-				return failed(fmt.Errorf("there is no database in %s", data))
-			}
-			st, err := store.Open(c.Context(), data)
-			if err != nil {
-				return failed(err)
-			}
-			defer func() { err = errors.Join(err, st.Close()) }()
-			if err := st.Backup(c.Context(), args[0]); err != nil {
-				return failed(err)
-			}
-			fmt.Fprintln(c.OutOrStdout(), "copied to", args[0])
-			return nil
-		}}
-	c.Flags().StringVar(&data, "data", userData(), "directory of the database")
-	return c
+// daily makes the day's backup, and sweeps, at once and then whenever a day has begun. What
+// fails is logged, and tried again within the hour.
+func daily(ctx context.Context, st *store.Store, log *slog.Logger) {
+	every := time.NewTicker(time.Hour)
+	defer every.Stop()
+	for {
+		to, err := st.DailyBackup(ctx, time.Now())
+		if err == nil && to != "" {
+			log.Info("backed up", "file", to)
+			err = st.Sweep(ctx)
+		}
+		if err != nil && ctx.Err() == nil {
+			log.Error("the daily backup failed; it is tried again within the hour", "error", err)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-every.C:
+		}
+	}
 }
 
 func openapiCommand() *cobra.Command {

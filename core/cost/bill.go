@@ -18,6 +18,8 @@ type Line struct {
 	Amount  measure.Money `json:"amount"`
 	Priced  bool          `json:"priced"`
 	Example bool          `json:"example"`
+	Got     int           `json:"got,omitempty"`    // how many of them are there already
+	Events  []string      `json:"events,omitempty"` // that say so
 }
 
 // Bill is what a job costs.

@@ -284,6 +284,36 @@ var messages = map[string]Message{
 		Text: `the {{.size}} purchase is the best found; a better one is not ruled out`,
 		Hint: `the bound beside it says by how much at most`,
 	},
+	"to-trim": {
+		Text: `{{.subject}} is cut to {{.length}}{{with .letter}} as {{.}}{{end}}, and is {{.wanted}} now: trim it`,
+		Hint: `what is cut stays; only what is too much comes off`,
+		Many: `{{count .n "piece that is cut is" "pieces that are cut are"}} longer than the plan has them now: trim them`,
+	},
+	"cut-anew": {
+		Text: `{{.subject}} is cut to {{.length}}{{with .letter}} as {{.}}{{end}}, and would have to be {{.wanted}} now: it is cut anew`,
+		Hint: `other pieces are cut from the short one where it serves; or take the change back`,
+		Many: `{{count .n "piece that is cut is" "pieces that are cut are"}} too short now: they are cut anew`,
+	},
+	"surplus-piece": {
+		Text: `a piece of {{.length}}{{with .letter}}, marked {{.}},{{end}} is cut that the plan has no place for`,
+		Hint: `keep it for the rack`,
+		Many: `{{count .n "piece is" "pieces are"}} cut that the plan has no place for`,
+	},
+	"cut-twice": {
+		Text: `{{if .subject}}{{.subject}}{{else}}a piece of {{.length}}{{end}} is cut twice: {{.device}} says so, and {{.other}}`,
+		Hint: `where it was one cut, take one of them back in the Log; where there are two pieces, both stay`,
+		Many: `{{count .n "piece is" "pieces are"}} cut twice, as two devices have it`,
+	},
+	"too-many": {
+		Text: `{{.many}} × {{.what}} more than the plan needs`,
+		Hint: `take them back to the shop, or keep them`,
+		Many: `{{count .n "thing was" "things were"}} bought in a larger number than the plan needs`,
+	},
+	"unmatched": {
+		Text: `ticked before this version: {{.what}}`,
+		Hint: `nothing of the plan answers to it; see what is there, and tick that`,
+		Many: `{{count .n "tick" "ticks"}} from before this version that nothing of the plan answers to`,
+	},
 	"stick-without-price": {
 		Text: `{{feet .stick}} sticks of {{.size}} pipe have no price{{if .some}} and are left out{{else}}, so sticks are chosen by their length{{end}}`,
 		Hint: `give them a price to have {{if .some}}them weighed against the others{{else}}the cheapest chosen{{end}}`,

@@ -95,7 +95,7 @@ func TestClassesOfTolerance(t *testing.T) {
 	for _, g := range p.Cuts {
 		assert.Equal(t, g.Cut, g.Sum.Total(), g.Letter)
 	}
-	for _, s := range p.Pipe[0].Stock.Sticks {
+	for _, s := range p.Pipe[0].Sticks {
 		for i, c := range s.Pieces {
 			if c.Name == pipe(1).Letter {
 				assert.Equal(t, len(s.Pieces)-1, i, "what waits is cut last")

@@ -5,10 +5,12 @@ import (
 	"maps"
 	"slices"
 
+	"sturdyelbow/core/cost"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/reading"
+	"sturdyelbow/core/record"
 	"sturdyelbow/core/shop"
 )
 
@@ -30,9 +32,13 @@ type Job struct {
 	Step    measure.Length `json:"step"`           // of the tape; 1/16 in when zero
 	EndTrim measure.Length `json:"endTrim"`        // cut off each stick first
 	Have    []reading.Item `json:"have,omitempty"` // the parts of a described build
+	// Stock and Prices are the job's own: the lengths in the place of those on sale in
+	// the shop, the prices over the shop's.
+	Stock  []StockLength `json:"stock,omitempty"`
+	Prices []cost.Price  `json:"prices,omitempty"`
 }
 
-func (j *Job) validate(s *Shop, work *Work) (n ValidationError) {
+func (j *Job) validate(s *Shop) (n ValidationError) {
 	add := func(path, what, hint string) { n = append(n, Problem{Path: path, What: what, Hint: hint}) }
 	if len(j.Frames) == 0 {
 		add("/job/frames", "no frame", "add one")
@@ -56,8 +62,20 @@ func (j *Job) validate(s *Shop, work *Work) (n ValidationError) {
 	if _, ok := s.Tool(j.Tool); !ok {
 		add("/job/tool", fmt.Sprintf("there is no tool %q", j.Tool), "choose one of the shop's tools")
 	}
-	n = append(n, s.Problems()...)
-	return append(n, shop.Lying("/bought", work.Bought)...)
+	return append(n, s.Problems()...)
+}
+
+// put puts what is the job's own over what the shop has.
+func (j *Job) put(s *Shop) {
+	if len(j.Stock) > 0 {
+		s.Stock = j.Stock
+	}
+	if len(j.Prices) > 0 {
+		s.Prices.Prices = slices.Clone(s.Prices.Prices)
+		for _, p := range j.Prices {
+			s.Prices.Set(p)
+		}
+	}
 }
 
 const maxCopies = 500
@@ -65,7 +83,7 @@ const maxCopies = 500
 // The shop's types are part of what a plan is made from.
 type (
 	Shop            = shop.Shop
-	Work            = shop.Work
+	Work            = record.Work
 	Tool            = shop.Tool
 	Offcut          = shop.Offcut
 	StockLength     = shop.StockLength

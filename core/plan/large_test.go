@@ -108,10 +108,10 @@ func TestADraftIsFeasibleAndSaysSo(t *testing.T) {
 		require.Equal(t, n > 6, draft.Improving)
 		for i := range draft.Pipe {
 			pieces := 0
-			for _, s := range draft.Pipe[i].Stock.Sticks {
-				used := s.Kerf + s.Left
+			for _, s := range draft.Pipe[i].Sticks {
+				used := s.Left
 				for _, c := range s.Pieces {
-					used += c.Length
+					used += c.Length + c.Kerf
 					pieces++
 				}
 				require.LessOrEqual(t, used, s.Length)

@@ -62,7 +62,7 @@ func TestEveryPipeKnowsItsStick(t *testing.T) {
 		p := make1(t, job)
 		have := map[int]map[measure.Length]int{}
 		for _, m := range p.Pipe {
-			for n, s := range m.Stock.Sticks {
+			for n, s := range m.Sticks {
 				have[n+1] = map[measure.Length]int{}
 				for _, piece := range s.Pieces {
 					have[n+1][piece.Length]++

@@ -21,8 +21,8 @@ import (
 // DefaultStep is the tape's step where a job names none.
 const DefaultStep = measure.Inch / 16
 
-// Make plans a job with what the shop sells and what has been bought: it builds the
-// frames, runs the analyses of each, buys and cuts, and runs those of the whole job. The
+// Make plans a job with what the shop sells and what has been done. Work that was begun
+// keeps the figures of the shop that it was begun with. Make builds the frames, runs the analyses of each, buys and cuts, and runs those of the whole job. The
 // error is a [ValidationError], or the context's when it ends first; anything that can
 // be planned at all is a plan with findings.
 func Make(ctx context.Context, job Job, shop Shop, work Work) (*Plan, error) {
@@ -37,14 +37,19 @@ func Draft(ctx context.Context, job Job, shop Shop, work Work) (*Plan, error) {
 }
 
 func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool) (*Plan, error) {
-	if n := job.validate(&shop, &work); len(n) > 0 {
+	newer := newerFigures(&shop, work.Figures)
+	if work.Figures != nil {
+		work.Figures.Put(&shop)
+	}
+	job.put(&shop)
+	if n := job.validate(&shop); len(n) > 0 {
 		return nil, n
 	}
 	c, err := shop.Catalog()
 	if err != nil {
 		return nil, err
 	}
-	p := &Plan{Step: cmp.Or(job.Step, DefaultStep), Findings: []finding.Finding{}}
+	p := &Plan{Step: cmp.Or(job.Step, DefaultStep), Findings: []finding.Finding{}, Newer: newer, Begun: work.Figures != nil}
 	if err := p.build(ctx, &job, &shop, c); err != nil {
 		return nil, err
 	}

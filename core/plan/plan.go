@@ -20,6 +20,10 @@ type Plan struct {
 	Findings []finding.Finding `json:"findings"`
 	Cautions []string          `json:"cautions"`
 	Step     measure.Length    `json:"step"`
+	// Newer says which of the figures that the work was begun with are others in the shop
+	// by now; the plan keeps the first until newer ones are taken.
+	Newer []Newer `json:"newer"`
+	Begun bool    `json:"begun,omitempty"` // the work keeps the figures that it was begun with
 }
 
 // Frame is one frame, planned.

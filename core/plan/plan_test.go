@@ -13,8 +13,10 @@ import (
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/record"
 	"sturdyelbow/core/starter"
 	"sturdyelbow/core/wireframe"
 )
@@ -184,8 +186,8 @@ func TestNonsenseNamesThePlace(t *testing.T) {
 		},
 		"/shop/stock/0/length": func(_ *plan.Job, s *plan.Shop, _ *plan.Work) { s.Stock[0].Length = 0 },
 		"/shop/prices/taxRate": func(_ *plan.Job, s *plan.Shop, _ *plan.Work) { s.Prices.TaxRate = 8.25 },
-		"/bought/0": func(_ *plan.Job, _ *plan.Shop, w *plan.Work) {
-			w.Bought = []plan.Offcut{{Size: "9", Length: 1, Count: 1}}
+		"/shop/rack/0": func(_ *plan.Job, s *plan.Shop, _ *plan.Work) {
+			s.Rack = []plan.Offcut{{Size: "9", Length: 1, Count: 1}}
 		},
 	} {
 		job, shop, work := build(t, "jump", nil), plan.ExampleShop(), plan.Work{}
@@ -203,15 +205,17 @@ func TestBoughtSticksAndRackGoFirst(t *testing.T) {
 	before, err := plan.Make(context.Background(), job, shop, plan.Work{})
 	require.NoError(t, err)
 	shop.Rack = []plan.Offcut{{Size: "3/4", Length: 54 * measure.Inch, Count: 1}}
-	after, err := plan.Make(
-		context.Background(),
-		job,
-		shop,
-		plan.Work{Bought: []plan.Offcut{{Size: "3/4", Length: 120 * measure.Inch, Count: 1}}},
-	)
+	bought := record.Event{
+		ID:    "a",
+		Kind:  record.Bought,
+		Count: 1,
+		Ware:  &material.Spec{Ware: material.Pipe, Size: "3/4", Length: 120 * measure.Inch},
+	}
+	after, err := plan.Make(context.Background(), job, shop, record.Add([]record.Event{bought}))
 	require.NoError(t, err)
 	assert.Less(t, after.Pipe[0].Stock.Bought, before.Pipe[0].Stock.Bought)
 	assert.Less(t, after.Bill.Total, before.Bill.Total)
+	assert.Equal(t, 1, after.Pipe[0].Need[0].Got)
 }
 
 func TestSticksWithoutAPriceAreNotLeftOutInSilence(t *testing.T) {

@@ -12,6 +12,7 @@ import (
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/model"
+	"sturdyelbow/core/record"
 )
 
 // alike is what pieces of one letter have in common.
@@ -26,8 +27,9 @@ type alike struct {
 func likeness(p *model.Placed) alike { return alike{p.Size, p.Ordered, p.Class, p.Waits, p.Path} }
 
 // letter gives the pieces their letters: one for each size and cut length, the
-// largest size first, then the longest.
-func (p *Purchase) letter(lots []Lot) {
+// largest size first, then the longest. Letters that are written on pipe or on paper
+// stay with what they were written on; a new piece gets one that never was another's.
+func (p *Purchase) letter(lots []Lot, fixed []record.Letter) {
 	at := map[alike]int{}
 	for fi := range lots {
 		f := &lots[fi]
@@ -65,10 +67,22 @@ func (p *Purchase) letter(lots []Lot) {
 			cmp.Compare(a.Path, b.Path),
 		)
 	})
-	letters := map[alike]string{}
+	written, taken := map[alike]string{}, map[string]bool{}
+	for _, l := range fixed {
+		written[alike{l.Size, l.Cut, l.Class, l.Waits, l.Path}], taken[l.Letter] = l.Letter, true
+	}
+	letters, next := map[alike]string{}, 0
+	p.Marked = len(fixed) > 0
 	for i := range p.Cuts {
 		c := &p.Cuts[i]
-		c.Letter = letterOf(i)
+		c.Letter, c.Fixed = written[alike{c.Size, c.Cut, c.Class, c.Waits, c.Path}]
+		if !c.Fixed {
+			for c.Letter = letterOf(next); taken[c.Letter]; c.Letter = letterOf(next) {
+				next++
+			}
+			next++
+			p.Marked = false
+		}
 		letters[alike{c.Size, c.Cut, c.Class, c.Waits, c.Path}] = c.Letter
 	}
 	p.Placed = make([][]CutFrom, len(lots))

@@ -13,6 +13,7 @@ import (
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/model/modeltest"
 	"sturdyelbow/core/procure"
+	"sturdyelbow/core/record"
 	"sturdyelbow/core/shop"
 )
 
@@ -35,7 +36,7 @@ func buy(t *testing.T, copies int, tool string, change func(d *frame.Document)) 
 	p, err := procure.Procure(
 		context.Background(),
 		[]procure.Lot{{Built: b, Copies: copies, Needs: needs}},
-		procure.Order{Shop: &s, Work: &shop.Work{}, Tool: with},
+		procure.Order{Shop: &s, Work: &record.Work{}, Tool: with},
 	)
 	require.NoError(t, err)
 	return p
@@ -74,7 +75,7 @@ func TestLettersOfManyPieces(t *testing.T) {
 	p, err := procure.Procure(
 		context.Background(),
 		[]procure.Lot{{Built: b, Copies: 1}},
-		procure.Order{Shop: &s, Work: &shop.Work{}, Tool: s.Tools[0]},
+		procure.Order{Shop: &s, Work: &record.Work{}, Tool: s.Tools[0]},
 	)
 	require.NoError(t, err)
 	require.Len(t, p.Cuts, 26)

@@ -12,6 +12,7 @@ import (
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/model"
+	"sturdyelbow/core/record"
 	"sturdyelbow/core/shop"
 	"sturdyelbow/core/stock"
 	"sturdyelbow/core/why"
@@ -27,7 +28,7 @@ type Lot struct {
 // Order is how a job is bought and cut.
 type Order struct {
 	Shop    *shop.Shop
-	Work    *shop.Work
+	Work    *record.Work
 	Tool    shop.Tool
 	EndTrim measure.Length // cut off each stick first
 	Joinery joinery.Report // of all frames
@@ -45,10 +46,22 @@ type Purchase struct {
 	Bill      cost.Bill       `json:"bill"`
 	Totals    Totals          `json:"totals"`
 	Improving bool            `json:"improving,omitempty"` // the purchase is a first one: a better one is looked for
+	Existing  []Existing      `json:"existing"`            // the pieces that are there, against what is planned
+	Extra     []Extra         `json:"extra"`               // bought, and not asked for any more
+	Marked    bool            `json:"marked"`              // every letter is fixed
 
 	// Placed says, for each pipe of each frame, what its first copy is cut from.
 	Placed   [][]CutFrom       `json:"-"`
 	Findings []finding.Finding `json:"-"`
+}
+
+// Extra is something that was bought and that nothing of the plan needs.
+type Extra struct {
+	material.Spec
+	Label  string   `json:"label"`
+	Count  int      `json:"count"`
+	Items  []string `json:"items,omitempty"`  // the ids of sticks
+	Events []string `json:"events,omitempty"` // that say that it was bought
 }
 
 // CutFrom is where a piece comes from.
@@ -73,8 +86,8 @@ type CutLine struct {
 	Letter   string         `json:"letter"`
 	Size     catalog.Size   `json:"size"`
 	Cut      measure.Length `json:"cut"`
-	Count    int            `json:"count"` // copies included
-	Pipes    []PipeRef      `json:"pipes"`
+	Count    int            `json:"count"`  // copies included
+	Pipes    []PipeRef      `json:"pipes"`  // of each copy
 	Hidden   bool           `json:"hidden"` // a hidden nipple among them
 	TooShort bool           `json:"tooShort"`
 	Sum      why.Sum        `json:"sum"`            // of the first
@@ -82,6 +95,14 @@ type CutLine struct {
 	Class    frame.Class    `json:"class,omitempty"`
 	Waits    bool           `json:"waits,omitempty"` // until it is measured on the frame; Cut is the most it may be
 	Typed    string         `json:"typed,omitempty"` // as typed for one of them, where the tape shows something else
+	Done     int            `json:"done,omitempty"`  // how many of them are there
+	Trims    int            `json:"trims,omitempty"` // how many are there, and only to be trimmed
+	Fixed    bool           `json:"fixed,omitempty"` // the letter is written on pipe or on paper
+}
+
+// Mark is the line's letter with what it stands for, to be fixed.
+func (g *CutLine) Mark() record.Letter {
+	return record.Letter{Letter: g.Letter, Size: g.Size, Cut: g.Cut, Class: g.Class, Path: g.Path, Waits: g.Waits}
 }
 
 // Note says what is special about the pieces, in a word or two; "" for
@@ -130,7 +151,17 @@ type PipeTotal struct {
 	Net     measure.Length `json:"net"`               // of all pieces, those included that no stick is long enough for
 	TooLong []string       `json:"tooLong,omitempty"` // letters of the pieces that are longer than any stick
 	Yield   float64        `json:"yield"`             // net as a share of what is bought or used
-	Stock   stock.Material `json:"stock"`
+	Stock   stock.Material `json:"stock"`             // what is still to be cut; its sticks are in Sticks
+	Sticks  []Stick        `json:"sticks"`            // cut, and to be cut
+	Need    []Needed       `json:"need"`              // sticks from a shop, by length
+	Basis   string         `json:"basis"`             // names this plan of the size: what is done by it is said to be
+}
+
+// Needed is how many sticks of a length from a shop a job takes.
+type Needed struct {
+	Length measure.Length `json:"length"`
+	Count  int            `json:"count"`
+	Got    int            `json:"got,omitempty"` // of them
 }
 
 // ToolCount is the purchase with one kerf.
@@ -148,8 +179,16 @@ type ToolCount struct {
 // Procure says what is bought for the lots and how it is cut. The error is the
 // context's, when it ends first.
 func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
-	p := &Purchase{Cuts: []CutLine{}, Fittings: []FittingCount{}, Pipe: []PipeTotal{}, Materials: []material.Line{}, Tool: o.Tool}
-	p.letter(lots)
+	p := &Purchase{
+		Cuts:      []CutLine{},
+		Fittings:  []FittingCount{},
+		Pipe:      []PipeTotal{},
+		Materials: []material.Line{},
+		Tool:      o.Tool,
+		Existing:  []Existing{},
+		Extra:     []Extra{},
+	}
+	p.letter(lots, o.Work.Letters)
 	p.Totals.Cemented, p.Totals.Dry = o.Joinery.Cemented, o.Joinery.Dry
 	fittings := p.countFittings(lots)
 	sticks, err := p.sticks(ctx, lots, &o)
@@ -168,6 +207,7 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 	}
 	p.Materials = slices.Concat(p.Materials, sticks, fittings, o.Joinery.Materials(), material.Together(hardware))
 	p.Bill = o.Shop.Prices.Add(p.Materials)
+	p.got(o.Work)
 	return p, nil
 }
 

@@ -35,6 +35,7 @@ type StockLength struct {
 
 // Offcut is a piece of pipe on the rack.
 type Offcut struct {
+	ID     string         `json:"id,omitempty"` // of one that a project put there
 	Size   catalog.Size   `json:"size"`
 	Length measure.Length `json:"length"`
 	Count  int            `json:"count"`
@@ -62,10 +63,21 @@ func Example() Shop {
 	}
 }
 
-// Work is what has been done: sticks that were bought and are still whole.
-// They are cut before any more are bought.
-type Work struct {
-	Bought []Offcut `json:"bought"`
+// Figures are what of a shop decides how long pieces are and how they are cut. A project
+// in work keeps those that it was begun with.
+type Figures struct {
+	Measurements []catalog.Override     `json:"measurements"`
+	Seats        map[frame.Mode]float64 `json:"seats,omitempty"`
+	Stock        []StockLength          `json:"stock"`
+	Tools        []Tool                 `json:"tools"`
+}
+
+// Figures gives a shop's figures of the moment.
+func (s *Shop) Figures() *Figures { return &Figures{s.Measurements, s.Seats, s.Stock, s.Tools} }
+
+// Put puts figures in the place of a shop's own.
+func (f *Figures) Put(s *Shop) {
+	s.Measurements, s.Seats, s.Stock, s.Tools = f.Measurements, f.Seats, f.Stock, f.Tools
 }
 
 // Tool finds a cutting tool by its id.

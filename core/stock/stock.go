@@ -20,11 +20,14 @@ type Demand struct {
 // Origin says where a stick comes from.
 type Origin string
 
-// A stick is bought in a shop, lies on the rack, or was bought before.
+// A stick is bought in a shop, lies on the rack, was bought before, is what is left of one,
+// or is a piece that was cut for something else.
 const (
 	Shop   Origin = "shop"
 	Rack   Origin = "rack"
 	Bought Origin = "bought"
+	Offcut Origin = "offcut"
+	Cut    Origin = "piece"
 )
 
 // Offer is a length of a material that can be had.

@@ -3,7 +3,6 @@ package demo
 import (
 	"context"
 	_ "embed"
-	"encoding/json"
 	"fmt"
 
 	"sturdyelbow/core/frame"
@@ -30,6 +29,7 @@ func Projects() ([]project.Project, error) {
 			Starter: &starter.Begun{ID: id, Answers: answers},
 			Copies:  copies,
 			Tool:    "saw",
+			Format:  project.Format,
 		}
 	}
 	text := func(s string) starter.Answer { return starter.Answer{Text: s} }
@@ -59,7 +59,18 @@ func Projects() ([]project.Project, error) {
 			return nil, fmt.Errorf("%s: %w", f.name, err)
 		}
 		doc.Name = f.name
-		all = append(all, project.Project{Name: f.name, Units: doc.Units, Style: measure.InInches, Frame: doc, Copies: 1, Tool: f.work})
+		all = append(
+			all,
+			project.Project{
+				Name:   f.name,
+				Units:  doc.Units,
+				Style:  measure.InInches,
+				Frame:  doc,
+				Copies: 1,
+				Tool:   f.work,
+				Format: project.Format,
+			},
+		)
 	}
 	return append(
 		all,
@@ -103,11 +114,11 @@ func Seed(ctx context.Context, s *store.Store) error {
 		return err
 	}
 	for _, p := range all {
-		data, err := json.Marshal(p)
+		data, err := p.Encode()
 		if err != nil {
 			return err
 		}
-		if _, err := s.Create(ctx, p.Name, data); err != nil {
+		if _, err := s.Create(ctx, store.State{Name: p.Name, Template: p.Template, Format: project.Format, Body: data}); err != nil {
 			return err
 		}
 	}

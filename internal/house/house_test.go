@@ -33,8 +33,9 @@ var above = map[string]string{
 	"edit": "measure catalog frame layout fitting model fit finding message mention",
 	// what is bought, and how it is cut
 	"stock": "measure", "cost": "measure catalog material", "shop": "measure catalog frame cost",
+	"record":  "measure catalog frame material shop",
 	"joinery": "measure catalog frame fitting material",
-	"procure": "measure catalog frame fitting model why finding material stock shop cost joinery",
+	"procure": "measure catalog frame fitting model why finding material stock shop cost joinery record",
 	// analyses, each of which is a question to a built frame or a purchase
 	"link": analysis + " fit why material", "bows": analysis + " curve", "ends": analysis + " edit",
 	"kept": analysis + " edit", "sound": analysis + " together cutlist", "tolerance": analysis + " cutlist", "budget": analysis + " procure reading",

@@ -4,12 +4,11 @@
 package project
 
 import (
-	"encoding/json"
 	"errors"
-	"fmt"
 	"slices"
 
 	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/cost"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
@@ -43,8 +42,15 @@ type Project struct {
 	Copies    int              `json:"copies"`
 	Tool      string           `json:"tool"`
 	Step      measure.Length   `json:"step,omitempty"`
-	Work      plan.Work        `json:"work"`
-	Marks     Marks            `json:"marks,omitzero"`
+	// Sale is what is on sale for this project alone, over what the shop has.
+	Sale   *Sale `json:"sale,omitempty"`
+	Format int   `json:"format,omitempty"` // of the project's stored form; see [Format]
+}
+
+// Sale is stick lengths and prices of a project's own.
+type Sale struct {
+	Stock  []plan.StockLength `json:"stock,omitempty"`
+	Prices []cost.Price       `json:"prices,omitempty"`
 }
 
 // Asks are the prompts of a starter of the builder's own.
@@ -90,15 +96,6 @@ func (d *Described) Items(usual catalog.Size) []reading.Item {
 	return items
 }
 
-// Marks are a builder's ticks on the lists, in the shop and at the saw. The
-// page names what is ticked by what it is, not by its place in the list, so
-// that a tick outlives a change of the plan: of five caps wanted, three are in
-// the cart.
-type Marks struct {
-	Cart map[string]int `json:"cart,omitempty"` // by what is bought: how many
-	Sawn map[string]int `json:"sawn,omitempty"` // by the stick and what is cut from it: how many
-}
-
 // ErrEmpty says that a project has neither a starter nor a frame.
 var ErrEmpty = errors.New("the project has no frame yet: choose a starter or open a file")
 
@@ -119,69 +116,14 @@ func (p *Project) Job() (plan.Job, error) {
 	if err != nil {
 		return plan.Job{}, err
 	}
-	return plan.Job{
+	job := plan.Job{
 		Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given, Findings: told(made)}},
 		Tool:   p.Tool,
 		Step:   p.Step,
 		Have:   p.Described.Items(doc.Size),
-	}, nil
-}
-
-// UnmarshalJSON reads a project. One from before format 3 named its sizes by
-// where they stood in the frame; they go by their ids from then on.
-func (p *Project) UnmarshalJSON(data []byte) error {
-	type plain Project // without this method
-	if err := json.Unmarshal(data, (*plain)(p)); err != nil {
-		return err
 	}
-	var old struct {
-		Frame json.RawMessage  `json:"frame"`
-		Holds []frame.ModeRule `json:"holds"` // as format 3 had it
-		Asks  *struct {
-			Prompts []struct {
-				Path string `json:"path"`
-			} `json:"prompts"`
-		} `json:"asks"`
+	if p.Sale != nil {
+		job.Stock, job.Prices = p.Sale.Stock, p.Sale.Prices
 	}
-	var was struct {
-		Format int `json:"format"`
-	}
-	if err := json.Unmarshal(data, &old); err != nil {
-		return nil //nolint:nilerr // nothing of an older format is in it
-	}
-	if p.ModeRules == nil {
-		p.ModeRules = old.Holds
-	}
-	if len(old.Frame) == 0 || json.Unmarshal(old.Frame, &was) != nil || was.Format > 2 || was.Format == 0 {
-		return nil
-	}
-	_, ids, err := frame.FromFormat2(old.Frame)
-	if err != nil {
-		return nil //nolint:nilerr // what it is was read above
-	}
-	if p.Sizes != nil {
-		now := map[string]starter.Answer{}
-		for pointer, a := range p.Sizes {
-			if id, ok := ids[pointer]; ok {
-				now[id] = a
-			}
-		}
-		p.Sizes = now
-	}
-	if p.Asks != nil && old.Asks != nil {
-		for i := range p.Asks.Prompts {
-			p.Asks.Prompts[i].Size = ids[old.Asks.Prompts[i].Path]
-		}
-		p.Asks.Prompts = slices.DeleteFunc(p.Asks.Prompts, func(a Ask) bool { return a.Size == "" })
-	}
-	return nil
-}
-
-// Decode reads a stored project.
-func Decode(data []byte) (*Project, error) {
-	p := &Project{}
-	if err := json.Unmarshal(data, p); err != nil {
-		return nil, fmt.Errorf("the stored project cannot be read: %w", err)
-	}
-	return p, nil
+	return job, nil
 }

@@ -6,12 +6,13 @@ import (
 	"fmt"
 
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/record"
 )
 
 // Together makes one job of several projects, so that their pieces share
-// sticks, cans and a trip to the shop. The tool is the given one, else the
+// sticks, cans and a trip to the shop, and what was done of each. The tool is the given one, else the
 // first project's; so is the tape's step. The error names the project.
-func Together(all []*Project, tool string) (plan.Job, plan.Work, error) {
+func Together(all []*Project, works []record.Work, tool string) (plan.Job, plan.Work, error) {
 	var job plan.Job
 	var work plan.Work
 	if len(all) == 0 {
@@ -29,7 +30,6 @@ func Together(all []*Project, tool string) (plan.Job, plan.Work, error) {
 			one.Frames[k].Document.Name = p.Name
 		}
 		job.Frames = append(job.Frames, one.Frames...)
-		work.Bought = append(work.Bought, p.Work.Bought...)
 	}
-	return job, work, nil
+	return job, record.Together(works...), nil
 }

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"net/url"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -36,11 +37,14 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodPost, "/choices", "choices", "The fittings that could stand at a joint"), a.choices)
 	huma.Register(h, op(http.MethodPost, "/cut", "cut", "Plan the cutting of a pasted list"), a.cut)
 	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
-	huma.Register(h, op(http.MethodPost, "/read", "read", "Read a wireframe file into a frame"), a.read)
 	huma.Register(h, op(http.MethodPost, "/export/{kind}", "export", "Write a plan in an open format"), a.export)
 	huma.Register(h, op(http.MethodPost, "/together", "together", "Plan several stored projects as one purchase"), a.together)
 	huma.Register(h, op(http.MethodGet, "/pictures", "pictures", "A small picture of every kind of fitting, as SVG"), a.pictures)
 	registerProjects(h, a, op)
+	registerRecord(h, a, op)
+	registerPast(h, a, op)
+	registerFiles(h, a, op)
+	registerEffect(h, a, op)
 }
 
 type body[T any] struct{ Body T }
@@ -62,6 +66,8 @@ func (a *api) about(context.Context, *struct{}) (*body[About], error) {
 // that was given for it when it was sent before.
 type PlanRequest struct {
 	Project project.Project `json:"project"`
+	Of      string          `json:"of,omitempty"      maxLength:"40"` // the stored project whose record counts; none where it is left out
+	Newest  bool            `json:"newest,omitempty"`                 // go by the shop's newest figures, whatever the work was begun with
 	Shop    *plan.Shop      `json:"shop,omitempty"`
 	ShopKey string          `json:"shopKey,omitempty"` // of a shop that was sent before: reading it takes longer than a small plan
 	Draw    bool            `json:"draw,omitempty"`    // also draw the frames
@@ -76,23 +82,32 @@ type PlanAnswer struct {
 	// from a starter and is the builder's own now.
 	Repeats []starter.Repeat `json:"repeats"`
 	ShopKey string           `json:"shopKey,omitempty"` // to send instead of the shop next time; it may be forgotten
+	Events  int64            `json:"events"`            // the last of the record that is in it
 }
 
-func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, error) {
+// make plans what is asked for, and says which event of the record was the last.
+func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, int64, error) {
 	job, err := r.Project.Job()
 	if err != nil {
-		return job, nil, problem(err)
+		return job, nil, 0, problem(err)
+	}
+	work, err := a.work(ctx, r.Of)
+	if err != nil {
+		return job, nil, 0, err
+	}
+	if r.Newest {
+		work.Figures = nil
 	}
 	shop := r.Shop
 	if shop == nil && r.ShopKey != "" {
 		if shop = a.shops.find(r.ShopKey); shop == nil {
-			return job, nil, problem(errForgotten)
+			return job, nil, 0, problem(errForgotten)
 		}
 	}
 	if shop == nil {
 		saved, _, err := a.loadShop(ctx)
 		if err != nil {
-			return job, nil, err
+			return job, nil, 0, err
 		}
 		shop = saved
 	}
@@ -101,11 +116,11 @@ func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, e
 	if r.Draft {
 		make = plan.Draft
 	}
-	p, err := make(ctx, job, *shop, r.Project.Work)
+	p, err := make(ctx, job, *shop, work)
 	if err != nil {
-		return job, nil, problem(err)
+		return job, nil, 0, problem(err)
 	}
-	return job, p, nil
+	return job, p, work.Last, nil
 }
 
 // withTool cuts with a saw where the project names no tool.
@@ -115,12 +130,12 @@ func withTool(j plan.Job) plan.Job {
 }
 
 func (a *api) plan(ctx context.Context, in *body[PlanRequest]) (*body[PlanAnswer], error) {
-	job, p, err := a.make(ctx, &in.Body)
+	job, p, last, err := a.make(ctx, &in.Body)
 	if err != nil {
 		return nil, err
 	}
 	in.Body.Project.Adopt(&job.Frames[0].Document, p.Findings)
-	out := PlanAnswer{Plan: *p, Repeats: in.Body.Project.Repeats(), ShopKey: in.Body.ShopKey}
+	out := PlanAnswer{Plan: *p, Repeats: in.Body.Project.Repeats(), ShopKey: in.Body.ShopKey, Events: last}
 	if in.Body.Shop != nil {
 		out.ShopKey = a.shops.keep(in.Body.Shop)
 	}
@@ -148,6 +163,7 @@ func problem(err error) error {
 		refusal  *edit.Refusal
 		trial    *catalog.TrialError
 		doc      frame.Problems
+		none     *NoProject
 		details  []error
 	)
 	add := func(where, what, hint string, value any) {
@@ -198,6 +214,9 @@ func problem(err error) error {
 		for _, p := range doc {
 			add("/project/frame"+p.Path, p.What, p.Hint, nil)
 		}
+	case errors.As(err, &none):
+		title = "This file is no project"
+		add("/text", none.What, none.Hint, nil)
 	case errors.Is(err, context.Canceled):
 		return huma.NewError(nobodyWaits, "nobody waits for this any more")
 	default:
@@ -242,15 +261,56 @@ func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[[]stock.Mate
 			}
 		}
 	}
+	if err := bounded(&p); err != nil {
+		return nil, err
+	}
 	cut, err := stock.Solve(ctx, p)
 	if err != nil {
-		return nil, err
+		return nil, problem(err)
 	}
 	for i := range cut {
 		cut[i].Name()
 	}
 	return answer(cut), nil
 }
+
+// The largest list that is cut: more takes long to plan well, and is cut in parts anyway.
+const (
+	mostPieces  = 5000
+	mostLengths = 500
+	mostStock   = 20
+)
+
+// bounded refuses a list that is too large to be planned while somebody waits.
+func bounded(p *stock.Problem) error {
+	pieces := 0
+	for _, d := range p.Demands {
+		pieces += min(d.Count, mostPieces+1)
+	}
+	var wrong []error
+	no := func(pointer, what string, args ...any) {
+		wrong = append(wrong, &Fault{Pointer: pointer, Message: fmt.Sprintf(what, args...)})
+	}
+	if pieces > mostPieces {
+		no("/text", "more than %d pieces; cut them in parts", mostPieces)
+	}
+	if len(p.Demands) > mostLengths {
+		no("/text", "more than %d lines; cut them in parts", mostLengths)
+	}
+	if len(p.Offers) > mostStock*max(1, len(p.Demands)) || len(p.Offers) > mostLengths {
+		no("/stock", "more than %d stick lengths; leave out those you would not buy", mostStock)
+	}
+	if len(wrong) > 0 {
+		return huma.Error422UnprocessableEntity("The list is too large", wrong...)
+	}
+	if pieces > mostPieces/10 {
+		p.Nodes, p.Tidy = largeNodes, false
+	}
+	return nil
+}
+
+// largeNodes bounds the search for a large list.
+const largeNodes = 5000
 
 // LengthsRequest is lengths as written.
 type LengthsRequest struct {
@@ -288,25 +348,6 @@ func readLengths(texts []string, unit measure.Unit, where string) (ls []measure.
 	return ls, nil
 }
 
-// ReadRequest is a wireframe file's text.
-type ReadRequest struct {
-	Text string `json:"text"`
-}
-
-func (a *api) read(_ context.Context, in *body[ReadRequest]) (*body[frame.Document], error) {
-	if d, err := ownDocument(in.Body.Text); d != nil || err != nil {
-		if err != nil {
-			return nil, problem(err)
-		}
-		return answer(*d), nil
-	}
-	d, err := wireframe.Read([]byte(in.Body.Text))
-	if err != nil {
-		return nil, problem(err)
-	}
-	return answer(*d), nil
-}
-
 // ownDocument reads the product's own document of a frame, of this format or
 // an older one; nil for a file of another form.
 func ownDocument(text string) (*frame.Document, error) {
@@ -326,7 +367,7 @@ func ownDocument(text string) (*frame.Document, error) {
 }
 
 type exportInput struct {
-	Kind string `path:"kind" enum:"cuts.csv,shopping.csv,wireframe.json,frame.json,frame.svg"`
+	Kind string `path:"kind" enum:"project.json,cuts.csv,shopping.csv,wireframe.json,frame.json,frame.svg"`
 	Body PlanRequest
 }
 
@@ -338,11 +379,17 @@ type fileOutput struct {
 }
 
 func (a *api) export(ctx context.Context, in *exportInput) (*fileOutput, error) {
-	job, p, err := a.make(ctx, &in.Body)
+	out := &fileOutput{Type: "text/csv; charset=utf-8", Name: fmt.Sprintf("attachment; filename=%q", in.Kind)}
+	if in.Kind == "project.json" { // also of a project that cannot be planned
+		var err error
+		out.Type = "application/json"
+		out.Body, err = a.projectFile(ctx, &in.Body.Project, in.Body.Of)
+		return out, err
+	}
+	job, p, _, err := a.make(ctx, &in.Body)
 	if err != nil {
 		return nil, err
 	}
-	out := &fileOutput{Type: "text/csv; charset=utf-8", Name: fmt.Sprintf("attachment; filename=%q", in.Kind)}
 	style := cmp.Or(in.Body.Project.Style, measure.InInches)
 	var b strings.Builder
 	switch in.Kind {
@@ -364,7 +411,7 @@ func (a *api) export(ctx context.Context, in *exportInput) (*fileOutput, error) 
 		var lost []string
 		var data []byte
 		data, lost, err = wireframe.Write(f.Graph(), f.Points())
-		out.Lost = strings.Join(lost, ", ")
+		out.Lost = url.PathEscape(strings.Join(lost, ", ")) // a header holds no other letters
 		b.Write(data)
 	}
 	out.Body = []byte(b.String())
@@ -374,14 +421,20 @@ func (a *api) export(ctx context.Context, in *exportInput) (*fileOutput, error) 
 func (a *api) loadShop(ctx context.Context) (*plan.Shop, int64, error) {
 	data, revision, err := a.store.Shop(ctx)
 	if err != nil {
-		return nil, 0, err
+		return nil, 0, missing(err)
 	}
+	shop, err := shopOf(data)
+	return shop, revision, err
+}
+
+// shopOf reads a stored shop; the example one where none is stored.
+func shopOf(data []byte) (*plan.Shop, error) {
 	shop := plan.ExampleShop()
 	if data != nil {
 		shop = plan.Shop{}
 		if err := json.Unmarshal(data, &shop); err != nil {
-			return nil, 0, fmt.Errorf("the stored shop cannot be read: %w", err)
+			return nil, fmt.Errorf("the stored shop cannot be read: %w", err)
 		}
 	}
-	return &shop, revision, nil
+	return &shop, nil
 }

@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/plan"
 	"sturdyelbow/internal/drawing"
 	"sturdyelbow/internal/project"
+	"sturdyelbow/internal/store"
 )
 
 // State says in a word where a project stands.
@@ -40,25 +41,28 @@ type Card struct {
 }
 
 // cards keeps what was worked out, as long as neither the project nor the shop
-// has been saved since.
+// has been saved since, and nothing was done.
 type cards struct {
 	mu  sync.Mutex
 	all map[string]keptCard
 }
 
 type keptCard struct {
-	project, shop int64
-	card          Card
+	newness
+	card Card
 }
+
+// newness is what a card depends on: revisions, and the last event.
+type newness struct{ project, shop, events int64 }
 
 // mostCards bounds the memory; a shelf of more starts over.
 const mostCards = 1000
 
-func (c *cards) find(id string, projectRevision, shopRevision int64, make func() (Card, error)) (Card, error) {
+func (c *cards) find(id string, at newness, make func() (Card, error)) (Card, error) {
 	c.mu.Lock()
 	k, ok := c.all[id]
 	c.mu.Unlock()
-	if ok && k.project == projectRevision && k.shop == shopRevision {
+	if ok && k.newness == at {
 		return k.card, nil
 	}
 	card, err := make()
@@ -70,25 +74,28 @@ func (c *cards) find(id string, projectRevision, shopRevision int64, make func()
 	if c.all == nil || len(c.all) >= mostCards {
 		c.all = map[string]keptCard{}
 	}
-	c.all[id] = keptCard{projectRevision, shopRevision, card}
+	c.all[id] = keptCard{at, card}
 	return card, nil
 }
 
 func (a *api) card(ctx context.Context, in *ProjectPath) (*body[Card], error) {
-	stored, err := a.store.Project(ctx, in.ID)
+	now, err := a.nowOf(ctx, in.ID)
 	if err != nil {
 		return nil, missing(err)
 	}
-	shop, revision, err := a.loadShop(ctx)
-	if err != nil {
-		return nil, err
+	if now.Gone {
+		return nil, missing(store.ErrNotFound)
 	}
-	c, err := a.cards.find(in.ID, stored.Revision, revision, func() (Card, error) {
-		p, err := project.Decode(stored.Body)
+	c, err := a.cards.find(in.ID, newness{now.Revision, now.Shop, now.Events}, func() (Card, error) {
+		p, work, err := a.load(ctx, in.ID)
 		if err != nil {
 			return Card{}, err
 		}
-		return cardOf(ctx, p, shop)
+		shop, _, err := a.loadShop(ctx)
+		if err != nil {
+			return Card{}, err
+		}
+		return cardOf(ctx, p, shop, work)
 	})
 	if err != nil {
 		return nil, err
@@ -98,7 +105,7 @@ func (a *api) card(ctx context.Context, in *ProjectPath) (*body[Card], error) {
 
 // cardOf sums a project up. The error is the context's, when it ends first: what
 // cannot be planned has a card that says so.
-func cardOf(ctx context.Context, p *project.Project, shop *plan.Shop) (Card, error) {
+func cardOf(ctx context.Context, p *project.Project, shop *plan.Shop, work plan.Work) (Card, error) {
 	c := Card{State: Waits, Style: p.Style, Copies: max(1, p.Copies), Starter: p.Template}
 	job, err := p.Job()
 	if err != nil {
@@ -108,7 +115,7 @@ func cardOf(ctx context.Context, p *project.Project, shop *plan.Shop) (Card, err
 		}
 		return c, nil
 	}
-	made, err := plan.Make(ctx, withTool(job), *shop, p.Work)
+	made, err := plan.Make(ctx, withTool(job), *shop, work)
 	if err != nil {
 		c.Words = "it cannot be planned as it stands"
 		return c, ctx.Err()

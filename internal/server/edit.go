@@ -17,7 +17,8 @@ import (
 // EditRequest is a project and a gesture on its frame.
 type EditRequest struct {
 	Project project.Project `json:"project"`
-	Shop    *plan.Shop      `json:"shop,omitempty"` // the saved one when left out
+	Shop    *plan.Shop      `json:"shop,omitempty"`                // the saved one when left out
+	Of      string          `json:"of,omitempty"   maxLength:"40"` // the stored project whose record counts; none where it is left out
 	Edit    edit.Edit       `json:"edit"`
 }
 
@@ -37,6 +38,15 @@ func (a *api) edit(ctx context.Context, in *body[EditRequest]) (*body[EditAnswer
 			return nil, err
 		}
 		shop = saved
+	}
+	work, err := a.work(ctx, in.Body.Of)
+	if err != nil {
+		return nil, err
+	}
+	if work.Figures != nil { // seats and stops that the work was begun with
+		own := *shop
+		work.Figures.Put(&own)
+		shop = &own
 	}
 	next, done, err := in.Body.Project.Edit(ctx, in.Body.Edit, shop)
 	var ask *edit.Question

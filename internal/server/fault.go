@@ -1,7 +1,10 @@
 package server
 
 import (
+	"cmp"
+	"errors"
 	"fmt"
+	"log/slog"
 	"net/http"
 	"strings"
 
@@ -14,6 +17,8 @@ type Problem struct {
 	Status int     `json:"status"`
 	Detail string  `json:"detail,omitempty" doc:"What is wrong, in a sentence"`
 	Errors []Fault `json:"errors,omitempty" doc:"Each thing that is wrong, with its place"`
+
+	cause error // for the log, where it is the server's fault
 }
 
 // Fault is one thing that is wrong with a request.
@@ -40,6 +45,10 @@ func (p *Problem) ContentType(string) string { return "application/problem+json"
 // found get their place as a pointer.
 func refusal(status int, message string, details ...error) huma.StatusError {
 	p := &Problem{Title: message, Status: status}
+	if status == http.StatusInternalServerError { // what it is concerns the log
+		p.Title, p.cause = broke, errors.Join(details...)
+		return p
+	}
 	if message == "" {
 		p.Title = http.StatusText(status)
 	}
@@ -55,6 +64,29 @@ func refusal(status int, message string, details ...error) huma.StatusError {
 		}
 	}
 	return p
+}
+
+// broke is said where something failed that should not.
+const broke = "Something broke here; what you typed is still in the page"
+
+// logged writes down what the server failed at, as it answers.
+func logged(log *slog.Logger) huma.Transformer {
+	return func(ctx huma.Context, status string, v any) (any, error) {
+		if p, ok := v.(*Problem); ok && log != nil && p.Status >= http.StatusInternalServerError {
+			log.Error(
+				"request failed",
+				"method",
+				ctx.Method(),
+				"path",
+				ctx.URL().Path,
+				"status",
+				status,
+				"error",
+				cmp.Or(p.cause, error(p)),
+			)
+		}
+		return v, nil
+	}
 }
 
 func init() { huma.NewError = refusal }

@@ -81,6 +81,6 @@ func recovered(log *slog.Logger) gin.HandlerFunc {
 		if log != nil {
 			log.Error("request failed", "path", c.Request.URL.Path, "error", err)
 		}
-		refuse(c, http.StatusInternalServerError, "something broke here; what you typed is still in the page")
+		refuse(c, http.StatusInternalServerError, broke)
 	})
 }

@@ -47,15 +47,17 @@ func TestAStarterOfOnesOwn(t *testing.T) {
 func TestTheDocumentGoesOutAndComesIn(t *testing.T) {
 	c, _ := serve(t)
 	_, _, data := c.do("POST", "/api/export/frame.json", map[string]any{"project": jump("4 ft")})
-	var d frame.Document
-	c.get("POST", "/api/read", map[string]any{"text": data}, &d)
-	assert.Equal(t, frame.Format, d.Format)
-	assert.NotEmpty(t, d.Groups)
+	var line server.ProjectLine
+	c.get("POST", "/api/open", map[string]any{"name": "frame.json", "text": data}, &line)
+	var opened server.StoredProject
+	c.get("GET", "/api/projects/"+line.ID, nil, &opened)
+	assert.Equal(t, frame.Format, opened.Project.Frame.Format)
+	assert.NotEmpty(t, opened.Project.Frame.Groups)
 	for text, want := range map[string]string{
 		`{"format":9,"root":{"axes":[{"stations":[]},{"stations":[]},{"stations":[]}]},"name":"x","units":"in","size":"3/4","mode":"slip"}`: "form version 9",
 		`{"format":2,"root":{"axes":7}}`: "cannot be read",
 	} {
-		status, _, answer := c.do("POST", "/api/read", map[string]any{"text": text})
+		status, _, answer := c.do("POST", "/api/open", map[string]any{"name": "x", "text": text})
 		assert.Equal(t, 422, status)
 		assert.Contains(t, answer, want)
 	}

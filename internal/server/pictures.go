@@ -1,7 +1,6 @@
 package server
 
 import (
-	"bytes"
 	"context"
 	"slices"
 	"sync"
@@ -12,6 +11,7 @@ import (
 	"sturdyelbow/core/starter"
 	"sturdyelbow/internal/drawing"
 	"sturdyelbow/internal/project"
+	"sturdyelbow/internal/store"
 )
 
 // DrawnStarter is a starter with a picture of what it makes unless told
@@ -48,44 +48,67 @@ func (a *api) starters(ctx context.Context, _ *struct{}) (*body[[]DrawnStarter],
 		return nil, err
 	}
 	all := slices.Clone(shipped)
-	saved, err := a.store.Projects(ctx)
+	saved, err := a.store.Templates(ctx)
 	if err != nil {
-		return nil, err
+		return nil, missing(err)
 	}
 	for _, line := range saved {
-		own, ok, err := a.own(ctx, line.ID)
+		own, err := a.own(ctx, line)
 		if err != nil {
 			return nil, err
 		}
-		if ok {
-			all = append(all, own)
-		}
+		all = append(all, own)
 	}
 	return answer(all), nil
 }
 
-// own gives a project as a starter, if it is one.
-func (a *api) own(ctx context.Context, id string) (DrawnStarter, bool, error) {
-	stored, err := a.store.Project(ctx, id)
-	if err != nil || !bytes.Contains(stored.Body, []byte(`"template":true`)) {
-		return DrawnStarter{}, false, err
+// owned keeps builders' own starters as they are drawn, as long as their projects are not
+// saved again.
+type owned struct {
+	mu  sync.Mutex
+	all map[string]ownedStarter
+}
+
+type ownedStarter struct {
+	revision int64
+	starter  DrawnStarter
+}
+
+// own gives a project as a starter.
+func (a *api) own(ctx context.Context, line store.Line) (DrawnStarter, error) {
+	a.owned.mu.Lock()
+	kept, known := a.owned.all[line.ID]
+	a.owned.mu.Unlock()
+	if known && kept.revision == line.Revision {
+		return kept.starter, nil
+	}
+	s := DrawnStarter{Starter: starter.Starter{ID: ownStarter + line.ID, Name: line.Name, Prompts: []starter.Prompt{}}}
+	stored, err := a.store.Project(ctx, line.ID)
+	if err != nil {
+		return s, missing(err)
 	}
 	p, err := project.Decode(stored.Body)
-	if err != nil || !p.Template {
-		return DrawnStarter{}, false, err
+	if err != nil {
+		return s, err
 	}
-	s := DrawnStarter{Starter: starter.Starter{ID: ownStarter + id, Name: p.Name, Prompts: []starter.Prompt{}}}
 	if p.Asks != nil {
 		s.About = p.Asks.About
 	}
-	job, err := p.Job()
-	if err != nil {
-		return s, true, nil //nolint:nilerr // a starter with a size that cannot be read has no picture
+	if job, err := p.Job(); err == nil { // a starter with a size that cannot be read has no picture
+		if plan, err := plan.Make(ctx, withTool(job), plan.ExampleShop(), plan.Work{}); err == nil {
+			s.Drawing = drawing.Frame(&plan.Frames[0], drawing.Options{Plain: true})
+		}
 	}
-	if plan, err := plan.Make(ctx, job, plan.ExampleShop(), plan.Work{}); err == nil {
-		s.Drawing = drawing.Frame(&plan.Frames[0], drawing.Options{Plain: true})
+	if err := ctx.Err(); err != nil {
+		return s, problem(err)
 	}
-	return s, true, nil
+	a.owned.mu.Lock()
+	defer a.owned.mu.Unlock()
+	if a.owned.all == nil || len(a.owned.all) >= mostCards {
+		a.owned.all = map[string]ownedStarter{}
+	}
+	a.owned.all[line.ID] = ownedStarter{line.Revision, s}
+	return s, nil
 }
 
 func (a *api) pictures(context.Context, *struct{}) (*body[map[catalog.Kind]string], error) {

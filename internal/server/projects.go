@@ -65,8 +65,14 @@ type ProjectPath struct {
 	ID string `path:"id" maxLength:"40"`
 }
 
-func line(p store.Project) ProjectLine {
+func line(p store.Line) ProjectLine {
 	return ProjectLine{ID: p.ID, Name: p.Name, Revision: p.Revision, Updated: p.Updated}
+}
+
+// stateOf is a project as it is stored.
+func stateOf(p *project.Project) (store.State, error) {
+	data, err := p.Encode()
+	return store.State{Name: p.Name, Template: p.Template, Format: project.Format, Body: data}, err
 }
 
 func (a *api) listProjects(ctx context.Context, _ *struct{}) (*body[[]ProjectLine], error) {
@@ -75,16 +81,25 @@ func (a *api) listProjects(ctx context.Context, _ *struct{}) (*body[[]ProjectLin
 	for _, p := range all {
 		lines = append(lines, line(p))
 	}
-	return answer(lines), err
+	return answer(lines), missing(err)
 }
 
 func (a *api) createProject(ctx context.Context, in *body[project.Project]) (*body[ProjectLine], error) {
-	data, err := json.Marshal(in.Body)
+	return a.create(ctx, &in.Body, nil)
+}
+
+// create stores a new project, with what was done to it before it came here.
+func (a *api) create(ctx context.Context, p *project.Project, events []store.Event) (*body[ProjectLine], error) {
+	state, err := stateOf(p)
 	if err != nil {
 		return nil, err
 	}
-	p, err := a.store.Create(ctx, in.Body.Name, data)
-	return answer(line(p)), err
+	made, err := a.store.Create(ctx, state, events...)
+	if err != nil {
+		return nil, missing(err)
+	}
+	a.tell(ctx, made.ID)
+	return answer(line(made.Line)), nil
 }
 
 func (a *api) getProject(ctx context.Context, in *ProjectPath) (*body[StoredProject], error) {
@@ -96,30 +111,35 @@ func (a *api) getProject(ctx context.Context, in *ProjectPath) (*body[StoredProj
 	if err != nil {
 		return nil, err
 	}
-	return answer(StoredProject{line(p), *d}), nil
+	return answer(StoredProject{line(p.Line), *d}), nil
 }
 
 func (a *api) saveProject(ctx context.Context, in *struct {
 	ProjectPath
 	Body SaveRequest
 }) (*body[Saved], error) {
-	data, err := json.Marshal(in.Body.Project)
+	state, err := stateOf(&in.Body.Project)
 	if err != nil {
 		return nil, err
 	}
-	r, err := a.store.Save(ctx, in.ID, in.Body.Revision, in.Body.Project.Name, data)
+	r, err := a.store.Save(ctx, in.ID, in.Body.Revision, state)
 	if err != nil {
 		return nil, missing(err)
 	}
+	a.tell(ctx, in.ID)
 	return answer(Saved{r}), nil
 }
 
 func (a *api) deleteProject(ctx context.Context, in *ProjectPath) (*struct{}, error) {
-	return nil, missing(a.store.Delete(ctx, in.ID))
+	err := a.store.Delete(ctx, in.ID)
+	a.tell(ctx, in.ID)
+	return nil, missing(err)
 }
 
 func (a *api) restoreProject(ctx context.Context, in *ProjectPath) (*struct{}, error) {
-	return nil, missing(a.store.Restore(ctx, in.ID))
+	err := a.store.Restore(ctx, in.ID)
+	a.tell(ctx, in.ID)
+	return nil, missing(err)
 }
 
 func (a *api) refusedSave(ctx context.Context, in *struct {
@@ -163,13 +183,17 @@ func (a *api) saveShop(ctx context.Context, in *body[StoredShop]) (*body[Saved],
 	if err != nil {
 		return nil, missing(err)
 	}
+	a.tell(ctx, "")
 	return answer(Saved{r}), nil
 }
 
 // missing words the store's errors.
 func missing(err error) error {
 	var stale *store.StaleError
+	var trouble *store.Trouble
 	switch {
+	case errors.As(err, &trouble):
+		return &Problem{Title: "Not kept: " + trouble.Words(), Status: http.StatusInsufficientStorage, cause: trouble}
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("There is no such project; it may have been deleted in another window")
 	case errors.As(err, &stale):

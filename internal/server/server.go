@@ -24,16 +24,22 @@ type Config struct {
 	Hosts   []string // names besides the loopback ones that requests may come in for
 	Version string
 	Log     *slog.Logger
+	Closing <-chan struct{} // closed when the server is about to stop: pages that follow are let go
 }
 
 // maxBody bounds every request's body.
 const maxBody = 4 << 20
 
 type api struct {
-	store   *store.Store
-	version string
-	cards   cards
-	shops   shops
+	store     *store.Store
+	version   string
+	cards     cards
+	shops     shops
+	records   records
+	owned     owned
+	bought    bought
+	followers followers
+	closing   <-chan struct{} // closed when the server is about to stop
 }
 
 // compressed packs answers for other machines. To this machine they go as they are:
@@ -55,8 +61,11 @@ func New(c Config) http.Handler {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.Use(recovered(c.Log), guard(c.Hosts), headers(), limitBody(), compressed())
-	a := &api{store: c.Store, version: c.Version}
-	register(humagin.New(r, apiConfig(c.Version)), a)
+	a := &api{store: c.Store, version: c.Version, closing: c.Closing}
+	config := apiConfig(c.Version)
+	config.Transformers = append(config.Transformers, logged(c.Log))
+	register(humagin.New(r, config), a)
+	registerFollow(r, a)
 	r.NoRoute(pages(c.Web, a))
 	return r
 }

@@ -86,7 +86,6 @@ func jump(width string) map[string]any {
 		"style":   "inches",
 		"copies":  1,
 		"tool":    "saw",
-		"work":    map[string]any{"bought": []any{}},
 		"starter": map[string]any{"id": "jump", "answers": map[string]any{"width": map[string]any{"text": width}}},
 	}
 }
@@ -190,6 +189,7 @@ func TestShopIsCheckedAndHasRevisions(t *testing.T) {
 	assert.Equal(t, []string{"/shop/prices/taxRate"}, places(t, data))
 	s.Shop.Prices.TaxRate = 0.0825
 	c.get("PUT", "/api/shop", s, nil)
+	s.Shop.Prices.TaxRate = 0.09
 	status, _, _ = c.do("PUT", "/api/shop", s)
 	assert.Equal(t, 409, status, "based on the revision before")
 	var a server.PlanAnswer
@@ -252,7 +252,7 @@ func TestListeningOnEveryAddressTakesAddressesNotNames(t *testing.T) {
 
 func TestLimitsAndPages(t *testing.T) {
 	c, _ := serve(t)
-	status, _, _ := c.do("POST", "/api/read", `{"text":"`+strings.Repeat("x", 5<<20)+`"}`)
+	status, _, _ := c.do("POST", "/api/open", `{"name":"x","text":"`+strings.Repeat("x", 5<<20)+`"}`)
 	assert.Equal(t, 413, status)
 	for path, want := range map[string]int{"/": 200, "/p/abc": 200, "/assets/a-1.js": 200, "/assets/gone.js": 404, "/api/nothing": 404, "/../../etc/passwd": 200} {
 		status, header, data := c.do("GET", path, nil)

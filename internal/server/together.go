@@ -2,12 +2,16 @@ package server
 
 import (
 	"context"
+	"fmt"
+	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/record"
 	"sturdyelbow/internal/project"
+	"sturdyelbow/internal/store"
 )
 
 // TogetherRequest names the projects that are bought in one go.
@@ -33,26 +37,62 @@ type BoughtOne struct {
 	Sticks int           `json:"sticks"`
 }
 
+// bought keeps the last few purchases, as long as nothing that they are made of is newer.
+type bought struct {
+	mu  sync.Mutex
+	all map[string]Together
+}
+
+// mostBought bounds the memory; more purchases start over.
+const mostBought = 8
+
 func (a *api) together(ctx context.Context, in *body[TogetherRequest]) (*body[Together], error) {
-	shop, _, err := a.loadShop(ctx)
-	if err != nil {
-		return nil, err
-	}
-	var all []*project.Project
+	key := in.Body.Tool
 	for _, id := range in.Body.Projects {
-		stored, err := a.store.Project(ctx, id)
+		now, err := a.nowOf(ctx, id)
 		if err != nil {
 			return nil, missing(err)
 		}
-		p, err := project.Decode(stored.Body)
-		if err != nil {
-			return nil, err
+		if now.Gone {
+			return nil, missing(store.ErrNotFound)
 		}
-		all = append(all, p)
+		key += fmt.Sprintf("|%+v", now)
 	}
-	out := Together{}
-	plans := func(some []*project.Project) (*plan.Plan, error) {
-		job, work, err := project.Together(some, in.Body.Tool)
+	a.bought.mu.Lock()
+	kept, known := a.bought.all[key]
+	a.bought.mu.Unlock()
+	if known {
+		return answer(kept), nil
+	}
+	out, err := a.buyTogether(ctx, in.Body)
+	if err != nil {
+		return nil, err
+	}
+	a.bought.mu.Lock()
+	defer a.bought.mu.Unlock()
+	if a.bought.all == nil || len(a.bought.all) >= mostBought {
+		a.bought.all = map[string]Together{}
+	}
+	a.bought.all[key] = out
+	return answer(out), nil
+}
+
+func (a *api) buyTogether(ctx context.Context, r TogetherRequest) (out Together, err error) {
+	shop, _, err := a.loadShop(ctx)
+	if err != nil {
+		return out, err
+	}
+	var all []*project.Project
+	var works []record.Work
+	for _, id := range r.Projects {
+		p, work, err := a.load(ctx, id)
+		if err != nil {
+			return out, err
+		}
+		all, works = append(all, p), append(works, work)
+	}
+	plans := func(some []*project.Project, done []record.Work) (*plan.Plan, error) {
+		job, work, err := project.Together(some, done, r.Tool)
 		if err != nil {
 			return nil, huma.Error422UnprocessableEntity(
 				"Not every project can be planned",
@@ -67,18 +107,18 @@ func (a *api) together(ctx context.Context, in *body[TogetherRequest]) (*body[To
 		}
 		return made, nil
 	}
-	made, err := plans(all)
+	made, err := plans(all, works)
 	if err != nil {
-		return nil, err
+		return out, err
 	}
-	in.Body.Tool = out.Tool
+	r.Tool = out.Tool
 	for i, p := range all {
-		one, err := plans([]*project.Project{p})
+		one, err := plans([]*project.Project{p}, works[i:i+1])
 		if err != nil {
-			return nil, err
+			return out, err
 		}
-		out.Alone = append(out.Alone, BoughtOne{in.Body.Projects[i], p.Name, max(1, p.Copies), one.Bill.Total, one.Totals.Sticks})
+		out.Alone = append(out.Alone, BoughtOne{r.Projects[i], p.Name, max(1, p.Copies), one.Bill.Total, one.Totals.Sticks})
 	}
 	out.Plan = *made
-	return answer(out), nil
+	return out, nil
 }

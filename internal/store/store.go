@@ -1,11 +1,11 @@
-// Package store keeps projects and the shop in one SQLite file. Documents
-// carry a revision; a save names the revision it was based on, and a stale one
-// is refused with both states kept. What is acknowledged is on disk.
+// Package store keeps projects, what was done to them, and the shop in one SQLite file.
+// Documents carry a revision; a save names the revision it was based on, and a stale one
+// is refused with both states kept. Events are only ever added. What is acknowledged is
+// on disk; what cannot be kept is refused with a [Trouble] that says why.
 package store
 
 import (
 	"context"
-	"crypto/rand"
 	"database/sql"
 	"embed"
 	"errors"
@@ -15,6 +15,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"sync"
 	"time"
 
 	"github.com/pressly/goose/v3"
@@ -41,20 +42,19 @@ func (e *StaleError) Error() string {
 	return fmt.Sprintf("saved elsewhere in the meantime: revision %d is newer", e.Current)
 }
 
-// Project is a stored project.
-type Project struct {
-	ID       string
-	Name     string
-	Body     []byte
-	Revision int64
-	Created  time.Time
-	Updated  time.Time
+// Store is an open database. Its methods may be called at the same time.
+type Store struct {
+	path    string
+	pragmas []string // besides the usual ones
+
+	mu   sync.RWMutex
+	db   *sql.DB
+	file os.FileInfo // of the database that is open
 }
 
-// Store is an open database.
-type Store struct{ db *sql.DB }
-
-// Open opens or makes the database in a directory and brings it up to date.
+// Open opens or makes the database in a directory and brings it up to date. The error is
+// a [NewerError] where a newer version wrote it, a [DamagedError] where it cannot be read,
+// or a [Trouble].
 func Open(ctx context.Context, dir string) (*Store, error) {
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return nil, fmt.Errorf("the data directory cannot be made: %w", err)
@@ -62,228 +62,191 @@ func Open(ctx context.Context, dir string) (*Store, error) {
 	return open(ctx, filepath.Join(dir, FileName))
 }
 
-func open(ctx context.Context, path string) (*Store, error) {
-	q := url.Values{
-		"_pragma": {"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)"},
-		"_txlock": {"immediate"},
-	}
-	db, err := sql.Open("sqlite", "file:"+(&url.URL{Path: path}).EscapedPath()+"?"+q.Encode())
-	if err != nil {
+func open(ctx context.Context, path string, pragmas ...string) (*Store, error) {
+	s := &Store{path: path, pragmas: pragmas}
+	if err := s.connect(ctx); err != nil {
 		return nil, err
-	}
-	db.SetMaxOpenConns(4)
-	s := &Store{db}
-	if err := s.migrate(ctx); err != nil {
-		return nil, errors.Join(fmt.Errorf("%s cannot be opened: %w", path, err), db.Close())
 	}
 	return s, nil
 }
 
-func (s *Store) migrate(ctx context.Context) error {
+// connect opens the file at the store's path and brings it up to date.
+func (s *Store) connect(ctx context.Context) error {
+	if err := sound(ctx, s.path); err != nil {
+		return err
+	}
+	db, err := sql.Open("sqlite", source(s.path, append([]string{
+		"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)",
+	}, s.pragmas...), "_txlock", "immediate"))
+	if err != nil {
+		return err
+	}
+	db.SetMaxOpenConns(4)
+	if err := migrate(ctx, db); err != nil {
+		return errors.Join(fmt.Errorf("%s cannot be opened: %w", s.path, troubled(err)), db.Close())
+	}
+	s.db = db
+	if s.file, err = os.Stat(s.path); err != nil {
+		return errors.Join(&Trouble{Gone, err}, db.Close())
+	}
+	return s.Sweep(ctx)
+}
+
+// source names a database for the driver, with pragmas and further parameters in pairs.
+func source(path string, pragmas []string, more ...string) string {
+	q := url.Values{"_pragma": pragmas}
+	for i := 0; i+1 < len(more); i += 2 {
+		q.Set(more[i], more[i+1])
+	}
+	return "file:" + (&url.URL{Path: path}).EscapedPath() + "?" + q.Encode()
+}
+
+func provider(db *sql.DB) (*goose.Provider, error) {
 	files, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return err
-	}
-	p, err := goose.NewProvider(goose.DialectSQLite3, s.db, files, goose.WithSlog(slog.New(slog.DiscardHandler)))
-	if err != nil {
-		return err
-	}
-	if _, err = p.Up(ctx); err != nil {
-		return err
-	}
-	return s.sweep(ctx)
-}
-
-// Close closes the database.
-func (s *Store) Close() error { return s.db.Close() }
-
-// Backup writes a whole and consistent copy of the live database to a new file.
-func (s *Store) Backup(ctx context.Context, path string) error {
-	if _, err := os.Stat(path); err == nil {
-		return fmt.Errorf("%s is there already: choose another name", path)
-	}
-	_, err := s.db.ExecContext(ctx, "VACUUM INTO ?", path)
-	return err
-}
-
-func now() string { return time.Now().UTC().Format(time.RFC3339Nano) }
-
-func parseTime(text string) time.Time {
-	t, err := time.Parse(time.RFC3339Nano, text)
-	if err != nil {
-		return time.Time{}
-	}
-	return t
-}
-
-const projectColumns = "id, name, body, revision, created, updated"
-
-func scanProject(row interface{ Scan(...any) error }) (p Project, err error) {
-	var created, updated string
-	err = row.Scan(&p.ID, &p.Name, &p.Body, &p.Revision, &created, &updated)
-	p.Created, p.Updated = parseTime(created), parseTime(updated)
-	if errors.Is(err, sql.ErrNoRows) {
-		err = ErrNotFound
-	}
-	return p, err
-}
-
-// Projects lists every project, the one changed last first.
-func (s *Store) Projects(ctx context.Context) (all []Project, err error) {
-	rows, err := s.db.QueryContext(ctx, "SELECT "+projectColumns+" FROM project WHERE deleted IS NULL ORDER BY updated DESC, id")
 	if err != nil {
 		return nil, err
 	}
-	defer func() { err = errors.Join(err, rows.Close()) }()
-	for rows.Next() {
-		p, err := scanProject(rows)
-		if err != nil {
-			return nil, err
-		}
-		all = append(all, p)
+	return goose.NewProvider(goose.DialectSQLite3, db, files, goose.WithSlog(slog.New(slog.DiscardHandler)))
+}
+
+// latest is the newest version of the tables that this program knows.
+func latest() int64 {
+	p, err := provider(&sql.DB{}) // it is only asked for its list
+	if err != nil {
+		return 0
 	}
-	return all, rows.Err()
+	all := p.ListSources()
+	return all[len(all)-1].Version
 }
 
-// Project gives one project; [ErrNotFound] when there is none.
-func (s *Store) Project(ctx context.Context, id string) (Project, error) {
-	return scanProject(s.db.QueryRowContext(ctx, "SELECT "+projectColumns+" FROM project WHERE id = ? AND deleted IS NULL", id))
-}
-
-// Create stores a new project at revision 1.
-func (s *Store) Create(ctx context.Context, name string, body []byte) (Project, error) {
-	id, at := rand.Text()[:12], now()
-	_, err := s.db.ExecContext(ctx, "INSERT INTO project ("+projectColumns+") VALUES (?, ?, ?, 1, ?, ?)", id, name, string(body), at, at)
-	return Project{ID: id, Name: name, Body: body, Revision: 1, Created: parseTime(at), Updated: parseTime(at)}, err
-}
-
-// Save replaces a project that is still at the revision it was based on and
-// gives the new revision. A stale save is kept aside and refused with a
-// [StaleError].
-func (s *Store) Save(ctx context.Context, id string, basedOn int64, name string, body []byte) (revision int64, err error) {
-	err = s.within(ctx, func(tx *sql.Tx) error {
-		switch err := tx.QueryRowContext(ctx, "SELECT revision FROM project WHERE id = ? AND deleted IS NULL", id).Scan(&revision); {
-		case errors.Is(err, sql.ErrNoRows):
-			return ErrNotFound
-		case err != nil:
-			return err
-		case revision != basedOn:
-			r, err := tx.ExecContext(
-				ctx,
-				"INSERT INTO refused_save (project, based_on, name, body, at) VALUES (?, ?, ?, ?, ?)",
-				id,
-				basedOn,
-				name,
-				string(body),
-				now(),
-			)
-			if err != nil {
-				return err
-			}
-			kept, err := r.LastInsertId()
-			if err != nil {
-				return err
-			}
-			return &StaleError{Current: revision, Kept: kept}
-		}
-		revision++
-		_, err := tx.ExecContext(
-			ctx,
-			"UPDATE project SET name = ?, body = ?, revision = ?, updated = ? WHERE id = ?",
-			name,
-			string(body),
-			revision,
-			now(),
-			id,
-		)
-		return err
-	})
-	return revision, err
-}
-
-// Refused gives a state that a stale save left behind.
-func (s *Store) Refused(ctx context.Context, project string, kept int64) (name string, body []byte, err error) {
-	err = s.db.QueryRowContext(ctx, "SELECT r.name, r.body FROM refused_save r JOIN project p ON p.id = r.project WHERE p.id = ? AND p.deleted IS NULL AND r.id = ?", project, kept).
-		Scan(&name, &body)
-	if errors.Is(err, sql.ErrNoRows) {
-		err = ErrNotFound
-	}
-	return name, body, err
-}
-
-// Delete takes a project away; [Store.Restore] puts it back within a month.
-func (s *Store) Delete(ctx context.Context, id string) error {
-	return s.one(ctx, "UPDATE project SET deleted = ? WHERE id = ? AND deleted IS NULL", now(), id)
-}
-
-// Restore puts a deleted project back as it was.
-func (s *Store) Restore(ctx context.Context, id string) error {
-	return s.one(ctx, "UPDATE project SET deleted = NULL WHERE id = ? AND deleted IS NOT NULL", id)
-}
-
-// one runs a statement that is to change one project.
-func (s *Store) one(ctx context.Context, statement string, args ...any) error {
-	r, err := s.db.ExecContext(ctx, statement, args...)
+func migrate(ctx context.Context, db *sql.DB) error {
+	p, err := provider(db)
 	if err != nil {
 		return err
 	}
-	if n, err := r.RowsAffected(); err != nil || n == 0 {
-		return errors.Join(err, ErrNotFound)
+	_, err = p.Up(ctx)
+	return err
+}
+
+// Close closes the database.
+func (s *Store) Close() error {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	return s.db.Close()
+}
+
+// use gives the database, once it is sure that it is the file at its place: a file whose
+// folder was taken away still takes what is written, and loses it. A file that was put in
+// its place is opened instead.
+func (s *Store) use(ctx context.Context) (*sql.DB, error) {
+	s.mu.RLock()
+	db, err := s.db, s.inPlace()
+	s.mu.RUnlock()
+	if err == nil {
+		return db, nil
+	}
+	if _, e := os.Stat(s.path); e != nil {
+		return nil, &Trouble{Gone, e}
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	if s.inPlace() == nil {
+		return s.db, nil
+	}
+	old := s.db
+	if err := s.connect(ctx); err != nil {
+		s.db = old
+		return nil, err
+	}
+	return s.db, old.Close()
+}
+
+// inPlace says whether the file that is open is the one at the path.
+func (s *Store) inPlace() error {
+	at, err := os.Stat(s.path)
+	if err == nil && !os.SameFile(at, s.file) {
+		err = fmt.Errorf("%s is another file now", s.path)
+	}
+	if err != nil {
+		return &Trouble{Gone, err}
 	}
 	return nil
 }
 
-// keptDeleted is how long a deleted project can be put back.
-const keptDeleted = 30 * 24 * time.Hour
+func now() int64 { return time.Now().UnixNano() }
 
-// sweep removes what was deleted long ago.
-func (s *Store) sweep(ctx context.Context) error {
-	_, err := s.db.ExecContext(ctx, "DELETE FROM project WHERE deleted < ?", time.Now().Add(-keptDeleted).UTC().Format(time.RFC3339Nano))
-	return err
-}
-
-// Shop gives the shop's document; revision 0 and no body before the first save.
-func (s *Store) Shop(ctx context.Context) (body []byte, revision int64, err error) {
-	err = s.db.QueryRowContext(ctx, "SELECT body, revision FROM shop WHERE id = 1").Scan(&body, &revision)
-	if errors.Is(err, sql.ErrNoRows) {
-		return nil, 0, nil
-	}
-	return body, revision, err
-}
-
-// SaveShop replaces the shop's document like [Store.Save].
-func (s *Store) SaveShop(ctx context.Context, basedOn int64, body []byte) (revision int64, err error) {
-	err = s.within(ctx, func(tx *sql.Tx) error {
-		if err := tx.QueryRowContext(ctx, "SELECT revision FROM shop WHERE id = 1").Scan(&revision); err != nil &&
-			!errors.Is(err, sql.ErrNoRows) {
-			return err
-		}
-		if revision != basedOn {
-			return &StaleError{Current: revision}
-		}
-		revision++
-		_, err := tx.ExecContext(
-			ctx,
-			"INSERT INTO shop (id, body, revision, updated) VALUES (1, ?, ?, ?) ON CONFLICT (id) DO UPDATE SET body = excluded.body, revision = excluded.revision, updated = excluded.updated",
-			string(body),
-			revision,
-			now(),
-		)
-		return err
-	})
-	return revision, err
-}
-
-// within runs a transaction. A stale save commits what it kept.
-func (s *Store) within(ctx context.Context, do func(tx *sql.Tx) error) error {
-	tx, err := s.db.BeginTx(ctx, nil)
+// read runs a query that gives rows, and hands each to the function.
+func (s *Store) read(ctx context.Context, each func(rows *sql.Rows) error, query string, args ...any) (err error) {
+	db, err := s.use(ctx)
 	if err != nil {
 		return err
+	}
+	rows, err := db.QueryContext(ctx, query, args...)
+	if err != nil {
+		return troubled(err)
+	}
+	defer func() { err = errors.Join(err, rows.Close()) }()
+	for rows.Next() {
+		if err := each(rows); err != nil {
+			return err
+		}
+	}
+	return troubled(rows.Err())
+}
+
+// row reads one row; [ErrNotFound] where there is none.
+func (s *Store) row(ctx context.Context, query string, args []any, into ...any) error {
+	db, err := s.use(ctx)
+	if err != nil {
+		return err
+	}
+	return found(db.QueryRowContext(ctx, query, args...).Scan(into...))
+}
+
+func found(err error) error {
+	if errors.Is(err, sql.ErrNoRows) {
+		return ErrNotFound
+	}
+	return troubled(err)
+}
+
+// one runs a statement that is to change one project.
+func (s *Store) one(ctx context.Context, statement string, args ...any) error {
+	return s.within(ctx, func(tx *sql.Tx) error {
+		r, err := tx.ExecContext(ctx, statement, args...)
+		if err != nil {
+			return err
+		}
+		if n, err := r.RowsAffected(); err != nil || n == 0 {
+			return errors.Join(err, ErrNotFound)
+		}
+		return nil
+	})
+}
+
+// within runs a transaction, and says that it succeeded only when what it wrote is in the
+// file at its place. A stale save commits what it kept.
+func (s *Store) within(ctx context.Context, do func(tx *sql.Tx) error) error {
+	db, err := s.use(ctx)
+	if err != nil {
+		return err
+	}
+	tx, err := db.BeginTx(ctx, nil)
+	if err != nil {
+		return troubled(err)
 	}
 	err = do(tx)
 	var stale *StaleError
 	if err != nil && !errors.As(err, &stale) {
-		return errors.Join(err, tx.Rollback())
+		if e := tx.Rollback(); e != nil && !errors.Is(e, sql.ErrTxDone) {
+			err = errors.Join(err, e)
+		}
+		return troubled(err)
 	}
-	return errors.Join(err, tx.Commit())
+	if e := tx.Commit(); e != nil {
+		return troubled(e)
+	}
+	s.mu.RLock()
+	defer s.mu.RUnlock()
+	return errors.Join(err, s.inPlace())
 }

@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Store what a file holds as a new project: a whole project with its record, a frame, or a wireframe */
+        post: operations["openFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures": {
         parameters: {
             query?: never;
@@ -211,6 +228,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done to a project, in its order */
+        get: operations["projectEvents"];
+        put?: never;
+        /** Say what was done; what is sent twice counts once */
+        post: operations["addEvents"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/refused/{kept}": {
         parameters: {
             query?: never;
@@ -245,17 +280,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/read": {
+    "/api/projects/{id}/revisions": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** The states that a project had, the latest first */
+        get: operations["projectRevisions"];
         put?: never;
-        /** Read a wireframe file into a frame */
-        post: operations["read"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A state that a project had */
+        get: operations["projectRevision"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -274,6 +326,23 @@ export interface paths {
         /** Save the shop; a stale save is refused with 409 */
         put: operations["saveShop"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/effect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a change of the shop would change in stored projects; nothing is stored */
+        post: operations["shopEffect"];
         delete?: never;
         options?: never;
         head?: never;
@@ -523,6 +592,31 @@ export interface components {
              */
             stop: number;
         };
+        /** @description Changed is a project whose purchase would be another. */
+        Changed: {
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            cost: number;
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            costThen: number;
+            id: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description of now
+             */
+            sticks: number;
+            /**
+             * Format: int64
+             * @description with the change
+             */
+            sticksThen: number;
+        };
         /** @description ChoicesRequest asks which fittings could stand at a joint. */
         ChoicesRequest: {
             joint: string;
@@ -593,7 +687,14 @@ export interface components {
              * @description Money is an amount in whole cents.
              */
             each: number;
+            /** @description that say so */
+            events?: string[];
             example: boolean;
+            /**
+             * Format: int64
+             * @description how many of them are there already
+             */
+            got?: number;
             kind?: string;
             label: string;
             /** Format: int64 */
@@ -1120,6 +1221,8 @@ export interface components {
         /** @description EditRequest is a project and a gesture on its frame. */
         EditRequest: {
             edit: components["schemas"]["Edit"];
+            /** @description the stored project whose record counts; none where it is left out */
+            of?: string;
             project: components["schemas"]["Project"];
             shop?: components["schemas"]["Shop"];
         };
@@ -1252,6 +1355,31 @@ export interface components {
             /** @description instead of a length: the joint or named plane to reach */
             until?: string;
         };
+        /** @description Effect is what a change of the shop would change. */
+        Effect: {
+            /** @description projects whose purchase would be another */
+            changed: components["schemas"]["Changed"][];
+            /**
+             * Format: int64
+             * @description projects in work that keep the figures they were begun with
+             */
+            kept: number;
+            /**
+             * Format: int64
+             * @description projects that were looked at
+             */
+            looked: number;
+            /**
+             * Format: int64
+             * @description projects that were not, as there are so many
+             */
+            more: number;
+        };
+        /** @description EffectRequest is a shop as it would be, and the project that asks, which is left out. */
+        EffectRequest: {
+            of?: string;
+            shop: components["schemas"]["Shop"];
+        };
         /** @description CheckedClearance is a check against a size that is not the frame's own. */
         EnvelopeCheckedClearance: {
             fits: boolean;
@@ -1262,6 +1390,20 @@ export interface components {
             /** @description what is to spare in each of its sizes; below zero, missing */
             slack: number[];
             words: string;
+        };
+        /** @description EventsAnswer is the events as they are stored, and the last of the record. */
+        EventsAnswer: {
+            /** @description Event is one thing that happened. The members that it needs depend on its kind. */
+            events: components["schemas"]["RecordEvent"][];
+            /** Format: int64 */
+            last: number;
+        };
+        /** @description EventsRequest is what was done on a device, in the order in which it was done there. */
+        EventsRequest: {
+            /** @description what the device calls itself */
+            device: string;
+            /** @description Event is one thing that happened. The members that it needs depend on its kind. */
+            events: components["schemas"]["RecordEvent"][];
         };
         /** @description Fault is one thing that is wrong with a request. */
         Fault: {
@@ -2213,6 +2355,30 @@ export interface components {
             /** @description joint, pipe or link */
             kind: string;
         };
+        /** @description Spec says exactly which one: what a price is for. */
+        MaterialSpec: {
+            /**
+             * Format: int64
+             * @description of hardware
+             */
+            diameter?: number;
+            /** @description of a fitting or of hardware: bolt, washer, wheel */
+            kind?: string;
+            /**
+             * Format: int64
+             * @description of a stick; of a bolt the least that does
+             */
+            length?: number;
+            /**
+             * Format: int64
+             * @description of a can
+             */
+            ounces?: number;
+            /** @description nominal, of pipe and fittings */
+            size?: string;
+            /** @description Ware is the sort of thing that is bought. */
+            ware: string;
+        };
         /** @description MeasureRequest is what a builder measured, as typed, to be taken into the shop. One of three: a figure read directly (Field and Value; no value takes it away), a trial of the seat (Seat, Mark, Gap; neither takes it away), or a trial of the stop (Cut, Outside, Body, Ends). */
         MeasureRequest: {
             body?: string;
@@ -2250,12 +2416,32 @@ export interface components {
             state: string;
             text: string;
         };
+        /** @description OpenRequest is a file that is opened: its name and its text. */
+        OpenRequest: {
+            name: string;
+            text: string;
+        };
+        /** @description PastState is a state that a project had, as it is listed. */
+        PastState: {
+            /**
+             * Format: date-time
+             * @description when it was saved
+             */
+            at: string;
+            name: string;
+            /** Format: int64 */
+            revision: number;
+        };
         /** @description Plan is everything that follows from a job: its frames as they are built, what is bought for them and how it is cut, and what its analyses say. */
         Plan: {
+            /** @description the work keeps the figures that it was begun with */
+            begun?: boolean;
             bill: components["schemas"]["CostBill"];
             budget?: components["schemas"]["Budget"];
             cautions: string[];
             cuts: components["schemas"]["ProcureCutLine"][];
+            existing: components["schemas"]["ProcureExisting"][];
+            extra: components["schemas"]["ProcureExtra"][];
             figures: components["schemas"]["ShopFigured"][];
             /** @description Finding is one thing that the plan noticed. Text and Hint are its English, from the catalogue of messages; everything else is data. */
             findings: components["schemas"]["Finding"][];
@@ -2264,7 +2450,10 @@ export interface components {
             frames: components["schemas"]["PlanFrame"][];
             improving?: boolean;
             joinery: components["schemas"]["JoineryReport"];
+            marked: boolean;
             materials: components["schemas"]["MaterialLine"][];
+            /** @description Newer says which of the figures that the work was begun with are others in the shop by now; the plan keeps the first until newer ones are taken. */
+            newer: components["schemas"]["PlanNewer"][];
             pipe: components["schemas"]["ProcurePipeTotal"][];
             seats: components["schemas"]["ShopSeating"][];
             /**
@@ -2280,6 +2469,11 @@ export interface components {
         PlanAnswer: {
             /** @description SVG */
             drawings: string[];
+            /**
+             * Format: int64
+             * @description the last of the record that is in it
+             */
+            events: number;
             plan: components["schemas"]["Plan"];
             /** @description Repeats are the counts that can still be changed of a frame that was begun from a starter and is the builder's own now. */
             repeats: components["schemas"]["StarterRepeat"][];
@@ -2349,6 +2543,15 @@ export interface components {
             /** @description in plain words: upper left corner; "" where the frame has but one place */
             where: string;
         };
+        /** @description Newer is a figure that the shop has another of since the work was begun. */
+        PlanNewer: {
+            /** @description what the plan goes by */
+            kept: string;
+            /** @description what the shop has */
+            now: string;
+            /** @description sticks on sale */
+            what: string;
+        };
         /** @description Pipe is a pipe of the frame where it stands, and what it is cut from. */
         PlanPipe: {
             bare: number[][];
@@ -2402,6 +2605,10 @@ export interface components {
             draft?: boolean;
             /** @description also draw the frames */
             draw?: boolean;
+            /** @description go by the shop's newest figures, whatever the work was begun with */
+            newest?: boolean;
+            /** @description the stored project whose record counts; none where it is left out */
+            of?: string;
             project: components["schemas"]["Project"];
             shop?: components["schemas"]["Shop"];
             /** @description of a shop that was sent before: reading it takes longer than a small plan */
@@ -2432,22 +2639,83 @@ export interface components {
              * @description Length is an exact length in nanometres. In JSON it is that whole number.
              */
             cut: number;
+            /**
+             * Format: int64
+             * @description how many of them are there
+             */
+            done?: number;
+            /** @description the letter is written on pipe or on paper */
+            fixed?: boolean;
             /** @description a hidden nipple among them */
             hidden: boolean;
             letter: string;
             /** @description of the first: it is sprung, or bent after cutting */
             path?: string;
-            /** @description PipeRef names a pipe of a frame. */
+            /** @description of each copy */
             pipes: components["schemas"]["ProcurePipeRef"][];
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
             /** @description of the first */
             sum: components["schemas"]["WhyTerm"][];
             tooShort: boolean;
+            /**
+             * Format: int64
+             * @description how many are there, and only to be trimmed
+             */
+            trims?: number;
             /** @description as typed for one of them, where the tape shows something else */
             typed?: string;
             /** @description until it is measured on the frame; Cut is the most it may be */
             waits?: boolean;
+        };
+        /** @description Existing is a piece that is there, against what is planned. */
+        ProcureExisting: {
+            /** Format: int64 */
+            at?: number;
+            basis?: string;
+            /** Format: int64 */
+            copy: number;
+            device?: string;
+            /** @description Fate is what becomes of a piece that is there. */
+            fate: string;
+            /** Format: int64 */
+            frame?: number;
+            id: string;
+            /** Format: int64 */
+            length: number;
+            letter?: string;
+            /** Format: int64 */
+            measured?: number;
+            pipe: string;
+            serves?: components["schemas"]["ProcurePieceRef"];
+            size: string;
+            stick: string;
+            /** @description others are to be cut from it */
+            used?: boolean;
+            /**
+             * Format: int64
+             * @description how long its own place has it now
+             */
+            wanted?: number;
+        };
+        /** @description Extra is something that was bought and that nothing of the plan needs. */
+        ProcureExtra: {
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            diameter?: number;
+            /** @description that say that it was bought */
+            events?: string[];
+            /** @description the ids of sticks */
+            items?: string[];
+            kind?: string;
+            label: string;
+            /** Format: int64 */
+            length?: number;
+            /** Format: int64 */
+            ounces?: number;
+            size?: string;
+            ware: string;
         };
         /** @description FittingCount is how many of one fitting. */
         ProcureFittingCount: {
@@ -2457,6 +2725,32 @@ export interface components {
             kind: string;
             size: string;
         };
+        /** @description Needed is how many sticks of a length from a shop a job takes. */
+        ProcureNeeded: {
+            /** Format: int64 */
+            count: number;
+            /**
+             * Format: int64
+             * @description of them
+             */
+            got?: number;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
+        };
+        /** @description PieceRef names a planned piece. */
+        ProcurePieceRef: {
+            /**
+             * Format: int64
+             * @description counted from 1
+             */
+            copy: number;
+            /** Format: int64 */
+            frame: number;
+            pipe: string;
+        };
         /** @description PipeRef names a pipe of a frame. */
         ProcurePipeRef: {
             /** Format: int64 */
@@ -2465,6 +2759,10 @@ export interface components {
         };
         /** @description PipeTotal is one size of pipe: what is cut, lost, left and bought. */
         ProcurePipeTotal: {
+            /** @description names this plan of the size: what is done by it is said to be */
+            basis: string;
+            /** @description sticks from a shop, by length */
+            need: components["schemas"]["ProcureNeeded"][];
             /**
              * Format: int64
              * @description of all pieces, those included that no stick is long enough for
@@ -2474,6 +2772,8 @@ export interface components {
             pieces: number;
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
+            /** @description cut, and to be cut */
+            sticks: components["schemas"]["ProcureStick"][];
             stock: components["schemas"]["StockMaterial"];
             /** @description letters of the pieces that are longer than any stick */
             tooLong?: string[];
@@ -2482,6 +2782,53 @@ export interface components {
              * @description net as a share of what is bought or used
              */
             yield: number;
+        };
+        /** @description Stick is a stick of pipe, or an offcut or a piece that others are cut from: as it was cut, and as it is to be. */
+        ProcureStick: {
+            /** @description it was cut by an earlier plan */
+            earlier?: boolean;
+            /** @description of one that is there */
+            id?: string;
+            /** @description sticks of one key are cut alike */
+            key: string;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            left: number;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
+            /** @description Origin says where a stick comes from. */
+            origin: string;
+            /** @description in the order of the cuts */
+            pieces: components["schemas"]["ProcureStickPiece"][];
+        };
+        /** @description StickPiece is a piece of a stick. */
+        ProcureStickPiece: {
+            /** Format: int64 */
+            copy: number;
+            /** @description the event that says that it is cut */
+            cut?: string;
+            /** @description of one that an earlier plan cut; "" of one that is not there any more */
+            fate?: string;
+            /** Format: int64 */
+            frame: number;
+            /**
+             * Format: int64
+             * @description lost to the saw by its cut
+             */
+            kerf: number;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
+            /** @description its letter */
+            name: string;
+            pipe: string;
         };
         /** @description ToolCount is the purchase with one kerf. */
         ProcureToolCount: {
@@ -2528,15 +2875,20 @@ export interface components {
             /** Format: int64 */
             copies: number;
             described?: components["schemas"]["ProjectDescribed"];
+            /**
+             * Format: int64
+             * @description of the project's stored form; see [Format]
+             */
+            format?: number;
             frame?: components["schemas"]["FrameDocument"];
             /** @description Given is what pieces of a list, or pieces that were cut, measure, by the pipe's path, as typed. */
             given?: {
                 [key: string]: components["schemas"]["StarterAnswer"];
             };
-            marks?: components["schemas"]["ProjectMarks"];
             /** @description Holds are joints the builder set, over what the starter or frame says. */
             modeRules?: components["schemas"]["FrameModeRule"][];
             name: string;
+            sale?: components["schemas"]["ProjectSale"];
             /** @description Sizes are sizes of Frame as they were typed over, by their id; they are read each time, so that what cannot be read is kept. */
             sizes?: {
                 [key: string]: components["schemas"]["StarterAnswer"];
@@ -2553,7 +2905,6 @@ export interface components {
             tool: string;
             /** @description of bare numbers */
             units: string;
-            work: components["schemas"]["ShopWork"];
         };
         /** @description Ask is a size that is asked for: its id, how it is called, and why. */
         ProjectAsk: {
@@ -2588,20 +2939,12 @@ export interface components {
             /** Format: date-time */
             updated: string;
         };
-        /** @description Marks are a builder's ticks on the lists, in the shop and at the saw. The page names what is ticked by what it is, not by its place in the list, so that a tick outlives a change of the plan: of five caps wanted, three are in the cart. */
-        ProjectMarks: {
-            /** @description by what is bought: how many */
-            cart?: {
-                [key: string]: number;
-            };
-            /** @description by the stick and what is cut from it: how many */
-            sawn?: {
-                [key: string]: number;
-            };
-        };
-        /** @description ReadRequest is a wireframe file's text. */
-        ReadRequest: {
-            text: string;
+        /** @description Sale is stick lengths and prices of a project's own. */
+        ProjectSale: {
+            /** @description Price is what one costs. */
+            prices?: components["schemas"]["CostPrice"][];
+            /** @description The shop's types are part of what a plan is made from. */
+            stock?: components["schemas"]["ShopStockLength"][];
         };
         /** @description Item is one thing of a list. */
         ReadingItem: {
@@ -2635,6 +2978,96 @@ export interface components {
             to?: string;
             /** @description What is what an item of a list is. */
             what: string;
+        };
+        /** @description Event is one thing that happened. The members that it needs depend on its kind. */
+        RecordEvent: {
+            /**
+             * Format: int64
+             * @description when the server took it, in milliseconds since 1970
+             */
+            at?: number;
+            /** @description Basis is the plan by which it was done: what a size's pipe was to be cut from then. Where the plan is still the same, it goes on as it was. */
+            basis?: string;
+            /** Format: int64 */
+            count?: number;
+            /** @description what the device calls itself */
+            device?: string;
+            /**
+             * Format: int64
+             * @description paid for each
+             */
+            each?: number;
+            /** @description the id of another */
+            event?: string;
+            figures?: components["schemas"]["ShopFigures"];
+            /** @description made on the device: what is sent twice counts once */
+            id: string;
+            /** @description the id of a piece (its cut's event), a stick, or what is left of one */
+            item?: string;
+            joint?: string;
+            /**
+             * Format: int64
+             * @description lost to the saw by this cut
+             */
+            kerf?: number;
+            /** @description Kind is what happened. */
+            kind: string;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length?: number;
+            /** @description that is written on the piece */
+            letter?: string;
+            /** @description Letter is a letter and the pieces it stands for: it is theirs for good, and never another's. */
+            letters?: components["schemas"]["RecordLetter"][];
+            piece?: components["schemas"]["RecordPiece"];
+            /**
+             * Format: int64
+             * @description the order in which the server took it; 0 before
+             */
+            seq?: number;
+            stick?: components["schemas"]["RecordSource"];
+            text?: string;
+            ware?: components["schemas"]["MaterialSpec"];
+        };
+        /** @description Letter is a letter and the pieces it stands for: it is theirs for good, and never another's. */
+        RecordLetter: {
+            /** @description Class is how exactly a piece must be cut. */
+            class?: string;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            cut: number;
+            letter: string;
+            /** @description Path is the way a pipe takes between its joints. */
+            path?: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
+            size: string;
+            waits?: boolean;
+        };
+        /** @description Piece is a piece of pipe of a frame, for good: whatever becomes of the plan, it is the piece of that pipe in that copy. */
+        RecordPiece: {
+            /**
+             * Format: int64
+             * @description counted from 1
+             */
+            copy: number;
+            pipe: string;
+        };
+        /** @description Source is the stick, offcut or piece that something is cut from, as it was. Its id is made on the device when it is first cut from or bought. */
+        RecordSource: {
+            id: string;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
+            /** @description Origin is where a stick comes from. */
+            origin: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
+            size: string;
         };
         /** @description SaveRequest is a project and the revision it was based on. */
         SaveRequest: {
@@ -2684,10 +3117,24 @@ export interface components {
              */
             typical: number;
         };
+        /** @description Figures are what of a shop decides how long pieces are and how they are cut. A project in work keeps those that it was begun with. */
+        ShopFigures: {
+            /** @description Override is a builder's measurement of one figure on a real part. With a Kind it holds for that kind alone (tees of this make, say), otherwise for the whole size. */
+            measurements: components["schemas"]["CatalogOverride"][];
+            seats?: {
+                [key: string]: number;
+            };
+            /** @description StockLength is a stick length on sale. An empty size means every size. */
+            stock: components["schemas"]["ShopStockLength"][];
+            /** @description Tool is a way to cut pipe. */
+            tools: components["schemas"]["ShopTool"][];
+        };
         /** @description Offcut is a piece of pipe on the rack. */
         ShopOffcut: {
             /** Format: int64 */
             count: number;
+            /** @description of one that a project put there */
+            id?: string;
             /**
              * Format: int64
              * @description Length is an exact length in nanometres. In JSON it is that whole number.
@@ -2726,11 +3173,6 @@ export interface components {
             kerf: number;
             name: string;
             note: string;
-        };
-        /** @description Work is what has been done: sticks that were bought and are still whole. They are cut before any more are bought. */
-        ShopWork: {
-            /** @description Offcut is a piece of pipe on the rack. */
-            bought: components["schemas"]["ShopOffcut"][];
         };
         /** @description Answer is what the builder typed for a prompt. */
         StarterAnswer: {
@@ -3119,7 +3561,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "cuts.csv" | "shopping.csv" | "wireframe.json" | "frame.json" | "frame.svg";
+                kind: "project.json" | "cuts.csv" | "shopping.csv" | "wireframe.json" | "frame.json" | "frame.svg";
             };
             cookie?: never;
         };
@@ -3205,6 +3647,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shop"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    openFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectLine"];
                 };
             };
             /** @description Error */
@@ -3497,6 +3972,92 @@ export interface operations {
             };
         };
     };
+    projectEvents: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addEvents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     refusedSave: {
         parameters: {
             query?: never;
@@ -3558,18 +4119,16 @@ export interface operations {
             };
         };
     };
-    read: {
+    projectRevisions: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ReadRequest"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -3577,7 +4136,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FrameDocument"];
+                    "application/json": components["schemas"]["PastState"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    projectRevision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
                 };
             };
             /** @description Error */
@@ -3640,6 +4231,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shopEffect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EffectRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effect"];
                 };
             };
             /** @description Error */

@@ -122,7 +122,7 @@ export default function CuttingPage() {
                   {plural(m.tooLong?.length ?? 0, "length is", "lengths are")} longer than every stick on sale and left out.
                 </p>
               )}
-              <Sticks of={m} style="inches" />
+              <Sticks sticks={m.sticks} style="inches" />
               <Proof of={m} style="inches" />
             </div>
           ))}

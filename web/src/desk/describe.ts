@@ -25,7 +25,7 @@ export function differences(mine: Project, theirs: Project, labels: Record<strin
   add("Lengths shown", mine.style, theirs.style);
   if (!same(mine.modeRules ?? [], theirs.modeRules ?? []))
     add("Joints set", `${mine.modeRules?.length ?? 0} settings`, `${theirs.modeRules?.length ?? 0} settings `);
-  if (!same(mine.marks ?? {}, theirs.marks ?? {})) add("Ticks on the lists", "yours", "theirs");
+  if (!same(mine.sale ?? {}, theirs.sale ?? {})) add("On sale for this project", "yours", "theirs");
   if (!same(mine.frame, theirs.frame)) add("The frame", "yours", "theirs");
   return out;
 }

@@ -1,7 +1,8 @@
+import { replaceEqualDeep } from "@tanstack/react-query";
 import type { StoreApi } from "zustand/vanilla";
 import type { Project, Shop } from "../api/client";
 import { type Desk, begin, change, mergeShops, redo, settle, undo } from "./history";
-import { merge } from "./merge";
+import { merge, same } from "./merge";
 import type { State } from "./open-project";
 import { type SaveState, Saver } from "./saver";
 import type { Server } from "./server";
@@ -92,6 +93,34 @@ export class Documents {
     this.both(which === "both" ? "Both windows' changes" : "The other window's version", (d) => ({ ...d, project }));
   };
 
+  /** What the server has is so new; what is newer than here is fetched, unless something here is still to be saved: then the save says what differs. */
+  readonly heardOf = (revision: number, shop: number) => {
+    this.newest = { revision: Math.max(revision, this.newest.revision), shop: Math.max(shop, this.newest.shop) };
+    void this.catchUp();
+  };
+  private newest = { revision: 0, shop: 0 };
+  private catching = false;
+
+  private async catchUp() {
+    if (this.catching || this.closed || !this.current()) return;
+    this.catching = true;
+    try {
+      if (this.newest.revision > this.projects.revision && this.projects.state.is === "saved") {
+        const p = await this.server.project();
+        if (!this.closed && this.projects.state.is === "saved" && p.revision > this.projects.revision) {
+          this.projects.loaded(p.doc, p.revision);
+          this.both("Changed in another window", (d) => ({ ...d, project: replaceEqualDeep(d.project, p.doc) as Project }));
+          this.projects.loaded(this.current()?.project ?? p.doc, p.revision);
+        }
+      }
+      if (this.newest.shop > this.shops.revision && this.shops.state.is === "saved") await this.joinShops();
+    } catch {
+      // it is tried again with the next thing heard
+    } finally {
+      this.catching = false;
+    }
+  }
+
   /** The window is going: what is waiting is saved at once. */
   readonly flush = () => {
     this.projects.flush();
@@ -133,6 +162,7 @@ export class Documents {
     this.store.setState({ save: graver(this.projects.state, this.shops.state) });
     if (this.shops.state.is === "stale") void this.joinShops();
     if (this.projects.state.is === "stale") void this.compare();
+    if (this.newest.revision > this.projects.revision || this.newest.shop > this.shops.revision) void this.catchUp();
   }
 
   private joining = false;
@@ -166,6 +196,12 @@ export class Documents {
       const mine = this.current()?.project;
       if (this.closed || !mine) return;
       const base = this.projects.stored ?? p.doc;
+      if (this.projects.sent && same(p.doc, this.projects.sent)) {
+        // it is this window's own, whose answer was lost on the way
+        this.projects.loaded(p.doc, p.revision);
+        this.projects.want(mine);
+        return;
+      }
       const m = merge(base, mine, p.doc);
       this.store.setState({ other: { project: p.doc, revision: p.revision, base, both: m.clashes.length === 0 ? m.value : undefined } });
     } catch {

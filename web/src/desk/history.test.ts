@@ -10,7 +10,7 @@ const shop = (...prices: ReturnType<typeof price>[]): Shop => ({
   rack: [],
   prices: { prices, taxRate: 0 },
 });
-const project = (copies: number): Project => ({ name: "x", units: "in", style: "inches", tool: "saw", copies, work: { bought: [] } });
+const project = (copies: number): Project => ({ name: "x", units: "in", style: "inches", tool: "saw", copies });
 const start: Desk = { project: project(1), shop: shop(price("tee", 100), price("cap", 50)) };
 const copies = (n: number) => (d: Desk) => ({ ...d, project: { ...d.project, copies: n } });
 

@@ -8,7 +8,6 @@ const p = (...modeRules: [Scope, Mode][]): Project => ({
   style: "inches",
   tool: "saw",
   copies: 1,
-  work: { bought: [] },
   modeRules: modeRules.map(([s, mode]) => ({ ...s, mode })),
 });
 const after = (from: Project, scope: Scope, mode: Mode) => hold(from, scope, mode).modeRules;

@@ -2,6 +2,7 @@ import { QueryClient } from "@tanstack/react-query";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Plan, Project, Shop } from "../api/client";
 import { OpenProject } from "./open-project";
+import type { Now } from "./follow";
 import { type Server, serverOf } from "./server";
 
 // the client takes the page's fetch when it is loaded; outside a browser an address has to be whole
@@ -22,7 +23,7 @@ const net = vi.hoisted(() => {
 });
 
 const shop: Shop = { measurements: [], stock: [], tools: [], rack: [], prices: { prices: [], taxRate: 0 } };
-const project = (name: string): Project => ({ name, units: "in", style: "inches", tool: "saw", copies: 1, work: { bought: [] } });
+const project = (name: string): Project => ({ name, units: "in", style: "inches", tool: "saw", copies: 1 });
 
 type Answer = Awaited<ReturnType<Server["edit"]>>;
 
@@ -30,8 +31,10 @@ type Answer = Awaited<ReturnType<Server["edit"]>>;
 function bench() {
   const edits: { project: Project; answer: (name: string, more?: Partial<Answer>) => Promise<void> }[] = [];
   const saved: string[] = [];
+  const heard: ((n: Now) => void)[] = [];
+  const at = { name: "a", revision: 1 };
   const server: Server = {
-    project: async () => ({ doc: project("a"), revision: 1 }),
+    project: async () => ({ doc: project(at.name), revision: at.revision }),
     shop: async () => ({ doc: shop, revision: 1 }),
     saveProject: async (revision, p) => {
       saved.push(p.name);
@@ -49,13 +52,20 @@ function bench() {
           },
         });
       }),
-    plan: async () => ({ plan: { frames: [] } as unknown as Plan, drawings: [], repeats: [], shopKey: "" }),
+    plan: async () => ({ plan: { frames: [] } as unknown as Plan, drawings: [], repeats: [], shopKey: "", events: 0 }),
+    say: async () => ({ events: [], last: 0 }),
+    effect: async () => ({ changed: [], kept: 0, looked: 0, more: 0 }),
+    putBack: async () => undefined,
+    follow: (f) => {
+      heard.push(f);
+      return () => undefined;
+    },
     close: () => undefined,
   };
   const open = new OpenProject(new QueryClient(), "x", server);
   const name = () => open.documents.current()?.project.name;
   const history = () => open.store.getState().history;
-  return { open, edits, saved, server, name, history };
+  return { open, edits, saved, server, name, history, heard, at };
 }
 
 const pull = (by: number) => ({ bay: { axis: 0, plane: "p", pull: by } });
@@ -102,6 +112,41 @@ describe("a pull", () => {
     await b.edits[0]?.answer("b");
     expect(b.name()).toBe("b");
     expect(b.history()?.past[0]?.on).toBeUndefined(); // settled: the next pull is a step of its own
+  });
+});
+
+describe("another window", () => {
+  it("is followed, and its change is a step that undo takes back", async () => {
+    const b = bench();
+    await b.open.open();
+    b.at.name = "theirs";
+    b.at.revision = 2;
+    b.heard[0]?.({ revision: 2, shop: 1 });
+    await vi.waitFor(() => expect(b.name()).toBe("theirs"));
+    expect(b.saved).toEqual([]); // what came is not saved back
+    expect(b.open.store.getState().save.is).toBe("saved");
+    b.open.documents.undo();
+    expect(b.name()).toBe("a");
+  });
+
+  it("waits while something here is still to be saved", async () => {
+    const b = bench();
+    await b.open.open();
+    b.open.documents.edit("Name", (p) => ({ ...p, name: "mine" }));
+    b.at.name = "theirs";
+    b.at.revision = 2;
+    b.heard[0]?.({ revision: 2, shop: 1 });
+    await new Promise((go) => setTimeout(go, 0));
+    expect(b.name()).toBe("mine");
+  });
+
+  it("that deletes the project is told", async () => {
+    const b = bench();
+    await b.open.open();
+    b.heard[0]?.({ shop: 1, gone: true });
+    expect(b.open.store.getState().gone).toBe(true);
+    await b.open.putBack();
+    expect(b.open.store.getState().gone).toBe(false);
   });
 });
 
@@ -185,7 +230,7 @@ describe("saving", () => {
       return json({ revision: stored.revision });
     };
     const client = new QueryClient();
-    const server = serverOf(client, "x");
+    const server = { ...serverOf(client, "x"), follow: () => () => undefined };
     const open = new OpenProject(client, "x", server);
     const opening = open.open();
     await pass(300);

@@ -7,7 +7,11 @@ import { applyFix } from "./fix";
 import { type Asks, Gestures, type Refused } from "./gestures";
 import type { History } from "./history";
 import { type Planned, Planner, nothing } from "./planner";
+import type { Now } from "./follow";
+import { type Outgoing, Recorder, type ToDo, nothingDone, shelfOf } from "./record";
 import type { SaveState } from "./saver";
+import { beginning } from "./doing";
+import { type ShopAsk, ownOf, shopFor } from "./scope";
 import { type Server, remember, serverOf } from "./server";
 
 /** Everything that is known of an open project this moment. */
@@ -37,6 +41,12 @@ export interface State {
   last?: Done;
   /** Gestures under way. */
   waiting: number;
+  /** What was done here, on its way into the record and the plan. */
+  outgoing: Outgoing;
+  /** A change of the shop that waits to be told whom it is for. */
+  shopAsk?: ShopAsk;
+  /** The project was deleted, in another window. */
+  gone?: boolean;
 }
 
 /** What a page brings along of the project that it shows. */
@@ -55,6 +65,8 @@ export class OpenProject {
   readonly documents: Documents;
   readonly planner: Planner;
   readonly gestures: Gestures;
+  readonly recorder: Recorder;
+  private unfollow?: () => void;
   private readonly server: Server;
 
   constructor(
@@ -68,15 +80,92 @@ export class OpenProject {
       picked: undefined,
       marked: [],
       waiting: 0,
+      outgoing: nothingDone,
     }));
     this.server = server ?? serverOf(client, id);
     this.documents = new Documents(this.store, this.server);
     this.planner = new Planner(this.store, this.server);
     this.gestures = new Gestures(this.store, this.documents, this.server);
     this.documents.onChange(this.planner.plan);
+    this.recorder = new Recorder(
+      shelfOf(id),
+      (events) => this.server.say(events),
+      (outgoing) => {
+        const was = this.store.getState().outgoing;
+        this.store.setState({ outgoing });
+        if (outgoing.last > was.last) this.planner.refresh();
+      },
+    );
+    this.store.subscribe((s, was) => {
+      if (s.planned !== was.planned && s.planned.events !== undefined) this.recorder.planned(s.planned.events);
+    });
   }
 
+  /** Something was done: it goes into the record, where no undo reaches it. The first time the figures it was begun with and the letters are fixed. */
+  readonly did = (...all: ToDo[]) => {
+    const { plan } = this.store.getState().planned;
+    const desk = this.documents.current();
+    if (!plan || !desk) return;
+    const first = this.store.getState().outgoing.events.some((e) => e.kind === "begun") ? [] : beginning(plan, desk.shop);
+    this.recorder.did([...first, ...all]);
+  };
+
+  /**
+   * Changes what the shop sells or asks for it. Where that would change other projects it is
+   * asked first whom it is for.
+   */
+  readonly changeShop = async (label: string, shop: (s: Shop) => Shop) => {
+    const now = this.documents.current();
+    if (!now) return;
+    const after = shop(now.shop);
+    if (after === now.shop) return;
+    const own = ownOf(shopFor(now.shop, now.project), shop(shopFor(now.shop, now.project)));
+    const effect = await this.server.effect(after).catch(() => undefined);
+    const alone = effect?.changed.length === 0 && effect.more === 0;
+    if (alone && !now.project.sale) this.documents.editShop(label, shop);
+    else if (alone && own)
+      this.documents.edit(label, own); // this project has a shop of its own already
+    else this.store.setState({ shopAsk: { label, shop, own, effect } });
+  };
+
+  /** Says whom a change of the shop is for; nobody leaves it. */
+  readonly answerShop = (whom?: "all" | "own") => {
+    const { shopAsk } = this.store.getState();
+    this.store.setState({ shopAsk: undefined });
+    if (whom === "all") this.documents.editShop(shopAsk?.label ?? "", (s) => shopAsk?.shop(s) ?? s);
+    if (whom === "own" && shopAsk?.own) this.documents.edit(`${shopAsk.label}, for this project`, shopAsk.own);
+  };
+
+  /** Takes something back, or anything else that needs nothing begun. */
+  readonly say = (...all: ToDo[]) => this.recorder.did(all);
+
+  /** The server has something newer than was known. */
+  private readonly heard = (n: Now) => {
+    if (n.gone) {
+      this.store.setState({ gone: true });
+      return;
+    }
+    if (this.store.getState().gone) this.store.setState({ gone: false });
+    this.documents.heardOf(n.revision ?? 0, n.shop);
+    const { planned } = this.store.getState();
+    if ((n.events ?? 0) > (planned.events ?? 0)) this.planner.refresh();
+  };
+
+  readonly putBack = async () => {
+    await this.server.putBack();
+    this.store.setState({ gone: false });
+  };
+
   async open(first?: First) {
+    await this.read(first);
+    if (this.closed) return;
+    this.recorder.open();
+    this.unfollow = this.server.follow(this.heard);
+  }
+
+  private closed = false;
+
+  private async read(first?: First) {
     if (first?.id !== this.id) return this.documents.open();
     const a = first.answer;
     if (a?.shopKey) remember(first.shop, a.shopKey);
@@ -87,6 +176,7 @@ export class OpenProject {
         repeats: a.repeats,
         drawing: a.drawings[0],
         of: { project: first.project, shop: first.shop },
+        events: a.events,
         places: nothing,
         old: false,
       });
@@ -97,6 +187,9 @@ export class OpenProject {
   }
 
   close() {
+    this.closed = true;
+    this.unfollow?.();
+    this.recorder.close();
     this.documents.close();
     this.planner.close();
     this.server.close();
@@ -117,7 +210,7 @@ export class OpenProject {
     const now = this.documents.current();
     if (!now) return;
     const after = applyFix(now, x);
-    if (after.shop !== now.shop) this.documents.editShop(x.label, () => after.shop);
+    if (after.shop !== now.shop) void this.changeShop(x.label, (s) => applyFix({ ...now, shop: s }, x).shop);
     if (after.project !== now.project) this.documents.edit(x.label, () => after.project);
   };
 }

@@ -10,6 +10,8 @@ export interface Planned {
   repeats?: Repeat[];
   /** The desk that the plan is of. */
   of?: Desk;
+  /** The last event of the record that is in it. */
+  events?: number;
   /** The server's drawing of it, where one was asked for. */
   drawing?: string;
   /** What is wrong, by the place's path in the request. */
@@ -19,8 +21,8 @@ export interface Planned {
   failure?: string;
 }
 
-/** What a plan depends on; a tick on a list or another way to write lengths plans nothing new. */
-const planInput = ({ marks: _m, style: _s, name: _n, ...rest }: Project) => JSON.stringify(rest);
+/** What a plan depends on; another name or way to write lengths plans nothing new. */
+const planInput = ({ style: _s, name: _n, ...rest }: Project) => JSON.stringify(rest);
 
 /** Nothing is wrong. It is one object, so that nobody who looks at it is drawn anew. */
 export const nothing: Record<string, string> = {};
@@ -60,6 +62,16 @@ export class Planner {
     if (!this.busy) void this.run();
   };
 
+  /** Something was done: what is planned is planned with it. */
+  readonly refresh = () => {
+    if (!this.want) return;
+    this.done = undefined;
+    this.better?.abort();
+    if (!this.busy) void this.run();
+    else this.asked = true;
+  };
+  private asked = false;
+
   /** The page shows the drawing, or no longer does. */
   readonly draw = (on: boolean) => {
     if (this.drawn === on) return;
@@ -95,7 +107,8 @@ export class Planner {
     const stale = () => (this.want !== undefined && this.want !== d) || this.closed || better.signal.aborted;
     if (stale()) return;
     const a = await this.server.plan(d, { signal: better.signal }).catch(() => undefined); // aborted, or asked again with the next change
-    if (a && !stale()) this.set((p) => ({ plan: a.plan, repeats: a.repeats, drawing: p.drawing, of: d, places: nothing, old: false }));
+    if (a && !stale())
+      this.set((p) => ({ plan: a.plan, repeats: a.repeats, drawing: p.drawing, of: d, events: a.events, places: nothing, old: false }));
   }
 
   private async run() {
@@ -113,8 +126,17 @@ export class Planner {
       try {
         const a = await this.server.plan(d, { draft: true, draw: this.drawn });
         if (this.closed) break;
-        this.done = d;
-        this.set(() => ({ plan: a.plan, repeats: a.repeats, drawing: a.drawings[0], of: d, places: nothing, old: false }));
+        this.done = this.asked ? undefined : d;
+        this.asked = false;
+        this.set(() => ({
+          plan: a.plan,
+          repeats: a.repeats,
+          drawing: a.drawings[0],
+          of: d,
+          events: a.events,
+          places: nothing,
+          old: false,
+        }));
         if (a.plan.improving) void this.improve(d);
       } catch (e) {
         if (this.closed) break;

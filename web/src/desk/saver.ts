@@ -23,6 +23,8 @@ export class Saver<T> {
   /** What the store has, as far as this window knows. */
   stored?: T;
   revision = 0;
+  /** What was sent last, whether its answer came or not. */
+  sent?: T;
   private wanted?: T;
   private busy = false;
   /** The window is going: what came while a save was under way follows at once. */
@@ -88,6 +90,7 @@ export class Saver<T> {
     this.busy = true;
     this.say({ is: "saving" });
     try {
+      this.sent = doc;
       this.revision = await this.put(this.revision, doc);
       this.stored = doc;
       this.busy = false;

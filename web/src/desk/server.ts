@@ -1,9 +1,22 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { type Edit, type PlanAnswer, type Project, Refusal, type Shop, api, ask } from "../api/client";
+import {
+  type DoneEvent,
+  type Edit,
+  type Effect,
+  type EventsAnswer,
+  type PlanAnswer,
+  type Project,
+  Refusal,
+  type Shop,
+  api,
+  ask,
+} from "../api/client";
+import { deviceName } from "./device";
+import { type Now, follow } from "./follow";
 import type { Desk } from "./history";
 
 type EditAnswer = NonNullable<Awaited<ReturnType<typeof editAt>>>;
-const editAt = (body: { project: Project; shop?: Shop; edit: Edit }) => ask(api.POST("/api/edit", { body }));
+const editAt = (body: { project: Project; shop?: Shop; edit: Edit; of?: string }) => ask(api.POST("/api/edit", { body }));
 
 /** A stored document and the revision it has. */
 export interface Stored<T> {
@@ -19,7 +32,14 @@ export interface Server {
   saveProject: (revision: number, p: Project) => Promise<number>;
   saveShop: (revision: number, s: Shop) => Promise<number>;
   edit: (project: Project, shop: Shop | undefined, e: Edit) => Promise<EditAnswer>;
-  plan: (d: Desk, o: { draw?: boolean; draft?: boolean; signal?: AbortSignal }) => Promise<PlanAnswer>;
+  plan: (d: Desk, o: PlanOptions) => Promise<PlanAnswer>;
+  /** Says what was done. */
+  say: (events: DoneEvent[]) => Promise<EventsAnswer>;
+  /** What a shop as it would be changes in other projects. */
+  effect: (shop: Shop) => Promise<Effect>;
+  putBack: () => Promise<void>;
+  /** Hears of what others change; gives what ends it. */
+  follow: (heard: (n: Now) => void) => () => void;
   /** The project is closed: what is still being read is let go. */
   close: () => void;
 }
@@ -62,8 +82,14 @@ export function serverOf(client: QueryClient, id: string): Server {
         async () => (await ask(api.PUT("/api/projects/{id}", { params: { path: { id } }, body: { revision, project } }))).revision,
       ),
     saveShop: (revision, shop) => write("shop", async () => (await ask(api.PUT("/api/shop", { body: { revision, shop } }))).revision),
-    edit: (project, shop, edit) => write("gesture", () => editAt({ project, shop, edit })),
-    plan: planOf,
+    edit: (project, shop, edit) => write("gesture", () => editAt({ project, shop, edit, of: id })),
+    plan: (d, o) => planOf(d, { ...o, of: id }),
+    say: (events) => write("record", () => sayDone(id, events)),
+    effect: (shop) => ask(api.POST("/api/shop/effect", { body: { shop, of: id } })),
+    follow: (heard) => follow(id, heard),
+    putBack: async () => {
+      await ask(api.POST("/api/projects/{id}/restore", { params: { path: { id } } }));
+    },
     close: () => void client.cancelQueries({ queryKey: ["open", id] }),
   };
 }
@@ -84,13 +110,27 @@ const keys = new WeakMap<Shop, string>();
 /** What the server calls a shop that the page brought along. */
 export const remember = (shop: Shop, key: string) => void keys.set(shop, key);
 
+/** Says what was done to a project. */
+export const sayDone = (id: string, events: DoneEvent[]): Promise<EventsAnswer> =>
+  ask(api.POST("/api/projects/{id}/events", { params: { path: { id } }, body: { device: deviceName(), events } }));
+
+export interface PlanOptions {
+  draw?: boolean;
+  draft?: boolean;
+  /** The stored project whose record counts. */
+  of?: string;
+  /** By the shop's newest figures, whatever the work was begun with. */
+  newest?: boolean;
+  signal?: AbortSignal;
+}
+
 /** Plans a desk. */
-export async function planOf(d: Desk, o: { draw?: boolean; draft?: boolean; signal?: AbortSignal } = {}): Promise<PlanAnswer> {
+export async function planOf(d: Desk, o: PlanOptions = {}): Promise<PlanAnswer> {
   const key = keys.get(d.shop);
   const r = await fetch("/api/plan", {
     method: "POST",
     headers: { "Content-Type": "application/json" },
-    body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}}`,
+    body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}${o.of ? `,"of":${JSON.stringify(o.of)}` : ""}${o.newest ? ',"newest":true' : ""}}`,
     signal: o.signal,
   });
   const answer = await r.json().catch(() => ({}));

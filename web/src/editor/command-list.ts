@@ -73,7 +73,13 @@ export function commandsOf(b: Around): CommandOf[] {
       });
   all.push({ group: "Paper", name: "Build sheet, to print", keys: "Ctrl P", icon: "print", run: b.toSheet });
   for (const [k, name] of exportKinds)
-    all.push({ group: "Paper", name: `Save as: ${name}`, also: "export download", icon: "file", run: () => now && void exportAs(k, now) });
+    all.push({
+      group: "Paper",
+      name: `Save as: ${name}`,
+      also: "export download",
+      icon: "file",
+      run: () => now && void exportAs(k, now, open.id),
+    });
   for (const g of plan?.cuts ?? [])
     all.push({ group: "Find", name: `Pipe ${g.letter}`, also: "show letter piece", run: () => open.pick({ is: "letter", id: g.letter }) });
   all.push({ group: "Help", name: "Keys", keys: "?", icon: "keys", run: b.help });

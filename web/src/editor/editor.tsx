@@ -28,6 +28,7 @@ import { Ask } from "./question";
 import { Stale } from "./stale";
 import { Stages } from "./stages";
 import { Tape } from "./tape";
+import { Trouble } from "./trouble";
 import { useKeys } from "./use-keys";
 
 const Help = later(() => import("./help"));
@@ -171,6 +172,7 @@ function Workbench({ lens: id }: { lens: LensId }) {
             onHelp={() => setDialog("help")}
             onPrint={toSheet}
           />
+          <Trouble />
           {other && (
             <Stale
               other={other}

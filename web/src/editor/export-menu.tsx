@@ -1,23 +1,25 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import type { Desk } from "../desk/history";
+import { useOpen } from "../desk/use";
 import { Icon } from "../ui/icons";
 import { Menu } from "../ui/menu";
 
 export const exportKinds = [
+  ["project.json", "The project, all of it, JSON"],
   ["cuts.csv", "Cut list, CSV"],
   ["shopping.csv", "Shopping list, CSV"],
-  ["frame.json", "The frame, all of it, JSON"],
+  ["frame.json", "The frame alone, JSON"],
   ["wireframe.json", "Wireframe, JSON"],
   ["frame.svg", "Drawing, SVG"],
 ] as const;
 
 /** Saves the plan in an open format; gives what the format could not carry. */
-export async function exportAs(kind: string, desk: Desk): Promise<string> {
+export async function exportAs(kind: string, desk: Desk, id: string): Promise<string> {
   const r = await fetch(`/api/export/${kind}`, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
-    body: JSON.stringify({ project: desk.project, shop: desk.shop }),
+    body: JSON.stringify({ project: desk.project, shop: desk.shop, of: id }),
   });
   if (!r.ok) throw new Error("It could not be saved; try again.");
   const a = document.createElement("a");
@@ -26,13 +28,14 @@ export async function exportAs(kind: string, desk: Desk): Promise<string> {
   a.click();
   setTimeout(() => URL.revokeObjectURL(a.href), 10_000);
   const lost = r.headers.get("X-Lost");
-  return lost ? `The file cannot carry: ${lost}` : "";
+  return lost ? `The file cannot carry: ${decodeURIComponent(lost)}` : "";
 }
 
 export function ExportMenu({ desk, disabled, onPrint }: { desk: Desk; disabled: boolean; onPrint: () => void }) {
+  const { id } = useOpen();
   const [said, setSaid] = useState("");
   const save = (kind: string) => {
-    exportAs(kind, desk)
+    exportAs(kind, desk, id)
       .then(setSaid)
       .catch(() => setSaid("It could not be saved; try again."));
   };

@@ -3,13 +3,18 @@ import { useEffect } from "react";
 import { Link } from "wouter";
 import { type Plan, type Project, api, ask } from "../api/client";
 import { savesDone } from "../desk/saver";
-import { planOf } from "../desk/server";
+import { beginning } from "../desk/doing";
+import { Recorder, shelfOf } from "../desk/record";
+import { planOf, sayDone } from "../desk/server";
 import { aislesOf, nameOf } from "../lens/buy/list";
-import { Proof, Sticks } from "../lens/cut/sticks";
+import { Proof, Sticks, sticksWords } from "../lens/cut/sticks";
 import { Len, type Style, feet, money, plural } from "../lib/format";
 import { classWords, meaning, modeWords, pathWords, sizeWords } from "../lib/words";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
+
+/** The projects whose letters were fixed by printing, in this window. */
+const fixed = new Set<string>();
 
 /** The build sheet: all of a plan on paper, for the shop and the saw. */
 export default function BuildSheet({ id }: { id: string }) {
@@ -24,10 +29,27 @@ export default function BuildSheet({ id }: { id: string }) {
         ask(api.GET("/api/projects/{id}", { params: { path: { id } } })),
         ask(api.GET("/api/shop")),
       ]);
-      return { project, answer: await planOf({ project, shop }, { draw: true }) };
+      return { project, shop, answer: await planOf({ project, shop }, { draw: true, of: id }) };
     },
   });
   const name = q.data?.project.name;
+  // what is printed is written on paper: its letters are fixed from then on
+  const printed = q.data;
+  useEffect(() => {
+    if (!printed) return;
+    const fix = () => {
+      const first = beginning(printed.answer.plan, printed.shop).filter((e) => e.kind === "lettered");
+      const r = new Recorder(
+        shelfOf(id),
+        (events) => sayDone(id, events),
+        () => undefined,
+      );
+      if (!fixed.has(id)) r.did(first);
+      if (first.length > 0) fixed.add(id);
+    };
+    addEventListener("beforeprint", fix);
+    return () => removeEventListener("beforeprint", fix);
+  }, [printed, id]);
   useEffect(() => {
     document.title = `${name ?? "Build sheet"} · Sturdy Elbow`;
   }, [name]);
@@ -122,9 +144,9 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
         {plan.pipe.map((t) => (
           <div key={t.size} className="paper-sticks">
             <h3>
-              {sizeWords(t.size)} pipe: {t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}
+              {sizeWords(t.size)} pipe: {sticksWords(t)}
             </h3>
-            <Sticks of={t.stock} style={style} waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)} />
+            <Sticks sticks={t.sticks} style={style} waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)} />
             <Proof of={t.stock} style={style} />
           </div>
         ))}

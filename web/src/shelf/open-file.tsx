@@ -1,26 +1,23 @@
 import { useMutation } from "@tanstack/react-query";
 import { useRef } from "react";
-import { useLocation } from "wouter";
-import { type Project, Refusal, api, ask } from "../api/client";
+import { Link, useLocation } from "wouter";
+import { Refusal, api, ask } from "../api/client";
 import { Icon } from "../ui/icons";
 
-/** Opens a wireframe file as a new project. */
-export function OpenFile() {
+/** Opening a file as a new project: a button for it, and what is wrong with a file that holds none. */
+export function useOpenFile() {
   const input = useRef<HTMLInputElement>(null);
   const [, go] = useLocation();
   const open = useMutation({
     mutationFn: async (file: File) => {
-      const frame = await ask(api.POST("/api/read", { body: { text: await file.text() } }));
-      const name = frame.name || file.name.replace(/(\.wireframe)?\.json$/, "");
-      const style = frame.units === "mm" ? "metric" : "inches";
-      const body: Project = { name, units: frame.units, style, frame: { ...frame, name }, copies: 1, tool: "saw", work: { bought: [] } };
-      return ask(api.POST("/api/projects", { body }));
+      if (file.size > mostBytes) throw new Error(`“${file.name}” is larger than a project ever is`);
+      return ask(api.POST("/api/open", { body: { name: file.name.slice(-400), text: await file.text() } }));
     },
     onSuccess: (p) => go(`/p/${p.id}`),
   });
-  return (
+  const button = (
     <>
-      <button type="button" className="btn" onClick={() => input.current?.click()}>
+      <button type="button" className="btn" disabled={open.isPending} onClick={() => input.current?.click()}>
         <Icon name="file" size={18} /> Open a file
       </button>
       <input
@@ -28,7 +25,7 @@ export function OpenFile() {
         type="file"
         accept=".json,application/json"
         className="hidden"
-        aria-label="Wireframe file"
+        aria-label="Project, frame or wireframe file"
         tabIndex={-1}
         onChange={(e) => {
           const f = e.target.files?.[0];
@@ -36,20 +33,39 @@ export function OpenFile() {
           e.target.value = "";
         }}
       />
-      {open.error && (
-        <div role="alert" className="w-full rounded-md border-2 border-bad bg-paper p-3 text-sm">
-          <strong>{open.error.message}</strong>
-          <ul>
-            {open.error instanceof Refusal &&
-              open.error.problem.errors?.slice(0, 6).map((e) => (
-                <li key={`${e.line} ${e.within} ${e.message}`}>
-                  {e.within || "/"}
-                  {e.line ? `, line ${e.line}` : ""}: {e.message}
-                </li>
-              ))}
-          </ul>
-        </div>
-      )}
     </>
+  );
+  const failure = open.error && <NotOpened file={open.variables?.name ?? ""} error={open.error} onClose={() => open.reset()} />;
+  return { button, failure };
+}
+
+const mostBytes = 4_000_000;
+
+function NotOpened({ file, error, onClose }: { file: string; error: Error; onClose: () => void }) {
+  const faults = error instanceof Refusal ? (error.problem.errors ?? []) : [];
+  const cutList = faults.some((e) => e.message.includes("Cut a list"));
+  return (
+    <div role="alert" className="my-3 flex items-start gap-3 rounded-md border-2 border-bad bg-paper p-3">
+      <div className="min-w-0 flex-1">
+        <strong className="break-words">“{file}” was not opened.</strong>
+        {faults.length === 0 && <p>{error.message}</p>}
+        <ul>
+          {faults.slice(0, 6).map((e) => (
+            <li key={`${e.line} ${e.within} ${e.message}`} className="break-words">
+              {e.within || e.line ? `${e.within || "/"}${e.line ? `, line ${e.line}` : ""}: ` : "It is "}
+              {e.message}.
+            </li>
+          ))}
+        </ul>
+        {cutList && (
+          <Link href="/cut" className="link">
+            To Cut a list
+          </Link>
+        )}
+      </div>
+      <button type="button" className="icon-btn" aria-label="Close" onClick={onClose}>
+        <Icon name="close" />
+      </button>
+    </div>
   );
 }

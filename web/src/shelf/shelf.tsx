@@ -1,13 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useDeferredValue, useRef, useState } from "react";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { type ProjectLine, api, ask } from "../api/client";
 import { useKeys } from "../editor/use-keys";
+import { follow } from "../desk/follow";
 import { savesDone } from "../desk/saver";
 import { plural } from "../lib/format";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
-import { OpenFile } from "./open-file";
+import { useOpenFile } from "./open-file";
 import { ProjectCard } from "./project-card";
 
 /** The projects, the one changed last first. */
@@ -18,7 +19,10 @@ export function Shelf({ lost }: { lost?: boolean }) {
     queryFn: () => savesDone().then(() => ask(api.GET("/api/projects"))),
     refetchOnMount: "always",
   });
-  const [gone, setGone] = useState<ProjectLine>();
+  const file = useOpenFile();
+  // those that were deleted here stay at their place until the page is left
+  const [gone, setGone] = useState<ProjectLine[]>([]);
+  useEffect(() => follow("", () => void client.invalidateQueries({ queryKey: ["projects"] })), [client]);
   const [typed, setTyped] = useState("");
   const words = useDeferredValue(typed).toLowerCase().split(/\s+/).filter(Boolean);
   const [chosen, setChosen] = useState<string[]>();
@@ -28,12 +32,12 @@ export function Shelf({ lost }: { lost?: boolean }) {
   const again = { onSettled: () => client.invalidateQueries({ queryKey: ["projects"] }) };
   const remove = useMutation({
     mutationFn: (p: ProjectLine) => ask(api.DELETE("/api/projects/{id}", { params: { path: { id: p.id } } })).then(() => p),
-    onSuccess: setGone,
+    onSuccess: (p) => setGone((g) => [...g, p]),
     ...again,
   });
   const restore = useMutation({
     mutationFn: (p: ProjectLine) => ask(api.POST("/api/projects/{id}/restore", { params: { path: { id: p.id } } })),
-    onSuccess: () => setGone(undefined),
+    onSuccess: (_, p) => setGone((g) => g.filter((x) => x.id !== p.id)),
     ...again,
   });
   const copy = useMutation({
@@ -42,7 +46,7 @@ export function Shelf({ lost }: { lost?: boolean }) {
       // a copy is built anew: what is in the cart or cut is the first one's
       return ask(
         api.POST("/api/projects", {
-          body: { ...project, name: copyName(project.name, list.data ?? []), marks: undefined, work: { bought: [] } },
+          body: { ...project, name: copyName(project.name, list.data ?? []) },
         }),
       );
     },
@@ -61,7 +65,9 @@ export function Shelf({ lost }: { lost?: boolean }) {
     ...again,
   });
   const failed = remove.error ?? restore.error ?? copy.error ?? rename.error;
-  const all = list.data ?? [];
+  const there = list.data ?? [];
+  const all = [...there, ...gone.filter((g) => !there.some((p) => p.id === g.id))].sort((a, b) => b.updated.localeCompare(a.updated));
+  const isGone = (p: ProjectLine) => gone.some((g) => g.id === p.id) && !there.some((t) => t.id === p.id);
   const shown = all.filter((p) => words.every((w) => p.name.toLowerCase().includes(w)));
   return (
     <>
@@ -93,20 +99,13 @@ export function Shelf({ lost }: { lost?: boolean }) {
             <Link href="/cut" className="btn">
               <Icon name="list" size={18} /> Cut a list
             </Link>
-            <OpenFile />
+            {file.button}
             <Link href="/new" className="btn btn-main">
               <Icon name="plus" size={18} /> New frame
             </Link>
           </span>
         </div>
-        {gone && (
-          <p role="status" className="my-3 flex items-center gap-3 rounded-md bg-paper-2 p-2 pl-4">
-            “{gone.name}” is deleted.
-            <button type="button" className="btn btn-small" onClick={() => restore.mutate(gone)}>
-              Put it back
-            </button>
-          </p>
-        )}
+        {file.failure}
         {chosen && (
           <p
             role="status"
@@ -131,7 +130,7 @@ export function Shelf({ lost }: { lost?: boolean }) {
         {failed && <Failure why={failed.message} />}
         {list.isPending && <Loading what="the projects" />}
         {list.error && <Failure why="The server does not answer." retry={() => void list.refetch()} />}
-        {list.data?.length === 0 && (
+        {all.length === 0 && list.data && (
           <p className="py-8 text-lg">
             Nothing here yet.{" "}
             <Link href="/new" className="link">
@@ -146,17 +145,33 @@ export function Shelf({ lost }: { lost?: boolean }) {
           </p>
         )}
         <ul className="shelf">
-          {shown.map((p) => (
-            <ProjectCard
-              key={p.id}
-              line={p}
-              onDelete={() => remove.mutate(p)}
-              onCopy={() => copy.mutate(p)}
-              onRename={(name) => rename.mutate({ p, name })}
-              chosen={chosen?.includes(p.id)}
-              onChoose={(on) => setChosen((c = []) => (on ? [...c, p.id] : c.filter((id) => id !== p.id)))}
-            />
-          ))}
+          {shown.map((p) =>
+            isGone(p) ? (
+              <li key={p.id} className="card grid content-center justify-items-center gap-3 text-center" role="status">
+                <span>“{p.name}” is deleted, with what was done to it.</span>
+                <button
+                  type="button"
+                  className="btn btn-main"
+                  // biome-ignore lint/a11y/noAutofocus: the focus was on what is gone
+                  autoFocus
+                  onClick={() => restore.mutate(p)}
+                >
+                  <Icon name="undo" size={18} /> Put it back
+                </button>
+                <span className="text-sm text-ink-2">It can be put back for a month.</span>
+              </li>
+            ) : (
+              <ProjectCard
+                key={p.id}
+                line={p}
+                onDelete={() => remove.mutate(p)}
+                onCopy={() => copy.mutate(p)}
+                onRename={(name) => rename.mutate({ p, name })}
+                chosen={chosen?.includes(p.id)}
+                onChoose={(on) => setChosen((c = []) => (on ? [...c, p.id] : c.filter((id) => id !== p.id)))}
+              />
+            ),
+          )}
         </ul>
       </main>
     </>

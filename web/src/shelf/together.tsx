@@ -3,8 +3,8 @@ import { useState } from "react";
 import { Link, useSearch } from "wouter";
 import { Refusal, api, ask } from "../api/client";
 import { aislesOf, nameOf } from "../lens/buy/list";
-import { Proof, Sticks } from "../lens/cut/sticks";
-import { Len, feet, money, plural } from "../lib/format";
+import { Proof, Sticks, sticksWords } from "../lens/cut/sticks";
+import { Len, money, plural } from "../lib/format";
 import { sizeWords } from "../lib/words";
 import { Cautions } from "../ui/cautions";
 import { Icon } from "../ui/icons";
@@ -129,10 +129,9 @@ export default function TogetherPage() {
                 {plan.pipe.map((t) => (
                   <div key={t.size} className="grid gap-2">
                     <h3 className="aisle">
-                      {sizeWords(t.size)} pipe:{" "}
-                      {t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}
+                      {sizeWords(t.size)} pipe: {sticksWords(t)}
                     </h3>
-                    <Sticks of={t.stock} style="inches" lit={lit} onPick={(l) => setLit(lit === l ? undefined : l)} />
+                    <Sticks sticks={t.sticks} style="inches" lit={lit} onPick={(l) => setLit(lit === l ? undefined : l)} />
                     <Proof of={t.stock} style="inches" />
                   </div>
                 ))}

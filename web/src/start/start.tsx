@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useLocation } from "wouter";
 import { type Project, type Starter, api, ask } from "../api/client";
-import { OpenFile } from "../shelf/open-file";
+import { useOpenFile } from "../shelf/open-file";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
 
@@ -17,11 +17,12 @@ export function StartPage() {
     refetchOnMount: "always",
   });
   const [, go] = useLocation();
+  const file = useOpenFile();
   const begin = useMutation({
     mutationFn: async (s: Starter | undefined) => {
       if (s?.id.startsWith("own:")) {
         const mine = await ask(api.GET("/api/projects/{id}", { params: { path: { id: s.id.slice(4) } } }));
-        return ask(api.POST("/api/projects", { body: { ...mine.project, template: false, marks: undefined, work: { bought: [] } } }));
+        return ask(api.POST("/api/projects", { body: { ...mine.project, template: false } }));
       }
       if (!s) {
         const taken = new Set((await ask(api.GET("/api/projects"))).map((p) => p.name));
@@ -29,7 +30,7 @@ export function StartPage() {
         for (let n = 2; taken.has(name); n++) name = `My frame ${n}`;
         return ask(
           api.POST("/api/projects", {
-            body: { name, units: "in", style: "inches", frame: blank, copies: 1, tool: "saw", work: { bought: [] } },
+            body: { name, units: "in", style: "inches", frame: blank, copies: 1, tool: "saw" },
           }),
         );
       }
@@ -41,7 +42,6 @@ export function StartPage() {
         starter: { id: s.id, answers },
         copies: 1,
         tool: "saw",
-        work: { bought: [] },
       };
       return ask(api.POST("/api/projects", { body }));
     },
@@ -53,10 +53,9 @@ export function StartPage() {
       <main className="mx-auto w-full max-w-6xl px-4 py-6">
         <div className="sheet-head flex-wrap">
           <h1 className="text-3xl">What are you building?</h1>
-          <span className="pb-1">
-            <OpenFile />
-          </span>
+          <span className="pb-1">{file.button}</span>
         </div>
+        {file.failure}
         {list.isPending && <Loading what="the starters" />}
         {(list.error || begin.error) && <Failure why="The server does not answer." retry={() => void list.refetch()} />}
         <ul className="shelf">

@@ -5,15 +5,16 @@ import { type Style, money, onTape, text } from "../../lib/format";
 import { InPlace } from "../../ui/in-place";
 import { ExampleMark } from "../../ui/ui";
 import { priceOf, readMoney, withPrice } from "./prices";
-import { useDesk, useShop, useStyle } from "../../desk/use";
+import { shopFor } from "../../desk/scope";
+import { useOpen, useProject, useShop, useStyle } from "../../desk/use";
 
 // what is shown here is typed back: it is never rounded
 const stick = (nm: number, style: Style) => (style === "metric" || !onTape(nm) ? `${nm / 1_000_000} mm` : text(nm, "feet-inches"));
 
 /** The stick lengths on sale for a size, each with its price; the lengths are typed as people write them. */
 export function OnSale({ size }: { size: string }) {
-  const desk = useDesk();
-  const shop = useShop();
+  const open = useOpen();
+  const shop = shopFor(useShop(), useProject());
   const style = useStyle();
   const [typed, setTyped] = useState<string>();
   const lengths = shop.stock.filter((s) => !s.size || s.size === size).map((s) => s.length);
@@ -32,7 +33,7 @@ export function OnSale({ size }: { size: string }) {
       ),
     onSuccess: (all, t) => {
       setTyped(undefined);
-      desk.editShop(`Sticks on sale: ${t}`, (s) => ({
+      void open.changeShop(`Sticks on sale: ${t}`, (s) => ({
         ...s,
         stock: [...s.stock.filter((x) => x.size), ...all.map((length) => ({ length }))],
       }));
@@ -91,7 +92,9 @@ export function OnSale({ size }: { size: string }) {
               start={p ? (p.amount / 100).toFixed(2) : ""}
               hint="Write it like 4.98"
               read={readMoney}
-              onSet={(amount) => desk.editShop(`${size} × ${stick(length, style)} at ${money(amount)}`, (s) => withPrice(s, key, amount))}
+              onSet={(amount) =>
+                void open.changeShop(`${size} × ${stick(length, style)} at ${money(amount)}`, (s) => withPrice(s, key, amount))
+              }
             />
           </span>
         );

@@ -8,21 +8,28 @@ import { ExampleMark, Head } from "../../ui/ui";
 import { type Ware, aislesOf, nameOf } from "./list";
 import { OnSale } from "./on-sale";
 import { priceOf, readMoney, readPercent, withPrice } from "./prices";
-import { useDesk, useFrame, usePicked, usePlan, useProject, useShop } from "../../desk/use";
+import { buying, notDone, takenBack, withOutgoing } from "../../desk/doing";
+import { useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useShop } from "../../desk/use";
+import { NewerFigures, Unsent } from "../record";
+import { Scope } from "./scope";
 
 /** What do I buy? A list in the order of a walk through the shop, to be ticked off. */
 export default function BuySheet() {
-  const desk = useDesk();
+  const open = useOpen();
   const project = useProject();
   const plan = usePlan();
+  const out = useOpenState((s) => s.outgoing.events);
   const aisles = aislesOf(plan);
   const wares = aisles.flatMap((a) => a.wares);
-  const cart = project.marks?.cart ?? {};
-  const got = wares.filter((w) => (cart[w.key] ?? 0) >= w.line.count).length;
+  const cart = withOutgoing(out).got;
+  const got = wares.filter((w) => cart(w.line) >= w.line.count).length;
+  const bought = plan.bill.lines.flatMap((l) => l.events ?? []).filter((e) => !out.some((o) => o.event === e));
   const b = plan.bill;
-  if (wares.length === 0) return <p className="text-lg">Nothing to buy: everything is at hand.</p>;
+  if (wares.length === 0 && plan.extra.length === 0) return <p className="text-lg">Nothing to buy: everything is at hand.</p>;
   return (
     <section aria-labelledby="buy-head">
+      <Unsent />
+      <NewerFigures />
       <Head id="buy-head" title="What to buy">
         <span className="font-display text-2xl font-bold">
           {money(b.total)}
@@ -36,12 +43,8 @@ export default function BuySheet() {
             for {project.copies} of it, {money(Math.round(b.total / project.copies))} each
           </span>
         )}
-        {Object.keys(cart).length > 0 && (
-          <button
-            type="button"
-            className="link"
-            onClick={() => desk.edit("Empty the cart", (p) => ({ ...p, marks: { ...p.marks, cart: {} } }))}
-          >
+        {bought.length > 0 && (
+          <button type="button" className="link" onClick={() => open.say(...bought.map((e) => notDone(e)))}>
             Empty the cart
           </button>
         )}
@@ -51,38 +54,76 @@ export default function BuySheet() {
           <h3 className="aisle">{a.name}</h3>
           <ul className="long">
             {a.wares.map((w) => (
-              <WareRow key={w.key} ware={w} got={cart[w.key] ?? 0} />
+              <WareRow key={w.key} ware={w} got={cart(w.line)} />
             ))}
           </ul>
           {a.name === "Pipe" && plan.pipe.map((t) => <OnSale key={t.size} size={t.size} />)}
         </section>
       ))}
+      <TooMany />
+      <Scope />
       <Total />
     </section>
   );
 }
 
+/** What was bought and is more than the plan needs. */
+function TooMany() {
+  const open = useOpen();
+  const { extra } = usePlan();
+  const out = useOpenState((s) => s.outgoing.events);
+  if (extra.length === 0) return null;
+  return (
+    <section aria-label="More than the plan needs" className="mt-3">
+      <h3 className="aisle">More than the plan needs</h3>
+      <ul>
+        {extra.map((x) => {
+          const left = x.events?.filter((e) => !out.some((o) => o.event === e)) ?? [];
+          return (
+            <li key={x.label} className="flex items-center justify-between gap-3 border-b border-rule py-1">
+              <span>
+                <strong>{x.count}</strong> too many: {x.label}
+              </span>
+              {left.length > 0 && (
+                <button type="button" className="btn btn-small" onClick={() => open.say(...takenBack(left, x.count))}>
+                  Taken back to the shop
+                </button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
 function WareRow({ ware: w, got }: { ware: Ware; got: number }) {
-  const desk = useDesk();
   const shop = useShop();
   const plan = usePlan();
   const frame = useFrame();
   const [picked, onPick] = usePicked();
   const l = w.line;
   const done = got >= l.count;
+  const open = useOpen();
+  const out = useOpenState((s) => s.outgoing.events);
   const first = frame.joints.find((j) => l.ware === "fitting" && j.kind === l.kind && j.size === l.size);
-  const tick = () =>
-    desk.edit(done ? `${nameOf(l)} back on the shelf` : `${nameOf(l)} in the cart`, (p) => {
-      const { [w.key]: _, ...rest } = p.marks?.cart ?? {};
-      return { ...p, marks: { ...p.marks, cart: done ? rest : { ...rest, [w.key]: l.count } } };
-    });
+  // what is known to be bought only by what was cut from it cannot be put back
+  const mine = out.filter((e) => e.kind === "bought" && withOutgoing([e]).got({ ...l, got: 0, events: [] }) > 0).map((e) => e.id);
+  const back = [...(l.events ?? []), ...mine].filter((e) => !out.some((o) => o.event === e));
+  const tick = () => {
+    if (!done) {
+      open.did(buying(plan, l, l.count - got));
+      return;
+    }
+    open.say(...back.map((e) => notDone(e)));
+  };
   const pipe =
     picked?.is === "pipe" || picked?.is === "letter" ? frame.pipes.find((p) => p.pipe === picked.id || p.letter === picked.id) : undefined;
   const joint = picked?.is === "joint" ? frame.joints.find((j) => j.id === picked.id) : undefined;
   const shownHere = l.ware === "pipe" ? pipe?.size === l.size : l.ware === "fitting" && joint?.kind === l.kind && joint?.size === l.size;
   return (
     <li className={`ware ${done ? "is-done" : ""} ${shownHere ? "is-lit" : ""}`}>
-      <Tick label={`${l.count} × ${nameOf(l)} in the cart`} done={done} onTick={tick} />
+      <Tick label={`${l.count} × ${nameOf(l)} in the cart`} done={done} onTick={tick} fixed={done && back.length === 0} />
       {l.ware === "fitting" ? (
         <button
           type="button"
@@ -116,7 +157,7 @@ function WareRow({ ware: w, got }: { ware: Ware; got: number }) {
             start={l.priced ? (l.each / 100).toFixed(2) : ""}
             hint="Write it like 4.98"
             read={readMoney}
-            onSet={(amount) => desk.editShop(`Price of ${l.label} ${money(amount)}`, (s) => withPrice(s, l, amount))}
+            onSet={(amount) => void open.changeShop(`Price of ${l.label} ${money(amount)}`, (s) => withPrice(s, l, amount))}
           />
         </span>
         <strong className="block">{l.priced ? money(l.amount) : priceOf(shop, l) ? "" : "—"}</strong>
@@ -140,7 +181,7 @@ function noteOf(l: Line, plan: Plan): string {
 }
 
 function Total() {
-  const desk = useDesk();
+  const open = useOpen();
   const shop = useShop();
   const plan = usePlan();
   const b = plan.bill;
@@ -160,7 +201,9 @@ function Total() {
               start={String(percent)}
               hint="Write the percentage, like 8.25"
               read={readPercent}
-              onSet={(v) => desk.editShop(`Tax ${v} %`, (s) => ({ ...s, prices: { ...s.prices, taxRate: Number((v / 100).toFixed(6)) } }))}
+              onSet={(v) =>
+                void open.changeShop(`Tax ${v} %`, (s) => ({ ...s, prices: { ...s.prices, taxRate: Number((v / 100).toFixed(6)) } }))
+              }
             />
           </dt>
           <dd>{money(b.tax)}</dd>
@@ -178,9 +221,7 @@ function Total() {
           {plural(b.unpriced.length, "line")} without a price, not in the total: {b.unpriced.join("; ")}
         </p>
       )}
-      {b.example && (
-        <p className="mt-1 text-sm text-ink-2">Example prices are made up. Press one to put yours in; it is kept for every project.</p>
-      )}
+      {b.example && <p className="mt-1 text-sm text-ink-2">Example prices are made up. Press one to put yours in.</p>}
     </div>
   );
 }

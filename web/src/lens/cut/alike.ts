@@ -1,21 +1,30 @@
-import type { Material, Plan, Stick } from "../../api/client";
+import type { Plan } from "../../api/client";
+
+/** A stick as it is drawn: of a plan, or of a list that is cut alone. */
+export interface DrawnStick {
+  key: string;
+  length: number;
+  origin: string;
+  left: number;
+  pieces: { name?: string; length: number; cut?: string; fate?: string }[];
+  earlier?: boolean;
+}
 
 /** Sticks that are cut alike: the plan lists them one after the other. */
-export interface Alike {
+export interface Alike<T extends DrawnStick> {
   key: string;
-  stick: Stick;
-  count: number;
+  all: T[];
+  stick: T;
   /** The first one's number. */
   first: number;
 }
 
-export function alike(of: Material): Alike[] {
-  const out: Alike[] = [];
-  of.sticks.forEach((stick, i) => {
-    const { key } = stick;
+export function alike<T extends DrawnStick>(sticks: T[]): Alike<T>[] {
+  const out: Alike<T>[] = [];
+  sticks.forEach((stick, i) => {
     const last = out.at(-1);
-    if (last?.key === key) last.count++;
-    else out.push({ key, stick, count: 1, first: i + 1 });
+    if (last?.stick.key === stick.key && last.stick.earlier === stick.earlier) last.all.push(stick);
+    else out.push({ key: `${stick.key} ${i}`, all: [stick], stick, first: i + 1 });
   });
   return out;
 }
@@ -23,12 +32,13 @@ export function alike(of: Material): Alike[] {
 /** The tint of the n-th sort of stick, on the sheet as on the frame; they take turns. */
 export const tint = (n: number) => `--stick-${(n % 6) + 1}`;
 
-/** The tint of each stick of a plan, by size and number. */
+/** The tint of each stick of a plan, by size and number; those that were cut before come first, and have none. */
 export function tints(plan: Plan): (size: string, stick: number) => string {
   const all = new Map<string, string>();
   for (const t of plan.pipe) {
-    alike(t.stock).forEach((a, n) => {
-      for (let k = 0; k < a.count; k++) all.set(`${t.size} ${a.first + k}`, tint(n));
+    const before = t.sticks.filter((s) => s.earlier).length;
+    alike(t.sticks.slice(before)).forEach((a, n) => {
+      a.all.forEach((_, k) => void all.set(`${t.size} ${before + a.first + k}`, tint(n)));
     });
   }
   return (size, stick) => all.get(`${size} ${stick}`) ?? "--pipe";

@@ -4,14 +4,16 @@ import { classWords, pathWords, sizeWords } from "../../lib/words";
 import { useTools } from "../../ui/tool-pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
-import { alike } from "./alike";
-import { Proof, Sticks } from "./sticks";
-import { useDesk, useFrame, usePicked, usePlan, useProject, useStyle } from "../../desk/use";
+import { Proof, Sticks, sticksWords } from "./sticks";
+import type { CutStick, PipeTotal } from "../../api/client";
+import { cutting, notDone, pieceId, withOutgoing } from "../../desk/doing";
+import { useDesk, useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useStyle } from "../../desk/use";
+import { NewerFigures, Unsent } from "../record";
 
 /** Where do I cut? Sticks to scale, to be ticked off; the cut list; the tool. */
 export default function CutSheet() {
-  const desk = useDesk();
-  const project = useProject();
+  const open = useOpen();
+  const out = useOpenState((s) => s.outgoing.events);
   const plan = usePlan();
   const frame = useFrame();
   const style = useStyle();
@@ -19,16 +21,21 @@ export default function CutSheet() {
   const letter =
     picked?.is === "letter" ? picked.id : picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id)?.letter : undefined;
   const pick = (l: string) => onPick(letter === l ? undefined : { is: "letter", id: l });
-  const sawn = project.marks?.sawn ?? {};
-  const planned = new Set(plan.pipe.flatMap((t) => alike(t.stock).map((a) => a.key)));
-  const gone = Object.keys(sawn).filter((k) => !planned.has(k));
-  const mark = (label: string, next: Record<string, number>) => desk.edit(label, (p) => ({ ...p, marks: { ...p.marks, sawn: next } }));
-  const onSawn = (key: string, cut: number) => {
-    const { [key]: was = 0, ...rest } = sawn;
-    mark(cut > was ? "A stick is cut" : "A stick is not cut", cut > 0 ? { ...rest, [key]: cut } : rest);
+  const { cut, uncut } = withOutgoing(out);
+  const isCut = (s: CutStick) => s.pieces.every((p) => (p.cut ? !uncut.has(p.cut) : !p.pipe || cut.has(pieceId(p))));
+  const onCut = (of: PipeTotal) => (s: CutStick, is: boolean) => {
+    if (is) open.did(...cutting(of, s));
+    else
+      open.say(
+        ...s.pieces.flatMap((p) =>
+          p.cut ? [notDone(p.cut)] : out.filter((e) => e.piece && pieceId(e.piece) === pieceId(p)).map((e) => notDone(e.id)),
+        ),
+      );
   };
   return (
     <>
+      <Unsent />
+      <NewerFigures />
       <section aria-labelledby="cut-head">
         <Head id="cut-head" title="Where to cut">
           <span className="text-sm text-ink-2">
@@ -52,6 +59,10 @@ export default function CutSheet() {
                 <Why label={`Cut ${g.letter}`} sum={g.sum} total={g.cut} of={<Len nm={g.cut} style={style} step={64} />} />
               </span>
               <span className="text-right text-sm leading-tight text-ink-2">
+                {(g.done ?? 0) > 0 && (
+                  <strong className="block text-ink-2">{g.done === g.count ? "all cut" : `${g.done} of ${g.count} cut`}</strong>
+                )}
+                {(g.trims ?? 0) > 0 && <strong className="block text-warn">{g.trims} to trim</strong>}
                 {sizeWords(g.size)}
                 {g.hidden && <span className="block">hidden nipple</span>}
                 {g.path && <span className="block">{pathWords(g.path)}</span>}
@@ -82,19 +93,23 @@ export default function CutSheet() {
       </section>
       {plan.pipe.map((t) => (
         <section key={t.size} aria-label={`Sticks of ${sizeWords(t.size)} pipe`} className="grid gap-2">
-          <Head
-            title={`${sizeWords(t.size)} pipe: ${t.stock.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ") || "nothing to buy"}`}
-            id={`sticks-${t.size}`}
-          >
+          <Head title={`${sizeWords(t.size)} pipe: ${sticksWords(t)}`} id={`sticks-${t.size}`}>
             <span className="text-sm text-ink-2">{Math.round(100 * t.yield)} % used</span>
           </Head>
+          {t.sticks.some((s) => s.earlier) && (
+            <details className="earlier">
+              <summary>{plural(t.sticks.filter((s) => s.earlier).length, "stick")} cut before the plan changed</summary>
+              <Sticks sticks={t.sticks.filter((s) => s.earlier)} style={style} lit={letter} onPick={pick} />
+            </details>
+          )}
           <Sticks
-            of={t.stock}
+            sticks={t.sticks.filter((s) => !s.earlier)}
             style={style}
             lit={letter}
             onPick={pick}
-            sawn={sawn}
-            onSawn={onSawn}
+            before={t.sticks.filter((s) => s.earlier).length}
+            isCut={isCut}
+            onCut={onCut(t)}
             tinted
             waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)}
           />
@@ -109,22 +124,6 @@ export default function CutSheet() {
           <Proof of={t.stock} style={style} />
         </section>
       ))}
-      {gone.length > 0 && (
-        <p role="status" className="text-sm font-semibold text-warn">
-          {plural(
-            gone.reduce((n, k) => n + (sawn[k] ?? 0), 0),
-            "stick",
-          )}{" "}
-          cut to an earlier plan: see what still fits before you cut more.{" "}
-          <button
-            type="button"
-            className="link"
-            onClick={() => mark("Earlier cuts forgotten", Object.fromEntries(Object.entries(sawn).filter(([k]) => planned.has(k))))}
-          >
-            Forget them
-          </button>
-        </p>
-      )}
       <Tools />
       <p className="text-sm text-ink-2">
         Cut in the order drawn, from the left. Mark beside the line, on the waste side, and mark the next piece after each cut: marking all

@@ -1,40 +1,67 @@
-import type { Material } from "../../api/client";
-import { Len, type Style, plural, text } from "../../lib/format";
+import type { PipeTotal } from "../../api/client";
+import { Len, type Style, feet, plural, text } from "../../lib/format";
 import { Icon } from "../../ui/icons";
 import { Tick } from "../../ui/tick";
-import { alike, tint } from "./alike";
+import { type DrawnStick, alike, tint } from "./alike";
 
-interface Props {
-  of: Material;
+interface Props<T extends DrawnStick> {
+  sticks: T[];
   style: Style;
   /** Letters that are picked. */
   lit?: string;
   onPick?: (letter: string) => void;
-  /** How many sticks are cut already, by {@link stickKey}. */
-  sawn?: Record<string, number>;
-  onSawn?: (key: string, cut: number) => void;
+  /** Whether a stick is cut. */
+  isCut?: (s: T) => boolean;
+  /** One is cut, or was not after all. */
+  onCut?: (s: T, cut: boolean) => void;
   tinted?: boolean;
+  /** How many sticks come before these. */
+  before?: number;
   /** Letters that are not cut before they are measured on the frame. */
   waiting?: string[];
 }
 
+const fromWords: Record<string, string> = {
+  rack: " from the rack",
+  bought: " bought",
+  offcut: " left of another",
+  piece: " cut before",
+};
+
 /** Sticks to scale in cutting order with their pieces, kerfs and what is left; those cut alike are drawn once. */
-export function Sticks({ of, style, lit, onPick, sawn, onSawn, tinted, waiting }: Props) {
-  const longest = Math.max(...of.sticks.map((s) => s.length), 1);
+export function Sticks<T extends DrawnStick>({ sticks, style, lit, onPick, isCut, onCut, tinted, before = 0, waiting }: Props<T>) {
+  const longest = Math.max(...sticks.map((s) => s.length), 1);
   return (
     <ol className="long grid gap-3">
-      {alike(of).map(({ key, stick, count, first }, n) => {
-        const cut = Math.min(count, sawn?.[key] ?? 0);
-        const name = count > 1 ? `Sticks ${first}–${first + count - 1}` : `Stick ${first}`;
+      {alike(sticks).map(({ key, all, stick, first: at }, n) => {
+        const first = before + at;
+        const count = all.length;
+        const cut = isCut ? all.filter(isCut).length : 0;
+        const trim = stick.origin === "piece" && stick.pieces.length === 1;
+        const number = count > 1 ? `Sticks ${first}–${first + count - 1}` : `Stick ${first}`;
+        const name = trim ? (count > 1 ? `Trims ${first}–${first + count - 1}` : `Trim ${first}`) : number;
         return (
           <li key={key} className={`flex items-center gap-2 ${cut === count ? "is-done" : ""}`}>
-            {onSawn && <SawnTick name={name} count={count} cut={cut} onSawn={(n) => onSawn(key, n)} />}
+            {onCut && (
+              <CutTick
+                name={name}
+                count={count}
+                cut={cut}
+                onMore={() => {
+                  const next = all.find((s) => !isCut?.(s));
+                  if (next) onCut(next, true);
+                }}
+                onLess={() => {
+                  const last = all.filter((s) => isCut?.(s)).at(-1);
+                  if (last) onCut(last, false);
+                }}
+              />
+            )}
             <div className="min-w-0 flex-1">
               <div className="flex justify-between gap-2 text-sm">
                 <span>
                   <strong>{name}</strong>, {text(stick.length, "feet-inches", 64)}
-                  {stick.origin === "rack" && " from the rack"}
-                  {stick.origin === "bought" && " bought before"}
+                  {trim ? " piece, trimmed" : (fromWords[stick.origin] ?? "")}
                   {count > 1 && `, ${count} cut alike`}
                   {cut > 0 && cut < count && `, ${count - cut} to go`}
                 </span>
@@ -62,6 +89,7 @@ export function Sticks({ of, style, lit, onPick, sawn, onSawn, tinted, waiting }
                     <span>
                       <Len nm={p.length} style={style} step={64} />
                     </span>
+                    {stick.earlier && p.fate !== "keep" && <i className="stick-fate">{p.fate ? fateWords[p.fate] : "used up"}</i>}
                   </button>
                 ))}
                 {stick.left > 0 && <span className="stick-left" title={`left ${text(stick.left, style)}`} />}
@@ -74,9 +102,23 @@ export function Sticks({ of, style, lit, onPick, sawn, onSawn, tinted, waiting }
   );
 }
 
+const fateWords: Record<string, string> = { trim: "to trim", recut: "too short now", surplus: "not needed" };
+
 /** One box for one stick; for several, a box that counts them off, and the way back. */
-function SawnTick({ name, count, cut, onSawn }: { name: string; count: number; cut: number; onSawn: (n: number) => void }) {
-  if (count === 1) return <Tick label={`${name} is cut`} done={cut === 1} onTick={(d) => onSawn(d ? 1 : 0)} />;
+function CutTick({
+  name,
+  count,
+  cut,
+  onMore,
+  onLess,
+}: {
+  name: string;
+  count: number;
+  cut: number;
+  onMore: () => void;
+  onLess: () => void;
+}) {
+  if (count === 1) return <Tick label={`${name} is cut`} done={cut === 1} onTick={(d) => (d ? onMore() : onLess())} />;
   return (
     <span className="grid justify-items-center">
       <button
@@ -84,12 +126,12 @@ function SawnTick({ name, count, cut, onSawn }: { name: string; count: number; c
         className={`tick tick-count ${cut === count ? "is-full" : ""}`}
         aria-label={`${cut} of ${count} cut: ${name}, one more`}
         disabled={cut === count}
-        onClick={() => onSawn(cut + 1)}
+        onClick={onMore}
       >
         {cut === count ? <Icon name="check" size={18} /> : cut}
       </button>
       {cut > 0 && (
-        <button type="button" className="link text-xs" aria-label={`${name}, one less cut`} onClick={() => onSawn(cut - 1)}>
+        <button type="button" className="link text-xs" aria-label={`${name}, one less cut`} onClick={onLess}>
           less
         </button>
       )}
@@ -97,8 +139,15 @@ function SawnTick({ name, count, cut, onSawn }: { name: string; count: number; c
   );
 }
 
+/** The sticks of a size, in words: how many of which, and how many of them are there. */
+export const sticksWords = (t: PipeTotal) =>
+  t.need
+    .map((n) => `${n.count} × ${feet(n.length)} ft${n.got ? (n.got === n.count ? ", there" : `, ${n.got} there`) : ""}`)
+    .join(" and ") || "nothing to buy";
+
 /** What is known about a purchase, in a line. */
-export function Proof({ of, style }: { of: Material; style: Style }) {
+export function Proof({ of, style }: { of: { proven: boolean; cuts: number; slack: number; net: number }; style: Style }) {
+  if (of.net === 0) return null;
   return (
     <p className="text-sm text-ink-2">
       {of.proven ? "Proven: nothing cheaper and no fewer sticks exist." : "Best found; a better one is not ruled out."}{" "}

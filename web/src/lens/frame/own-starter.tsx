@@ -36,10 +36,8 @@ export function OwnStarter() {
             name: name.trim() || project.name,
             template: true,
             asks: { about: about.trim(), prompts },
-            marks: undefined,
             given: undefined,
             described: undefined,
-            work: { bought: [] },
           },
         }),
       );

@@ -21,8 +21,7 @@ const size = (path: string, more: Partial<Size> = {}) =>
     ...more,
   }) as unknown as Size;
 const planOf = (...sizes: Size[]) => ({ frames: [{ sizes }] }) as unknown as Plan;
-const project = (more: Partial<Project> = {}) =>
-  ({ name: "", units: "in", style: "inches", copies: 1, tool: "saw", work: { bought: [] }, ...more }) as Project;
+const project = (more: Partial<Project> = {}) => ({ name: "", units: "in", style: "inches", copies: 1, tool: "saw", ...more }) as Project;
 
 describe("what the builder states about a frame", () => {
   it("names a size by its label, else by what it runs between and along", () => {

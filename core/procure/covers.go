@@ -1,0 +1,140 @@
+package procure
+
+import (
+	"cmp"
+	"maps"
+	"slices"
+
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/record"
+	"sturdyelbow/core/stock"
+)
+
+// covers says whether all that was done by a plan is what that plan has: its sticks were
+// bought and no others, and what was cut from them is what was to be cut. It looks at the
+// sticks as they were chosen, which stay as they are.
+func (c *cutting) covers(w *record.Work, basis string) bool {
+	_, ok := c.assign(w, basis)
+	return ok
+}
+
+// assign finds for each chosen stick the one that is there for it: its id and the pieces
+// that are cut from it. Sticks that are the work of the plan and are not in it make it
+// fail.
+func (c *cutting) assign(w *record.Work, basis string) (at []there, ok bool) {
+	at = make([]there, len(c.stock.Sticks))
+	was := map[string]*record.Stick{}
+	for i := range c.base.Sticks {
+		was[c.base.Sticks[i].ID] = &c.base.Sticks[i]
+	}
+	wanted := map[PieceRef]measure.Length{}
+	for _, i := range c.have.todo {
+		wanted[c.wants[i].PieceRef] = c.wants[i].length
+	}
+	trims := map[string]want{}
+	for i, k := range c.have.trim {
+		trims[c.have.pieces[k].ID] = c.wants[i]
+	}
+	free := make([][]string, len(c.prob.Offers)) // ids at hand that no stick has yet
+	for i := range free {
+		free[i] = slices.Clone(c.have.ids[i])
+	}
+	begun := slices.Clone(w.Sticks)
+	// those of which most is cut choose first
+	slices.SortStableFunc(begun, func(a, b record.Stick) int { return cmp.Compare(len(b.Cuts), len(a.Cuts)) })
+	for i := range begun {
+		s := &begun[i]
+		if s.Size != c.size {
+			continue
+		}
+		before := was[s.ID]
+		if before != nil && (before.Lost != s.Lost || before.Racked != s.Racked) || before == nil && s.Lost > 0 {
+			return nil, false
+		}
+		var cuts []record.Taken
+		for _, t := range s.Cuts {
+			if t.Basis == basis {
+				cuts = append(cuts, t)
+			}
+			if t.Gone && (t.Basis == basis || before != nil && !goneIn(before, t.Event)) && w.Stick(t.Event) == nil {
+				return nil, false
+			}
+		}
+		if before != nil && len(cuts) == 0 {
+			continue // as it was
+		}
+		if want, trim := trims[s.ID]; trim {
+			if len(cuts) != 1 || cuts[0].Length != want.length ||
+				(PieceRef{Pipe: cuts[0].Pipe, Copy: cuts[0].Copy, Frame: want.Frame}) != want.PieceRef {
+				return nil, false
+			}
+			continue
+		}
+		for _, t := range cuts {
+			ref := PieceRef{Pipe: t.Pipe, Copy: t.Copy}
+			if wanted[ref] != t.Length {
+				return nil, false
+			}
+			delete(wanted, ref)
+		}
+		n := c.find(s, cuts, at, free)
+		if n < 0 {
+			return nil, false
+		}
+		at[n] = there{s.ID, cuts}
+	}
+	return at, true
+}
+
+// there is a stick that is there: its id, and what the plan cut from it.
+type there struct {
+	id   string
+	cuts []record.Taken
+}
+
+func goneIn(s *record.Stick, event string) bool {
+	return slices.ContainsFunc(s.Cuts, func(t record.Taken) bool { return t.Event == event && t.Gone })
+}
+
+// find gives the chosen stick that a stick is: one from the same offer with the pieces
+// that were cut from it, and the fewest others; -1 for none.
+func (c *cutting) find(s *record.Stick, cuts []record.Taken, at []there, free [][]string) int {
+	best, extra, offer := -1, 0, -1
+	for n := range c.stock.Sticks {
+		k := &c.stock.Sticks[n]
+		if at[n].id != "" {
+			continue
+		}
+		o := &c.prob.Offers[k.Offer]
+		ofShop := o.Origin == stock.Shop && s.Origin == record.FromShop && o.Length == s.Length
+		if !ofShop && !slices.Contains(free[k.Offer], s.ID) {
+			continue
+		}
+		more, all := without(k.Pieces, cuts)
+		if all && (best < 0 || more < extra) {
+			best, extra, offer = n, more, k.Offer
+		}
+	}
+	if best >= 0 {
+		free[offer] = slices.DeleteFunc(free[offer], func(id string) bool { return id == s.ID })
+	}
+	return best
+}
+
+// without counts the pieces of a stick besides those that were cut, and says whether all
+// of these are among them.
+func without(pieces []stock.Piece, cuts []record.Taken) (more int, all bool) {
+	left := map[measure.Length]int{}
+	for _, p := range pieces {
+		left[p.Length]++
+	}
+	for _, t := range cuts {
+		if left[t.Length]--; left[t.Length] < 0 {
+			return 0, false
+		}
+	}
+	for n := range maps.Values(left) {
+		more += n
+	}
+	return more, true
+}

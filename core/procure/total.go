@@ -1,0 +1,392 @@
+package procure
+
+import (
+	"cmp"
+	"context"
+	"slices"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/material"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/record"
+	"sturdyelbow/core/shop"
+	"sturdyelbow/core/stock"
+)
+
+// places finds the index of each pipe of each lot by its id.
+func places(lots []Lot) []map[string]int {
+	at := make([]map[string]int, len(lots))
+	for f := range lots {
+		at[f] = map[string]int{}
+		for i := range lots[f].Pipes {
+			at[f][lots[f].Pipes[i].Pipe] = i
+		}
+	}
+	return at
+}
+
+// total puts the plan of a size into the purchase, what is there with what is still to be
+// cut and bought, and gives its lines of the bill.
+func (p *Purchase) total(c *cutting, o *Order, at []map[string]int) (lines []material.Line) {
+	m := &c.stock
+	t := PipeTotal{Size: c.size, Stock: *m, Basis: c.basis, Net: m.Net, Sticks: []Stick{}, Need: []Needed{}}
+	if used := m.Net + m.Kerf + m.Left + o.EndTrim*measure.Length(len(m.Sticks)); used > 0 {
+		t.Yield = float64(m.Net) / float64(used)
+	}
+	t.Net = 0
+	for i := range c.wants {
+		t.Pieces, t.Net = t.Pieces+1, t.Net+c.wants[i].length
+	}
+	assigned := make([]there, len(m.Sticks))
+	if c.done != nil {
+		assigned, _ = c.assign(c.done, c.basis)
+	}
+	p.earlier(&t, c, at)
+	p.trims(&t, c, at)
+	p.chosen(&t, c, assigned, at)
+	p.exist(&t, c, o.Work)
+	for _, n := range p.needed(&t, c, o.Work) {
+		lines = append(lines, material.Line{Spec: stickSpec(t.Size, n.Length), Quantity: n.Count, Unit: "stick",
+			Where: p.cutFrom(&t, n.Length), Rule: "the fewest or cheapest sticks that give every piece"})
+	}
+	for _, d := range m.TooLong {
+		line := &p.Cuts[c.of[d]]
+		n := c.prob.Demands[d].Count
+		t.TooLong = append(t.TooLong, line.Letter)
+		l := material.Line{
+			Spec: stickSpec(t.Size, line.Cut), Quantity: n, Unit: material.Piece,
+			Rule: "longer than any stick on sale: still to be found",
+		}
+		for _, r := range line.Pipes {
+			l.Where = append(l.Where, material.Place{Frame: r.Frame, Kind: "pipe", ID: r.Pipe})
+		}
+		lines = append(lines, l)
+	}
+	for _, n := range t.Need {
+		p.Totals.Sticks += n.Count
+	}
+	p.Totals.Proven = p.Totals.Proven && m.Proven
+	t.Stock.Sticks = []stock.Stick{}
+	p.Pipe = append(p.Pipe, t)
+	return lines
+}
+
+// from tells a pipe's first copy which stick its piece comes from.
+func (p *Purchase) from(ref PieceRef, stick int, at []map[string]int) {
+	if i, known := at[ref.Frame][ref.Pipe]; known && ref.Copy == 1 {
+		p.Placed[ref.Frame][i].Stick = stick
+	}
+}
+
+// earlier lists the sticks that were cut by earlier plans.
+func (p *Purchase) earlier(t *PipeTotal, c *cutting, at []map[string]int) {
+	there := map[string]Existing{}
+	for _, e := range c.have.fates(c.wants, nil) {
+		there[e.ID] = e
+		if e.Fate == Keep {
+			p.Cuts[c.line(*e.Serves)].Done++
+		}
+	}
+	for i := range c.base.Sticks {
+		s := &c.base.Sticks[i]
+		if s.Size != c.size || len(s.Cuts) == 0 {
+			continue
+		}
+		k := Stick{ID: s.ID, Length: s.Length, Origin: originOf(s), Left: s.Left, Earlier: true}
+		for _, x := range s.Cuts {
+			e := there[x.Event]
+			k.Pieces = append(k.Pieces, StickPiece{
+				PieceRef: PieceRef{e.Frame, x.Pipe, x.Copy}, Name: x.Letter, Length: x.Length, Cut: x.Event, Fate: e.Fate,
+			})
+			if e.Fate == Keep {
+				p.from(*e.Serves, len(t.Sticks)+1, at)
+			}
+		}
+		k.Key = keyOf(c.size, &k)
+		t.Sticks = append(t.Sticks, k)
+	}
+}
+
+// line finds the line of the cut list that a piece belongs to.
+func (c *cutting) line(ref PieceRef) int {
+	return c.wants[slices.IndexFunc(c.wants, func(w want) bool { return w.PieceRef == ref })].cut
+}
+
+func originOf(s *record.Stick) stock.Origin {
+	switch s.Origin {
+	case record.FromRack:
+		return stock.Rack
+	case record.FromOffcut:
+		return stock.Offcut
+	case record.FromPiece:
+		return stock.Cut
+	}
+	return stock.Bought
+}
+
+// trims lists the pieces that are only cut to length.
+func (p *Purchase) trims(t *PipeTotal, c *cutting, at []map[string]int) {
+	for _, i := range sortedKeys(c.have.trim) {
+		w, m := &c.wants[i], &c.have.pieces[c.have.trim[i]]
+		kerf := min(c.prob.Kerf, m.Length-w.length)
+		piece := StickPiece{PieceRef: w.PieceRef, Name: p.Cuts[w.cut].Letter, Length: w.length, Kerf: kerf}
+		p.Cuts[w.cut].Trims++
+		if c.done != nil {
+			if s := c.done.Stick(m.ID); s != nil {
+				piece.Cut = s.Cuts[0].Event
+				p.Cuts[w.cut].Trims--
+				p.Cuts[w.cut].Done++
+			}
+		}
+		k := Stick{ID: m.ID, Length: m.Length, Origin: stock.Cut, Pieces: []StickPiece{piece}, Left: m.Length - w.length - kerf}
+		k.Key = keyOf(c.size, &k)
+		t.Sticks = append(t.Sticks, k)
+		p.from(w.PieceRef, len(t.Sticks), at)
+	}
+}
+
+func sortedKeys(m map[int]int) []int {
+	keys := make([]int, 0, len(m))
+	for k := range m {
+		keys = append(keys, k)
+	}
+	slices.Sort(keys)
+	return keys
+}
+
+// chosen lists the sticks that the plan cuts, those that are there with their ids, and
+// says which planned piece each of their pieces is.
+func (p *Purchase) chosen(t *PipeTotal, c *cutting, assigned []there, at []map[string]int) {
+	cut := map[PieceRef]bool{}
+	for _, a := range assigned {
+		for _, x := range a.cuts {
+			cut[PieceRef{Pipe: x.Pipe, Copy: x.Copy}] = true
+		}
+	}
+	waiting := map[int][]PieceRef{} // the pieces that are still to be cut, by their line
+	for _, i := range c.have.todo {
+		if w := &c.wants[i]; !cut[w.PieceRef] {
+			waiting[w.cut] = append(waiting[w.cut], w.PieceRef)
+		}
+	}
+	free := make([][]string, len(c.prob.Offers))
+	for i := range free {
+		for _, id := range c.have.ids[i] {
+			if !slices.ContainsFunc(assigned, func(a there) bool { return a.id == id }) {
+				free[i] = append(free[i], id)
+			}
+		}
+	}
+	first := len(t.Sticks)
+	for n := range c.stock.Sticks {
+		s := &c.stock.Sticks[n]
+		k := Stick{ID: assigned[n].id, Length: s.Length, Origin: s.Origin, Left: s.Left}
+		if k.ID != "" && k.Origin == stock.Shop {
+			k.Origin = stock.Bought
+		}
+		if ids := free[s.Offer]; k.ID == "" && len(ids) > 0 {
+			k.ID, free[s.Offer] = ids[0], ids[1:]
+		}
+		done := slices.Clone(assigned[n].cuts)
+		lost := s.Kerf + c.prob.EndTrim
+		for _, x := range s.Pieces {
+			line := c.of[x.Demand]
+			piece := StickPiece{Name: p.Cuts[line].Letter, Length: x.Length, Kerf: min(lost, c.prob.Kerf)}
+			if len(k.Pieces) == 0 {
+				piece.Kerf += c.prob.EndTrim
+			}
+			lost -= piece.Kerf
+			if i := slices.IndexFunc(done, func(d record.Taken) bool { return d.Length == x.Length }); i >= 0 {
+				piece.PieceRef, piece.Cut = PieceRef{Pipe: done[i].Pipe, Copy: done[i].Copy}, done[i].Event
+				done = slices.Delete(done, i, i+1)
+				p.Cuts[line].Done++
+			} else if refs := waiting[line]; len(refs) > 0 {
+				piece.PieceRef, waiting[line] = refs[0], refs[1:]
+			}
+			k.Pieces = append(k.Pieces, piece)
+		}
+		k.Key = keyOf(c.size, &k)
+		t.Sticks = append(t.Sticks, k)
+	}
+	// those of one key stand together as they did; those that are cut come first
+	slices.SortStableFunc(t.Sticks[first:], func(a, b Stick) int {
+		if a.Key != b.Key {
+			return 0
+		}
+		return cmp.Compare(b.cut(), a.cut())
+	})
+	for n := first; n < len(t.Sticks); n++ {
+		for _, x := range t.Sticks[n].Pieces {
+			if x.Pipe != "" {
+				p.from(x.PieceRef, n+1, at)
+			}
+		}
+	}
+}
+
+// cut counts the pieces of a stick that are cut.
+func (s *Stick) cut() (n int) {
+	for _, x := range s.Pieces {
+		if x.Cut != "" {
+			n++
+		}
+	}
+	return n
+}
+
+// needed says how many sticks of each length from a shop the size takes, those that are
+// there with it, and which were bought for nothing.
+func (p *Purchase) needed(t *PipeTotal, c *cutting, w *record.Work) []Needed {
+	count := func(length measure.Length, need, got int) {
+		i := slices.IndexFunc(t.Need, func(n Needed) bool { return n.Length == length })
+		if i < 0 {
+			i = len(t.Need)
+			t.Need = append(t.Need, Needed{Length: length})
+		}
+		t.Need[i].Count += need
+		t.Need[i].Got += got
+	}
+	for n := range t.Sticks {
+		if s := &t.Sticks[n]; !s.Earlier && s.Origin == stock.Shop {
+			count(s.Length, 1, 0)
+		}
+	}
+	for i := range w.Sticks {
+		s := &w.Sticks[i]
+		if s.Size != c.size || s.Origin != record.FromShop {
+			continue
+		}
+		idle := len(s.Cuts) == 0 && s.Lost == 0 && !s.Racked
+		inPlan := slices.ContainsFunc(t.Sticks, func(k Stick) bool { return k.ID == s.ID })
+		switch {
+		case !idle || inPlan:
+			count(s.Length, 1, 1)
+		default:
+			count(s.Length, 0, 0)
+			p.extraStick(c.size, s)
+		}
+	}
+	t.Need = slices.DeleteFunc(t.Need, func(n Needed) bool { return n.Count == 0 })
+	slices.SortStableFunc(t.Need, func(a, b Needed) int { return cmp.Compare(b.Length, a.Length) })
+	return t.Need
+}
+
+func (p *Purchase) extraStick(size catalog.Size, s *record.Stick) {
+	spec := stickSpec(size, s.Length)
+	i := slices.IndexFunc(p.Extra, func(e Extra) bool { return e.Spec == spec })
+	if i < 0 {
+		i = len(p.Extra)
+		p.Extra = append(p.Extra, Extra{Spec: spec, Label: spec.Words()})
+	}
+	p.Extra[i].Count++
+	p.Extra[i].Items = append(p.Extra[i].Items, s.ID)
+	if s.Bought != "" && !slices.Contains(p.Extra[i].Events, s.Bought) {
+		p.Extra[i].Events = append(p.Extra[i].Events, s.Bought)
+	}
+}
+
+// exist lists the pieces of a size that are there, each with its fate.
+func (p *Purchase) exist(t *PipeTotal, c *cutting, w *record.Work) {
+	used := map[string]bool{}
+	for n := range t.Sticks {
+		used[t.Sticks[n].ID] = !t.Sticks[n].Earlier
+	}
+	h := match(c.wants, c.size, w)
+	p.Existing = append(p.Existing, h.fates(c.wants, used)...)
+}
+
+// got says of each line of the bill how much of it is there, and what was bought besides.
+func (p *Purchase) got(w *record.Work) {
+	for i := range p.Bill.Lines {
+		l := &p.Bill.Lines[i]
+		if l.Ware == material.Pipe {
+			for k := range p.Pipe {
+				if t := &p.Pipe[k]; string(t.Size) == l.Size && l.Unit == "stick" {
+					for _, n := range t.Need {
+						if n.Length == l.Length {
+							l.Got = n.Got
+						}
+					}
+				}
+			}
+			for k := range w.Sticks {
+				s := &w.Sticks[k]
+				if s.Bought != "" && string(s.Size) == l.Size && s.Length == l.Length && !slices.Contains(l.Events, s.Bought) {
+					l.Events = append(l.Events, s.Bought)
+				}
+			}
+			continue
+		}
+		for _, g := range w.Goods {
+			if g.Spec == l.Spec {
+				l.Got, l.Events = min(g.Count, l.Count), g.Events
+			}
+		}
+	}
+	for _, g := range w.Goods {
+		over := g.Count
+		for i := range p.Bill.Lines {
+			if p.Bill.Lines[i].Spec == g.Spec {
+				over -= p.Bill.Lines[i].Count
+			}
+		}
+		if over > 0 {
+			p.Extra = append(p.Extra, Extra{Spec: g.Spec, Label: g.Words(), Count: over, Events: g.Events})
+		}
+	}
+	for _, e := range p.Extra {
+		p.Findings = append(p.Findings, finding.New("too-many", finding.Note).With("what", e.Label).With("many", e.Count))
+	}
+}
+
+// cutFrom lists the pipes whose letters are cut from sticks of one length.
+func (p *Purchase) cutFrom(t *PipeTotal, length measure.Length) (all []material.Place) {
+	seen := map[string]bool{}
+	for n := range t.Sticks {
+		s := &t.Sticks[n]
+		if s.Length != length || s.Origin != stock.Shop && s.Origin != stock.Bought {
+			continue
+		}
+		for _, x := range s.Pieces {
+			if !seen[x.Name] {
+				seen[x.Name] = true
+				for i := range p.Cuts {
+					if p.Cuts[i].Letter == x.Name {
+						for _, r := range p.Cuts[i].Pipes {
+							all = append(all, material.Place{Frame: r.Frame, Kind: "pipe", ID: r.Pipe})
+						}
+					}
+				}
+			}
+		}
+	}
+	return all
+}
+
+// compare counts the sticks for every tool; tools with one kerf buy alike.
+func (p *Purchase) compare(ctx context.Context, prob stock.Problem, s *shop.Shop, chosen []stock.Material, draft bool) error {
+	prob.Tidy, prob.Nodes = false, compareNodes
+	solved := map[measure.Length][]stock.Material{p.Tool.Kerf: chosen}
+	for _, t := range s.Tools {
+		ms, ok := solved[t.Kerf]
+		if !ok && draft {
+			continue // counted with the whole plan
+		}
+		if !ok {
+			prob.Kerf = t.Kerf
+			var err error
+			if ms, err = stock.Solve(ctx, prob); err != nil {
+				return err
+			}
+			solved[t.Kerf] = ms
+		}
+		c := ToolCount{ID: t.ID, Name: t.Name, Kerf: t.Kerf, Chosen: t.ID == p.Tool.ID, Priced: true, Proven: true}
+		for _, m := range ms {
+			c.Sticks, c.Cost = c.Sticks+m.Count, c.Cost+m.Cost
+			c.Priced, c.Proven = c.Priced && m.Priced, c.Proven && m.Proven
+		}
+		p.Tools = append(p.Tools, c)
+	}
+	return nil
+}

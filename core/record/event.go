@@ -1,0 +1,208 @@
+package record
+
+import (
+	"fmt"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/material"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/shop"
+)
+
+// Kind is what happened.
+type Kind string
+
+// What can happen. Its comment says which members of the event it needs.
+const (
+	Begun     Kind = "begun"      // work began by some figures of the shop, or takes newer ones: Figures
+	Lettered  Kind = "lettered"   // letters were printed or written on pipe: Letters
+	Bought    Kind = "bought"     // Ware, Count; pipe by the stick
+	Cut       Kind = "cut"        // a piece was cut: Piece, Stick, Length
+	Spoilt    Kind = "spoilt"     // a piece is of no use any more: Item; or a length of a stick: Stick, Length
+	Fitted    Kind = "dry-fitted" // Piece, in the fitting at Joint
+	Driven    Kind = "driven"     // Piece, Joint
+	Cemented  Kind = "cemented"   // Piece, Joint
+	Measured  Kind = "measured"   // Piece, Length: how long it really is
+	Racked    Kind = "racked"     // what is left of a stick, or a piece, went to the rack: Item
+	Unmatched Kind = "unmatched"  // something of an older record that nothing of the plan answers to: Text
+	TakenBack Kind = "not-done"   // another event did not happen after all: Event; or not so many were bought: Count
+)
+
+// Kinds lists what can happen.
+func Kinds() []Kind {
+	return []Kind{Begun, Lettered, Bought, Cut, Spoilt, Fitted, Driven, Cemented, Measured, Racked, Unmatched, TakenBack}
+}
+
+// Piece is a piece of pipe of a frame, for good: whatever becomes of the plan, it is the
+// piece of that pipe in that copy.
+type Piece struct {
+	Pipe string `json:"pipe"`
+	Copy int    `json:"copy"` // counted from 1
+}
+
+// Source is the stick, offcut or piece that something is cut from, as it was. Its id is
+// made on the device when it is first cut from or bought.
+type Source struct {
+	ID     string         `json:"id"`
+	Size   catalog.Size   `json:"size"`
+	Length measure.Length `json:"length"`
+	Origin Origin         `json:"origin"`
+}
+
+// Origin is where a stick comes from.
+type Origin string
+
+// A stick comes from a shop, from the rack, is what an earlier cut left of one, or is a
+// piece that was cut for something else.
+const (
+	FromShop   Origin = "shop"
+	FromRack   Origin = "rack"
+	FromOffcut Origin = "offcut"
+	FromPiece  Origin = "piece"
+)
+
+// Letter is a letter and the pieces it stands for: it is theirs for good, and never
+// another's.
+type Letter struct {
+	Letter string         `json:"letter"`
+	Size   catalog.Size   `json:"size"`
+	Cut    measure.Length `json:"cut"`
+	Class  frame.Class    `json:"class,omitempty"`
+	Path   frame.Path     `json:"path,omitempty"`
+	Waits  bool           `json:"waits,omitempty"`
+}
+
+// Event is one thing that happened. The members that it needs depend on its kind.
+type Event struct {
+	Seq    int64  `json:"seq,omitempty"`    // the order in which the server took it; 0 before
+	ID     string `json:"id"`               // made on the device: what is sent twice counts once
+	Device string `json:"device,omitempty"` // what the device calls itself
+	At     int64  `json:"at,omitempty"`     // when the server took it, in milliseconds since 1970
+	Kind   Kind   `json:"kind"`
+
+	Piece  *Piece         `json:"piece,omitempty"`
+	Joint  string         `json:"joint,omitempty"`
+	Stick  *Source        `json:"stick,omitempty"`
+	Item   string         `json:"item,omitempty"` // the id of a piece (its cut's event), a stick, or what is left of one
+	Length measure.Length `json:"length,omitempty"`
+	Kerf   measure.Length `json:"kerf,omitempty"`   // lost to the saw by this cut
+	Letter string         `json:"letter,omitempty"` // that is written on the piece
+
+	Ware  *material.Spec `json:"ware,omitempty"`
+	Count int            `json:"count,omitempty"`
+	Each  measure.Money  `json:"each,omitempty"` // paid for each
+
+	Letters []Letter      `json:"letters,omitempty"`
+	Figures *shop.Figures `json:"figures,omitempty"`
+	Event   string        `json:"event,omitempty"` // the id of another
+	Text    string        `json:"text,omitempty"`
+
+	// Basis is the plan by which it was done: what a size's pipe was to be cut from then.
+	// Where the plan is still the same, it goes on as it was.
+	Basis string `json:"basis,omitempty"`
+}
+
+// The longest of what an event may hold.
+const (
+	maxID    = 80
+	maxText  = 1000
+	maxCount = 10_000
+)
+
+// Problem is what is wrong with an event, by the member at fault; nil where nothing is.
+func (e *Event) Problem() *shop.Problem {
+	no := func(member, what, hint string) *shop.Problem {
+		return &shop.Problem{Path: "/" + member, What: what, Hint: hint}
+	}
+	needs := func(member string) *shop.Problem { return no(member, "missing", fmt.Sprintf("%q needs it", e.Kind)) }
+	switch {
+	case e.ID == "" || len(e.ID) > maxID:
+		return no("id", "no id", fmt.Sprintf("give it one of up to %d bytes", maxID))
+	case len(e.Device) > maxID || len(e.Joint) > maxText || len(e.Text) > maxText || len(e.Basis) > maxID || len(e.Item) > maxID || len(e.Letter) > maxID:
+		return no("text", "a text that is too long", fmt.Sprintf("use up to %d bytes", maxText))
+	case e.Length < 0 || e.Length > shop.StockLimit:
+		return no("length", "no length of pipe", "give one in nanometres")
+	case e.Kerf < 0 || e.Kerf > measure.Inch:
+		return no("kerf", "a kerf below zero or above 1 in", "give what the saw takes")
+	case e.Piece != nil && (e.Piece.Pipe == "" || len(e.Piece.Pipe) > maxText || e.Piece.Copy < 1):
+		return no("piece", "no piece", "give its pipe and which copy, counted from 1")
+	case e.Stick != nil && (e.Stick.ID == "" || len(e.Stick.ID) > maxID || !e.Stick.Size.Known() || e.Stick.Length <= 0 || e.Stick.Length > shop.StockLimit):
+		return no("stick", "no stick", "give its id, its size and its length")
+	case e.Each < 0:
+		return no("each", "a price below zero", "give what was paid")
+	case e.Kind != Bought && e.Kind != TakenBack && e.Count != 0 || e.Count < 0:
+		return no("count", "a count of what has none", "send one for each")
+	}
+	switch e.Kind {
+	case Begun:
+		if e.Figures == nil {
+			return needs("figures")
+		}
+		s := shop.Shop{}
+		e.Figures.Put(&s)
+		for _, p := range s.Problems() {
+			return &p
+		}
+	case Lettered:
+		if len(e.Letters) == 0 {
+			return needs("letters")
+		}
+		for _, l := range e.Letters {
+			if l.Letter == "" || len(l.Letter) > 8 || !l.Size.Known() {
+				return no("letters", "no letter of a size of pipe", "give letter, size and cut")
+			}
+		}
+	case Bought:
+		if e.Ware == nil {
+			return needs("ware")
+		}
+		if e.Count < 1 || e.Count > maxCount {
+			return no("count", fmt.Sprintf("%d bought", e.Count), fmt.Sprintf("buy 1 to %d", maxCount))
+		}
+	case Cut:
+		switch {
+		case e.Piece == nil:
+			return needs("piece")
+		case e.Stick == nil:
+			return needs("stick")
+		case e.Length == 0:
+			return needs("length")
+		case e.Length > e.Stick.Length:
+			return no("length", "a piece longer than what it is cut from", "see what it was cut from")
+		}
+	case Spoilt:
+		if e.Item == "" && (e.Stick == nil || e.Length == 0) {
+			return needs("item")
+		}
+	case Fitted, Driven, Cemented:
+		if e.Piece == nil {
+			return needs("piece")
+		}
+		if e.Joint == "" {
+			return needs("joint")
+		}
+	case Measured:
+		if e.Piece == nil {
+			return needs("piece")
+		}
+		if e.Length == 0 {
+			return needs("length")
+		}
+	case Racked:
+		if e.Item == "" {
+			return needs("item")
+		}
+	case Unmatched:
+		if e.Text == "" {
+			return needs("text")
+		}
+	case TakenBack:
+		if e.Event == "" {
+			return needs("event")
+		}
+	default:
+		return no("kind", fmt.Sprintf("there is no event %q", e.Kind), "see the list of events")
+	}
+	return nil
+}

@@ -1,0 +1,144 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"net/http"
+	"sync"
+	"time"
+
+	"github.com/coder/websocket"
+	"github.com/coder/websocket/wsjson"
+	"github.com/gin-gonic/gin"
+
+	"sturdyelbow/internal/store"
+)
+
+// Now says how new what the server has is. A page that follows a project gets one at
+// once, and another whenever something changes.
+type Now struct {
+	Project  string `json:"project,omitempty"`
+	Revision int64  `json:"revision,omitempty"` // of the project
+	Events   int64  `json:"events,omitempty"`   // the last of its record
+	Shop     int64  `json:"shop"`               // the shop's revision
+	Gone     bool   `json:"gone,omitempty"`     // the project was deleted
+}
+
+// followers are the pages that follow.
+type followers struct {
+	mu  sync.Mutex
+	all map[chan string]struct{}
+}
+
+// tell lets everybody who follows a project know that it changed; "" is the shop, which
+// concerns all.
+func (a *api) tell(_ context.Context, project string) {
+	a.followers.mu.Lock()
+	defer a.followers.mu.Unlock()
+	for c := range a.followers.all {
+		select {
+		case c <- project:
+		default: // it has some to look at already, and asks for the newest state then
+		}
+	}
+}
+
+func (f *followers) join() chan string {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	if f.all == nil {
+		f.all = map[chan string]struct{}{}
+	}
+	c := make(chan string, 16)
+	f.all[c] = struct{}{}
+	return c
+}
+
+func (f *followers) leave(c chan string) {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	delete(f.all, c)
+}
+
+const (
+	// followPing is how often a quiet connection is tried, so that one that is dead is
+	// given up.
+	followPing     = 20 * time.Second
+	followPatience = 10 * time.Second
+)
+
+// follow is a WebSocket on which a page hears of changes: those of ?project=, or of all
+// where none is named. A page of another site cannot open it: its origin is another.
+func (a *api) follow(c *gin.Context) {
+	conn, err := websocket.Accept(c.Writer, c.Request, nil)
+	if err != nil {
+		return // it has been answered
+	}
+	defer func() { _ = conn.CloseNow() }()
+	ctx := conn.CloseRead(c.Request.Context())
+	id := c.Query("project")
+	changed := a.followers.join()
+	defer a.followers.leave(changed)
+	ping := time.NewTicker(followPing)
+	defer ping.Stop()
+	for of := id; ; {
+		if id == "" || of == id || of == "" {
+			n, err := a.nowOf(ctx, of)
+			if err == nil {
+				err = within(ctx, func(ctx context.Context) error { return wsjson.Write(ctx, conn, n) })
+			}
+			if err != nil {
+				return
+			}
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-a.closing:
+			_ = conn.Close(websocket.StatusGoingAway, "the server stops")
+			return
+		case of = <-changed:
+			if of == "" && id != "" {
+				of = id // the shop's revision is in what is said of the project
+			}
+		case <-ping.C:
+			if within(ctx, conn.Ping) != nil {
+				return
+			}
+			of = "-" // nothing to say
+			if id == "" {
+				of = ""
+			}
+		}
+	}
+}
+
+func within(ctx context.Context, do func(context.Context) error) error {
+	ctx, cancel := context.WithTimeout(ctx, followPatience)
+	defer cancel()
+	return do(ctx)
+}
+
+// nowOf says how new a project and the shop are.
+func (a *api) nowOf(ctx context.Context, id string) (n Now, err error) {
+	n.Project = id
+	if n.Shop, err = a.store.ShopRevision(ctx); err != nil || id == "" {
+		return n, err
+	}
+	line, err := a.store.Line(ctx, id)
+	if errors.Is(err, store.ErrNotFound) {
+		n.Gone = true
+		return n, nil
+	}
+	if err != nil {
+		return n, err
+	}
+	n.Revision = line.Revision
+	n.Events, err = a.store.LastEvent(ctx, id)
+	return n, err
+}
+
+// registerFollow adds the WebSocket, which is no call of the API's document.
+func registerFollow(r *gin.Engine, a *api) {
+	r.Handle(http.MethodGet, "/api/follow", a.follow)
+}

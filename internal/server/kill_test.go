@@ -1,0 +1,153 @@
+package server_test
+
+import (
+	"bufio"
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"net"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strconv"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/record"
+	"sturdyelbow/internal/server"
+	"sturdyelbow/internal/store"
+)
+
+// TestMain lets this binary be the server that is killed: it serves a directory and
+// prints where.
+func TestMain(m *testing.M) {
+	if dir := os.Getenv("SERVE_UNTIL_KILLED"); dir != "" {
+		st, err := store.Open(context.Background(), dir)
+		if err != nil {
+			panic(err)
+		}
+		l, err := net.Listen("tcp", "127.0.0.1:0")
+		if err != nil {
+			panic(err)
+		}
+		h := server.New(server.Config{Store: st, Web: fstest.MapFS{"index.html": {}}})
+		fmt.Println(l.Addr())
+		if err := server.Serve(context.Background(), l, h); err != nil {
+			panic(err)
+		}
+	}
+	os.Exit(m.Run())
+}
+
+// kills is how often the server is killed; KILLS=1000 is the long run.
+func kills(t *testing.T) int {
+	n, err := strconv.Atoi(os.Getenv("KILLS"))
+	if os.Getenv("KILLS") == "" {
+		return 25
+	}
+	require.NoError(t, err)
+	return n
+}
+
+// The server is killed (SIGKILL) again and again in the middle of a stream of saves and
+// events: whatever it had acknowledged is there when it starts anew, every save with the
+// body of its revision and the states before it, every event once and in its order.
+func TestNothingAcknowledgedIsLost(t *testing.T) {
+	dir := t.TempDir()
+	st, err := store.Open(t.Context(), dir)
+	require.NoError(t, err)
+	p, err := st.Create(t.Context(), store.State{Name: "1", Format: 9, Body: []byte(`{"name":"1"}`)})
+	require.NoError(t, err)
+	require.NoError(t, st.Close())
+	saved, said, lost := int64(1), 0, 0
+	for n := range kills(t) {
+		cmd := exec.Command(os.Args[0])
+		cmd.Env = append(os.Environ(), "SERVE_UNTIL_KILLED="+dir)
+		out, err := cmd.StdoutPipe()
+		require.NoError(t, err)
+		require.NoError(t, cmd.Start())
+		line := bufio.NewScanner(out)
+		require.True(t, line.Scan(), "it starts")
+		url := "http://" + line.Text()
+		killed := make(chan struct{})
+		go func() {
+			time.Sleep(time.Duration(rand.IntN(60_000)) * time.Microsecond) //nolint:gosec // any moment will do
+			_ = cmd.Process.Kill()
+			close(killed)
+		}()
+		for {
+			if status := send(url, http.MethodPut, "/api/projects/"+p.ID, map[string]any{
+				"revision": saved, "project": map[string]any{"name": strconv.FormatInt(saved+1, 10), "units": "in", "style": "inches", "copies": 1, "tool": "saw", "format": 2},
+			}); status == 0 {
+				break
+			} else if status == http.StatusOK {
+				saved++
+			} else if status == http.StatusConflict { // the answer before was lost on the way
+				t.Fatalf("a save based on %d is called stale", saved)
+			}
+			if status := send(url, http.MethodPost, "/api/projects/"+p.ID+"/events", server.EventsRequest{
+				Device: "phone", Events: []record.Event{{ID: fmt.Sprint(said + 1), Kind: record.Unmatched, Text: "x"}},
+			}); status == 0 {
+				break
+			} else if status == http.StatusOK {
+				said++
+			}
+		}
+		<-killed
+		require.Error(t, cmd.Wait(), "it was killed")
+		st, err := store.Open(t.Context(), dir)
+		require.NoError(t, err, "after %d kills", n+1)
+		now, err := st.Project(t.Context(), p.ID)
+		require.NoError(t, err)
+		require.GreaterOrEqual(t, now.Revision, saved, "after %d kills", n+1)
+		require.LessOrEqual(t, now.Revision, saved+1, "only the one whose answer was lost may be there besides")
+		require.Equal(t, strconv.FormatInt(now.Revision, 10), now.Name, "the body belongs to its revision")
+		if now.Revision > saved {
+			lost++
+		}
+		saved = now.Revision
+		all, err := st.Events(t.Context(), p.ID, 0)
+		require.NoError(t, err)
+		require.GreaterOrEqual(t, len(all), said)
+		require.LessOrEqual(t, len(all), said+1)
+		said = len(all)
+		for i, e := range all {
+			require.Equal(t, strconv.Itoa(i+1), e.ID)
+		}
+		require.NoError(t, st.Close())
+	}
+	require.Greater(t, saved, int64(kills(t)/4), "it was at work when it was killed")
+	r, err := store.Check(t.Context(), filepath.Join(dir, store.FileName))
+	require.NoError(t, err)
+	require.Empty(t, r.Wrong)
+	t.Logf("%d kills: %d saves and %d events acknowledged; %d answers were lost on the way", kills(t), saved, said, lost)
+}
+
+// send gives the status of an answer; 0 for none.
+func send(url, method, path string, body any) int {
+	data, err := json.Marshal(body)
+	if err != nil {
+		return -1
+	}
+	r, err := http.NewRequest(method, url+path, bytes.NewReader(data)) //nolint:noctx // the server's end ends it
+	if err != nil {
+		return -1
+	}
+	r.Header.Set("Content-Type", "application/json")
+	a, err := http.DefaultClient.Do(r)
+	if err != nil {
+		return 0
+	}
+	defer func() { _ = a.Body.Close() }()
+	var whole any
+	if json.NewDecoder(a.Body).Decode(&whole) != nil { // cut off: not acknowledged
+		return 0
+	}
+	return a.StatusCode
+}

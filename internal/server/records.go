@@ -1,0 +1,190 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"sync"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"sturdyelbow/core/record"
+	"sturdyelbow/internal/store"
+)
+
+func registerRecord(h huma.API, a *api, op func(method, path, id, summary string) huma.Operation) {
+	huma.Register(h, op(http.MethodGet, "/projects/{id}/events", "projectEvents", "What was done to a project, in its order"), a.events)
+	add := op(http.MethodPost, "/projects/{id}/events", "addEvents", "Say what was done; what is sent twice counts once")
+	add.Errors = []int{http.StatusNotFound, http.StatusUnprocessableEntity}
+	huma.Register(h, add, a.addEvents)
+}
+
+// EventsRequest is what was done on a device, in the order in which it was done there.
+type EventsRequest struct {
+	Device string         `json:"device" maxLength:"80"` // what the device calls itself
+	Events []record.Event `json:"events"                minItems:"1" maxItems:"2000"`
+}
+
+// EventsAnswer is the events as they are stored, and the last of the record.
+type EventsAnswer struct {
+	Events []record.Event `json:"events"`
+	Last   int64          `json:"last"`
+}
+
+func (a *api) events(ctx context.Context, in *struct {
+	ProjectPath
+	After int64 `query:"after"`
+}) (*body[EventsAnswer], error) {
+	all, err := a.store.Events(ctx, in.ID, in.After)
+	if err != nil {
+		return nil, missing(err)
+	}
+	out := EventsAnswer{Last: in.After}
+	if out.Events, err = decoded(all); err != nil {
+		return nil, err
+	}
+	if n := len(all); n > 0 {
+		out.Last = all[n-1].Seq
+	}
+	return answer(out), nil
+}
+
+func (a *api) addEvents(ctx context.Context, in *struct {
+	ProjectPath
+	Body EventsRequest
+}) (*body[EventsAnswer], error) {
+	var wrong []error
+	var sent []store.Event
+	for i := range in.Body.Events {
+		e := in.Body.Events[i]
+		if p := e.Problem(); p != nil {
+			wrong = append(wrong, &Fault{Pointer: fmt.Sprintf("/events/%d%s", i, p.Path), Message: p.What + "; " + p.Hint})
+			continue
+		}
+		s, err := encoded(e, in.Body.Device)
+		if err != nil {
+			return nil, err
+		}
+		sent = append(sent, s)
+	}
+	if len(wrong) > 0 {
+		return nil, huma.Error422UnprocessableEntity("This cannot have happened so", wrong...)
+	}
+	shopped := false
+	stored, err := a.store.Add(ctx, in.ID, sent, func(before, after []store.Event, shop []byte) ([]byte, error) {
+		next, err := onRack(before, after, shop)
+		shopped = next != nil
+		return next, err
+	})
+	if err != nil {
+		return nil, missing(err)
+	}
+	out := EventsAnswer{}
+	if out.Events, err = decoded(stored); err != nil {
+		return nil, err
+	}
+	if out.Last, err = a.store.LastEvent(ctx, in.ID); err != nil {
+		return nil, missing(err)
+	}
+	a.tell(ctx, in.ID)
+	if shopped {
+		a.tell(ctx, "")
+	}
+	return answer(out), nil
+}
+
+// encoded is an event as it is stored: what the store keeps beside it is not in its body.
+func encoded(e record.Event, device string) (store.Event, error) {
+	s := store.Event{ID: e.ID, Device: device}
+	e.ID, e.Device, e.Seq, e.At = "", "", 0, 0
+	data, err := json.Marshal(e)
+	s.Body = data
+	return s, err
+}
+
+func decoded(stored []store.Event) ([]record.Event, error) {
+	all := make([]record.Event, len(stored))
+	for i, s := range stored {
+		if err := json.Unmarshal(s.Body, &all[i]); err != nil {
+			return nil, fmt.Errorf("the event %s cannot be read: %w", s.ID, err)
+		}
+		all[i].Seq, all[i].ID, all[i].Device, all[i].At = s.Seq, s.ID, s.Device, s.At.UnixMilli()
+	}
+	return all, nil
+}
+
+// onRack gives the shop after a record has grown, where that changes what lies on the
+// rack; nil where it does not.
+func onRack(before, after []store.Event, data []byte) ([]byte, error) {
+	was, err := decoded(before)
+	if err != nil {
+		return nil, err
+	}
+	is, err := decoded(after)
+	if err != nil {
+		return nil, err
+	}
+	w, n := record.Add(was), record.Add(is)
+	shop, err := shopOf(data)
+	if err != nil {
+		return nil, err
+	}
+	rack := record.Rack(&w, &n, shop.Rack)
+	if len(rack) == len(shop.Rack) && fmt.Sprint(rack) == fmt.Sprint(shop.Rack) {
+		return nil, nil
+	}
+	shop.Rack = rack
+	return json.Marshal(shop)
+}
+
+// records keeps what the events of projects add up to, as long as none is added.
+type records struct {
+	mu  sync.Mutex
+	all map[string]record.Work
+}
+
+// mostRecords bounds the memory; more projects in work start over.
+const mostRecords = 200
+
+// work gives what was done to a project; nothing for "".
+func (a *api) work(ctx context.Context, id string) (record.Work, error) {
+	if id == "" {
+		return record.Work{}, nil
+	}
+	last, err := a.store.LastEvent(ctx, id)
+	if err != nil || last == 0 {
+		return record.Work{}, err
+	}
+	a.records.mu.Lock()
+	w, known := a.records.all[id]
+	a.records.mu.Unlock()
+	if known && w.Last == last {
+		return w, nil
+	}
+	stored, err := a.store.Events(ctx, id, 0)
+	if err != nil {
+		return w, missing(err)
+	}
+	events, err := decoded(stored)
+	if err != nil {
+		return w, err
+	}
+	w = record.Add(events)
+	a.records.mu.Lock()
+	defer a.records.mu.Unlock()
+	if a.records.all == nil || len(a.records.all) >= mostRecords {
+		a.records.all = map[string]record.Work{}
+	}
+	a.records.all[id] = w
+	return w, nil
+}
+
+// timeOf is a time as events have it; none is none.
+func timeOf(ms int64) time.Time {
+	if ms == 0 {
+		return time.Time{}
+	}
+	return time.UnixMilli(ms).UTC()
+}

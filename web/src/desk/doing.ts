@@ -1,0 +1,80 @@
+import type { CutStick, DoneEvent, Line, PipeTotal, Plan, Shop, StickPiece } from "../api/client";
+import { newId } from "./device";
+import type { ToDo } from "./record";
+
+/** What has to be on record before anything is done: the shop's figures that the work is begun with, and the letters as they are shown. */
+export function beginning(plan: Plan, shop: Shop): ToDo[] {
+  const out: ToDo[] = [];
+  if (!plan.begun) out.push({ kind: "begun", figures: figuresOf(shop) });
+  if (!plan.marked && plan.cuts.length > 0) out.push(lettered(plan));
+  return out;
+}
+
+/** The shop's figures of the moment. */
+export const figuresOf = (s: Shop) => ({ measurements: s.measurements, seats: s.seats, stock: s.stock, tools: s.tools });
+
+/** The letters as they are shown, to be fixed. */
+export const lettered = (plan: Plan): ToDo => ({
+  kind: "lettered",
+  letters: plan.cuts
+    .filter((c) => !c.fixed)
+    .map((c) => ({ letter: c.letter, size: c.size, cut: c.cut, class: c.class, path: c.path, waits: c.waits })),
+});
+
+const origins: Record<string, string> = { shop: "shop", bought: "shop", rack: "rack", offcut: "offcut", piece: "piece" };
+
+/** A stick is cut: each of its pieces that is not cut yet. */
+export function cutting(of: PipeTotal, s: CutStick): ToDo[] {
+  const stick = { id: s.id || newId(), size: of.size, length: s.length, origin: origins[s.origin] ?? "shop" };
+  return s.pieces
+    .filter((p) => !p.cut && p.pipe)
+    .map((p) => ({
+      kind: "cut",
+      piece: { pipe: p.pipe, copy: p.copy },
+      stick,
+      length: p.length,
+      kerf: p.kerf,
+      letter: p.name,
+      basis: of.basis,
+    }));
+}
+
+/** It was not done after all. */
+export const notDone = (event: string, count?: number): ToDo => ({ kind: "not-done", event, ...(count ? { count } : {}) });
+
+/** Some of what events say was bought goes back to the shop: the last of it first. Each is asked for all of it, and takes back no more than it bought. */
+export const takenBack = (events: string[], count: number): ToDo[] => events.slice(-1).map((e) => notDone(e, count));
+
+/** So many of a line of the list are in the cart. */
+export function buying(plan: Plan, l: Line, count: number): ToDo {
+  const { ware, kind, size, length, diameter, ounces } = l;
+  return {
+    kind: "bought",
+    ware: { ware, kind, size, length, diameter, ounces },
+    count,
+    ...(l.priced ? { each: l.each } : {}),
+    basis: ware === "pipe" ? plan.pipe.find((t) => t.size === size)?.basis : undefined,
+  };
+}
+
+/** A piece's name, for good: its pipe and which copy. */
+export const pieceId = (p: Pick<StickPiece, "pipe" | "copy">) => `${p.pipe}#${p.copy}`;
+
+/** What is done of a plan's sticks, with what is on its way. */
+export function withOutgoing(out: DoneEvent[]): { cut: Set<string>; uncut: Set<string>; got: (l: Line) => number } {
+  const cut = new Set<string>();
+  const uncut = new Set<string>();
+  for (const e of out) {
+    if (e.kind === "cut" && e.piece) cut.add(pieceId({ pipe: e.piece.pipe, copy: e.piece.copy }));
+    if (e.kind === "not-done" && e.event) uncut.add(e.event);
+  }
+  const same = (l: Line, e: DoneEvent) =>
+    e.ware !== undefined &&
+    (["ware", "kind", "size", "length", "diameter", "ounces"] as const).every((k) => (e.ware?.[k] || undefined) === (l[k] || undefined));
+  const got = (l: Line) => {
+    const back = l.events?.some((e) => uncut.has(e));
+    const more = out.filter((e) => e.kind === "bought" && same(l, e)).reduce((n, e) => n + (e.count ?? 0), 0);
+    return Math.min(l.count, (back ? 0 : (l.got ?? 0)) + more);
+  };
+  return { cut, uncut, got };
+}

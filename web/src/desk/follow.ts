@@ -1,0 +1,36 @@
+/** How new what the server has is. */
+export interface Now {
+  project?: string;
+  revision?: number;
+  events?: number;
+  shop: number;
+  gone?: boolean;
+}
+
+const again = [250, 500, 1000, 2000, 4000]; // ms until it is tried again
+
+/** Hears from the server whenever a project, or with "" anything, changes; gives what ends it. A connection that breaks is made anew. */
+export function follow(project: string, heard: (n: Now) => void): () => void {
+  let socket: WebSocket | undefined;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let ended = false;
+  let failed = 0;
+  const open = () => {
+    const at = new URL(`/api/follow?project=${encodeURIComponent(project)}`, location.href);
+    at.protocol = at.protocol.replace("http", "ws");
+    socket = new WebSocket(at);
+    socket.onmessage = (m) => {
+      failed = 0;
+      heard(JSON.parse(m.data as string) as Now);
+    };
+    socket.onclose = () => {
+      if (!ended) timer = setTimeout(open, again[Math.min(failed++, again.length - 1)]);
+    };
+  };
+  open();
+  return () => {
+    ended = true;
+    clearTimeout(timer);
+    socket?.close();
+  };
+}

@@ -1,0 +1,57 @@
+import { useOpen, useOpenState } from "../../desk/use";
+import { money, plural } from "../../lib/format";
+import { Dialog } from "../../ui/dialog";
+
+/** A change of prices or stick lengths that would change other projects: whom is it for? */
+export function Scope() {
+  const open = useOpen();
+  const asks = useOpenState((s) => s.shopAsk);
+  if (!asks) return null;
+  const { effect: e } = asks;
+  const changed = e?.changed ?? [];
+  return (
+    <Dialog title="For every project, or for this one?" onClose={() => open.answerShop()}>
+      <p className="mb-2">
+        <strong>{asks.label}</strong>
+        {e
+          ? changed.length > 0
+            ? ` changes ${plural(changed.length, "other project")}:`
+            : " is looked at by other projects too."
+          : ": what it changes in other projects cannot be said now, as the server does not answer."}
+      </p>
+      {changed.length > 0 && (
+        <ul className="mb-2 max-h-60 overflow-auto">
+          {changed.map((c) => (
+            <li key={c.id} className="flex flex-wrap justify-between gap-x-4 border-b border-rule py-1">
+              <span className="font-semibold">{c.name || "Without a name"}</span>
+              <span>
+                {c.sticks !== c.sticksThen && `${c.sticks} → ${plural(c.sticksThen, "stick")}, `}
+                {money(c.cost)} → {money(c.costThen)}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {e && e.kept > 0 && (
+        <p className="mb-2 text-sm text-ink-2">
+          {plural(e.kept, "project that is in work keeps", "projects that are in work keep")} the stick lengths{" "}
+          {e.kept === 1 ? "it was" : "they were"} begun with.
+        </p>
+      )}
+      {e && e.more > 0 && <p className="mb-2 text-sm text-ink-2">{plural(e.more, "project")} not changed lately were not looked at.</p>}
+      <p className="flex flex-wrap gap-2">
+        {asks.own && (
+          <button type="button" className="btn btn-main" onClick={() => open.answerShop("own")}>
+            Only this project
+          </button>
+        )}
+        <button type="button" className={`btn ${asks.own ? "" : "btn-main"}`} onClick={() => open.answerShop("all")}>
+          Every project
+        </button>
+        <button type="button" className="btn" onClick={() => open.answerShop()}>
+          Leave it as it was
+        </button>
+      </p>
+    </Dialog>
+  );
+}

@@ -1,0 +1,93 @@
+import type { DoneEvent } from "../../api/client";
+import { type Style, plural, text } from "../../lib/format";
+import { kindWords, sizeWords } from "../../lib/words";
+
+/** What one event says, in words. */
+export function wordsOf(e: DoneEvent, style: Style, where: (pipe: string) => string): string {
+  const long = (nm = 0) => text(nm, style, 64);
+  const piece = () => `${e.letter ? `${e.letter} ` : ""}${e.piece ? where(e.piece.pipe) : "a piece"}${copyWords(e)}`.trim();
+  switch (e.kind) {
+    case "begun":
+      return `the work goes by the shop's figures: ${e.figures?.stock.map((s) => text(s.length, "feet-inches", 64)).join(", ") || "no"} sticks`;
+    case "lettered":
+      return `letters fixed: ${e.letters?.map((l) => `${l.letter} ${long(l.cut)}`).join(", ")}`;
+    case "bought":
+      return `${e.count} × ${wareWords(e)} in the cart`;
+    case "cut":
+      return `cut ${piece()} to ${long(e.length)}${e.stick?.origin === "piece" ? ", trimmed" : ""}`;
+    case "spoilt":
+      return e.length ? `spoilt ${long(e.length)} of a stick` : "a piece spoilt";
+    case "dry-fitted":
+      return `dry-fitted ${piece()}`;
+    case "driven":
+      return `driven in ${piece()}`;
+    case "cemented":
+      return `cemented ${piece()}`;
+    case "measured":
+      return `measured ${piece()}: ${long(e.length)}`;
+    case "racked":
+      return "put on the rack";
+    case "unmatched":
+      return `ticked before this version: ${e.text}`;
+    case "not-done":
+      return "not done after all";
+    default:
+      return e.kind;
+  }
+}
+
+const copyWords = (e: DoneEvent) => (e.piece && e.piece.copy > 1 ? `, number ${e.piece.copy}` : "");
+
+function wareWords(e: DoneEvent): string {
+  const w = e.ware;
+  if (!w) return "something";
+  const size = sizeWords(w.size ?? "");
+  if (w.ware === "pipe") return `${size} pipe, ${text(w.length ?? 0, "feet-inches", 64)} stick`;
+  if (w.ware === "fitting") return `${size} ${kindWords(w.kind ?? "")}`;
+  return [w.kind ?? w.ware, w.ounces ? `${w.ounces} fl oz` : ""].filter(Boolean).join(", ");
+}
+
+/** Events that were said together: those of one device, kind and stick or moment. */
+export interface Act {
+  key: string;
+  device: string;
+  at: number;
+  events: DoneEvent[];
+  /** Every one was taken back since. */
+  back: boolean;
+}
+
+/** What was done, the latest first; what was done with one press is one act. */
+export function actsOf(events: DoneEvent[]): Act[] {
+  const off = new Set<string>();
+  for (const e of [...events].reverse()) if (e.kind === "not-done" && !off.has(e.id) && e.event && !e.count) off.add(e.event);
+  const out: Act[] = [];
+  for (const e of events) {
+    if (e.kind === "not-done" && !e.count) continue; // it shows at what it takes back
+    const last = out.at(-1);
+    const first = last?.events[0];
+    if (
+      last &&
+      first &&
+      first.kind === e.kind &&
+      e.kind === "cut" &&
+      first.stick?.id === e.stick?.id &&
+      last.device === (e.device ?? "") &&
+      last.back === off.has(e.id)
+    )
+      last.events.push(e);
+    else out.push({ key: e.id, device: e.device ?? "", at: e.at ?? 0, events: [e], back: off.has(e.id) });
+  }
+  return out.reverse();
+}
+
+/** An act in words. */
+export function actWords(a: Act, style: Style, where: (pipe: string) => string): string {
+  const first = a.events[0] as DoneEvent;
+  if (first.kind === "not-done") return `${first.count} taken back to the shop`;
+  if (a.events.length === 1) return wordsOf(first, style, where);
+  const stick = first.stick
+    ? `${text(first.stick.length, "feet-inches", 64)} ${first.stick.origin === "shop" ? "stick" : first.stick.origin}`
+    : "stick";
+  return `cut a ${stick} into ${plural(a.events.length, "piece")}: ${a.events.map((e) => `${e.letter ?? ""} ${text(e.length ?? 0, style, 64)}`.trim()).join(", ")}`;
+}
