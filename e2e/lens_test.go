@@ -151,6 +151,7 @@ func TestTheWorkbenchByMouse(t *testing.T) {
 		p.press("Price of 3/4 cap")
 		p.MustElement(`input[aria-label="Price of 3/4 cap"]`).MustSelectAllText().MustInput("2.50")
 		p.keys(input.Enter)
+		p.press("Only this project")
 	})
 	done("another unit", func() { p.choose("How lengths are shown", "metric") })
 	require.Len(t, tapes, 11)
@@ -311,6 +312,8 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 	p.keys(input.Enter)
 	p.retype("3.10")
 	p.keys(input.Enter)
+	p.see("For every project, or for this one?")
+	p.keys(input.Enter) // for this one
 	done("a price")
 	p.focus("How lengths are shown")
 	p.pickNext("feet-inches")

@@ -41,7 +41,7 @@ func TestTheShelf(t *testing.T) {
 
 	p.press("More for Kitten jump")
 	p.press("Delete")
-	p.see("“Kitten jump” is deleted.")
+	p.see("“Kitten jump” is deleted, with what was done to it.")
 	p.press("Put it back")
 	p.gone("is deleted")
 	p.MustReload().MustWaitLoad()

@@ -77,7 +77,7 @@ func (c *cutting) assign(w *record.Work, basis string) (at []there, ok bool) {
 			}
 			delete(wanted, ref)
 		}
-		n := c.find(s, cuts, at, free)
+		n := c.find(s, before == nil, cuts, at, free)
 		if n < 0 {
 			return nil, false
 		}
@@ -97,8 +97,9 @@ func goneIn(s *record.Stick, event string) bool {
 }
 
 // find gives the chosen stick that a stick is: one from the same offer with the pieces
-// that were cut from it, and the fewest others; -1 for none.
-func (c *cutting) find(s *record.Stick, cuts []record.Taken, at []there, free [][]string) int {
+// that were cut from it, and the fewest others; -1 for none. One that the plan did not
+// have is one of those that it buys.
+func (c *cutting) find(s *record.Stick, fresh bool, cuts []record.Taken, at []there, free [][]string) int {
 	best, extra, offer := -1, 0, -1
 	for n := range c.stock.Sticks {
 		k := &c.stock.Sticks[n]
@@ -106,7 +107,7 @@ func (c *cutting) find(s *record.Stick, cuts []record.Taken, at []there, free []
 			continue
 		}
 		o := &c.prob.Offers[k.Offer]
-		ofShop := o.Origin == stock.Shop && s.Origin == record.FromShop && o.Length == s.Length
+		ofShop := fresh && o.Origin == stock.Shop && s.Origin == record.FromShop && o.Length == s.Length
 		if !ofShop && !slices.Contains(free[k.Offer], s.ID) {
 			continue
 		}

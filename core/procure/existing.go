@@ -227,3 +227,13 @@ func (h *have) fates(wants []want, used map[string]bool) (all []Existing) {
 	}
 	return all
 }
+
+// letterOf gives the letter that is written on a piece.
+func (h *have) letterOf(id string) string {
+	for i := range h.pieces {
+		if h.pieces[i].ID == id {
+			return h.pieces[i].Letter
+		}
+	}
+	return ""
+}

@@ -39,6 +39,8 @@ type Stick struct {
 	Pieces  []StickPiece   `json:"pieces"` // in the order of the cuts
 	Left    measure.Length `json:"left"`
 	Earlier bool           `json:"earlier,omitempty"` // it was cut by an earlier plan
+	Letter  string         `json:"letter,omitempty"`  // written on it, where it is a piece
+	Racked  bool           `json:"racked,omitempty"`  // what is left of it lies on the rack
 }
 
 // StickPiece is a piece of a stick.
@@ -183,13 +185,14 @@ func (p *Purchase) pose(c *cutting, o *Order) {
 	if o.Draft && p.Totals.Pieces > smallJob && !o.Work.Begun() {
 		c.prob.Tidy, c.prob.Nodes = false, draftNodes
 	}
-	c.basis = basisOf(&c.prob)
+	c.basis = c.basisOf()
 }
 
-// basisOf names a problem by what it asks for and what it offers.
-func basisOf(p *stock.Problem) string {
-	q := *p
-	q.Nodes, q.Demands = 0, slices.Clone(p.Demands)
+// basisOf names the plan of a size by all that it follows from: what is wanted, what is
+// offered, and what was there before it.
+func (c *cutting) basisOf() string {
+	q := c.prob
+	q.Nodes, q.Demands = 0, slices.Clone(q.Demands)
 	q.Tidy = true
 	for i := range q.Demands {
 		q.Demands[i].Name = ""
@@ -197,6 +200,15 @@ func basisOf(p *stock.Problem) string {
 	data, err := json.Marshal(q)
 	if err != nil {
 		return ""
+	}
+	for i := range c.base.Sticks {
+		if s := &c.base.Sticks[i]; s.Size == c.size {
+			data = fmt.Appendf(data, "|%s %d", s.ID, len(s.Cuts))
+		}
+	}
+	for i := range c.wants {
+		w := &c.wants[i]
+		data = fmt.Appendf(data, "|%d %s %d %d", w.Frame, w.Pipe, w.Copy, w.length)
 	}
 	sum := sha256.Sum256(data)
 	return hex.EncodeToString(sum[:8])

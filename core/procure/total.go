@@ -93,7 +93,7 @@ func (p *Purchase) earlier(t *PipeTotal, c *cutting, at []map[string]int) {
 		if s.Size != c.size || len(s.Cuts) == 0 {
 			continue
 		}
-		k := Stick{ID: s.ID, Length: s.Length, Origin: originOf(s), Left: s.Left, Earlier: true}
+		k := Stick{ID: s.ID, Length: s.Length, Origin: originOf(s), Left: s.Left, Earlier: true, Racked: s.Racked}
 		for _, x := range s.Cuts {
 			e := there[x.Event]
 			k.Pieces = append(k.Pieces, StickPiece{
@@ -139,7 +139,9 @@ func (p *Purchase) trims(t *PipeTotal, c *cutting, at []map[string]int) {
 				p.Cuts[w.cut].Done++
 			}
 		}
-		k := Stick{ID: m.ID, Length: m.Length, Origin: stock.Cut, Pieces: []StickPiece{piece}, Left: m.Length - w.length - kerf}
+		k := Stick{
+			ID: m.ID, Length: m.Length, Origin: stock.Cut, Pieces: []StickPiece{piece}, Left: m.Length - w.length - kerf, Letter: m.Letter,
+		}
 		k.Key = keyOf(c.size, &k)
 		t.Sticks = append(t.Sticks, k)
 		p.from(w.PieceRef, len(t.Sticks), at)
@@ -207,6 +209,14 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, assigned []there, at []map[s
 			k.Pieces = append(k.Pieces, piece)
 		}
 		k.Key = keyOf(c.size, &k)
+		if c.done != nil && k.ID != "" {
+			if s := c.done.Stick(k.ID); s != nil {
+				k.Racked = s.Racked
+			}
+		}
+		if k.Origin == stock.Cut {
+			k.Letter = c.have.letterOf(k.ID)
+		}
 		t.Sticks = append(t.Sticks, k)
 	}
 	// those of one key stand together as they did; those that are cut come first

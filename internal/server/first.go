@@ -43,7 +43,7 @@ func (a *api) first(ctx context.Context, id string) *First {
 	f := &First{ID: id, Project: p.Body.Project, Revision: p.Body.Revision, Shop: shop.Body.Shop, ShopRevision: shop.Body.Revision}
 	ctx, cancel := context.WithTimeout(ctx, firstPatience)
 	defer cancel()
-	if out, err := a.plan(ctx, &body[PlanRequest]{PlanRequest{Project: f.Project, Shop: &f.Shop, Draw: true, Draft: true}}); err == nil {
+	if out, err := a.plan(ctx, &body[PlanRequest]{PlanRequest{Project: f.Project, Of: id, Shop: &f.Shop, Draw: true, Draft: true}}); err == nil {
 		f.Answer = &out.Body
 	}
 	return f

@@ -2801,10 +2801,14 @@ export interface components {
              * @description Length is an exact length in nanometres. In JSON it is that whole number.
              */
             length: number;
+            /** @description written on it, where it is a piece */
+            letter?: string;
             /** @description Origin says where a stick comes from. */
             origin: string;
             /** @description in the order of the cuts */
             pieces: components["schemas"]["ProcureStickPiece"][];
+            /** @description what is left of it lies on the rack */
+            racked?: boolean;
         };
         /** @description StickPiece is a piece of a stick. */
         ProcureStickPiece: {

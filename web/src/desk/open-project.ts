@@ -11,7 +11,7 @@ import type { Now } from "./follow";
 import { type Outgoing, Recorder, type ToDo, nothingDone, shelfOf } from "./record";
 import type { SaveState } from "./saver";
 import { beginning } from "./doing";
-import { type ShopAsk, ownOf, shopFor } from "./scope";
+import { type ShopAsk, isOwn, ownOf, shopFor } from "./scope";
 import { type Server, remember, serverOf } from "./server";
 
 /** Everything that is known of an open project this moment. */
@@ -119,7 +119,12 @@ export class OpenProject {
     if (!now) return;
     const after = shop(now.shop);
     if (after === now.shop) return;
-    const own = ownOf(shopFor(now.shop, now.project), shop(shopFor(now.shop, now.project)));
+    const seen = shopFor(now.shop, now.project);
+    const own = ownOf(seen, shop(seen));
+    if (own && isOwn(seen, shop(seen), now.project)) {
+      this.documents.edit(label, own);
+      return;
+    }
     const effect = await this.server.effect(after).catch(() => undefined);
     const alone = effect?.changed.length === 0 && effect.more === 0;
     if (alone && !now.project.sale) this.documents.editShop(label, shop);

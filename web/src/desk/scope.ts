@@ -32,6 +32,17 @@ export function ownOf(before: Shop, after: Shop): ((p: Project) => Project) | un
   });
 }
 
+/** Whether all that a change is about is the project's own already. */
+export function isOwn(before: Shop, after: Shop, p: Project): boolean {
+  const was = new Map(before.prices.prices.map((x) => [key(x), x]));
+  const own = new Set((p.sale?.prices ?? []).map(key));
+  return (
+    (same(before.stock, after.stock) || (p.sale?.stock?.length ?? 0) > 0) &&
+    after.prices.prices.every((x) => same(was.get(key(x)), x) || own.has(key(x))) &&
+    before.prices.taxRate === after.prices.taxRate
+  );
+}
+
 /** The shop as a project sees it, with what is on sale for it alone. */
 export function shopFor(s: Shop, p: Project): Shop {
   if (!p.sale) return s;

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import { useOpen, useOpenState } from "../../desk/use";
 import { money, plural } from "../../lib/format";
 import { Dialog } from "../../ui/dialog";
@@ -6,6 +7,10 @@ import { Dialog } from "../../ui/dialog";
 export function Scope() {
   const open = useOpen();
   const asks = useOpenState((s) => s.shopAsk);
+  const main = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (asks) main.current?.focus();
+  }, [asks]);
   if (!asks) return null;
   const { effect: e } = asks;
   const changed = e?.changed ?? [];
@@ -41,11 +46,16 @@ export function Scope() {
       {e && e.more > 0 && <p className="mb-2 text-sm text-ink-2">{plural(e.more, "project")} not changed lately were not looked at.</p>}
       <p className="flex flex-wrap gap-2">
         {asks.own && (
-          <button type="button" className="btn btn-main" onClick={() => open.answerShop("own")}>
+          <button ref={main} type="button" className="btn btn-main" onClick={() => open.answerShop("own")}>
             Only this project
           </button>
         )}
-        <button type="button" className={`btn ${asks.own ? "" : "btn-main"}`} onClick={() => open.answerShop("all")}>
+        <button
+          ref={asks.own ? undefined : main}
+          type="button"
+          className={`btn ${asks.own ? "" : "btn-main"}`}
+          onClick={() => open.answerShop("all")}
+        >
           Every project
         </button>
         <button type="button" className="btn" onClick={() => open.answerShop()}>

@@ -8,6 +8,9 @@ export interface DrawnStick {
   left: number;
   pieces: { name?: string; length: number; cut?: string; fate?: string }[];
   earlier?: boolean;
+  id?: string;
+  letter?: string;
+  racked?: boolean;
 }
 
 /** Sticks that are cut alike: the plan lists them one after the other. */

@@ -23,6 +23,7 @@ export default function CutSheet() {
   const pick = (l: string) => onPick(letter === l ? undefined : { is: "letter", id: l });
   const { cut, uncut } = withOutgoing(out);
   const isCut = (s: CutStick) => s.pieces.every((p) => (p.cut ? !uncut.has(p.cut) : !p.pipe || cut.has(pieceId(p))));
+  const onRack = (id: string) => open.did({ kind: "racked", item: id });
   const onCut = (of: PipeTotal) => (s: CutStick, is: boolean) => {
     if (is) open.did(...cutting(of, s));
     else
@@ -99,7 +100,7 @@ export default function CutSheet() {
           {t.sticks.some((s) => s.earlier) && (
             <details className="earlier">
               <summary>{plural(t.sticks.filter((s) => s.earlier).length, "stick")} cut before the plan changed</summary>
-              <Sticks sticks={t.sticks.filter((s) => s.earlier)} style={style} lit={letter} onPick={pick} />
+              <Sticks sticks={t.sticks.filter((s) => s.earlier)} style={style} lit={letter} onPick={pick} onRack={onRack} />
             </details>
           )}
           <Sticks
@@ -110,6 +111,7 @@ export default function CutSheet() {
             before={t.sticks.filter((s) => s.earlier).length}
             isCut={isCut}
             onCut={onCut(t)}
+            onRack={onRack}
             tinted
             waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)}
           />

@@ -14,6 +14,8 @@ interface Props<T extends DrawnStick> {
   isCut?: (s: T) => boolean;
   /** One is cut, or was not after all. */
   onCut?: (s: T, cut: boolean) => void;
+  /** What is left of a stick goes to the rack. */
+  onRack?: (id: string) => void;
   tinted?: boolean;
   /** How many sticks come before these. */
   before?: number;
@@ -29,7 +31,7 @@ const fromWords: Record<string, string> = {
 };
 
 /** Sticks to scale in cutting order with their pieces, kerfs and what is left; those cut alike are drawn once. */
-export function Sticks<T extends DrawnStick>({ sticks, style, lit, onPick, isCut, onCut, tinted, before = 0, waiting }: Props<T>) {
+export function Sticks<T extends DrawnStick>({ sticks, style, lit, onPick, isCut, onCut, onRack, tinted, before = 0, waiting }: Props<T>) {
   const longest = Math.max(...sticks.map((s) => s.length), 1);
   return (
     <ol className="long grid gap-3">
@@ -38,8 +40,8 @@ export function Sticks<T extends DrawnStick>({ sticks, style, lit, onPick, isCut
         const count = all.length;
         const cut = isCut ? all.filter(isCut).length : 0;
         const trim = stick.origin === "piece" && stick.pieces.length === 1;
-        const number = count > 1 ? `Sticks ${first}–${first + count - 1}` : `Stick ${first}`;
-        const name = trim ? (count > 1 ? `Trims ${first}–${first + count - 1}` : `Trim ${first}`) : number;
+        const numbers = count > 1 ? `${first}–${first + count - 1}` : `${first}`;
+        const name = trim ? `Trim ${stick.letter || "piece"} (${numbers})` : `${count > 1 ? "Sticks" : "Stick"} ${numbers}`;
         return (
           <li key={key} className={`flex items-center gap-2 ${cut === count ? "is-done" : ""}`}>
             {onCut && (
@@ -61,12 +63,15 @@ export function Sticks<T extends DrawnStick>({ sticks, style, lit, onPick, isCut
               <div className="flex justify-between gap-2 text-sm">
                 <span>
                   <strong>{name}</strong>, {text(stick.length, "feet-inches", 64)}
-                  {trim ? " piece, trimmed" : (fromWords[stick.origin] ?? "")}
+                  {trim ? " as it is" : (fromWords[stick.origin] ?? "")}
                   {count > 1 && `, ${count} cut alike`}
                   {cut > 0 && cut < count && `, ${count - cut} to go`}
                 </span>
                 <span className="whitespace-nowrap text-ink-2">
                   left <Len nm={stick.left} style={style} step={32} />
+                  {onRack && (cut === count || stick.earlier) && stick.left >= worthKeeping && !trim && (
+                    <Rack sticks={all} onRack={onRack} />
+                  )}
                 </span>
               </div>
               <div className="stick" style={{ width: `${(100 * stick.length) / longest}%` }}>
@@ -99,6 +104,23 @@ export function Sticks<T extends DrawnStick>({ sticks, style, lit, onPick, isCut
         );
       })}
     </ol>
+  );
+}
+
+/** What is shorter holds next to nothing, and is under what a saw should cut by hand. */
+const worthKeeping = 6 * 25_400_000; // nm
+
+/** Puts what is left of sticks on the rack, where every project finds it. */
+function Rack({ sticks, onRack }: { sticks: DrawnStick[]; onRack: (id: string) => void }) {
+  const next = sticks.find((s) => s.id && !s.racked);
+  if (!next?.id) return <span>, on the rack</span>;
+  return (
+    <>
+      {" "}
+      <button type="button" className="link" onClick={() => next.id && onRack(next.id)}>
+        to the rack
+      </button>
+    </>
   );
 }
 
@@ -141,9 +163,8 @@ function CutTick({
 
 /** The sticks of a size, in words: how many of which, and how many of them are there. */
 export const sticksWords = (t: PipeTotal) =>
-  t.need
-    .map((n) => `${n.count} × ${feet(n.length)} ft${n.got ? (n.got === n.count ? ", there" : `, ${n.got} there`) : ""}`)
-    .join(" and ") || "nothing to buy";
+  t.need.map((n) => `${n.count} × ${feet(n.length)} ft${n.got ? ` (${n.got === n.count ? "all" : n.got} at hand)` : ""}`).join(" and ") ||
+  "nothing to buy";
 
 /** What is known about a purchase, in a line. */
 export function Proof({ of, style }: { of: { proven: boolean; cuts: number; slack: number; net: number }; style: Style }) {

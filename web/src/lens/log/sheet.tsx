@@ -57,7 +57,9 @@ function Done() {
         {shown.map((a) => (
           <li key={a.key} className={`flex items-baseline gap-3 border-b border-rule py-1.5 ${a.back ? "text-ink-2" : ""}`}>
             <span className="min-w-0 flex-1">
-              <span className={a.back ? "line-through" : "font-semibold"}>{sentence(actWords(a, style, where))}</span>
+              <span className={a.back ? "line-through" : "font-semibold"}>
+                <Fractions of={sentence(actWords(a, style, where))} />
+              </span>
               <span className="block text-sm text-ink-2">
                 {a.at ? clock(a.at) : "on its way"}
                 {a.device && `, ${a.device}`}
@@ -77,13 +79,28 @@ function Done() {
   );
 }
 
+/** A text whose fractions are set as a tape shows them. */
+function Fractions({ of }: { of: string }) {
+  return of.split(/(\d+\/\d+)/).map((part, i) =>
+    i % 2 ? (
+      <span key={i} className="frac">
+        {part.replace("/", "⁄")}
+      </span>
+    ) : (
+      part
+    ),
+  );
+}
+
 const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
 /** Takes an act back, or says that it was done after all. */
 function Back({ act }: { act: Act }) {
   const open = useOpen();
   const known = useRecordOf(act);
-  if (act.events[0]?.kind === "unmatched") {
+  const kind = act.events[0]?.kind;
+  if (kind === "begun" || kind === "lettered") return null; // they follow from the rest
+  if (kind === "unmatched") {
     return (
       <button type="button" className="btn btn-small whitespace-nowrap" onClick={() => open.say(...act.events.map((e) => notDone(e.id)))}>
         Seen to

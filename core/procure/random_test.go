@@ -1,0 +1,184 @@
+package procure_test
+
+import (
+	"fmt"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"sturdyelbow/core/cost"
+	"sturdyelbow/core/material"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/procure"
+	"sturdyelbow/core/record"
+	"sturdyelbow/core/shop"
+	"sturdyelbow/core/stock"
+)
+
+// Whatever is planned and done in whatever order: every piece that is there is told once,
+// with what becomes of it; every planned piece comes from one place; sticks hold what is
+// cut from them; letters that were fixed stand for what they stood for; and where nothing
+// but the next cut happened, the plan goes on as it was.
+func TestWhatIsThereAgainstWhatIsPlanned(t *testing.T) {
+	rapid.Check(t, func(r *rapid.T) {
+		b := workshop(t)
+		b.copies = rapid.IntRange(1, 3).Draw(r, "copies")
+		letters := map[string]measure.Length{}
+		for range rapid.IntRange(1, 14).Draw(r, "steps") {
+			before := b.plan()
+			switch k := rapid.IntRange(0, 9).Draw(r, "step"); k {
+			case 0, 1, 2, 3:
+				cutMore(r, b, before)
+			case 4:
+				b.wide = measure.Length(rapid.IntRange(60, 260).Draw(r, "wide")) * measure.Inch / 2
+			case 5:
+				b.high = measure.Length(rapid.IntRange(30, 200).Draw(r, "high")) * measure.Inch / 4
+			case 6:
+				b.copies = rapid.IntRange(1, 4).Draw(r, "copies")
+			case 7:
+				length := rapid.SampledFrom([]measure.Length{60, 96, 120}).Draw(r, "stick") * measure.Inch
+				if rapid.Bool().Draw(r, "on sale") {
+					b.shop.Stock = []shop.StockLength{{Length: length}, {Length: 240 * measure.Inch}}
+				} else {
+					b.buy(before, length, rapid.IntRange(1, 4).Draw(r, "bought"))
+				}
+			case 8:
+				b.shop.Prices.Set(
+					cost.Price{
+						Spec:   material.Spec{Ware: material.Pipe, Size: "3/4", Length: 120 * measure.Inch},
+						Amount: measure.Money(rapid.IntRange(200, 900).Draw(r, "price")),
+					},
+				)
+			default:
+				undoSome(r, b)
+			}
+			p := b.plan()
+			isWhole(r, b, p)
+			for _, c := range p.Cuts {
+				if was, known := letters[c.Letter]; known && c.Fixed {
+					require.Equal(r, was, c.Cut, "letter %s", c.Letter)
+				}
+			}
+			for _, l := range record.Add(b.events).Letters {
+				if was, known := letters[l.Letter]; known {
+					require.Equal(r, was, l.Cut, "letter %s", l.Letter)
+				}
+				letters[l.Letter] = l.Cut
+			}
+		}
+	})
+}
+
+// cutMore cuts from the next stick by the plan, and checks that the plan goes on.
+func cutMore(r *rapid.T, b *bench, before *procure.Purchase) {
+	if b.cut(before, rapid.IntRange(1, 9).Draw(r, "pieces")) == nil {
+		return
+	}
+	after := b.plan()
+	require.Equal(r, layout(before), layout(after))
+	require.Equal(r, before.Pipe[0].Basis, after.Pipe[0].Basis)
+	require.Equal(r, before.Totals.Sticks, after.Totals.Sticks)
+}
+
+// undoSome says of something that it was not done after all, that it was spoilt, or that
+// it is on the rack.
+func undoSome(r *rapid.T, b *bench) {
+	work := record.Add(b.events)
+	if len(work.Pieces) == 0 {
+		return
+	}
+	piece := rapid.SampledFrom(work.Pieces).Draw(r, "piece")
+	switch rapid.IntRange(0, 2).Draw(r, "undone") {
+	case 0:
+		b.did(record.Event{Kind: record.TakenBack, Event: piece.ID})
+	case 1:
+		b.did(record.Event{Kind: record.Spoilt, Item: piece.ID})
+	default:
+		b.did(record.Event{Kind: record.Racked, Item: piece.Stick})
+	}
+}
+
+func isWhole(r *rapid.T, b *bench, p *procure.Purchase) {
+	work := record.Add(b.events)
+	told, served := map[string]procure.Existing{}, map[procure.PieceRef]string{}
+	for _, e := range p.Existing {
+		_, twice := told[e.ID]
+		require.False(r, twice, "each piece is told once")
+		told[e.ID] = e
+		if e.Serves != nil {
+			require.Empty(r, served[*e.Serves], "one piece for each place")
+			served[*e.Serves] = e.ID
+		}
+	}
+	require.Len(r, told, len(work.Pieces))
+	if len(p.Pipe) == 0 {
+		return
+	}
+	pipe := &p.Pipe[0]
+	lengths, toCut, trims := map[string]measure.Length{}, map[string]int{}, map[string]int{}
+	for _, c := range p.Cuts {
+		lengths[c.Letter] = c.Cut
+	}
+	seen, ids := map[procure.PieceRef]bool{}, map[string]bool{}
+	for _, s := range pipe.Sticks {
+		if s.Earlier {
+			continue
+		}
+		if s.ID != "" {
+			require.False(r, ids[s.ID], "a stick is there once")
+			ids[s.ID] = true
+		}
+		room := s.Length
+		for _, x := range s.Pieces {
+			room -= x.Length + x.Kerf
+			require.Equal(r, lengths[x.Name], x.Length)
+			if x.Cut != "" {
+				e, there := told[x.Cut]
+				require.True(r, there, "what is cut is there")
+				require.Equal(r, procure.Keep, e.Fate)
+				require.Equal(r, x.PieceRef, *e.Serves)
+				continue
+			}
+			require.NotEmpty(r, x.Pipe)
+			require.False(r, seen[x.PieceRef], "each piece is cut once")
+			seen[x.PieceRef] = true
+			switch trim := served[x.PieceRef]; {
+			case trim != "":
+				require.Equal(r, procure.Trim, told[trim].Fate)
+				require.Equal(r, s.ID, trim)
+				trims[x.Name]++
+			default:
+				toCut[x.Name]++
+			}
+		}
+		require.GreaterOrEqual(r, room, measure.Length(0), "it holds what is cut from it")
+		if at := work.Stick(s.ID); at != nil && s.Origin == stock.Offcut {
+			require.LessOrEqual(r, s.Length, at.Length)
+		}
+	}
+	for _, c := range p.Cuts {
+		if slices.Contains(pipe.TooLong, c.Letter) {
+			continue
+		}
+		require.Equal(r, trims[c.Letter], c.Trims, c.Letter)
+		require.Equal(r, c.Count, c.Done+c.Trims+toCut[c.Letter], "%s: %d done, %d to trim", c.Letter, c.Done, c.Trims)
+	}
+	// sticks of a shop that are there are needed, or said to be too many
+	there, extra := 0, 0
+	for i := range work.Sticks {
+		if work.Sticks[i].Origin == record.FromShop {
+			there++
+		}
+	}
+	for _, x := range p.Extra {
+		extra += x.Count
+	}
+	got := 0
+	for _, n := range pipe.Need {
+		got += n.Got
+		require.LessOrEqual(r, n.Got, n.Count)
+	}
+	require.Equal(r, there, got+extra, fmt.Sprint(pipe.Need, p.Extra))
+}
