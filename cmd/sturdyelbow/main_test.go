@@ -14,6 +14,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/internal/store"
 )
 
 // run runs the command in process and gives what it printed and its exit code.
@@ -167,7 +169,7 @@ func TestDemoServesAndBackupCopies(t *testing.T) {
 	client := http.Client{Timeout: 10 * time.Second}
 	res, err := client.Get(url + "/api/projects")
 	require.NoError(t, err)
-	var projects []struct{ Name string }
+	var projects []struct{ ID, Name string }
 	require.NoError(t, json.NewDecoder(res.Body).Decode(&projects))
 	require.NoError(t, res.Body.Close())
 	assert.GreaterOrEqual(t, len(projects), 4)
@@ -180,11 +182,59 @@ func TestDemoServesAndBackupCopies(t *testing.T) {
 	assert.Equal(t, 1, code, "never over another file")
 	_, code = run(t, "", "backup", copied+"2", "--data", t.TempDir())
 	assert.Equal(t, 1, code, "nothing to copy")
+	out, code = run(t, "", "check", "--data", data)
+	assert.Zero(t, code, out)
+	assert.Contains(t, out, "is sound: 8 projects")
+	for _, args := range [][]string{{"restore", copied, "--data", data}, {"serve", "--addr", "127.0.0.1:0", "--data", data}} {
+		out, code = run(t, "", args...)
+		assert.Equal(t, 1, code, args)
+		assert.Contains(t, out, "stop it first", "a server has it")
+	}
+	req, err := http.NewRequestWithContext(t.Context(), http.MethodDelete, url+"/api/projects/"+projects[0].ID, nil)
+	require.NoError(t, err)
+	res, err = client.Do(req)
+	require.NoError(t, err)
+	require.NoError(t, res.Body.Close())
 	client.CloseIdleConnections()
 	stop()
 	require.NoError(t, <-ended)
+	out, code = run(t, "", "restore", copied, "--data", data)
+	assert.Zero(t, code, out)
+	assert.Contains(t, out, "what was there is kept as")
+	st, err := store.Open(t.Context(), data)
+	require.NoError(t, err)
+	all, err := st.Projects(t.Context())
+	require.NoError(t, err)
+	assert.Len(t, all, len(projects), "the deleted one is back")
+	require.NoError(t, st.Close())
 	for _, addr := range []string{":7655", "nonsense"} {
 		_, code = run(t, "", "serve", "--addr", addr, "--data", t.TempDir())
 		assert.Equal(t, 1, code)
 	}
+}
+
+// A database that cannot be opened is left as it is, and the command says what is the
+// matter and what to do.
+func TestADatabaseThatCannotBeServed(t *testing.T) {
+	data := t.TempDir()
+	path := filepath.Join(data, store.FileName)
+	require.NoError(t, os.WriteFile(path, []byte("this is a letter, and no database"), 0o600))
+	for _, args := range [][]string{{"serve", "--addr", "127.0.0.1:0", "--data", data}, {"check", "--data", data}} {
+		out, code := run(t, "", args...)
+		assert.Equal(t, 1, code, args)
+		assert.Contains(t, out, "damaged", args)
+		assert.Contains(t, out, "not a database", args)
+	}
+	out, code := run(t, "", "restore", path, "--data", t.TempDir())
+	assert.Equal(t, 1, code)
+	assert.Contains(t, out, "is damaged itself")
+	out, code = run(t, "", "check", filepath.Join(data, "none.db"))
+	assert.Equal(t, 1, code)
+	assert.Contains(t, out, "there is no database")
+	out, code = run(t, "", "restore", filepath.Join(data, "none.db"), "--data", data)
+	assert.Equal(t, 1, code)
+	assert.Contains(t, out, "there is no database")
+	text, err := os.ReadFile(path)
+	require.NoError(t, err)
+	assert.Equal(t, "this is a letter, and no database", string(text))
 }

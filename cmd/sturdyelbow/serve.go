@@ -57,25 +57,6 @@ func demoCommand() *cobra.Command {
 
 func (f *serving) run(c *cobra.Command, seed func(context.Context, *store.Store) error) (err error) {
 	ctx := c.Context()
-	release, err := store.Lock(f.data, "http://"+f.addr)
-	if err != nil {
-		return err
-	}
-	defer func() { err = errors.Join(err, release()) }()
-	st, err := store.Open(ctx, f.data)
-	if err != nil {
-		return err
-	}
-	defer func() { err = errors.Join(err, st.Close()) }()
-	log := slog.New(slog.NewTextHandler(c.ErrOrStderr(), nil))
-	if err := server.Upgrade(ctx, st); err != nil {
-		log.Error("a project could not be brought up to date; it is left as it is", "error", err)
-	}
-	if seed != nil {
-		if err := seed(ctx, st); err != nil {
-			return err
-		}
-	}
 	host, _, err := net.SplitHostPort(f.addr)
 	if err != nil {
 		return fmt.Errorf("--addr %q: write HOST:PORT, like 127.0.0.1:7655", f.addr)
@@ -87,13 +68,31 @@ func (f *serving) run(c *cobra.Command, seed func(context.Context, *store.Store)
 	if err != nil {
 		return err
 	}
+	url := "http://" + l.Addr().String()
+	release, err := store.Lock(f.data, url)
+	if err != nil {
+		return errors.Join(err, l.Close())
+	}
+	defer func() { err = errors.Join(err, release()) }()
+	st, err := store.Open(ctx, f.data)
+	if err != nil {
+		return errors.Join(err, l.Close())
+	}
+	defer func() { err = errors.Join(err, st.Close()) }()
+	log := slog.New(slog.NewTextHandler(c.ErrOrStderr(), nil))
+	if err := server.Upgrade(ctx, st); err != nil {
+		log.Error("a project could not be brought up to date; it is left as it is", "error", err)
+	}
+	if seed != nil {
+		if err := seed(ctx, st); err != nil {
+			return errors.Join(err, l.Close())
+		}
+	}
 	go daily(ctx, st, log)
-	fmt.Fprintf(c.OutOrStdout(), "Sturdy Elbow is at http://%s\n", l.Addr())
-	return server.Serve(
-		ctx,
-		l,
-		server.New(server.Config{Store: st, Web: web.Files(), Hosts: []string{host}, Version: version, Log: log, Closing: ctx.Done()}),
-	)
+	fmt.Fprintf(c.OutOrStdout(), "Sturdy Elbow is at %s\n", url)
+	return server.Serve(ctx, l, server.New(server.Config{
+		Store: st, Web: web.Files(), Hosts: []string{host}, Version: version, Log: log, Closing: ctx.Done(),
+	}))
 }
 
 // daily makes the day's backup, and sweeps, at once and then whenever a day has begun. What

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"database/sql"
 	"errors"
 	"fmt"
 	"io"
@@ -31,7 +30,7 @@ func Backup(ctx context.Context, from, to string) error {
 	if _, err := os.Stat(to); err == nil {
 		return fmt.Errorf("%s is there already: choose another name", to)
 	}
-	db, err := sql.Open("sqlite", source(from, []string{"busy_timeout(5000)"}))
+	db, err := reading(from)
 	if err != nil {
 		return err
 	}

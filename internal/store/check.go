@@ -62,7 +62,7 @@ func sound(ctx context.Context, path string) error {
 	case begins != sqliteMark:
 		return damage("it is not a database, or its beginning was overwritten")
 	}
-	db, err := sql.Open("sqlite", source(path, []string{"busy_timeout(5000)", "query_only(1)"}))
+	db, err := reading(path, "query_only(1)")
 	if err != nil {
 		return err
 	}
@@ -92,6 +92,19 @@ func sound(ctx context.Context, path string) error {
 		return &NewerError{path, version.Int64, known}
 	}
 	return nil
+}
+
+// reading opens a database that is not changed, also where nothing can be written.
+func reading(path string, pragmas ...string) (*sql.DB, error) {
+	pragmas = append(pragmas, "busy_timeout(5000)")
+	try, err := os.CreateTemp(filepath.Dir(path), ".try-*")
+	if err != nil { // its log cannot be made, and nobody else writes either
+		return sql.Open("sqlite", source(path, pragmas, "immutable", "1"))
+	}
+	if err := errors.Join(try.Close(), os.Remove(try.Name())); err != nil {
+		return nil, err
+	}
+	return sql.Open("sqlite", source(path, pragmas))
 }
 
 // begin gives the first bytes of a file, as many as begin a database.
@@ -186,7 +199,7 @@ func Check(ctx context.Context, path string) (Report, error) {
 	case err != nil:
 		return r, err
 	}
-	db, err := sql.Open("sqlite", source(path, []string{"busy_timeout(5000)", "query_only(1)"}))
+	db, err := reading(path, "query_only(1)")
 	if err != nil {
 		return r, err
 	}

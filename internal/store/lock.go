@@ -3,9 +3,11 @@ package store
 import (
 	"errors"
 	"fmt"
+	"io/fs"
 	"os"
 	"path/filepath"
 	"strings"
+	"syscall"
 
 	"github.com/gofrs/flock"
 )
@@ -35,13 +37,21 @@ func Lock(dir, by string) (release func() error, err error) {
 	l := flock.New(path)
 	switch ok, err := l.TryLock(); {
 	case err != nil:
-		return nil, err
+		return nil, unwritable(err)
 	case !ok:
 		who, _ := os.ReadFile(path) // it only helps to find it
 		return nil, &LockedError{dir, strings.TrimSpace(string(who))}
 	}
 	if err := os.WriteFile(path, []byte(by+"\n"), 0o600); err != nil {
-		return nil, errors.Join(err, l.Unlock())
+		return nil, errors.Join(unwritable(err), l.Unlock())
 	}
 	return l.Unlock, nil
+}
+
+// unwritable makes a [Trouble] of what the system says of a file that cannot be written.
+func unwritable(err error) error {
+	if errors.Is(err, fs.ErrPermission) || errors.Is(err, syscall.EROFS) {
+		return &Trouble{ReadOnly, err}
+	}
+	return err
 }

@@ -22,12 +22,12 @@ const (
 )
 
 var causes = map[Cause]string{
-	Full:     "the disk is full: make room on it, and it is saved by itself",
-	ReadOnly: "the disk or the folder of the projects is read-only: allow writing there, and it is saved by itself",
-	Gone:     "the folder of the projects is gone: put it back where it was, and it is saved by itself",
+	Full:     "the disk is full: make room on it",
+	ReadOnly: "the disk or the folder of the projects is read-only: allow writing there",
+	Gone:     "the folder of the projects is gone: put it back where it was",
 	Broken:   "the disk cannot be read or written: see that it is connected and sound",
 	Damaged:  "the database is damaged: stop the server and run sturdyelbow check",
-	Busy:     "another program holds the database: close it, and it is saved by itself",
+	Busy:     "another program holds the database: close it",
 }
 
 // Trouble says why the store cannot keep or give something for now. What was asked for

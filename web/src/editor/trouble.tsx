@@ -25,7 +25,7 @@ export function Trouble() {
   if (save.is !== "failed" || save.why === silent) return null;
   return (
     <p role="alert" className="no-print border-b-2 border-bad bg-paper-2 px-4 py-2 font-semibold">
-      {save.why}. What you typed stays in this window until then.
+      {save.why}. What you typed stays in this window, and is saved by itself when that is seen to.
     </p>
   );
 }
