@@ -78,11 +78,24 @@ func TestShots(t *testing.T) {
 			p.turning()
 			p.click("[role=checkbox]")
 		}},
-		{"cut", at("Octagon hoop") + "/cut", "Where to cut", 1280, 800, false, func(p *window) {
+		{"cut", at("Puppy jump") + "/cut", "Where to cut", 1280, 800, false, func(p *window) {
 			p.turning()
-			p.frame(input.KeyB)
+			p.cutOne()
+			p.cutOne()
+			p.lens("Size")
+			p.write("Width", "35 1/2")
+			p.changeIs("outside", "−1⁄2″ wide")
+			p.lens("Cut")
+			p.see("to trim")
+			p.frame(input.KeyG)
 		}},
-		{"dark", at("Scorekeeper's table"), "How big?", 1280, 800, true, func(p *window) { p.turning() }},
+		{"log", at("Puppy jump") + "/log", "What was done", 1280, 800, true, func(p *window) {
+			p.turning()
+			p.see("Cut a 10′ stick")
+			p.MustElementR(".long button.link", ".").MustClick()
+			p.see("Go back to it")
+			p.MustEval(`() => document.getElementById("log-head").scrollIntoView()`)
+		}},
 		{"finding", at("Ring gate screen"), "How big?", 1280, 800, false, func(p *window) {
 			p.turning()
 			p.write("Lowest rail", "3 3/4")

@@ -133,7 +133,7 @@ func (p *Purchase) plan(ctx context.Context, c *cutting, o *Order) error {
 	basis := o.Work.Basis(c.size)
 	if before, ok := o.Work.Before(basis); ok {
 		c.base = before
-		if p.pose(c, o); c.basis == basis {
+		if p.pose(c, o, false); c.basis == basis {
 			if err := p.solve(ctx, c); err != nil {
 				return err
 			}
@@ -144,12 +144,13 @@ func (p *Purchase) plan(ctx context.Context, c *cutting, o *Order) error {
 		}
 	}
 	c.base = *o.Work
-	p.pose(c, o)
+	p.pose(c, o, o.Draft)
 	return p.solve(ctx, c)
 }
 
 // pose sets what is there against what is wanted, and says what is to be cut from what.
-func (p *Purchase) pose(c *cutting, o *Order) {
+// For a draft of a large job a first purchase will do.
+func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 	c.have = match(c.wants, c.size, &c.base)
 	c.have.atHand(c.size, &c.base, o.Shop.Rack)
 	c.prob = stock.Problem{Kerf: p.Tool.Kerf, EndTrim: o.EndTrim, Tidy: true, Margin: max(p.Tool.Kerf, finestSaw)}
@@ -182,7 +183,7 @@ func (p *Purchase) pose(c *cutting, o *Order) {
 		}
 	}
 	c.have.ids = ids
-	if o.Draft && p.Totals.Pieces > smallJob && !o.Work.Begun() {
+	if draft && p.Totals.Pieces > smallJob {
 		c.prob.Tidy, c.prob.Nodes = false, draftNodes
 	}
 	c.basis = c.basisOf()

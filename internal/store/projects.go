@@ -189,14 +189,10 @@ const keptDeleted = 30 * 24 * time.Hour
 // Sweep removes what was deleted or refused long ago, and thins what saves replaced.
 func (s *Store) Sweep(ctx context.Context) error {
 	long := now() - keptDeleted.Nanoseconds()
-	return s.sweep(ctx, s.db, long)
-}
-
-func (s *Store) sweep(ctx context.Context, db *sql.DB, long int64) error {
 	for _, q := range []string{"DELETE FROM project WHERE deleted < ?", "DELETE FROM refused_save WHERE at < ?"} {
-		if _, err := db.ExecContext(ctx, q, long); err != nil {
+		if _, err := s.db.ExecContext(ctx, q, long); err != nil {
 			return troubled(err)
 		}
 	}
-	return nil
+	return s.thinAll(ctx)
 }

@@ -5,6 +5,7 @@ import (
 	"compress/gzip"
 	"context"
 	"database/sql"
+	"errors"
 	"io"
 	"time"
 )
@@ -85,6 +86,39 @@ func apart(age time.Duration) time.Duration {
 		}
 	}
 	return 0
+}
+
+// thinAll thins the states of every project that has more than a few: they grow old also
+// where nothing is saved any more.
+func (s *Store) thinAll(ctx context.Context) (err error) {
+	rows, err := s.db.QueryContext(ctx, "SELECT project FROM revision GROUP BY project HAVING count(*) > ?", thinEvery)
+	if err != nil {
+		return troubled(err)
+	}
+	var all []string
+	for rows.Next() {
+		var id string
+		if err := rows.Scan(&id); err != nil {
+			return errors.Join(err, rows.Close())
+		}
+		all = append(all, id)
+	}
+	if err := errors.Join(rows.Err(), rows.Close()); err != nil {
+		return troubled(err)
+	}
+	for _, id := range all {
+		tx, err := s.db.BeginTx(ctx, nil)
+		if err != nil {
+			return troubled(err)
+		}
+		if err := thin(ctx, tx, id, now()); err != nil {
+			return troubled(errors.Join(err, tx.Rollback()))
+		}
+		if err := tx.Commit(); err != nil {
+			return troubled(err)
+		}
+	}
+	return nil
 }
 
 // thin drops states so that they lie further apart the older they are. Of those in one

@@ -89,7 +89,12 @@ func (s *Store) connect(ctx context.Context) error {
 	if s.file, err = os.Stat(s.path); err != nil {
 		return errors.Join(&Trouble{Gone, err}, db.Close())
 	}
-	return s.Sweep(ctx)
+	var trouble *Trouble
+	if err := s.Sweep(ctx); err != nil &&
+		!errors.As(err, &trouble) { // on a full disk it can still be read; it is swept with the next backup
+		return errors.Join(err, db.Close())
+	}
+	return nil
 }
 
 // source names a database for the driver, with pragmas and further parameters in pairs.

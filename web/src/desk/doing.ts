@@ -24,10 +24,10 @@ export const lettered = (plan: Plan): ToDo => ({
 const origins: Record<string, string> = { shop: "shop", bought: "shop", rack: "rack", offcut: "offcut", piece: "piece" };
 
 /** A stick is cut: each of its pieces that is not cut yet. */
-export function cutting(of: PipeTotal, s: CutStick): ToDo[] {
+export function cutting(of: PipeTotal, s: CutStick, isCut: (p: StickPiece) => boolean): ToDo[] {
   const stick = { id: s.id || newId(), size: of.size, length: s.length, origin: origins[s.origin] ?? "shop" };
   return s.pieces
-    .filter((p) => !p.cut && p.pipe)
+    .filter((p) => p.pipe && !isCut(p))
     .map((p) => ({
       kind: "cut",
       piece: { pipe: p.pipe, copy: p.copy },
@@ -60,21 +60,35 @@ export function buying(plan: Plan, l: Line, count: number): ToDo {
 /** A piece's name, for good: its pipe and which copy. */
 export const pieceId = (p: Pick<StickPiece, "pipe" | "copy">) => `${p.pipe}#${p.copy}`;
 
-/** What is done of a plan's sticks, with what is on its way. */
-export function withOutgoing(out: DoneEvent[]): { cut: Set<string>; uncut: Set<string>; got: (l: Line) => number } {
-  const cut = new Set<string>();
+interface WithOutgoing {
+  isCut: (p: StickPiece) => boolean;
+  /** The events that say so, of a piece that is cut. */
+  saying: (p: StickPiece) => string[];
+  got: (l: Line) => number;
+}
+
+/** What is done of a plan, with what is on its way. */
+export function withOutgoing(out: DoneEvent[]): WithOutgoing {
+  const cut = new Map<string, string>(); // by the event that says so: the piece
   const uncut = new Set<string>();
   for (const e of out) {
-    if (e.kind === "cut" && e.piece) cut.add(pieceId({ pipe: e.piece.pipe, copy: e.piece.copy }));
-    if (e.kind === "not-done" && e.event) uncut.add(e.event);
+    if (e.kind === "cut" && e.piece) cut.set(e.id, pieceId(e.piece));
+    if (e.kind === "not-done" && e.event) {
+      uncut.add(e.event);
+      cut.delete(e.event);
+    }
   }
+  const saying = (p: StickPiece) => [
+    ...(p.cut && !uncut.has(p.cut) ? [p.cut] : []),
+    ...[...cut].flatMap(([event, piece]) => (event !== p.cut && piece === pieceId(p) ? [event] : [])),
+  ];
   const same = (l: Line, e: DoneEvent) =>
     e.ware !== undefined &&
     (["ware", "kind", "size", "length", "diameter", "ounces"] as const).every((k) => (e.ware?.[k] || undefined) === (l[k] || undefined));
   const got = (l: Line) => {
     const back = l.events?.some((e) => uncut.has(e));
-    const more = out.filter((e) => e.kind === "bought" && same(l, e)).reduce((n, e) => n + (e.count ?? 0), 0);
+    const more = out.filter((e) => e.kind === "bought" && same(l, e) && !uncut.has(e.id)).reduce((n, e) => n + (e.count ?? 0), 0);
     return Math.min(l.count, (back ? 0 : (l.got ?? 0)) + more);
   };
-  return { cut, uncut, got };
+  return { isCut: (p) => saying(p).length > 0, saying, got };
 }

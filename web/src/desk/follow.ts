@@ -27,10 +27,20 @@ export function follow(project: string, heard: (n: Now) => void): () => void {
       if (!ended) timer = setTimeout(open, again[Math.min(failed++, again.length - 1)]);
     };
   };
+  // a page that was asleep, or without a network, does not wait until it is tried again
+  const now = () => {
+    if (document.visibilityState === "hidden" || socket?.readyState !== WebSocket.CLOSED) return;
+    clearTimeout(timer);
+    open();
+  };
+  document.addEventListener("visibilitychange", now);
+  addEventListener("online", now);
   open();
   return () => {
     ended = true;
     clearTimeout(timer);
+    document.removeEventListener("visibilitychange", now);
+    removeEventListener("online", now);
     socket?.close();
   };
 }

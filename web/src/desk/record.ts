@@ -64,6 +64,25 @@ export function shelfOf(project: string): Shelf {
   };
 }
 
+/** A shelf that goes on in the page's memory where the other has no more room. */
+function roomy(shelf: Shelf): Shelf {
+  const more = pageShelf();
+  return {
+    list: () => [...shelf.list(), ...more.list()],
+    put: (events) => {
+      try {
+        return shelf.put(events);
+      } catch {
+        return more.put(events);
+      }
+    },
+    drop: (key) => {
+      shelf.drop(key);
+      more.drop(key);
+    },
+  };
+}
+
 /**
  * What was done, on its way to the server: it is put on the device's own shelf first, goes
  * out in its order, and stays until the server says that it has it. What is sent twice
@@ -75,11 +94,15 @@ export class Recorder {
   private timer?: ReturnType<typeof setTimeout>;
   private now: Outgoing = nothingDone;
 
+  private readonly shelf: Shelf;
+
   constructor(
-    private readonly shelf: Shelf,
+    shelf: Shelf,
     private readonly send: (events: DoneEvent[]) => Promise<EventsAnswer>,
     private readonly tell: (o: Outgoing) => void,
-  ) {}
+  ) {
+    this.shelf = roomy(shelf);
+  }
 
   /** Sends what an earlier window left. */
   open() {

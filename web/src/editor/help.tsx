@@ -65,6 +65,17 @@ const groups: [string, [string, string][]][] = [
     ],
   ],
   [
+    "In the shop and at the saw",
+    [
+      ["A tick", "Is on record: no undo, change or reload takes it away"],
+      ["Less, or a tick off", "Not done after all: that is on record too"],
+      ["A size changed", "What is cut stays cut: kept, trimmed, or used for others"],
+      ["A letter", "Stays what it was from the first tick or print on"],
+      ["No server", "Ticks wait on the device, and go out by themselves"],
+      ["Log", "All that was done, and every state of the plan before"],
+    ],
+  ],
+  [
     "In a length",
     [
       ["↑ ↓", "One step of the tape"],

@@ -6,7 +6,7 @@ import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
 import { Proof, Sticks, sticksWords } from "./sticks";
 import type { CutStick, PipeTotal } from "../../api/client";
-import { cutting, notDone, pieceId, withOutgoing } from "../../desk/doing";
+import { cutting, notDone, withOutgoing } from "../../desk/doing";
 import { useDesk, useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useStyle } from "../../desk/use";
 import { NewerFigures, Unsent } from "../record";
 
@@ -21,17 +21,13 @@ export default function CutSheet() {
   const letter =
     picked?.is === "letter" ? picked.id : picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id)?.letter : undefined;
   const pick = (l: string) => onPick(letter === l ? undefined : { is: "letter", id: l });
-  const { cut, uncut } = withOutgoing(out);
-  const isCut = (s: CutStick) => s.pieces.every((p) => (p.cut ? !uncut.has(p.cut) : !p.pipe || cut.has(pieceId(p))));
+  const done = withOutgoing(out);
+  // a piece that is longer than every stick is no one's to cut
+  const isCut = (s: CutStick) => s.pieces.every((p) => !p.pipe || done.isCut(p));
   const onRack = (id: string) => open.did({ kind: "racked", item: id });
   const onCut = (of: PipeTotal) => (s: CutStick, is: boolean) => {
-    if (is) open.did(...cutting(of, s));
-    else
-      open.say(
-        ...s.pieces.flatMap((p) =>
-          p.cut ? [notDone(p.cut)] : out.filter((e) => e.piece && pieceId(e.piece) === pieceId(p)).map((e) => notDone(e.id)),
-        ),
-      );
+    if (is) open.did(...cutting(of, s, done.isCut));
+    else open.say(...s.pieces.flatMap(done.saying).map((e) => notDone(e)));
   };
   return (
     <>

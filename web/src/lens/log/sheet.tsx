@@ -55,8 +55,11 @@ function Done() {
       )}
       <ol className="long">
         {shown.map((a) => (
-          <li key={a.key} className={`flex items-baseline gap-3 border-b border-rule py-1.5 ${a.back ? "text-ink-2" : ""}`}>
-            <span className="min-w-0 flex-1">
+          <li
+            key={a.key}
+            className={`flex flex-wrap items-baseline justify-end gap-x-3 gap-y-1 border-b border-rule py-1.5 ${a.back ? "text-ink-2" : ""}`}
+          >
+            <span className="min-w-60 flex-1">
               <span className={a.back ? "line-through" : "font-semibold"}>
                 <Fractions of={sentence(actWords(a, style, where))} />
               </span>
@@ -66,7 +69,7 @@ function Done() {
                 {a.back && "; not done after all"}
               </span>
             </span>
-            <Back act={a} />
+            <Back act={a} cutBy={acts.some((x) => x.events[0]?.kind === "cut" && !x.back)} />
           </li>
         ))}
       </ol>
@@ -81,10 +84,10 @@ function Done() {
 
 /** A text whose fractions are set as a tape shows them. */
 function Fractions({ of }: { of: string }) {
-  return of.split(/(\d+\/\d+)/).map((part, i) =>
+  return of.split(/(\d+⁄\d+)/).map((part, i) =>
     i % 2 ? (
       <span key={i} className="frac">
-        {part.replace("/", "⁄")}
+        {part}
       </span>
     ) : (
       part
@@ -95,11 +98,12 @@ function Fractions({ of }: { of: string }) {
 const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
 /** Takes an act back, or says that it was done after all. */
-function Back({ act }: { act: Act }) {
+function Back({ act, cutBy }: { act: Act; cutBy: boolean }) {
   const open = useOpen();
   const known = useRecordOf(act);
   const kind = act.events[0]?.kind;
-  if (kind === "begun" || kind === "lettered") return null; // they follow from the rest
+  if (kind === "begun") return null; // newer figures are taken where they are told of
+  if (kind === "lettered" && (act.back || cutBy)) return null; // what is written on pipe stays
   if (kind === "unmatched") {
     return (
       <button type="button" className="btn btn-small whitespace-nowrap" onClick={() => open.say(...act.events.map((e) => notDone(e.id)))}>

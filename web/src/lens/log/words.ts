@@ -89,5 +89,10 @@ export function actWords(a: Act, style: Style, where: (pipe: string) => string):
   const stick = first.stick
     ? `${text(first.stick.length, "feet-inches", 64)} ${first.stick.origin === "shop" ? "stick" : first.stick.origin}`
     : "stick";
-  return `cut a ${stick} into ${plural(a.events.length, "piece")}: ${a.events.map((e) => `${e.letter ?? ""} ${text(e.length ?? 0, style, 64)}`.trim()).join(", ")}`;
+  const alike = new Map<string, number>();
+  for (const e of a.events) {
+    const words = `${e.letter ?? ""} ${text(e.length ?? 0, style, 64)}`.trim();
+    alike.set(words, (alike.get(words) ?? 0) + 1);
+  }
+  return `cut a ${stick} into ${plural(a.events.length, "piece")}: ${[...alike].map(([w, n]) => (n > 1 ? `${n} × ${w}` : w)).join(", ")}`;
 }
