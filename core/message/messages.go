@@ -285,12 +285,12 @@ var messages = map[string]Message{
 		Hint: `the bound beside it says by how much at most`,
 	},
 	"to-trim": {
-		Text: `{{.subject}} is cut to {{.length}}{{with .letter}} as {{.}}{{end}}, and is {{.wanted}} now: trim it`,
+		Text: `{{.subject}}{{if .copy}}, number {{.copy}}{{end}} is cut to {{.length}}{{with .letter}} as {{.}}{{end}}, and is {{.wanted}} now: trim it`,
 		Hint: `what is cut stays; only what is too much comes off`,
 		Many: `{{count .n "piece that is cut is" "pieces that are cut are"}} longer than the plan has them now: trim them`,
 	},
 	"cut-anew": {
-		Text: `{{.subject}} is cut to {{.length}}{{with .letter}} as {{.}}{{end}}, and would have to be {{.wanted}} now: it is cut anew`,
+		Text: `{{.subject}}{{if .copy}}, number {{.copy}}{{end}} is cut to {{.length}}{{with .letter}} as {{.}}{{end}}, and would have to be {{.wanted}} now: it is cut anew`,
 		Hint: `other pieces are cut from the short one where it serves; or take the change back`,
 		Many: `{{count .n "piece that is cut is" "pieces that are cut are"}} too short now: they are cut anew`,
 	},
@@ -300,7 +300,7 @@ var messages = map[string]Message{
 		Many: `{{count .n "piece is" "pieces are"}} cut that the plan has no place for`,
 	},
 	"cut-twice": {
-		Text: `{{if .subject}}{{.subject}}{{else}}a piece of {{.length}}{{end}} is cut twice: {{.device}} says so, and {{.other}}`,
+		Text: `{{if .subject}}{{.subject}}{{if .copy}}, number {{.copy}}{{end}}{{else}}a piece of {{.length}}{{end}} is cut twice: {{.device}} says so, and {{.other}}`,
 		Hint: `where it was one cut, take one of them back in the Log; where there are two pieces, both stay`,
 		Many: `{{count .n "piece is" "pieces are"}} cut twice, as two devices have it`,
 	},

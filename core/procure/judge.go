@@ -102,6 +102,9 @@ func (p *Purchase) noteExisting(notes []string) {
 		}
 		f := finding.New(code, severity, about...).With("letter", e.Letter).With("length", e.Length)
 		f.Frame = e.Frame
+		if e.Copy > 1 {
+			f = f.With("copy", e.Copy)
+		}
 		switch code {
 		case "cut-twice":
 			f = f.With("device", cmp.Or(twice.Device, "one device")).With("other", cmp.Or(e.Device, "another"))

@@ -276,8 +276,8 @@ func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[[]stock.Mate
 
 // The largest list that is cut: more takes long to plan well, and is cut in parts anyway.
 const (
-	mostPieces  = 5000
-	mostLengths = 500
+	mostPieces  = 2000
+	mostLengths = 200
 	mostStock   = 20
 )
 

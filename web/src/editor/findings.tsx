@@ -23,8 +23,8 @@ export function FindingText({ of: f, onFix }: { of: Finding; onFix: (f: Finding,
           <details className="mt-1">
             <summary className="link">Each of them</summary>
             <ul className="mt-1 list-disc pl-5">
-              {f.cases.map((c) => (
-                <li key={`${c.text} ${c.subjects[0]?.id}`}>
+              {f.cases.map((c, i) => (
+                <li key={`${i} ${c.text}`}>
                   {sentence(c.text)} {c.hint !== f.hint && sentence(c.hint)}
                 </li>
               ))}

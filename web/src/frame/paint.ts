@@ -62,6 +62,7 @@ export function spotOf(f: PlanFrame, picked: Picked): Spot | undefined {
 /** The pins of what the plan noticed, where it belongs on the frame. */
 export function findingTags(findings: Finding[], f: PlanFrame, index: number): Tag[] {
   const seen = new Map<string, number>();
+  const told = new Set<string>(); // of several copies of a pipe one pin tells the same
   const each = findings.flatMap((x) => (x.cases ? x.cases.map((c): Finding => ({ ...x, ...c, fixes: c.fixes, cases: undefined })) : [x]));
   return each.flatMap((x, n) => {
     if (x.frame !== index) return [];
@@ -70,6 +71,8 @@ export function findingTags(findings: Finding[], f: PlanFrame, index: number): T
       const joint = f.joints.find((j) => j.id === id);
       const at = pipe ? spotAlong(pipe, 0.5) : joint?.at;
       if (!at) continue;
+      if (told.has(`${x.code} ${id}`) && x.severity !== "stop") return [];
+      told.add(`${x.code} ${id}`);
       const again = seen.get(id) ?? 0;
       seen.set(id, again + 1);
       if (again > 2) return [];
