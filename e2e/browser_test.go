@@ -74,7 +74,12 @@ func open(t *testing.T) *workshop {
 	if runtime.NumCPU() >= 4 { // two windows at a time are slow on two cores
 		t.Parallel()
 	}
-	st, err := store.Open(t.Context(), t.TempDir())
+	return openIn(t, t.TempDir())
+}
+
+// openIn is a workshop whose data is in a directory.
+func openIn(t *testing.T, dir string) *workshop {
+	st, err := store.Open(t.Context(), dir)
 	require.NoError(t, err)
 	require.NoError(t, demo.Seed(t.Context(), st))
 	w := &workshop{t: t, store: st, addr: "127.0.0.1:0"}

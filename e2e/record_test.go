@@ -11,9 +11,6 @@ import (
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"sturdyelbow/internal/demo"
-	"sturdyelbow/internal/store"
 )
 
 // sticksCut counts the sticks that a Cut lens shows as cut, by its boxes and counters.
@@ -272,15 +269,7 @@ func TestTheDiskIsFull(t *testing.T) {
 		t.Skipf("SKIPPED: a small disk cannot be mounted here: %s", out)
 	}
 	t.Cleanup(func() { _ = exec.Command("umount", "-l", dir).Run() })
-	st, err := store.Open(t.Context(), dir)
-	require.NoError(t, err)
-	require.NoError(t, demo.Seed(t.Context(), st))
-	w := &workshop{t: t, store: st, addr: "127.0.0.1:0"}
-	w.start()
-	t.Cleanup(func() {
-		w.stop()
-		assert.NoError(t, st.Close())
-	})
+	w := openIn(t, dir)
 	p := w.window("/p/" + w.project("Club jump"))
 	p.ready()
 	filler := filepath.Join(dir, "filler")
@@ -292,7 +281,7 @@ func TestTheDiskIsFull(t *testing.T) {
 	p.cutOne()
 	p.see("wait on this device")
 	p.axe("The disk is full")
-	now, err := st.Project(t.Context(), w.project("Club jump"))
+	now, err := w.store.Project(t.Context(), w.project("Club jump"))
 	require.NoError(t, err)
 	assert.EqualValues(t, 1, now.Revision)
 	require.NoError(t, os.Remove(filler))

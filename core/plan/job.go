@@ -21,6 +21,9 @@ type FrameUse struct {
 	// Given is what some pieces are or were cut to, by the pipe's path, against
 	// the plan.
 	Given map[string]measure.Length `json:"given,omitempty"`
+	// Was says, by the path of now, what the record calls pipes that had another path when
+	// their pieces were cut.
+	Was map[string]string `json:"was,omitempty"`
 	// Told are findings of whoever made the document, to be told with the plan's.
 	Findings []finding.Finding `json:"-"`
 }

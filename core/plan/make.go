@@ -79,7 +79,7 @@ func (p *Plan) build(ctx context.Context, job *Job, s *Shop, c *catalog.Catalog)
 		if err != nil {
 			return err
 		}
-		f := frameOf(b, use.Copies)
+		f := frameOf(b, use.Copies, use.Was)
 		found := append(f.analyse(ctx, use), use.Findings...)
 		for k := range found {
 			found[k].Frame = i
@@ -94,7 +94,7 @@ func (p *Plan) build(ctx context.Context, job *Job, s *Shop, c *catalog.Catalog)
 }
 
 // frameOf is a built frame as the plan shows it.
-func frameOf(b *model.Built, copies int) Frame {
+func frameOf(b *model.Built, copies int, was map[string]string) Frame {
 	f := Frame{Name: b.Doc.Name, Units: b.Doc.Units, Copies: copies, Floor: b.Floor, Loops: b.List.Loops,
 		Insertions: b.Fits.Insertions(), Sizes: b.Sizes, Places: b.Places, Overall: b.Overall,
 		Contacts: b.Contacts, Ports: b.Ports, Instances: []Instance{}, built: b}
@@ -110,7 +110,7 @@ func frameOf(b *model.Built, copies int) Frame {
 	pipes := where.Pipes()
 	f.Pipes, f.Joints = make([]Pipe, len(b.Pipes)), make([]Joint, len(short))
 	for i := range b.Pipes {
-		f.Pipes[i] = Pipe{Placed: b.Pipes[i], Where: pipes[i]}
+		f.Pipes[i] = Pipe{Placed: b.Pipes[i], Where: pipes[i], Was: was[b.Pipes[i].Pipe]}
 	}
 	for i := range short {
 		f.Joints[i] = Joint{Joint: b.Fits.Joints[i], Name: short[i], Where: where.Joint(i)}
@@ -125,7 +125,7 @@ func (p *Plan) procure(ctx context.Context, job *Job, s *Shop, work *Work, draft
 	var lots []procure.Lot
 	for i := range p.Frames {
 		f := &p.Frames[i]
-		lots = append(lots, procure.Lot{Built: f.built, Copies: f.Copies, Needs: link.Needs(f.Links)})
+		lots = append(lots, procure.Lot{Built: f.built, Copies: f.Copies, Needs: link.Needs(f.Links), Was: job.Frames[i].Was})
 	}
 	bought, err := procure.Procure(ctx, lots, order)
 	if err != nil {

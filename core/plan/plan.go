@@ -58,8 +58,9 @@ type Joint struct {
 type Pipe struct {
 	model.Placed
 	Letter string `json:"letter"`
-	Where  string `json:"where"` // in plain words: upper left
-	Stick  int    `json:"stick"` // of its size, counted from 1: where the first copy's piece is cut from; 0: from none
+	Where  string `json:"where"`         // in plain words: upper left
+	Was    string `json:"was,omitempty"` // what the record calls it, where that is another path
+	Stick  int    `json:"stick"`         // of its size, counted from 1: where the first copy's piece is cut from; 0: from none
 }
 
 // Instance is one use of a group in a frame. Its joints' ids begin with its path.

@@ -29,9 +29,13 @@ const (
 type Existing struct {
 	record.Made
 	Fate   Fate           `json:"fate"`
-	Serves *PieceRef      `json:"serves,omitempty"` // the planned piece that it is, or becomes
+	Serves *PieceRef      `json:"serves,omitempty"` // the planned piece that it is, or becomes, as the frame calls it
+	Place  string         `json:"place,omitempty"`  // its own pipe, as the frame calls it; "" where that is gone
 	Wanted measure.Length `json:"wanted,omitempty"` // how long its own place has it now
 	Used   bool           `json:"used,omitempty"`   // others are to be cut from it
+	Twice  string         `json:"twice,omitempty"`  // the id of another that may be the same cut
+
+	serves *want
 }
 
 // PieceRef names a planned piece.
@@ -41,10 +45,11 @@ type PieceRef struct {
 	Copy  int    `json:"copy"` // counted from 1
 }
 
-// want is a planned piece.
+// want is a planned piece, as the record calls it.
 type want struct {
 	PieceRef
-	cut    int // index of its line of the cut list
+	pipe   string // as the frame calls it now
+	cut    int    // index of its line of the cut list
 	length measure.Length
 }
 
@@ -57,10 +62,18 @@ func alikeOnTape(a, b measure.Length) bool { return (a - b).Abs() <= sameOnTape 
 type have struct {
 	keep, trim map[int]int // the wanted piece, by its index: the index of what is there for it
 	pieces     []record.Made
-	loose      []int // of pieces: neither kept nor trimmed
-	todo       []int // of wants: still to be cut
+	loose      []int  // of pieces: neither kept nor trimmed
+	doubt      []bool // of pieces: maybe another is meant by the same cut
+	todo       []int  // of wants: still to be cut
 	offers     []stock.Offer
 	ids        [][]string // of the offers at hand: each stick's
+}
+
+// sameCut says whether two pieces may be one, said to be cut twice: of one pipe and copy,
+// as long, by one plan, which asks for each piece once, or on two devices. What is in
+// doubt serves for nothing until it is taken back or put on the rack.
+func sameCut(a, b *record.Made) bool {
+	return alikeOnTape(a.Length, b.Length) && (a.Basis != "" && a.Basis == b.Basis || a.Device != b.Device)
 }
 
 // match sets what is there of a size against what is wanted: first each piece at its own
@@ -82,6 +95,13 @@ func match(wants []want, size catalog.Size, w *record.Work) have {
 		return h
 	}
 	taken := make([]bool, len(h.pieces))
+	h.doubt = make([]bool, len(h.pieces))
+	for _, at := range own {
+		for n, k := range at {
+			h.doubt[k] = slices.ContainsFunc(at[:n], func(j int) bool { return sameCut(&h.pieces[j], &h.pieces[k]) })
+			taken[k] = h.doubt[k]
+		}
+	}
 	take := func(of map[int]int, wanted, piece int) { of[wanted], taken[piece] = piece, true }
 	for i := range wants {
 		for _, k := range own[wants[i].PieceRef] {
@@ -212,13 +232,16 @@ func (h *have) fates(wants []want, used map[string]bool) (all []Existing) {
 		e := Existing{Made: m, Fate: fate[k], Used: used[m.ID]}
 		i, planned := own[PieceRef{m.Frame, m.Pipe, m.Copy}]
 		if planned {
-			e.Wanted = wants[i].length
+			e.Wanted, e.Place = wants[i].length, wants[i].pipe
+		}
+		if len(h.doubt) > 0 && h.doubt[k] {
+			e.Twice = h.first(k)
 		}
 		switch {
 		case serves[k] >= 0:
-			ref := wants[serves[k]].PieceRef
-			e.Serves = &ref
-		case planned && !h.served(i) && m.Length < wants[i].length:
+			w := &wants[serves[k]]
+			e.Serves, e.serves = &PieceRef{w.Frame, w.pipe, w.Copy}, w
+		case planned && e.Twice == "" && !h.served(i) && m.Length < wants[i].length:
 			e.Fate = Recut
 		default:
 			e.Fate = Surplus
@@ -236,4 +259,13 @@ func (h *have) letterOf(id string) string {
 		}
 	}
 	return ""
+}
+
+// first finds the piece that one in doubt may be.
+func (h *have) first(k int) string {
+	at := &h.pieces[k]
+	i := slices.IndexFunc(h.pieces, func(m record.Made) bool {
+		return m.Frame == at.Frame && m.Piece == at.Piece && sameCut(&m, at)
+	})
+	return h.pieces[i].ID
 }

@@ -78,14 +78,13 @@ func (p *Purchase) passedOver(t *PipeTotal, offers []stock.Offer) {
 // cut twice.
 func (p *Purchase) noteExisting(notes []string) {
 	codes := map[Fate]string{Trim: "to-trim", Recut: "cut-anew", Surplus: "surplus-piece"}
-	first := map[PieceRef]*Existing{}
+	by := map[string]*Existing{}
+	for i := range p.Existing {
+		by[p.Existing[i].ID] = &p.Existing[i]
+	}
 	for i := range p.Existing {
 		e := &p.Existing[i]
-		ref := PieceRef{e.Frame, e.Pipe, e.Copy}
-		twice := first[ref]
-		if twice == nil {
-			first[ref] = e
-		}
+		twice := by[e.Twice]
 		code := codes[e.Fate]
 		severity := finding.Note
 		switch {
@@ -97,8 +96,8 @@ func (p *Purchase) noteExisting(notes []string) {
 			continue
 		}
 		var about []finding.Subject
-		if e.Wanted > 0 { // its pipe is still there
-			about = finding.All(finding.Pipe, e.Pipe)
+		if e.Place != "" { // its pipe is still there
+			about = finding.All(finding.Pipe, e.Place)
 		}
 		f := finding.New(code, severity, about...).With("letter", e.Letter).With("length", e.Length)
 		f.Frame = e.Frame

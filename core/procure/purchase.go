@@ -22,7 +22,8 @@ import (
 type Lot struct {
 	*model.Built
 	Copies int
-	Needs  []material.Line // hardware of one copy
+	Needs  []material.Line   // hardware of one copy
+	Was    map[string]string // what the record calls pipes that have another path now
 }
 
 // Order is how a job is bought and cut.

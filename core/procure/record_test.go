@@ -352,6 +352,14 @@ func TestAPieceCutTwiceIsShown(t *testing.T) {
 	twice := slices.IndexFunc(p.Findings, func(f finding.Finding) bool { return f.Code == "cut-twice" })
 	require.GreaterOrEqual(t, twice, 0)
 	assert.Equal(t, finding.Warn, p.Findings[twice].Severity)
+	done := 0
+	for _, c := range p.Cuts {
+		done += c.Done
+	}
+	assert.Equal(t, len(s.Pieces), done, "what is in doubt serves for nothing else")
+	for _, k := range p.Pipe[0].Sticks {
+		assert.NotEqual(t, stock.Cut, k.Origin)
+	}
 	for _, id := range phone {
 		b.did(record.Event{Kind: record.TakenBack, Event: id})
 	}

@@ -45,12 +45,12 @@ type Stick struct {
 
 // StickPiece is a piece of a stick.
 type StickPiece struct {
-	PieceRef
-	Name   string         `json:"name"` // its letter
-	Length measure.Length `json:"length"`
-	Kerf   measure.Length `json:"kerf"`           // lost to the saw by its cut
-	Cut    string         `json:"cut,omitempty"`  // the event that says that it is cut
-	Fate   Fate           `json:"fate,omitempty"` // of one that an earlier plan cut; "" of one that is not there any more
+	PieceRef                // as the record calls it
+	Name     string         `json:"name"` // its letter
+	Length   measure.Length `json:"length"`
+	Kerf     measure.Length `json:"kerf"`           // lost to the saw by its cut
+	Cut      string         `json:"cut,omitempty"`  // the event that says that it is cut
+	Fate     Fate           `json:"fate,omitempty"` // of one that an earlier plan cut; "" of one that is not there any more
 }
 
 // cutting is one size of pipe while it is planned.
@@ -118,7 +118,8 @@ func (p *Purchase) wants(lots []Lot, size catalog.Size) (all []want) {
 		for n := 1; n <= copies; n++ {
 			for _, r := range line.Pipes {
 				if n <= lots[r.Frame].Copies {
-					all = append(all, want{PieceRef{r.Frame, r.Pipe, n}, g, line.Cut})
+					made := PieceRef{r.Frame, cmp.Or(lots[r.Frame].Was[r.Pipe], r.Pipe), n}
+					all = append(all, want{made, r.Pipe, g, line.Cut})
 				}
 			}
 		}

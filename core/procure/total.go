@@ -85,7 +85,7 @@ func (p *Purchase) earlier(t *PipeTotal, c *cutting, at []map[string]int) {
 	for _, e := range c.have.fates(c.wants, nil) {
 		there[e.ID] = e
 		if e.Fate == Keep {
-			p.Cuts[c.line(*e.Serves)].Done++
+			p.Cuts[e.serves.cut].Done++
 		}
 	}
 	for i := range c.base.Sticks {
@@ -106,11 +106,6 @@ func (p *Purchase) earlier(t *PipeTotal, c *cutting, at []map[string]int) {
 		k.Key = keyOf(c.size, &k)
 		t.Sticks = append(t.Sticks, k)
 	}
-}
-
-// line finds the line of the cut list that a piece belongs to.
-func (c *cutting) line(ref PieceRef) int {
-	return c.wants[slices.IndexFunc(c.wants, func(w want) bool { return w.PieceRef == ref })].cut
 }
 
 func originOf(s *record.Stick) stock.Origin {
@@ -144,7 +139,7 @@ func (p *Purchase) trims(t *PipeTotal, c *cutting, at []map[string]int) {
 		}
 		k.Key = keyOf(c.size, &k)
 		t.Sticks = append(t.Sticks, k)
-		p.from(w.PieceRef, len(t.Sticks), at)
+		p.from(PieceRef{w.Frame, w.pipe, w.Copy}, len(t.Sticks), at)
 	}
 }
 
@@ -226,10 +221,14 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, assigned []there, at []map[s
 		}
 		return cmp.Compare(b.cut(), a.cut())
 	})
+	wanted := map[PieceRef]*want{}
+	for i := range c.wants {
+		wanted[c.wants[i].PieceRef] = &c.wants[i]
+	}
 	for n := first; n < len(t.Sticks); n++ {
 		for _, x := range t.Sticks[n].Pieces {
-			if x.Pipe != "" {
-				p.from(x.PieceRef, n+1, at)
+			if w := wanted[x.PieceRef]; w != nil {
+				p.from(PieceRef{w.Frame, w.pipe, w.Copy}, n+1, at)
 			}
 		}
 	}
@@ -296,14 +295,31 @@ func (p *Purchase) extraStick(size catalog.Size, s *record.Stick) {
 	}
 }
 
-// exist lists the pieces of a size that are there, each with its fate.
+// exist lists the pieces of a size that are there, each with its fate: as the plan began
+// with them, and those that were cut by it since.
 func (p *Purchase) exist(t *PipeTotal, c *cutting, w *record.Work) {
 	used := map[string]bool{}
 	for n := range t.Sticks {
 		used[t.Sticks[n].ID] = !t.Sticks[n].Earlier
 	}
-	h := match(c.wants, c.size, w)
-	p.Existing = append(p.Existing, h.fates(c.wants, used)...)
+	fates := map[string]Existing{}
+	for _, e := range c.have.fates(c.wants, used) {
+		fates[e.ID] = e
+	}
+	own := map[PieceRef]*want{}
+	for i := range c.wants {
+		own[c.wants[i].PieceRef] = &c.wants[i]
+	}
+	for _, m := range w.Pieces {
+		if m.Size != c.size {
+			continue
+		}
+		e, known := fates[m.ID]
+		if at := own[PieceRef{m.Frame, m.Pipe, m.Copy}]; !known && at != nil { // cut by this very plan
+			e = Existing{Made: m, Fate: Keep, Serves: &PieceRef{at.Frame, at.pipe, at.Copy}, Place: at.pipe, Wanted: at.length}
+		}
+		p.Existing = append(p.Existing, e)
+	}
 }
 
 // got says of each line of the bill how much of it is there, and what was bought besides.

@@ -105,6 +105,26 @@ func (w *Work) Begun() bool {
 	return len(w.Pieces)+len(w.Sticks)+len(w.Goods)+len(w.Letters)+len(w.Joints) > 0 || w.Figures != nil
 }
 
+// Pipes lists the pipes that pieces are, or were, cut of.
+func (w *Work) Pipes() (all []string) {
+	seen := map[string]bool{}
+	add := func(pipe string) {
+		if !seen[pipe] {
+			seen[pipe] = true
+			all = append(all, pipe)
+		}
+	}
+	for i := range w.Sticks {
+		for _, c := range w.Sticks[i].Cuts {
+			add(c.Pipe)
+		}
+	}
+	for _, j := range w.Joints {
+		add(j.Pipe)
+	}
+	return all
+}
+
 // Valid gives the events that count, in their order: of those of one id the first, and
 // none that was taken back, unless that was taken back itself. Of a purchase that was
 // taken back in part, the rest counts.

@@ -1,6 +1,7 @@
 package project
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"maps"
@@ -15,22 +16,25 @@ import (
 
 // Edit makes a builder's gesture on the project's frame and gives the project
 // that follows. Answers of a starter go on driving the frame, and what the
-// gesture did lies over it. The error may be an [*edit.Question].
-func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop) (*Project, edit.Done, error) {
-	made, err := p.made()
+// gesture did lies over it. made are the pipes, as the record calls them, that pieces are
+// cut of: they are followed to their new names. The error may be an [*edit.Question].
+func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop, made ...string) (*Project, edit.Done, error) {
+	begun, err := p.made()
 	switch {
 	case errors.Is(err, ErrEmpty):
-		made.Document = Blank(p.Name, p.Units)
+		begun.Document = Blank(p.Name, p.Units)
 	case err != nil:
 		return nil, edit.Done{}, err
 	}
 	if e.Unit == "" {
 		e.Unit = p.Units
 	}
-	doc := *made.Document
+	doc := *begun.Document
 	doc.ModeRules = slices.Concat(doc.ModeRules, p.ModeRules)
 	cut := slices.Sorted(maps.Keys(p.Given))
-	doc.Followed = slices.Clone(cut)
+	named := p.named(&doc, made)
+	doc.Followed = slices.Concat(cut, slices.Sorted(maps.Keys(named)))
+	followed := slices.Clone(doc.Followed)
 	after, done, err := plan.Edit(ctx, &doc, e, shop)
 	if err != nil {
 		return nil, edit.Done{}, err
@@ -38,7 +42,7 @@ func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop) (*Proj
 	given, holds := p.Given, after.ModeRules
 	if len(cut) > 0 { // what pieces were cut to goes by the pipes' names of now
 		given = map[string]starter.Answer{}
-		for i, id := range after.Followed {
+		for i, id := range after.Followed[:len(cut)] {
 			if id != "" {
 				given[id] = p.Given[cut[i]]
 			} else {
@@ -46,13 +50,41 @@ func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop) (*Proj
 			}
 		}
 	}
+	was := map[string]string{}
+	for i, id := range after.Followed[len(cut):] {
+		if name := named[followed[len(cut)+i]]; id != "" && id != name {
+			was[id] = name
+		}
+	}
 	after.Followed, after.ModeRules = nil, nil
-	next, err := p.follow(e, made, after, &done)
+	next, err := p.follow(e, begun, after, &done)
 	if err != nil {
 		return nil, edit.Done{}, err
 	}
-	next.Given, next.ModeRules = given, holds
+	next.Given, next.ModeRules, next.Was = given, holds, nil
+	if len(was) > 0 {
+		next.Was = was
+	}
 	return next, done, nil
+}
+
+// named gives, by the path of now, the pipes that the record speaks of and that are there.
+func (p *Project) named(doc *frame.Document, made []string) map[string]string {
+	named := map[string]string{}
+	if len(made) == 0 {
+		return named
+	}
+	g, err := frame.Expand(doc)
+	if err != nil {
+		return named // the gesture says what is wrong with it
+	}
+	for i := range g.Edges {
+		id := g.Edges[i].ID
+		if name := cmp.Or(p.Was[id], id); slices.Contains(made, name) {
+			named[id] = name
+		}
+	}
+	return named
 }
 
 // Document gives the frame as it is to be planned; an empty one where the

@@ -42,6 +42,9 @@ type Project struct {
 	Copies    int              `json:"copies"`
 	Tool      string           `json:"tool"`
 	Step      measure.Length   `json:"step,omitempty"`
+	// Was says, by the pipe's path of now, what the record calls a pipe that a gesture gave
+	// another path, as when it became part of a group: its pieces are those of that name for good.
+	Was map[string]string `json:"was,omitempty"`
 	// Sale is what is on sale for this project alone, over what the shop has.
 	Sale   *Sale `json:"sale,omitempty"`
 	Format int   `json:"format,omitempty"` // of the project's stored form; see [Format]
@@ -117,7 +120,7 @@ func (p *Project) Job() (plan.Job, error) {
 		return plan.Job{}, err
 	}
 	job := plan.Job{
-		Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given, Findings: told(made)}},
+		Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given, Was: p.Was, Findings: told(made)}},
 		Tool:   p.Tool,
 		Step:   p.Step,
 		Have:   p.Described.Items(doc.Size),

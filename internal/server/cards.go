@@ -3,7 +3,6 @@ package server
 import (
 	"context"
 	"errors"
-	"sync"
 
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/measure"
@@ -40,43 +39,8 @@ type Card struct {
 	Starter  bool              `json:"starter,omitempty"` // others are begun from it
 }
 
-// cards keeps what was worked out, as long as neither the project nor the shop
-// has been saved since, and nothing was done.
-type cards struct {
-	mu  sync.Mutex
-	all map[string]keptCard
-}
-
-type keptCard struct {
-	newness
-	card Card
-}
-
 // newness is what a card depends on: revisions, and the last event.
 type newness struct{ project, shop, events int64 }
-
-// mostCards bounds the memory; a shelf of more starts over.
-const mostCards = 1000
-
-func (c *cards) find(id string, at newness, make func() (Card, error)) (Card, error) {
-	c.mu.Lock()
-	k, ok := c.all[id]
-	c.mu.Unlock()
-	if ok && k.newness == at {
-		return k.card, nil
-	}
-	card, err := make()
-	if err != nil {
-		return card, err
-	}
-	c.mu.Lock()
-	defer c.mu.Unlock()
-	if c.all == nil || len(c.all) >= mostCards {
-		c.all = map[string]keptCard{}
-	}
-	c.all[id] = keptCard{at, card}
-	return card, nil
-}
 
 func (a *api) card(ctx context.Context, in *ProjectPath) (*body[Card], error) {
 	now, err := a.nowOf(ctx, in.ID)

@@ -48,7 +48,7 @@ func (a *api) edit(ctx context.Context, in *body[EditRequest]) (*body[EditAnswer
 		work.Figures.Put(&own)
 		shop = &own
 	}
-	next, done, err := in.Body.Project.Edit(ctx, in.Body.Edit, shop)
+	next, done, err := in.Body.Project.Edit(ctx, in.Body.Edit, shop, work.Pipes()...)
 	var ask *edit.Question
 	if errors.As(err, &ask) {
 		return answer(EditAnswer{Project: in.Body.Project, Question: ask}), nil

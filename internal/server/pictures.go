@@ -62,53 +62,31 @@ func (a *api) starters(ctx context.Context, _ *struct{}) (*body[[]DrawnStarter],
 	return answer(all), nil
 }
 
-// owned keeps builders' own starters as they are drawn, as long as their projects are not
-// saved again.
-type owned struct {
-	mu  sync.Mutex
-	all map[string]ownedStarter
-}
-
-type ownedStarter struct {
-	revision int64
-	starter  DrawnStarter
-}
-
-// own gives a project as a starter.
+// own gives a project as a starter, drawn once for each revision.
 func (a *api) own(ctx context.Context, line store.Line) (DrawnStarter, error) {
-	a.owned.mu.Lock()
-	kept, known := a.owned.all[line.ID]
-	a.owned.mu.Unlock()
-	if known && kept.revision == line.Revision {
-		return kept.starter, nil
-	}
-	s := DrawnStarter{Starter: starter.Starter{ID: ownStarter + line.ID, Name: line.Name, Prompts: []starter.Prompt{}}}
-	stored, err := a.store.Project(ctx, line.ID)
-	if err != nil {
-		return s, missing(err)
-	}
-	p, err := project.Decode(stored.Body)
-	if err != nil {
-		return s, err
-	}
-	if p.Asks != nil {
-		s.About = p.Asks.About
-	}
-	if job, err := p.Job(); err == nil { // a starter with a size that cannot be read has no picture
-		if plan, err := plan.Make(ctx, withTool(job), plan.ExampleShop(), plan.Work{}); err == nil {
-			s.Drawing = drawing.Frame(&plan.Frames[0], drawing.Options{Plain: true})
+	return a.owned.find(line.ID, line.Revision, func() (DrawnStarter, error) {
+		s := DrawnStarter{Starter: starter.Starter{ID: ownStarter + line.ID, Name: line.Name, Prompts: []starter.Prompt{}}}
+		stored, err := a.store.Project(ctx, line.ID)
+		if err != nil {
+			return s, missing(err)
 		}
-	}
-	if err := ctx.Err(); err != nil {
-		return s, problem(err)
-	}
-	a.owned.mu.Lock()
-	defer a.owned.mu.Unlock()
-	if a.owned.all == nil || len(a.owned.all) >= mostCards {
-		a.owned.all = map[string]ownedStarter{}
-	}
-	a.owned.all[line.ID] = ownedStarter{line.Revision, s}
-	return s, nil
+		p, err := project.Decode(stored.Body)
+		if err != nil {
+			return s, err
+		}
+		if p.Asks != nil {
+			s.About = p.Asks.About
+		}
+		if job, err := p.Job(); err == nil { // a starter with a size that cannot be read has no picture
+			if plan, err := plan.Make(ctx, withTool(job), plan.ExampleShop(), plan.Work{}); err == nil {
+				s.Drawing = drawing.Frame(&plan.Frames[0], drawing.Options{Plain: true})
+			}
+		}
+		if ctx.Err() != nil {
+			return s, problem(context.Canceled)
+		}
+		return s, nil
+	})
 }
 
 func (a *api) pictures(context.Context, *struct{}) (*body[map[catalog.Kind]string], error) {

@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
-	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -139,15 +138,6 @@ func onRack(before, after []store.Event, data []byte) ([]byte, error) {
 	return json.Marshal(shop)
 }
 
-// records keeps what the events of projects add up to, as long as none is added.
-type records struct {
-	mu  sync.Mutex
-	all map[string]record.Work
-}
-
-// mostRecords bounds the memory; more projects in work start over.
-const mostRecords = 200
-
 // work gives what was done to a project; nothing for "".
 func (a *api) work(ctx context.Context, id string) (record.Work, error) {
 	if id == "" {
@@ -155,30 +145,16 @@ func (a *api) work(ctx context.Context, id string) (record.Work, error) {
 	}
 	last, err := a.store.LastEvent(ctx, id)
 	if err != nil || last == 0 {
-		return record.Work{}, err
+		return record.Work{}, missing(err)
 	}
-	a.records.mu.Lock()
-	w, known := a.records.all[id]
-	a.records.mu.Unlock()
-	if known && w.Last == last {
-		return w, nil
-	}
-	stored, err := a.store.Events(ctx, id, 0)
-	if err != nil {
-		return w, missing(err)
-	}
-	events, err := decoded(stored)
-	if err != nil {
-		return w, err
-	}
-	w = record.Add(events)
-	a.records.mu.Lock()
-	defer a.records.mu.Unlock()
-	if a.records.all == nil || len(a.records.all) >= mostRecords {
-		a.records.all = map[string]record.Work{}
-	}
-	a.records.all[id] = w
-	return w, nil
+	return a.records.find(id, last, func() (record.Work, error) {
+		stored, err := a.store.Events(ctx, id, 0)
+		if err != nil {
+			return record.Work{}, missing(err)
+		}
+		events, err := decoded(stored)
+		return record.Add(events), err
+	})
 }
 
 // timeOf is a time as events have it; none is none.

@@ -14,6 +14,7 @@ import (
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
+	"sturdyelbow/core/record"
 	"sturdyelbow/internal/store"
 )
 
@@ -33,11 +34,11 @@ const maxBody = 4 << 20
 type api struct {
 	store     *store.Store
 	version   string
-	cards     cards
 	shops     shops
-	records   records
-	owned     owned
-	bought    bought
+	cards     kept[newness, Card]
+	owned     kept[int64, DrawnStarter]
+	bought    kept[string, Together]
+	records   kept[int64, record.Work]
 	followers followers
 	closing   <-chan struct{} // closed when the server is about to stop
 }
@@ -61,7 +62,7 @@ func New(c Config) http.Handler {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.Use(recovered(c.Log), guard(c.Hosts), headers(), limitBody(), compressed())
-	a := &api{store: c.Store, version: c.Version, closing: c.Closing}
+	a := &api{store: c.Store, version: c.Version, closing: c.Closing, bought: kept[string, Together]{most: mostBought}}
 	config := apiConfig(c.Version)
 	config.Transformers = append(config.Transformers, logged(c.Log))
 	register(humagin.New(r, config), a)

@@ -3,7 +3,6 @@ package server
 import (
 	"context"
 	"fmt"
-	"sync"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -37,17 +36,12 @@ type BoughtOne struct {
 	Sticks int           `json:"sticks"`
 }
 
-// bought keeps the last few purchases, as long as nothing that they are made of is newer.
-type bought struct {
-	mu  sync.Mutex
-	all map[string]Together
-}
-
-// mostBought bounds the memory; more purchases start over.
+// mostBought is how many purchases of several projects are kept: they are large.
 const mostBought = 8
 
 func (a *api) together(ctx context.Context, in *body[TogetherRequest]) (*body[Together], error) {
 	key := in.Body.Tool
+	var news string
 	for _, id := range in.Body.Projects {
 		now, err := a.nowOf(ctx, id)
 		if err != nil {
@@ -56,24 +50,12 @@ func (a *api) together(ctx context.Context, in *body[TogetherRequest]) (*body[To
 		if now.Gone {
 			return nil, missing(store.ErrNotFound)
 		}
-		key += fmt.Sprintf("|%+v", now)
+		key, news = key+"|"+id, news+fmt.Sprintf("|%+v", now)
 	}
-	a.bought.mu.Lock()
-	kept, known := a.bought.all[key]
-	a.bought.mu.Unlock()
-	if known {
-		return answer(kept), nil
-	}
-	out, err := a.buyTogether(ctx, in.Body)
+	out, err := a.bought.find(key, news, func() (Together, error) { return a.buyTogether(ctx, in.Body) })
 	if err != nil {
 		return nil, err
 	}
-	a.bought.mu.Lock()
-	defer a.bought.mu.Unlock()
-	if a.bought.all == nil || len(a.bought.all) >= mostBought {
-		a.bought.all = map[string]Together{}
-	}
-	a.bought.all[key] = out
 	return answer(out), nil
 }
 

@@ -2595,6 +2595,8 @@ export interface components {
             /** Format: int64 */
             visible: number;
             waits?: boolean;
+            /** @description what the record calls it, where that is another path */
+            was?: string;
             way?: number[][];
             /** @description in plain words: upper left */
             where: string;
@@ -2687,9 +2689,13 @@ export interface components {
             /** Format: int64 */
             measured?: number;
             pipe: string;
+            /** @description its own pipe, as the frame calls it; "" where that is gone */
+            place?: string;
             serves?: components["schemas"]["ProcurePieceRef"];
             size: string;
             stick: string;
+            /** @description the id of another that may be the same cut */
+            twice?: string;
             /** @description others are to be cut from it */
             used?: boolean;
             /**
@@ -2909,6 +2915,10 @@ export interface components {
             tool: string;
             /** @description of bare numbers */
             units: string;
+            /** @description Was says, by the pipe's path of now, what the record calls a pipe that a gesture gave another path, as when it became part of a group: its pieces are those of that name for good. */
+            was?: {
+                [key: string]: string;
+            };
         };
         /** @description Ask is a size that is asked for: its id, how it is called, and why. */
         ProjectAsk: {

@@ -49,9 +49,9 @@ export function numbersOf(plan: Plan, frame: PlanFrame): Map<string, number> {
 }
 
 /** What it is called at the shelf. */
-export function nameOf(l: Line): string {
+export function nameOf(l: Pick<Line, "ware" | "kind" | "size" | "length" | "label"> & { unit?: string }): string {
   const size = sizeWords(l.size ?? "");
-  if (l.ware === "pipe" && l.unit === "stick") return `${size} pipe, ${text(l.length ?? 0, "feet-inches", 64)} stick`;
+  if (l.ware === "pipe" && l.unit !== "piece") return `${size} pipe, ${text(l.length ?? 0, "feet-inches", 64)} stick`;
   if (l.ware === "fitting") return `${size} ${kindWords(l.kind ?? "")}`;
   return l.label;
 }

@@ -82,7 +82,7 @@ function TooMany() {
           return (
             <li key={x.label} className="flex items-center justify-between gap-3 border-b border-rule py-1">
               <span>
-                <strong>{x.count}</strong> too many: {x.label}
+                <strong>{x.count}</strong> too many: {nameOf(x)}
               </span>
               {left.length > 0 && (
                 <button type="button" className="btn btn-small" onClick={() => open.say(...takenBack(left, x.count))}>

@@ -138,6 +138,7 @@ function Tools() {
   const plan = usePlan();
   const style = useStyle();
   const all = useTools();
+  const begun = plan.pipe.some((t) => t.need.some((n) => n.got));
   const counted = new Map(plan.tools.map((t) => [t.id, t]));
   return (
     <section aria-labelledby="tool-head">
@@ -174,7 +175,7 @@ function Tools() {
               <span className="w-28 text-right">
                 {c ? (
                   <>
-                    <strong className="block">{plural(c.sticks, "stick")}</strong>
+                    <strong className="block">{begun ? `${c.sticks} more` : plural(c.sticks, "stick")}</strong>
                     <span className="text-sm text-ink-2">{c.priced ? money(c.cost) : "no price"}</span>
                   </>
                 ) : (

@@ -39,7 +39,7 @@ function Done() {
   const known = q.data?.events ?? [];
   const ids = new Set(known.map((e) => e.id));
   const acts = actsOf([...known, ...out.filter((e) => !ids.has(e.id))]);
-  const where = (pipe: string) => frame.pipes.find((p) => p.pipe === pipe)?.where ?? "";
+  const where = (pipe: string) => frame.pipes.find((p) => (p.was ?? p.pipe) === pipe)?.where ?? "";
   const [all, setAll] = useState(false);
   const shown = all ? acts : acts.slice(0, 40);
   return (
