@@ -65,7 +65,7 @@ test: build check chromium race
 
 # The packages with goroutines, with their tests in random order; where there is a C compiler.
 race:
-	@if [ "$$(go env CGO_ENABLED)" = 1 ] && command -v gcc >/dev/null; then go test -race -shuffle=on ./internal/server ./internal/store ./core/curve; \
+	@if [ "$$(go env CGO_ENABLED)" = 1 ] && command -v gcc >/dev/null; then KILLS=3 go test -race -shuffle=on ./internal/server ./internal/store ./core/curve; \
 	else echo "SKIPPED, the race detector: it needs gcc"; fi
 
 # The properties of gestures on many more random frames than make test draws:
