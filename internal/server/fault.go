@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/validation"
 )
 
 // Problem is every refusal of the API, as RFC 9457 has it.
@@ -58,6 +59,9 @@ func refusal(status int, message string, details ...error) huma.StatusError {
 		case *Fault:
 			p.Errors = append(p.Errors, *d)
 		case *huma.ErrorDetail:
+			if d.Message == validation.MsgUnexpectedProperty {
+				p.Title = otherVersion
+			}
 			p.Errors = append(p.Errors, Fault{Pointer: pointerTo(d.Location), Message: d.Message, Value: d.Value})
 		default:
 			p.Errors = append(p.Errors, Fault{Message: d.Error()})
@@ -65,6 +69,10 @@ func refusal(status int, message string, details ...error) huma.StatusError {
 	}
 	return p
 }
+
+// otherVersion is said where a page sends what this server does not know: it was opened
+// when another version served it.
+const otherVersion = "This page is of another version of Sturdy Elbow: reload it"
 
 // broke is said where something failed that should not.
 const broke = "Something broke here; what you typed is still in the page"

@@ -70,3 +70,15 @@ func TestALargeListIsRefused(t *testing.T) {
 		assert.Equal(t, []string{tc.where}, places(t, answer))
 	}
 }
+
+// A page that was opened when another version served it is told to reload.
+func TestAPageOfAnotherVersion(t *testing.T) {
+	c, _ := serve(t)
+	id := c.create(jump("4 ft"))
+	old := jump("5 ft")
+	old["marks"] = map[string]any{"sawn": map[string]int{"x": 1}}
+	status, _, answer := c.do("PUT", "/api/projects/"+id, map[string]any{"revision": 1, "project": old})
+	assert.Equal(t, 422, status)
+	assert.Contains(t, answer, "another version of Sturdy Elbow: reload it")
+	assert.Equal(t, []string{"/project/marks"}, places(t, answer))
+}

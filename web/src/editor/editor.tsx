@@ -32,6 +32,7 @@ import { Trouble } from "./trouble";
 import { useKeys } from "./use-keys";
 
 const Help = later(() => import("./help"));
+const NewerFigures = later(() => import("./newer-figures"));
 const Commands = later(() => import("./commands"));
 
 /** One project: the frame stays in view, the lens asks one question, the tape answers. */
@@ -204,6 +205,7 @@ function Workbench({ lens: id }: { lens: LensId }) {
                     )}
                     {ready && plan && l.id === active.id ? (
                       <Suspense fallback={<Loading what="the sheet" />}>
+                        <Suspense>{plan.newer.length > 0 && <NewerFigures />}</Suspense>
                         <l.Sheet />
                         <Cautions all={plan.cautions} open={l.cautions === "open"} />
                       </Suspense>

@@ -10,7 +10,7 @@ import { OnSale } from "./on-sale";
 import { priceOf, readMoney, readPercent, withPrice } from "./prices";
 import { buying, notDone, takenBack, withOutgoing } from "../../desk/doing";
 import { useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useShop } from "../../desk/use";
-import { NewerFigures, Unsent } from "../record";
+import { Unsent } from "../unsent";
 import { Scope } from "./scope";
 
 /** What do I buy? A list in the order of a walk through the shop, to be ticked off. */
@@ -29,7 +29,6 @@ export default function BuySheet() {
   return (
     <section aria-labelledby="buy-head">
       <Unsent />
-      <NewerFigures />
       <Head id="buy-head" title="What to buy">
         <span className="font-display text-2xl font-bold">
           {money(b.total)}

@@ -8,7 +8,7 @@ import { Proof, Sticks, sticksWords } from "./sticks";
 import type { CutStick, PipeTotal } from "../../api/client";
 import { cutting, notDone, withOutgoing } from "../../desk/doing";
 import { useDesk, useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useStyle } from "../../desk/use";
-import { NewerFigures, Unsent } from "../record";
+import { Unsent } from "../unsent";
 
 /** Where do I cut? Sticks to scale, to be ticked off; the cut list; the tool. */
 export default function CutSheet() {
@@ -32,7 +32,6 @@ export default function CutSheet() {
   return (
     <>
       <Unsent />
-      <NewerFigures />
       <section aria-labelledby="cut-head">
         <Head id="cut-head" title="Where to cut">
           <span className="text-sm text-ink-2">

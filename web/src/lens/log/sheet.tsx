@@ -8,7 +8,7 @@ import { useDesk, useFrame, useOpen, useOpenState, usePlan, useProject, useStyle
 import { Len, money } from "../../lib/format";
 import { Head } from "../../ui/ui";
 import { useTargets } from "../size/live";
-import { Unsent } from "../record";
+import { Unsent } from "../unsent";
 import { type Act, actWords, actsOf } from "./words";
 
 /** What was done? The record, where everything can be taken back by saying so; and how the plan stood before. */

@@ -1,24 +1,11 @@
 import { useMutation } from "@tanstack/react-query";
 import { figuresOf } from "../desk/doing";
 import { planOf } from "../desk/server";
-import { useOpen, useOpenState, usePlan } from "../desk/use";
+import { useOpen, usePlan } from "../desk/use";
 import { money, plural } from "../lib/format";
 
-/** What was done here and has not reached the server: said where it is ticked. */
-export function Unsent() {
-  const { events, why } = useOpenState((s) => s.outgoing);
-  if (!why) return null;
-  return (
-    <p role="alert" className="rounded-md border-2 border-warn bg-paper p-2 text-sm font-semibold">
-      {why}.{" "}
-      {events.length > 0 &&
-        `${plural(events.length, "tick waits", "ticks wait")} on this device, and ${events.length > 1 ? "go" : "goes"} out when it can.`}
-    </p>
-  );
-}
-
 /** The shop has other figures than the work was begun with: what they would change, before they are taken. */
-export function NewerFigures() {
+export default function NewerFigures() {
   const open = useOpen();
   const plan = usePlan();
   const see = useMutation({
@@ -28,7 +15,6 @@ export function NewerFigures() {
       return (await planOf(desk, { of: open.id, newest: true })).plan;
     },
   });
-  if (plan.newer.length === 0) return null;
   const then = see.data;
   const changes = then
     ? [
