@@ -71,7 +71,7 @@ type workshop struct {
 }
 
 func open(t *testing.T) *workshop {
-	if runtime.NumCPU() >= 4 { // two windows at a time are slow on two cores
+	if runtime.NumCPU() >= 2 { // while one window waits another draws
 		t.Parallel()
 	}
 	return openIn(t, t.TempDir())
