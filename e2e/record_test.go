@@ -38,7 +38,7 @@ func (w *window) cutIs(n int) {
 // Sticks are cut, the frame is changed, ten steps are undone, the page is read anew: what
 // was cut is still cut, and its letters are what they were.
 func TestWhatWasCutIsStillCut(t *testing.T) {
-	w := open(t)
+	w := beside(t)
 	p := w.window("/p/" + w.project("Club jump") + "/cut")
 	p.see("Where to cut")
 	letters := `() => [...document.querySelectorAll(".cut-row")].map(e => e.innerText.replace(/\s+/g, " ").slice(0, 14)).join("; ")`
@@ -72,7 +72,7 @@ func TestWhatWasCutIsStillCut(t *testing.T) {
 // Two windows and a phone tick at once; each sees within a moment what the others did, and
 // a price that one of them changes.
 func TestTwoWindowsAndAPhone(t *testing.T) {
-	w := open(t)
+	w := beside(t)
 	path := "/p/" + w.project("Puppy jump")
 	a, b, phone := w.window(path+"/cut"), w.window(path+"/cut"), w.window(path+"/buy")
 	phone.MustSetViewport(390, 844, 2, true)
@@ -111,7 +111,7 @@ func TestTwoWindowsAndAPhone(t *testing.T) {
 // The server stops while one ticks: the ticks show, say that they wait, outlive the
 // window, and go out when it is back.
 func TestTicksWaitForTheServer(t *testing.T) {
-	w := open(t)
+	w := beside(t)
 	path := "/p/" + w.project("Puppy jump")
 	p := w.window(path + "/cut")
 	p.see("Where to cut")
@@ -140,7 +140,7 @@ func TestTicksWaitForTheServer(t *testing.T) {
 // A tick is taken back where it stands or in the log, and put in again; neither is an undo
 // of the plan.
 func TestNotDoneAfterAll(t *testing.T) {
-	w := open(t)
+	w := beside(t)
 	p := w.window("/p/" + w.project("Octagon hoop") + "/cut")
 	p.see("Where to cut")
 	p.cutOne()
@@ -168,7 +168,7 @@ func TestNotDoneAfterAll(t *testing.T) {
 
 // The state of before is listed, compared with now, and gone back to; Undo brings now back.
 func TestAnEarlierStateIsGoneBackTo(t *testing.T) {
-	w := open(t)
+	w := beside(t)
 	p := w.window("/p/" + w.project("Club jump"))
 	p.ready()
 	p.write("Width", "5 ft")
@@ -189,7 +189,7 @@ func TestAnEarlierStateIsGoneBackTo(t *testing.T) {
 // Stick lengths that are changed for every project leave one in work as it is, until its
 // builder has seen what the new ones change and takes them.
 func TestAProjectInWorkKeepsItsFigures(t *testing.T) {
-	w := open(t)
+	w := beside(t)
 	work, other := w.window("/p/"+w.project("Puppy jump")+"/cut"), w.window("/p/"+w.project("Club jump")+"/buy")
 	work.see("Where to cut")
 	other.see("What to buy")
@@ -215,7 +215,7 @@ func TestAProjectInWorkKeepsItsFigures(t *testing.T) {
 
 // A project goes through a file with everything, and a file that is none says what it is.
 func TestAProjectThroughAFile(t *testing.T) {
-	w := open(t)
+	w := beside(t)
 	p := w.window("/p/" + w.project("Puppy jump") + "/cut")
 	p.see("Where to cut")
 	p.cutOne()
@@ -247,7 +247,7 @@ func TestAProjectThroughAFile(t *testing.T) {
 
 // A project that another window deletes is put back from where one is.
 func TestDeletedElsewhere(t *testing.T) {
-	w := open(t)
+	w := beside(t)
 	p, q := w.window("/p/"+w.project("Puppy jump")+"/cut"), w.window("/")
 	p.ready()
 	p.cutOne()
@@ -264,6 +264,7 @@ func TestDeletedElsewhere(t *testing.T) {
 // On a disk that is full nothing is called saved; the page says why, keeps what was typed
 // and ticked, and goes on when there is room.
 func TestTheDiskIsFull(t *testing.T) {
+	t.Parallel()
 	dir := t.TempDir()
 	if out, err := exec.Command("mount", "-t", "tmpfs", "-o", "size=2m", "none", dir).CombinedOutput(); err != nil {
 		t.Skipf("SKIPPED: a small disk cannot be mounted here: %s", out)
