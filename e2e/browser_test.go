@@ -8,7 +8,6 @@ import (
 	"net"
 	"os"
 	"os/exec"
-	"runtime"
 	"strings"
 	"sync"
 	"testing"
@@ -70,17 +69,9 @@ type workshop struct {
 	stop  func()
 }
 
+// open makes one. Journeys go one after the other: the browser has one focus, and a window
+// that another takes it from leaves the field that it is in.
 func open(t *testing.T) *workshop {
-	if runtime.NumCPU() >= 4 { // two windows at a time are slow on two cores
-		t.Parallel()
-	}
-	return openIn(t, t.TempDir())
-}
-
-// beside is a workshop for a journey that goes on beside another, also on two cores: it
-// waits for the server more than for the hand, and no key of it has to come in time.
-func beside(t *testing.T) *workshop {
-	t.Parallel()
 	return openIn(t, t.TempDir())
 }
 

@@ -38,7 +38,7 @@ func (w *window) cutIs(n int) {
 // Sticks are cut, the frame is changed, ten steps are undone, the page is read anew: what
 // was cut is still cut, and its letters are what they were.
 func TestWhatWasCutIsStillCut(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	p := w.window("/p/" + w.project("Club jump") + "/cut")
 	p.see("Where to cut")
 	letters := `() => [...document.querySelectorAll(".cut-row")].map(e => e.innerText.replace(/\s+/g, " ").slice(0, 14)).join("; ")`
@@ -72,7 +72,7 @@ func TestWhatWasCutIsStillCut(t *testing.T) {
 // Two windows and a phone tick at once; each sees within a moment what the others did, and
 // a price that one of them changes.
 func TestTwoWindowsAndAPhone(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	path := "/p/" + w.project("Puppy jump")
 	a, b, phone := w.window(path+"/cut"), w.window(path+"/cut"), w.window(path+"/buy")
 	phone.MustSetViewport(390, 844, 2, true)
@@ -111,7 +111,7 @@ func TestTwoWindowsAndAPhone(t *testing.T) {
 // The server stops while one ticks: the ticks show, say that they wait, outlive the
 // window, and go out when it is back.
 func TestTicksWaitForTheServer(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	path := "/p/" + w.project("Puppy jump")
 	p := w.window(path + "/cut")
 	p.see("Where to cut")
@@ -140,14 +140,15 @@ func TestTicksWaitForTheServer(t *testing.T) {
 // A tick is taken back where it stands or in the log, and put in again; neither is an undo
 // of the plan.
 func TestNotDoneAfterAll(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	p := w.window("/p/" + w.project("Octagon hoop") + "/cut")
 	p.see("Where to cut")
 	p.cutOne()
 	p.cutOne()
 	p.lens("Log")
 	p.see("What was done")
-	p.press("Not done after all")
+	p.focus("Not done after all") // by keyboard
+	p.keys(input.Enter)
 	p.see("Done after all")
 	p.lens("Cut")
 	p.cutIs(1)
@@ -166,9 +167,39 @@ func TestNotDoneAfterAll(t *testing.T) {
 	p.axe("Log in the dark")
 }
 
+// What was bought for two jumps is too much for one: it is told in the shop, and goes back
+// by name, fittings out of several purchases and sticks whichever they are.
+func TestTooManyGoBackToTheShop(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Club jump") + "/buy")
+	p.see("What to buy")
+	tickAll := `() => [...document.querySelectorAll(".ware .tick")].find(e => e.getAttribute("aria-checked") !== "true")?.click()`
+	for range 6 {
+		p.MustEval(tickAll)
+		p.settled()
+	}
+	p.see("Everything is in the cart.")
+	p.lens("Size")
+	p.write("How many", "1")
+	p.lens("Buy")
+	p.see("More than the plan needs")
+	p.see("too many: 3/4 in pipe, 10′ stick")
+	p.axe("More than the plan needs")
+	for range 6 {
+		if !p.MustEval(`() => { const b = [...document.querySelectorAll("button")].find(b => b.innerText === "Taken back to the shop"); b?.click(); return b !== undefined; }`).
+			Bool() {
+			break
+		}
+		p.settled()
+	}
+	p.gone("More than the plan needs")
+	p.lens("Log")
+	p.see("taken back to the shop")
+}
+
 // The state of before is listed, compared with now, and gone back to; Undo brings now back.
 func TestAnEarlierStateIsGoneBackTo(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	p := w.window("/p/" + w.project("Club jump"))
 	p.ready()
 	p.write("Width", "5 ft")
@@ -189,7 +220,7 @@ func TestAnEarlierStateIsGoneBackTo(t *testing.T) {
 // Stick lengths that are changed for every project leave one in work as it is, until its
 // builder has seen what the new ones change and takes them.
 func TestAProjectInWorkKeepsItsFigures(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	work, other := w.window("/p/"+w.project("Puppy jump")+"/cut"), w.window("/p/"+w.project("Club jump")+"/buy")
 	work.see("Where to cut")
 	other.see("What to buy")
@@ -215,7 +246,7 @@ func TestAProjectInWorkKeepsItsFigures(t *testing.T) {
 
 // A project goes through a file with everything, and a file that is none says what it is.
 func TestAProjectThroughAFile(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	p := w.window("/p/" + w.project("Puppy jump") + "/cut")
 	p.see("Where to cut")
 	p.cutOne()
@@ -247,7 +278,7 @@ func TestAProjectThroughAFile(t *testing.T) {
 
 // A project that another window deletes is put back from where one is.
 func TestDeletedElsewhere(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	p, q := w.window("/p/"+w.project("Puppy jump")+"/cut"), w.window("/")
 	p.ready()
 	p.cutOne()
@@ -264,7 +295,6 @@ func TestDeletedElsewhere(t *testing.T) {
 // On a disk that is full nothing is called saved; the page says why, keeps what was typed
 // and ticked, and goes on when there is room.
 func TestTheDiskIsFull(t *testing.T) {
-	t.Parallel()
 	dir := t.TempDir()
 	if out, err := exec.Command("mount", "-t", "tmpfs", "-o", "size=2m", "none", dir).CombinedOutput(); err != nil {
 		t.Skipf("SKIPPED: a small disk cannot be mounted here: %s", out)

@@ -51,7 +51,7 @@ func TestTheShelf(t *testing.T) {
 
 // Jobs bought in one go share sticks and cans.
 func TestSeveralJobsAreBoughtTogether(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	p := w.window("/")
 	p.see("ready to buy")
 	p.press("Buy together")
@@ -74,7 +74,7 @@ func TestSeveralJobsAreBoughtTogether(t *testing.T) {
 }
 
 func TestOpenAFileAndSaveItAgain(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	p := w.window("/")
 	bad := filepath.Join(t.TempDir(), "bad.json")
 	require.NoError(t, os.WriteFile(bad, []byte("{\"wireframe\":1,\n\"joints\":{\"a\":[0,0,0]},\n\"pipes\":[[\"a\",\"b\"]]}"), 0o600))
@@ -130,7 +130,7 @@ func browserDownload(p *window, dir string) func() string {
 
 // The build sheet holds what the shop and the saw need, and nothing of the page.
 func TestTheBuildSheetOnPaper(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	p := w.window("/p/" + w.project("Ring gate screen"))
 	p.ready()
 	p.write("Width", "11 ft") // and at once, before it is saved
@@ -156,7 +156,7 @@ func TestTheBuildSheetOnPaper(t *testing.T) {
 }
 
 func TestPhoneNeedsNoSidewaysScrolling(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	hoop := "/p/" + w.project("Octagon hoop")
 	p := w.window("/nowhere")
 	p.MustSetViewport(390, 844, 2, true)
@@ -203,7 +203,7 @@ func TestTickedOffOnAPhone(t *testing.T) {
 
 // Every page in the light, and the same in the dark.
 func TestAxeFindsNothing(t *testing.T) {
-	w := beside(t)
+	w := open(t)
 	hoop, jump := "/p/"+w.project("Octagon hoop"), "/p/"+w.project("Club jump")
 	var p *window
 	for _, page := range []struct {

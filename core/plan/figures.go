@@ -2,9 +2,12 @@ package plan
 
 import (
 	"fmt"
+	"maps"
 	"reflect"
+	"slices"
 	"strings"
 
+	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/shop"
 )
@@ -23,17 +26,32 @@ func newerFigures(s *Shop, kept *shop.Figures) []Newer {
 		return all
 	}
 	now := s.Figures()
-	add := func(what string, was, is any, words func(*shop.Figures) string) {
+	add := func(what string, was, is any, words func(*shop.Figures) []string) {
 		if same(was, is) {
 			return
 		}
-		all = append(all, Newer{what, words(kept), words(now)})
+		before, after := words(kept), words(now)
+		all = append(all, Newer{what, but(before, after), but(after, before)})
 	}
 	add("sticks on sale", kept.Stock, now.Stock, stockWords)
-	add("fittings as measured", kept.Measurements, now.Measurements, func(f *shop.Figures) string { return counted(len(f.Measurements)) })
-	add("how far pipe goes in, as measured", kept.Seats, now.Seats, func(f *shop.Figures) string { return counted(len(f.Seats)) })
-	add("what tools take", kept.Tools, now.Tools, func(f *shop.Figures) string { return counted(len(f.Tools)) })
+	add("fittings as measured", kept.Measurements, now.Measurements, measuredWords)
+	add("how far pipe goes in, as measured", kept.Seats, now.Seats, seatWords)
+	add("what tools take", kept.Tools, now.Tools, toolWords)
 	return all
+}
+
+// but lists the words that are not among others too.
+func but(words, others []string) string {
+	var own []string
+	for _, w := range words {
+		if !slices.Contains(others, w) {
+			own = append(own, w)
+		}
+	}
+	if len(own) == 0 {
+		return "none"
+	}
+	return strings.Join(own, ", ")
 }
 
 // same compares figures; none and an empty list are one.
@@ -42,15 +60,7 @@ func same(a, b any) bool {
 	return x.Len() == 0 && y.Len() == 0 || reflect.DeepEqual(a, b)
 }
 
-func counted(n int) string {
-	if n == 0 {
-		return "none"
-	}
-	return fmt.Sprint(n)
-}
-
-func stockWords(f *shop.Figures) string {
-	var words []string
+func stockWords(f *shop.Figures) (words []string) {
 	for _, s := range f.Stock {
 		w := s.Length.Format(measure.FeetInches, 0)
 		if s.Size != "" {
@@ -58,8 +68,30 @@ func stockWords(f *shop.Figures) string {
 		}
 		words = append(words, w)
 	}
-	if len(words) == 0 {
-		return "none"
+	return words
+}
+
+func measuredWords(f *shop.Figures) (words []string) {
+	for _, m := range f.Measurements {
+		what := strings.ReplaceAll(string(m.Field), "_", " ")
+		if m.Kind != "" {
+			what = string(m.Kind) + " " + what
+		}
+		words = append(words, fmt.Sprintf("%s %s %s", m.Size, what, m.Value.Format(measure.Decimal, 0)))
 	}
-	return strings.Join(words, ", ")
+	return words
+}
+
+func seatWords(f *shop.Figures) (words []string) {
+	for _, m := range slices.Sorted(maps.Keys(f.Seats)) {
+		words = append(words, fmt.Sprintf("%s %.0f %%", frame.Label(frame.ModeWords(), m), 100*f.Seats[m]))
+	}
+	return words
+}
+
+func toolWords(f *shop.Figures) (words []string) {
+	for _, t := range f.Tools {
+		words = append(words, t.Name+" "+t.Kerf.Format(measure.InInches, 0))
+	}
+	return words
 }

@@ -10,17 +10,9 @@ import (
 	"sturdyelbow/core/stock"
 )
 
-// covers says whether all that was done by a plan is what that plan has: its sticks were
-// bought and no others, and what was cut from them is what was to be cut. It looks at the
-// sticks as they were chosen, which stay as they are.
-func (c *cutting) covers(w *record.Work, basis string) bool {
-	_, ok := c.assign(w, basis)
-	return ok
-}
-
 // assign finds for each chosen stick the one that is there for it: its id and the pieces
-// that are cut from it. Sticks that are the work of the plan and are not in it make it
-// fail.
+// that are cut from it. It fails where something was done that the plan does not have:
+// sticks were bought besides, or cut in another way.
 func (c *cutting) assign(w *record.Work, basis string) (at []there, ok bool) {
 	at = make([]there, len(c.stock.Sticks))
 	was := map[string]*record.Stick{}
@@ -48,9 +40,6 @@ func (c *cutting) assign(w *record.Work, basis string) (at []there, ok bool) {
 			continue
 		}
 		before := was[s.ID]
-		if before != nil && (before.Lost != s.Lost || before.Racked != s.Racked) || before == nil && s.Lost > 0 {
-			return nil, false
-		}
 		var cuts []record.Taken
 		for _, t := range s.Cuts {
 			if t.Basis == basis {
@@ -60,7 +49,13 @@ func (c *cutting) assign(w *record.Work, basis string) (at []there, ok bool) {
 				return nil, false
 			}
 		}
+		if before != nil && before.Lost != s.Lost || before == nil && s.Lost > 0 {
+			return nil, false
+		}
 		if before != nil && len(cuts) == 0 {
+			if before.Racked != s.Racked {
+				return nil, false
+			}
 			continue // as it was
 		}
 		if want, trim := trims[s.ID]; trim {

@@ -59,10 +59,9 @@ type Purchase struct {
 // Extra is something that was bought and that nothing of the plan needs.
 type Extra struct {
 	material.Spec
-	Label  string   `json:"label"`
-	Count  int      `json:"count"`
-	Items  []string `json:"items,omitempty"`  // the ids of sticks
-	Events []string `json:"events,omitempty"` // that say that it was bought
+	Label string         `json:"label"`
+	Count int            `json:"count"`
+	Back  []record.Event `json:"back"` // what takes it back to the shop, but for ids
 }
 
 // CutFrom is where a piece comes from.

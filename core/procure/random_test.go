@@ -25,6 +25,10 @@ func TestWhatIsThereAgainstWhatIsPlanned(t *testing.T) {
 	rapid.Check(t, func(r *rapid.T) {
 		b := workshop(t)
 		b.copies = rapid.IntRange(1, 3).Draw(r, "copies")
+		for range rapid.IntRange(0, 3).Draw(r, "on the rack") {
+			length := measure.Length(rapid.IntRange(20, 110).Draw(r, "offcut")) * measure.Inch
+			b.shop.Rack = append(b.shop.Rack, shop.Offcut{Size: "3/4", Length: length, Count: rapid.IntRange(1, 2).Draw(r, "count")})
+		}
 		letters := map[string]measure.Length{}
 		for range rapid.IntRange(1, 14).Draw(r, "steps") {
 			before := b.plan()
@@ -168,8 +172,8 @@ func isWhole(r *rapid.T, b *bench, p *procure.Purchase) {
 	// sticks of a shop that are there are needed, or said to be too many
 	there, extra := 0, 0
 	for i := range work.Sticks {
-		if work.Sticks[i].Origin == record.FromShop {
-			there++
+		if s := &work.Sticks[i]; s.Origin == record.FromShop && (len(s.Cuts) > 0 || s.Lost > 0 || !s.Racked) {
+			there++ // what lies whole on the rack is every project's
 		}
 	}
 	for _, x := range p.Extra {

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
@@ -25,6 +26,7 @@ import (
 type bench struct {
 	t          *testing.T
 	wide, high measure.Length
+	size       catalog.Size
 	copies     int
 	tool       string
 	shop       shop.Shop
@@ -32,12 +34,12 @@ type bench struct {
 }
 
 func workshop(t *testing.T) *bench {
-	return &bench{t: t, wide: 40 * measure.Inch, high: 30 * measure.Inch, copies: 4, tool: "saw", shop: shop.Example()}
+	return &bench{t: t, wide: 40 * measure.Inch, high: 30 * measure.Inch, size: "3/4", copies: 4, tool: "saw", shop: shop.Example()}
 }
 
 func (b *bench) plan() *procure.Purchase {
 	built := modeltest.Built(b.t, modeltest.Square, func(d *frame.Document) {
-		d.Mode = frame.Cemented
+		d.Mode, d.Size = frame.Cemented, b.size
 		d.EachSize(func(_ *frame.Definition, s *frame.Size) {
 			if s.Axis == "x" {
 				s.Value = b.wide
@@ -61,7 +63,10 @@ func (b *bench) plan() *procure.Purchase {
 func (b *bench) did(e record.Event) string {
 	e.ID, e.Seq, e.Device = fmt.Sprint("e", len(b.events)+1), int64(len(b.events)+1), "saw bench"
 	require.Nil(b.t, e.Problem())
+	before := record.Add(b.events)
 	b.events = append(b.events, e)
+	after := record.Add(b.events)
+	b.shop.Rack = record.Rack(&before, &after, b.shop.Rack)
 	return e.ID
 }
 
@@ -295,7 +300,7 @@ func TestWhatWasBoughtIsUsedFirst(t *testing.T) {
 	assert.Equal(t, 0, p.Pipe[0].Stock.Count, "nothing is bought besides")
 	require.Len(t, p.Extra, 1)
 	assert.Equal(t, 3, p.Extra[0].Count)
-	assert.Len(t, p.Extra[0].Items, 3)
+	assert.Len(t, p.Extra[0].Back, 3)
 	assert.Contains(t, codes(p), "too-many")
 	b.shop.Stock = []shop.StockLength{{Length: 240 * measure.Inch}}
 	p = b.plan()
@@ -311,6 +316,43 @@ func TestWhatWasBoughtIsUsedFirst(t *testing.T) {
 			assert.Equal(t, []int{16, 16}, []int{l.Count, l.Got})
 		}
 	}
+}
+
+// What was cut and bought of a size that the frame no longer has is told: it is not
+// forgotten, nor used for another size.
+func TestAnotherPipeSize(t *testing.T) {
+	b := workshop(t)
+	b.buy(b.plan(), 120*measure.Inch, 5)
+	s := b.cut(b.plan(), 99)
+	b.size = "1"
+	p := b.plan()
+	assert.Equal(t, map[procure.Fate]int{procure.Surplus: len(s.Pieces)}, fates(p))
+	require.Len(t, p.Extra, 1)
+	assert.Equal(t, 4, p.Extra[0].Count, "one was cut from")
+	for _, l := range p.Bill.Lines {
+		if l.Ware == material.Pipe && l.Size == "1" {
+			assert.Zero(t, l.Got)
+		}
+	}
+	for _, e := range p.Extra[0].Back {
+		b.did(e)
+	}
+	assert.Empty(t, b.plan().Extra, "all of them taken back")
+}
+
+// A plan that cuts from the rack goes on as it was while the rack grows empty.
+func TestThePlanGoesOnWhileTheRackGrowsEmpty(t *testing.T) {
+	b := workshop(t)
+	b.shop.Rack = []shop.Offcut{
+		{Size: "3/4", Length: 45 * measure.Inch, Count: 3},
+		{ID: "mine", Size: "3/4", Length: 100 * measure.Inch, Count: 1},
+	}
+	was := b.plan()
+	for b.cut(b.plan(), 99) != nil {
+		require.Equal(t, layout(was), layout(b.plan()))
+	}
+	assert.Empty(t, b.shop.Rack)
+	assert.Equal(t, map[procure.Fate]int{procure.Keep: 16}, fates(b.plan()))
 }
 
 // Letters are fixed by the first tick: a piece that comes later gets a new one, one that

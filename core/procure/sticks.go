@@ -13,6 +13,7 @@ import (
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/record"
+	"sturdyelbow/core/shop"
 	"sturdyelbow/core/stock"
 )
 
@@ -61,9 +62,11 @@ type cutting struct {
 	prob  stock.Problem
 	of    []int // the line of the cut list that each demand is for
 	basis string
-	base  record.Work  // what was there before this plan
-	done  *record.Work // what was done by it; nil for nothing
+	base  record.Work   // what was there before this plan
+	rack  []shop.Offcut // and what lay on the rack
+	done  *record.Work  // what was done by it; nil for nothing
 	stock stock.Material
+	there []there // for each chosen stick the one that is there for it
 }
 
 // sticks chooses the sticks and cuts them, and gives the lines for what is bought.
@@ -74,7 +77,7 @@ func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []ma
 	var chosen []stock.Material
 	draft := false
 	at := places(lots)
-	for _, size := range p.cutSizes() {
+	for _, size := range p.cutSizes(o.Work) {
 		c := &cutting{size: size, wants: p.wants(lots, size)}
 		if err := p.plan(ctx, c, o); err != nil {
 			return nil, err
@@ -93,11 +96,17 @@ func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []ma
 	return lines, p.compare(ctx, whole, o.Shop, chosen, draft)
 }
 
-// cutSizes are the sizes of pipe that something is cut of, in the order of the cut list.
-func (p *Purchase) cutSizes() (all []catalog.Size) {
+// cutSizes are the sizes of pipe that something is cut of, in the order of the cut list,
+// and then those of which there are sticks or pieces that nothing is cut of any more.
+func (p *Purchase) cutSizes(w *record.Work) (all []catalog.Size) {
 	for _, g := range p.Cuts {
 		if g.Cut > 0 && !slices.Contains(all, g.Size) {
 			all = append(all, g.Size)
+		}
+	}
+	for i := range w.Sticks {
+		if size := w.Sticks[i].Size; !slices.Contains(all, size) {
+			all = append(all, size)
 		}
 	}
 	return all
@@ -133,27 +142,30 @@ func (p *Purchase) wants(lots []Lot, size catalog.Size) (all []want) {
 func (p *Purchase) plan(ctx context.Context, c *cutting, o *Order) error {
 	basis := o.Work.Basis(c.size)
 	if before, ok := o.Work.Before(basis); ok {
-		c.base = before
+		c.base, c.rack = before, record.Rack(o.Work, &before, o.Shop.Rack)
 		if p.pose(c, o, false); c.basis == basis {
 			if err := p.solve(ctx, c); err != nil {
 				return err
 			}
-			if c.covers(o.Work, basis) {
+			var covered bool
+			if c.there, covered = c.assign(o.Work, basis); covered {
 				c.done = o.Work
 				return nil
 			}
 		}
 	}
-	c.base = *o.Work
+	c.base, c.rack = *o.Work, o.Shop.Rack
 	p.pose(c, o, o.Draft)
-	return p.solve(ctx, c)
+	err := p.solve(ctx, c)
+	c.there = make([]there, len(c.stock.Sticks))
+	return err
 }
 
 // pose sets what is there against what is wanted, and says what is to be cut from what.
 // For a draft of a large job a first purchase will do.
 func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 	c.have = match(c.wants, c.size, &c.base)
-	c.have.atHand(c.size, &c.base, o.Shop.Rack)
+	c.have.atHand(c.size, &c.base, c.rack)
 	c.prob = stock.Problem{Kerf: p.Tool.Kerf, EndTrim: o.EndTrim, Tidy: true, Margin: max(p.Tool.Kerf, finestSaw)}
 	c.of = nil
 	shortest := measure.Length(0)

@@ -38,13 +38,9 @@ func (p *Purchase) total(c *cutting, o *Order, at []map[string]int) (lines []mat
 	for i := range c.wants {
 		t.Pieces, t.Net = t.Pieces+1, t.Net+c.wants[i].length
 	}
-	assigned := make([]there, len(m.Sticks))
-	if c.done != nil {
-		assigned, _ = c.assign(c.done, c.basis)
-	}
 	p.earlier(&t, c, at)
 	p.trims(&t, c, at)
-	p.chosen(&t, c, assigned, at)
+	p.chosen(&t, c, at)
 	p.exist(&t, c, o.Work)
 	for _, n := range p.needed(&t, c, o.Work) {
 		lines = append(lines, material.Line{Spec: stickSpec(t.Size, n.Length), Quantity: n.Count, Unit: "stick",
@@ -154,7 +150,8 @@ func sortedKeys(m map[int]int) []int {
 
 // chosen lists the sticks that the plan cuts, those that are there with their ids, and
 // says which planned piece each of their pieces is.
-func (p *Purchase) chosen(t *PipeTotal, c *cutting, assigned []there, at []map[string]int) {
+func (p *Purchase) chosen(t *PipeTotal, c *cutting, at []map[string]int) {
+	assigned := c.there
 	cut := map[PieceRef]bool{}
 	for _, a := range assigned {
 		for _, x := range a.cuts {
@@ -221,10 +218,7 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, assigned []there, at []map[s
 		}
 		return cmp.Compare(b.cut(), a.cut())
 	})
-	wanted := map[PieceRef]*want{}
-	for i := range c.wants {
-		wanted[c.wants[i].PieceRef] = &c.wants[i]
-	}
+	wanted := c.byRef()
 	for n := first; n < len(t.Sticks); n++ {
 		for _, x := range t.Sticks[n].Pieces {
 			if w := wanted[x.PieceRef]; w != nil {
@@ -232,6 +226,15 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, assigned []there, at []map[s
 			}
 		}
 	}
+}
+
+// byRef finds the planned pieces by what the record calls them.
+func (c *cutting) byRef() map[PieceRef]*want {
+	at := map[PieceRef]*want{}
+	for i := range c.wants {
+		at[c.wants[i].PieceRef] = &c.wants[i]
+	}
+	return at
 }
 
 // cut counts the pieces of a stick that are cut.
@@ -266,7 +269,10 @@ func (p *Purchase) needed(t *PipeTotal, c *cutting, w *record.Work) []Needed {
 		if s.Size != c.size || s.Origin != record.FromShop {
 			continue
 		}
-		idle := len(s.Cuts) == 0 && s.Lost == 0 && !s.Racked
+		idle := len(s.Cuts) == 0 && s.Lost == 0
+		if idle && s.Racked {
+			continue // whole on the rack, it is every project's
+		}
 		inPlan := slices.ContainsFunc(t.Sticks, func(k Stick) bool { return k.ID == s.ID })
 		switch {
 		case !idle || inPlan:
@@ -289,10 +295,7 @@ func (p *Purchase) extraStick(size catalog.Size, s *record.Stick) {
 		p.Extra = append(p.Extra, Extra{Spec: spec, Label: spec.Words()})
 	}
 	p.Extra[i].Count++
-	p.Extra[i].Items = append(p.Extra[i].Items, s.ID)
-	if s.Bought != "" && !slices.Contains(p.Extra[i].Events, s.Bought) {
-		p.Extra[i].Events = append(p.Extra[i].Events, s.Bought)
-	}
+	p.Extra[i].Back = append(p.Extra[i].Back, record.Event{Kind: record.TakenBack, Event: s.Bought, Item: s.ID})
 }
 
 // exist lists the pieces of a size that are there, each with its fate: as the plan began
@@ -306,10 +309,7 @@ func (p *Purchase) exist(t *PipeTotal, c *cutting, w *record.Work) {
 	for _, e := range c.have.fates(c.wants, used) {
 		fates[e.ID] = e
 	}
-	own := map[PieceRef]*want{}
-	for i := range c.wants {
-		own[c.wants[i].PieceRef] = &c.wants[i]
-	}
+	own := c.byRef()
 	for _, m := range w.Pieces {
 		if m.Size != c.size {
 			continue
@@ -346,7 +346,7 @@ func (p *Purchase) got(w *record.Work) {
 		}
 		for _, g := range w.Goods {
 			if g.Spec == l.Spec {
-				l.Got, l.Events = min(g.Count, l.Count), g.Events
+				l.Got, l.Events = min(g.Count, l.Count), g.Events()
 			}
 		}
 	}
@@ -358,7 +358,7 @@ func (p *Purchase) got(w *record.Work) {
 			}
 		}
 		if over > 0 {
-			p.Extra = append(p.Extra, Extra{Spec: g.Spec, Label: g.Words(), Count: over, Events: g.Events})
+			p.Extra = append(p.Extra, Extra{Spec: g.Spec, Label: g.Words(), Count: over, Back: g.Back(over)})
 		}
 	}
 	for _, e := range p.Extra {

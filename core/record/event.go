@@ -26,7 +26,7 @@ const (
 	Measured  Kind = "measured"   // Piece, Length: how long it really is
 	Racked    Kind = "racked"     // what is left of a stick, or a piece, went to the rack: Item
 	Unmatched Kind = "unmatched"  // something of an older record that nothing of the plan answers to: Text
-	TakenBack Kind = "not-done"   // another event did not happen after all: Event; or not so many were bought: Count
+	TakenBack Kind = "not-done"   // another event did not happen after all: Event; or not so many were bought: Count, or Item of a stick
 )
 
 // Kinds lists what can happen.
@@ -97,6 +97,8 @@ type Event struct {
 	Figures *shop.Figures `json:"figures,omitempty"`
 	Event   string        `json:"event,omitempty"` // the id of another
 	Text    string        `json:"text,omitempty"`
+
+	without []string // sticks of a purchase that were not bought after all
 
 	// Basis is the plan by which it was done: what a size's pipe was to be cut from then.
 	// Where the plan is still the same, it goes on as it was.

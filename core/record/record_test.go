@@ -3,6 +3,7 @@ package record_test
 import (
 	"encoding/json"
 	"fmt"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -106,6 +107,9 @@ func draw(t *rapid.T) (all []record.Event) {
 			}
 			e.Kind, e.Event = record.TakenBack, pick(ids, "event")
 			e.Count = max(0, rapid.IntRange(-2, 2).Draw(t, "how many"))
+			if e.Count == 0 && len(sticks) > 0 && rapid.IntRange(0, 3).Draw(t, "a stick") == 0 {
+				e.Item = pick(sticks, "item")
+			}
 		}
 		ids = append(ids, e.ID)
 		all = append(all, e)
@@ -114,6 +118,17 @@ func draw(t *rapid.T) (all []record.Event) {
 		}
 	}
 	return all
+}
+
+// itemBack says whether a stick of a purchase was not bought after all.
+func itemBack(all []record.Event, event, item string) bool {
+	bought := slices.IndexFunc(all, func(e record.Event) bool { return e.ID == event })
+	for k := bought + 1; k < len(all); k++ {
+		if all[k].Kind == record.TakenBack && all[k].Event == event && all[k].Item == item && counts(all, k) {
+			return true
+		}
+	}
+	return false
 }
 
 // left says how many of a purchase count.
@@ -127,11 +142,16 @@ func left(all []record.Event, i int) int {
 	return n
 }
 
+// whole says whether an event takes back all of another.
+func whole(e, of *record.Event) bool {
+	return e.Count == 0 && (e.Item == "" || of.Kind != record.Bought)
+}
+
 // counts says by its definition whether an event counts: nothing that counts takes it
 // back.
 func counts(all []record.Event, i int) bool {
 	for k := i + 1; k < len(all); k++ {
-		if all[k].Kind == record.TakenBack && all[k].Event == all[i].ID && all[k].Count == 0 && counts(all, k) {
+		if all[k].Kind == record.TakenBack && all[k].Event == all[i].ID && whole(&all[k], &all[i]) && counts(all, k) {
 			return false
 		}
 	}
@@ -174,8 +194,9 @@ func TestEventsAddUp(t *testing.T) {
 					continue
 				}
 				for i := range e.Count {
-					if _, there := left[record.ItemID(e.ID, i)]; !there {
-						left[record.ItemID(e.ID, i)] = tenFeet
+					id := record.ItemID(e.ID, i)
+					if _, there := left[id]; !there && !itemBack(once, e.ID, id) {
+						left[id] = tenFeet
 					}
 				}
 			case record.Cut, record.Spoilt:
@@ -189,6 +210,7 @@ func TestEventsAddUp(t *testing.T) {
 				left[e.Stick.ID] -= e.Length + e.Kerf
 				if e.Kind == record.Cut {
 					delete(pieces, e.Stick.ID)
+					delete(gone, e.Stick.ID)
 					pieces[e.ID] = e.Length
 				}
 			case record.Racked:
@@ -263,6 +285,27 @@ func TestAnythingIsTakenBack(t *testing.T) {
 		require.Equal(t, was.Goods, again.Goods)
 		require.Equal(t, was.Letters, again.Letters)
 	})
+}
+
+// A part of a purchase that was taken back is taken back once, also as it was before a
+// plan; of sticks it is those that were, whichever they are.
+func TestAPartIsTakenBackOnce(t *testing.T) {
+	tees := &material.Spec{Ware: material.Fitting, Kind: "tee", Size: "3/4"}
+	w := record.Add([]record.Event{
+		{ID: "a", Kind: record.Bought, Count: 8, Ware: tees},
+		{ID: "b", Kind: record.Bought, Count: 4, Ware: tees},
+		{ID: "c", Kind: record.TakenBack, Event: "a", Count: 3},
+		{ID: "d", Kind: record.Bought, Count: 3, Ware: &material.Spec{Ware: material.Pipe, Size: "3/4", Length: tenFeet}, Basis: "one"},
+		{ID: "e", Kind: record.TakenBack, Event: "d", Item: "d.2"},
+	})
+	assert.Equal(t, 9, w.Goods[0].Count)
+	assert.Equal(t, []string{"d.1", "d.3"}, []string{w.Sticks[0].ID, w.Sticks[1].ID})
+	before, ok := w.Before("one")
+	require.True(t, ok)
+	assert.Equal(t, 9, before.Goods[0].Count)
+	assert.Equal(t, []record.Event{
+		{Kind: record.TakenBack, Event: "b", Count: 4}, {Kind: record.TakenBack, Event: "a", Count: 2},
+	}, w.Goods[0].Back(6), "the last that were bought go back first")
 }
 
 // What was done by a plan can be left out, to see what that plan was made from.

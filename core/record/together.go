@@ -29,7 +29,7 @@ func Together(works ...Work) Work {
 				continue
 			}
 			h := &all.Goods[i]
-			h.Count, h.Paid, h.Events = h.Count+g.Count, h.Paid+g.Paid, slices.Concat(h.Events, g.Events)
+			h.Count, h.Paid, h.Lots = h.Count+g.Count, h.Paid+g.Paid, slices.Concat(h.Lots, g.Lots)
 		}
 		switch {
 		case w.Figures == nil:

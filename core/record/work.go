@@ -22,7 +22,7 @@ type Work struct {
 	Notes   []string      `json:"notes"`             // of an older record, what nothing answers to
 	Last    int64         `json:"last"`              // the sequence number of the last event
 
-	events []Event // that it is the sum of
+	events []Event // that it is the sum of, those taken back and those that take back among them
 	basis  map[catalog.Size]string
 }
 
@@ -87,9 +87,34 @@ type Taken struct {
 // Goods are things that were bought, besides pipe.
 type Goods struct {
 	material.Spec
-	Count  int           `json:"count"`
-	Paid   measure.Money `json:"paid,omitempty"`
-	Events []string      `json:"events"`
+	Count int           `json:"count"`
+	Paid  measure.Money `json:"paid,omitempty"`
+	Lots  []Lot         `json:"lots"` // that make it up
+}
+
+// Lot is what one event bought.
+type Lot struct {
+	Event string `json:"event"`
+	Count int    `json:"count"`
+}
+
+// Events are those that say that something was bought.
+func (g *Goods) Events() (all []string) {
+	for _, l := range g.Lots {
+		all = append(all, l.Event)
+	}
+	return all
+}
+
+// Back gives what takes so many back to the shop, the last that were bought first. The
+// events still need ids.
+func (g *Goods) Back(count int) (all []Event) {
+	for i := len(g.Lots) - 1; i >= 0 && count > 0; i-- {
+		n := min(count, g.Lots[i].Count)
+		all = append(all, Event{Kind: TakenBack, Event: g.Lots[i].Event, Count: n})
+		count -= n
+	}
+	return all
 }
 
 // Joined is what became of a piece's end in a fitting.
@@ -129,13 +154,7 @@ func (w *Work) Pipes() (all []string) {
 // none that was taken back, unless that was taken back itself. Of a purchase that was
 // taken back in part, the rest counts.
 func Valid(events []Event) []Event {
-	seen, first := map[string]bool{}, make([]Event, 0, len(events))
-	for _, e := range events {
-		if !seen[e.ID] {
-			seen[e.ID] = true
-			first = append(first, e)
-		}
-	}
+	first := once(events)
 	at := map[string]int{}
 	for i, e := range first {
 		at[e.ID] = i
@@ -148,6 +167,8 @@ func Valid(events []Event) []Event {
 			of, known := at[e.Event]
 			switch {
 			case !known || of >= i:
+			case first[of].Kind == Bought && e.Item != "":
+				first[of].without = append(first[of].without, e.Item)
 			case e.Count == 0:
 				off[of] = true
 			case first[of].Kind == Bought:
@@ -166,6 +187,18 @@ func Valid(events []Event) []Event {
 		}
 	}
 	return first[:n]
+}
+
+// once gives the first event of each id.
+func once(events []Event) []Event {
+	seen, first := map[string]bool{}, make([]Event, 0, len(events))
+	for _, e := range events {
+		if !seen[e.ID] {
+			seen[e.ID] = true
+			first = append(first, e)
+		}
+	}
+	return first
 }
 
 // Add gives what events add up to. They are in the server's order; those that make no
@@ -187,9 +220,10 @@ func Add(events []Event) Work {
 	}
 	w.basis = map[catalog.Size]string{}
 	a := adding{Work: &w, sticks: map[string]int{}, kerfs: map[string]measure.Length{}}
-	w.events = Valid(events)
-	for i := range w.events {
-		a.event(&w.events[i])
+	w.events = once(events)
+	valid := Valid(w.events)
+	for i := range valid {
+		a.event(&valid[i])
 	}
 	for i := range w.Sticks {
 		w.Sticks[i].settle(a.kerfs[w.Sticks[i].ID])
@@ -266,6 +300,9 @@ func (a *adding) bought(e *Event) {
 	if e.Ware.Ware == material.Pipe {
 		a.basis[catalog.Size(e.Ware.Size)] = e.Basis
 		for n := range e.Count {
+			if slices.Contains(e.without, ItemID(e.ID, n)) {
+				continue
+			}
 			s := a.stick(Source{ItemID(e.ID, n), catalog.Size(e.Ware.Size), e.Ware.Length, FromShop}, e.Basis)
 			s.Bought = e.ID
 		}
@@ -274,10 +311,10 @@ func (a *adding) bought(e *Event) {
 	i := slices.IndexFunc(a.Goods, func(g Goods) bool { return g.Spec == *e.Ware })
 	if i < 0 {
 		i = len(a.Goods)
-		a.Goods = append(a.Goods, Goods{Spec: *e.Ware, Events: []string{}})
+		a.Goods = append(a.Goods, Goods{Spec: *e.Ware})
 	}
 	g := &a.Goods[i]
-	g.Count, g.Paid, g.Events = g.Count+e.Count, g.Paid+e.Each.Times(e.Count), append(g.Events, e.ID)
+	g.Count, g.Paid, g.Lots = g.Count+e.Count, g.Paid+e.Each.Times(e.Count), append(g.Lots, Lot{e.ID, e.Count})
 }
 
 // ItemID names the n-th of the things that one event bought, counted from 0.
@@ -291,6 +328,7 @@ func (a *adding) cut(e *Event) {
 	}
 	s := a.stick(from, "")
 	a.basis[s.Size] = e.Basis
+	s.Racked = false // what is cut from it came off the rack
 	s.Cuts = append(s.Cuts, Taken{Piece: *e.Piece, Event: e.ID, Length: e.Length, Letter: e.Letter, Basis: e.Basis})
 	a.kerfs[from.ID] += e.Kerf
 	a.Pieces = append(a.Pieces, Made{

@@ -71,7 +71,7 @@ func (a *api) effect(ctx context.Context, in *body[EffectRequest]) (*body[Effect
 		out.Looked++
 		p, work, err := a.load(ctx, l.ID)
 		if err != nil {
-			return nil, err
+			continue // deleted meanwhile, or not to be read: there is nothing to change
 		}
 		if work.Figures != nil {
 			out.Kept++

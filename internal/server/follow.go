@@ -24,37 +24,40 @@ type Now struct {
 	Gone     bool   `json:"gone,omitempty"`     // the project was deleted
 }
 
-// followers are the pages that follow.
+// followers are the pages that follow, each with the project that it follows; "" for all.
 type followers struct {
 	mu  sync.Mutex
-	all map[chan string]struct{}
+	all map[chan struct{}]string
 }
 
 // tell lets everybody who follows a project know that it changed; "" is the shop, which
-// concerns all.
-func (a *api) tell(_ context.Context, project string) {
-	a.followers.mu.Lock()
-	defer a.followers.mu.Unlock()
-	for c := range a.followers.all {
+// concerns all. Who has not looked since the last time looks once, at the newest state.
+func (f *followers) tell(project string) {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	for c, of := range f.all {
+		if of != "" && project != "" && of != project {
+			continue
+		}
 		select {
-		case c <- project:
-		default: // it has some to look at already, and asks for the newest state then
+		case c <- struct{}{}:
+		default:
 		}
 	}
 }
 
-func (f *followers) join() chan string {
+func (f *followers) join(project string) chan struct{} {
 	f.mu.Lock()
 	defer f.mu.Unlock()
 	if f.all == nil {
-		f.all = map[chan string]struct{}{}
+		f.all = map[chan struct{}]string{}
 	}
-	c := make(chan string, 16)
-	f.all[c] = struct{}{}
+	c := make(chan struct{}, 1)
+	f.all[c] = project
 	return c
 }
 
-func (f *followers) leave(c chan string) {
+func (f *followers) leave(c chan struct{}) {
 	f.mu.Lock()
 	defer f.mu.Unlock()
 	delete(f.all, c)
@@ -77,38 +80,28 @@ func (a *api) follow(c *gin.Context) {
 	defer func() { _ = conn.CloseNow() }()
 	ctx := conn.CloseRead(c.Request.Context())
 	id := c.Query("project")
-	changed := a.followers.join()
+	changed := a.followers.join(id)
 	defer a.followers.leave(changed)
+	say := func() error {
+		n, err := a.nowOf(ctx, id)
+		if err != nil {
+			return err
+		}
+		return within(ctx, func(ctx context.Context) error { return wsjson.Write(ctx, conn, n) })
+	}
 	ping := time.NewTicker(followPing)
 	defer ping.Stop()
-	for of := id; ; {
-		if id == "" || of == id || of == "" {
-			n, err := a.nowOf(ctx, of)
-			if err == nil {
-				err = within(ctx, func(ctx context.Context) error { return wsjson.Write(ctx, conn, n) })
-			}
-			if err != nil {
-				return
-			}
-		}
+	for err = say(); err == nil; {
 		select {
 		case <-ctx.Done():
 			return
 		case <-a.closing:
 			_ = conn.Close(websocket.StatusGoingAway, "the server stops")
 			return
-		case of = <-changed:
-			if of == "" && id != "" {
-				of = id // the shop's revision is in what is said of the project
-			}
+		case <-changed:
+			err = say()
 		case <-ping.C:
-			if within(ctx, conn.Ping) != nil {
-				return
-			}
-			of = "-" // nothing to say
-			if id == "" {
-				of = ""
-			}
+			err = within(ctx, conn.Ping)
 		}
 	}
 }

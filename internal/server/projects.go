@@ -98,7 +98,7 @@ func (a *api) create(ctx context.Context, p *project.Project, events []store.Eve
 	if err != nil {
 		return nil, missing(err)
 	}
-	a.tell(ctx, made.ID)
+	a.followers.tell(made.ID)
 	return answer(line(made.Line)), nil
 }
 
@@ -126,19 +126,19 @@ func (a *api) saveProject(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, missing(err)
 	}
-	a.tell(ctx, in.ID)
+	a.followers.tell(in.ID)
 	return answer(Saved{r}), nil
 }
 
 func (a *api) deleteProject(ctx context.Context, in *ProjectPath) (*struct{}, error) {
 	err := a.store.Delete(ctx, in.ID)
-	a.tell(ctx, in.ID)
+	a.followers.tell(in.ID)
 	return nil, missing(err)
 }
 
 func (a *api) restoreProject(ctx context.Context, in *ProjectPath) (*struct{}, error) {
 	err := a.store.Restore(ctx, in.ID)
-	a.tell(ctx, in.ID)
+	a.followers.tell(in.ID)
 	return nil, missing(err)
 }
 
@@ -183,7 +183,7 @@ func (a *api) saveShop(ctx context.Context, in *body[StoredShop]) (*body[Saved],
 	if err != nil {
 		return nil, missing(err)
 	}
-	a.tell(ctx, "")
+	a.followers.tell("")
 	return answer(Saved{r}), nil
 }
 

@@ -197,7 +197,9 @@ func TestAPageFollows(t *testing.T) {
 		return n
 	}
 	assert.Equal(t, server.Now{Project: id, Revision: 1}, next())
-	c.get("PUT", "/api/projects/"+other, map[string]any{"revision": 1, "project": jump("6 ft")}, nil)
+	for r := range 40 { // however many others are saved, none of them is told
+		c.get("PUT", "/api/projects/"+other, map[string]any{"revision": r + 1, "project": jump(fmt.Sprint(40+r, " in"))}, nil)
+	}
 	c.get("PUT", "/api/projects/"+id, map[string]any{"revision": 1, "project": jump("6 ft")}, nil)
 	assert.Equal(t, server.Now{Project: id, Revision: 2}, next())
 	last := c.did(id, "phone", record.Event{ID: "a", Kind: record.Unmatched, Text: "x"}).Last

@@ -87,9 +87,9 @@ func (a *api) addEvents(ctx context.Context, in *struct {
 	if out.Last, err = a.store.LastEvent(ctx, in.ID); err != nil {
 		return nil, missing(err)
 	}
-	a.tell(ctx, in.ID)
+	a.followers.tell(in.ID)
 	if shopped {
-		a.tell(ctx, "")
+		a.followers.tell("")
 	}
 	return answer(out), nil
 }

@@ -2706,14 +2706,12 @@ export interface components {
         };
         /** @description Extra is something that was bought and that nothing of the plan needs. */
         ProcureExtra: {
+            /** @description what takes it back to the shop, but for ids */
+            back: components["schemas"]["RecordEvent"][];
             /** Format: int64 */
             count: number;
             /** Format: int64 */
             diameter?: number;
-            /** @description that say that it was bought */
-            events?: string[];
-            /** @description the ids of sticks */
-            items?: string[];
             kind?: string;
             label: string;
             /** Format: int64 */

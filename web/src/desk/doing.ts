@@ -1,4 +1,5 @@
 import type { CutStick, DoneEvent, Line, PipeTotal, Plan, Shop, StickPiece } from "../api/client";
+import { specKey, specOf } from "../lib/spec";
 import { newId } from "./device";
 import type { ToDo } from "./record";
 
@@ -40,17 +41,14 @@ export function cutting(of: PipeTotal, s: CutStick, isCut: (p: StickPiece) => bo
 }
 
 /** It was not done after all. */
-export const notDone = (event: string, count?: number): ToDo => ({ kind: "not-done", event, ...(count ? { count } : {}) });
-
-/** Some of what events say was bought goes back to the shop: the last of it first. Each is asked for all of it, and takes back no more than it bought. */
-export const takenBack = (events: string[], count: number): ToDo[] => events.slice(-1).map((e) => notDone(e, count));
+export const notDone = (event: string): ToDo => ({ kind: "not-done", event });
 
 /** So many of a line of the list are in the cart. */
 export function buying(plan: Plan, l: Line, count: number): ToDo {
-  const { ware, kind, size, length, diameter, ounces } = l;
+  const { ware, size } = l;
   return {
     kind: "bought",
-    ware: { ware, kind, size, length, diameter, ounces },
+    ware: specOf(l),
     count,
     ...(l.priced ? { each: l.each } : {}),
     basis: ware === "pipe" ? plan.pipe.find((t) => t.size === size)?.basis : undefined,
@@ -73,7 +71,7 @@ export function withOutgoing(out: DoneEvent[]): WithOutgoing {
   const uncut = new Set<string>();
   for (const e of out) {
     if (e.kind === "cut" && e.piece) cut.set(e.id, pieceId(e.piece));
-    if (e.kind === "not-done" && e.event) {
+    if (e.kind === "not-done" && e.event && !e.count && !e.item) {
       uncut.add(e.event);
       cut.delete(e.event);
     }
@@ -82,9 +80,7 @@ export function withOutgoing(out: DoneEvent[]): WithOutgoing {
     ...(p.cut && !uncut.has(p.cut) ? [p.cut] : []),
     ...[...cut].flatMap(([event, piece]) => (event !== p.cut && piece === pieceId(p) ? [event] : [])),
   ];
-  const same = (l: Line, e: DoneEvent) =>
-    e.ware !== undefined &&
-    (["ware", "kind", "size", "length", "diameter", "ounces"] as const).every((k) => (e.ware?.[k] || undefined) === (l[k] || undefined));
+  const same = (l: Line, e: DoneEvent) => e.ware !== undefined && specKey(e.ware) === specKey(l);
   const got = (l: Line) => {
     const back = l.events?.some((e) => uncut.has(e));
     const more = out.filter((e) => e.kind === "bought" && same(l, e) && !uncut.has(e.id)).reduce((n, e) => n + (e.count ?? 0), 0);

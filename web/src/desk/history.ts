@@ -1,6 +1,7 @@
 import { replaceEqualDeep } from "@tanstack/react-query";
 import { type Operation, applyPatch, compare } from "fast-json-patch";
 import type { Project, Shop } from "../api/client";
+import { specKey } from "../lib/spec";
 import { merge } from "./merge";
 
 /** What is on the desk: the project and the shop it is planned with. */
@@ -112,9 +113,7 @@ function patched(p: Project, by: Operation[]): Project {
   return replaceEqualDeep(p, applyPatch(structuredClone(p), structuredClone(by)).newDocument) as Project;
 }
 
-type Price = Shop["prices"]["prices"][number];
-const priceKey = (p: Price) => [p.ware, p.kind ?? "", p.size ?? "", p.length ?? 0, p.diameter ?? 0, p.ounces ?? 0].join("|");
-const keyed = (s: Shop) => ({ ...s, prices: { ...s.prices, prices: Object.fromEntries(s.prices.prices.map((p) => [priceKey(p), p])) } });
+const keyed = (s: Shop) => ({ ...s, prices: { ...s.prices, prices: Object.fromEntries(s.prices.prices.map((p) => [specKey(p), p])) } });
 
 /** Puts the changes from base to mine onto theirs, price by price. */
 export function mergeShops(base: Shop, mine: Shop, theirs: Shop): Shop {

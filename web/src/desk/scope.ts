@@ -1,4 +1,5 @@
 import type { Effect, Project, Shop } from "../api/client";
+import { specKey as key } from "../lib/spec";
 import { same } from "./merge";
 
 /** A change of the shop that waits to be told whom it is for. */
@@ -10,9 +11,6 @@ export interface ShopAsk {
   /** What it would change in other projects; nothing where the server did not say. */
   effect?: Effect;
 }
-
-type Price = Shop["prices"]["prices"][number];
-const key = (p: Price) => [p.ware, p.kind, p.size, p.length, p.diameter, p.ounces].map((v) => v || "").join("|");
 
 /** A change of the shop made a project's own: its stick lengths, its prices. */
 export function ownOf(before: Shop, after: Shop): ((p: Project) => Project) | undefined {

@@ -2,7 +2,8 @@ import { useEffect, useRef } from "react";
 
 /** Whether a key belongs to the field, menu or dialog that has the focus. */
 function busy(t: EventTarget | null): boolean {
-  return t instanceof Element && t.closest("input, textarea, select, [contenteditable], .menu, dialog[open]") !== null;
+  if (!(t instanceof Element) || t.closest("dialog:not([open])")) return false; // a dialog that is closed and not gone yet has no keys
+  return t.closest("input, textarea, select, [contenteditable], .menu, dialog[open]") !== null;
 }
 
 /**

@@ -1,5 +1,6 @@
 import type { Line, Plan, PlanFrame } from "../../api/client";
 import { text } from "../../lib/format";
+import { specKey } from "../../lib/spec";
 import { kindWords, sizeWords } from "../../lib/words";
 
 /** One line of the list: what the bill says of it, and a number to find it on the frame by. */
@@ -22,16 +23,13 @@ const aisleOf: Record<string, string> = {
   hardware: "Bolts, wheels, ties",
 };
 
-export const wareKey = (l: Line) =>
-  [l.ware, l.kind ?? "", l.size ?? "", l.length ?? 0, l.ounces ?? 0, ...(l.diameter ? [l.diameter] : [])].join("|");
-
 /** The bill in the order of a walk through the shop: long things first, cans last. */
 export function aislesOf(plan: Plan): Aisle[] {
   const aisles: Aisle[] = ["Pipe", "Fittings", "Cement and primer", "Bolts, wheels, ties"].map((name) => ({ name, wares: [] }));
   let number = 0;
   for (const line of plan.bill.lines) {
     const aisle = aisles.find((a) => a.name === aisleOf[line.ware]);
-    aisle?.wares.push({ key: wareKey(line), line, number: line.ware === "fitting" ? ++number : 0 });
+    aisle?.wares.push({ key: `${specKey(line)} ${line.unit}`, line, number: line.ware === "fitting" ? ++number : 0 });
   }
   return aisles.filter((a) => a.wares.length > 0);
 }

@@ -1,22 +1,12 @@
-import type { Line, Shop } from "../../api/client";
+import type { Shop } from "../../api/client";
+import { type Spec, specKey, specOf } from "../../lib/spec";
 
-type Key = Pick<Line, "ware" | "kind" | "size" | "length" | "diameter" | "ounces">;
-
-const sameKey = (a: Key, b: Key) =>
-  a.ware === b.ware &&
-  (a.kind ?? "") === (b.kind ?? "") &&
-  (a.size ?? "") === (b.size ?? "") &&
-  (a.length ?? 0) === (b.length ?? 0) &&
-  (a.diameter ?? 0) === (b.diameter ?? 0) &&
-  (a.ounces ?? 0) === (b.ounces ?? 0);
-
-export const priceOf = (s: Shop, k: Key) => s.prices.prices.find((p) => sameKey(p, k));
+export const priceOf = (s: Shop, k: Spec) => s.prices.prices.find((p) => specKey(p) === specKey(k));
 
 /** Puts a price in the book, or over the one that was there; it is the builder's own from then on. */
-export function withPrice(s: Shop, k: Key, amount: number): Shop {
-  const { ware, kind, size, length, diameter, ounces } = k;
-  const mine = { ware, kind, size, length, diameter, ounces, amount, source: "own" };
-  const at = s.prices.prices.findIndex((p) => sameKey(p, k));
+export function withPrice(s: Shop, k: Spec, amount: number): Shop {
+  const mine = { ...specOf(k), amount, source: "own" };
+  const at = s.prices.prices.findIndex((p) => specKey(p) === specKey(k));
   const prices = at < 0 ? [...s.prices.prices, mine] : s.prices.prices.map((p, i) => (i === at ? mine : p));
   return { ...s, prices: { ...s.prices, prices } };
 }

@@ -8,7 +8,7 @@ import { ExampleMark, Head } from "../../ui/ui";
 import { type Ware, aislesOf, nameOf } from "./list";
 import { OnSale } from "./on-sale";
 import { priceOf, readMoney, readPercent, withPrice } from "./prices";
-import { buying, notDone, takenBack, withOutgoing } from "../../desk/doing";
+import { buying, notDone, withOutgoing } from "../../desk/doing";
 import { useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useShop } from "../../desk/use";
 import { Unsent } from "../unsent";
 import { Scope } from "./scope";
@@ -77,14 +77,19 @@ function TooMany() {
       <h3 className="aisle">More than the plan needs</h3>
       <ul>
         {extra.map((x) => {
-          const left = x.events?.filter((e) => !out.some((o) => o.event === e)) ?? [];
+          // what says so on its way is not said again
+          const left = x.back.filter((e) => e.event && !out.some((o) => o.event === e.event && o.item === e.item));
           return (
             <li key={x.label} className="flex items-center justify-between gap-3 border-b border-rule py-1">
               <span>
                 <strong>{x.count}</strong> too many: {nameOf(x)}
               </span>
               {left.length > 0 && (
-                <button type="button" className="btn btn-small" onClick={() => open.say(...takenBack(left, x.count))}>
+                <button
+                  type="button"
+                  className="btn btn-small"
+                  onClick={() => open.say(...left.map(({ kind, event, item, count }) => ({ kind, event, item, count })))}
+                >
                   Taken back to the shop
                 </button>
               )}

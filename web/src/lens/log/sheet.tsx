@@ -9,7 +9,7 @@ import { Len, money } from "../../lib/format";
 import { Head } from "../../ui/ui";
 import { useTargets } from "../size/live";
 import { Unsent } from "../unsent";
-import { type Act, actWords, actsOf } from "./words";
+import { type Act, actWords, actsOf, isWhole } from "./words";
 
 /** What was done? The record, where everything can be taken back by saying so; and how the plan stood before. */
 export default function LogSheet() {
@@ -126,12 +126,12 @@ function Back({ act, cutBy }: { act: Act; cutBy: boolean }) {
 function useRecordOf(act: Act): string[] {
   const open = useOpen();
   const last = useOpenState((s) => s.planned.events ?? 0);
-  const q = useQuery<{ events: { id: string; kind: string; event?: string; count?: number }[] }>({
+  const q = useQuery<{ events: { id: string; kind: string; event?: string; count?: number; item?: string }[] }>({
     queryKey: ["record", open.id, last],
     enabled: false,
   });
   const ids = new Set(act.events.map((e) => e.id));
-  return (q.data?.events ?? []).filter((e) => e.kind === "not-done" && !e.count && e.event && ids.has(e.event)).map((e) => e.id);
+  return (q.data?.events ?? []).filter((e) => isWhole(e) && e.event && ids.has(e.event)).map((e) => e.id);
 }
 
 /** How the plan stood before: states to compare with, and to go back to. */

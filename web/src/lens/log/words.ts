@@ -47,6 +47,9 @@ function wareWords(e: DoneEvent): string {
   return [w.kind ?? w.ware, w.ounces ? `${w.ounces} fl oz` : ""].filter(Boolean).join(", ");
 }
 
+/** Whether an event takes back all of another, and not a part of what was bought. */
+export const isWhole = (e: { kind: string; count?: number; item?: string }) => e.kind === "not-done" && !e.count && !e.item;
+
 /** Events that were said together: those of one device, kind and stick or moment. */
 export interface Act {
   key: string;
@@ -60,10 +63,10 @@ export interface Act {
 /** What was done, the latest first; what was done with one press is one act. */
 export function actsOf(events: DoneEvent[]): Act[] {
   const off = new Set<string>();
-  for (const e of [...events].reverse()) if (e.kind === "not-done" && !off.has(e.id) && e.event && !e.count) off.add(e.event);
+  for (const e of [...events].reverse()) if (isWhole(e) && !off.has(e.id) && e.event) off.add(e.event);
   const out: Act[] = [];
   for (const e of events) {
-    if (e.kind === "not-done" && !e.count) continue; // it shows at what it takes back
+    if (isWhole(e)) continue; // it shows at what it takes back
     const last = out.at(-1);
     const first = last?.events[0];
     if (
@@ -84,7 +87,7 @@ export function actsOf(events: DoneEvent[]): Act[] {
 /** An act in words. */
 export function actWords(a: Act, style: Style, where: (pipe: string) => string): string {
   const first = a.events[0] as DoneEvent;
-  if (first.kind === "not-done") return `${first.count} taken back to the shop`;
+  if (first.kind === "not-done") return `${first.count ?? "a stick"} taken back to the shop`;
   if (a.events.length === 1) return wordsOf(first, style, where);
   const stick = first.stick
     ? `${text(first.stick.length, "feet-inches", 64)} ${first.stick.origin === "shop" ? "stick" : first.stick.origin}`
