@@ -69,9 +69,9 @@ type workshop struct {
 	stop  func()
 }
 
-// open makes one. Journeys go one after the other: the browser has one focus, and a window
-// that another takes it from leaves the field that it is in.
+// open makes one, for a journey that goes on beside others.
 func open(t *testing.T) *workshop {
+	t.Parallel()
 	return openIn(t, t.TempDir())
 }
 
@@ -129,6 +129,9 @@ func (w *workshop) window(path string) *window {
 	b := browser.MustIncognito()
 	p := b.MustPage("")
 	p.MustSetViewport(1280, 800, 1, false)
+	// A browser has one focus, and a window that another takes it from leaves the field that it
+	// is in: each is told that it has it.
+	require.NoError(w.t, proto.EmulationSetFocusEmulationEnabled{Enabled: true}.Call(p))
 	w.t.Cleanup(func() { _ = b.Close() }) // closing the page would ask about unsaved changes
 	win := &window{p.Timeout(6 * patience).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
 	win.MustNavigate(w.url + path).MustWaitLoad()

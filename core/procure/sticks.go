@@ -217,7 +217,10 @@ func (c *cutting) basisOf() string {
 	}
 	for i := range c.base.Sticks {
 		if s := &c.base.Sticks[i]; s.Size == c.size {
-			data = fmt.Appendf(data, "|%s %d", s.ID, len(s.Cuts))
+			data = fmt.Appendf(data, "|%s", s.ID)
+			for _, t := range s.Cuts {
+				data = fmt.Appendf(data, " %s", t.Event)
+			}
 		}
 	}
 	for i := range c.wants {

@@ -25,7 +25,8 @@ func (w *Work) onRack() (put, taken map[string]shop.Offcut) {
 }
 
 // Rack gives what lies on the rack after a record has grown: what it put there came, what
-// it cut from there went; what is taken back goes the other way.
+// it cut from there went; what is taken back goes the other way. Of what is left of a stick
+// that is longer or shorter now, the new length lies there.
 func Rack(before, after *Work, rack []shop.Offcut) []shop.Offcut {
 	putBefore, tookBefore := before.onRack()
 	putAfter, tookAfter := after.onRack()
@@ -35,7 +36,7 @@ func Rack(before, after *Work, rack []shop.Offcut) []shop.Offcut {
 		more     bool
 	}{{putAfter, putBefore, true}, {putBefore, putAfter, false}, {tookAfter, tookBefore, false}, {tookBefore, tookAfter, true}} {
 		for _, id := range sorted(d.now) {
-			if _, had := d.was[id]; had {
+			if was, had := d.was[id]; had && was == d.now[id] {
 				continue
 			}
 			if d.more {

@@ -357,13 +357,29 @@ func TestAnEventThatMakesNoSenseIsPointedAt(t *testing.T) {
 	}
 }
 
+// A stick is what it was, also where the first cut from it was not done after all.
+func TestAStickStaysWhatItWas(t *testing.T) {
+	rest := stick("s")
+	rest.Length, rest.Origin = 80*measure.Inch, record.FromOffcut
+	w := record.Add([]record.Event{
+		{ID: "a", Kind: record.Cut, Piece: &record.Piece{Pipe: "p1", Copy: 1}, Stick: stick("s"), Length: 40 * measure.Inch},
+		{ID: "b", Kind: record.Cut, Piece: &record.Piece{Pipe: "p2", Copy: 1}, Stick: rest, Length: 30 * measure.Inch},
+		{ID: "c", Kind: record.TakenBack, Event: "a"},
+	})
+	require.Len(t, w.Sticks, 1)
+	assert.Equal(t, *stick("s"), w.Sticks[0].Source)
+	assert.Equal(t, 90*measure.Inch, w.Sticks[0].Left)
+}
+
 // What is put on the rack lies there for every project, until somebody cuts from it or it
 // is taken back.
 func TestTheRackFollowsTheRecord(t *testing.T) {
-	piece := &record.Piece{Pipe: "p1", Copy: 1}
+	piece, other := &record.Piece{Pipe: "p1", Copy: 1}, &record.Piece{Pipe: "p1", Copy: 2}
 	mine := []record.Event{
 		{ID: "a", Kind: record.Cut, Piece: piece, Stick: stick("s"), Length: 40 * measure.Inch},
+		{ID: "e", Kind: record.Cut, Piece: other, Stick: stick("s"), Length: 30 * measure.Inch},
 		{ID: "b", Kind: record.Racked, Item: "s"},
+		{ID: "f", Kind: record.TakenBack, Event: "e"}, // of two pieces one was not cut: the rest is longer
 		{ID: "c", Kind: record.Racked, Item: "a"},
 		{ID: "d", Kind: record.TakenBack, Event: "c"},
 	}
@@ -378,7 +394,7 @@ func TestTheRackFollowsTheRecord(t *testing.T) {
 		before, after := record.Add(events[:n]), record.Add(events[:n+1])
 		rack = record.Rack(&before, &after, rack)
 	}
-	want := [][]string{{"2x12\""}, {"2x12\"", "1x80\""}, {"2x12\"", "1x80\"", "1x40\""}, {"2x12\"", "1x80\""}}
+	want := [][]string{{"2x12\""}, {"2x12\""}, {"2x12\"", "1x50\""}, {"2x12\"", "1x80\""}, {"2x12\"", "1x80\"", "1x40\""}, {"2x12\"", "1x80\""}}
 	for n := range mine {
 		step(mine, n)
 		assert.Equal(t, want[n], lengths(), "after %d", n)

@@ -219,8 +219,8 @@ func Add(events []Event) Work {
 		w.Last = max(w.Last, events[i].Seq)
 	}
 	w.basis = map[catalog.Size]string{}
-	a := adding{Work: &w, sticks: map[string]int{}, kerfs: map[string]measure.Length{}}
 	w.events = once(events)
+	a := adding{Work: &w, sticks: map[string]int{}, kerfs: map[string]measure.Length{}, from: sources(w.events)}
 	valid := Valid(w.events)
 	for i := range valid {
 		a.event(&valid[i])
@@ -235,6 +235,21 @@ type adding struct {
 	*Work
 	sticks map[string]int // by id
 	kerfs  map[string]measure.Length
+	from   map[string]Source // what each stick was before anything was cut from it, by its id
+}
+
+// sources gives what each stick was when it was first named. A later cut from it names what
+// was left of it then; that its first cut was taken back makes it no other stick.
+func sources(events []Event) map[string]Source {
+	from := map[string]Source{}
+	for i := range events {
+		if s := events[i].Stick; s != nil {
+			if _, known := from[s.ID]; !known {
+				from[s.ID] = *s
+			}
+		}
+	}
+	return from
 }
 
 func (a *adding) event(e *Event) {
@@ -254,7 +269,7 @@ func (a *adding) event(e *Event) {
 			a.takePiece(e.Item)
 			return
 		}
-		s := a.stick(*e.Stick, "")
+		s := a.stick(a.from[e.Stick.ID], "")
 		s.Lost += e.Length + e.Kerf
 	case Fitted, Driven, Cemented:
 		i := slices.IndexFunc(a.Joints, func(j Joined) bool { return j.Piece == *e.Piece && j.Joint == e.Joint })
@@ -321,7 +336,7 @@ func (a *adding) bought(e *Event) {
 func ItemID(event string, n int) string { return fmt.Sprintf("%s.%d", event, n+1) }
 
 func (a *adding) cut(e *Event) {
-	from := *e.Stick
+	from := a.from[e.Stick.ID]
 	if i := a.piece(from.ID); i >= 0 { // what is cut from a piece is cut from that one, as it is
 		from = Source{from.ID, a.Pieces[i].Size, a.Pieces[i].Length, FromPiece}
 		a.takePiece(from.ID)
