@@ -394,7 +394,14 @@ func TestTheRackFollowsTheRecord(t *testing.T) {
 		before, after := record.Add(events[:n]), record.Add(events[:n+1])
 		rack = record.Rack(&before, &after, rack)
 	}
-	want := [][]string{{"2x12\""}, {"2x12\""}, {"2x12\"", "1x50\""}, {"2x12\"", "1x80\""}, {"2x12\"", "1x80\"", "1x40\""}, {"2x12\"", "1x80\""}}
+	want := [][]string{
+		{"2x12\""},
+		{"2x12\""},
+		{"2x12\"", "1x50\""},
+		{"2x12\"", "1x80\""},
+		{"2x12\"", "1x80\"", "1x40\""},
+		{"2x12\"", "1x80\""},
+	}
 	for n := range mine {
 		step(mine, n)
 		assert.Equal(t, want[n], lengths(), "after %d", n)
