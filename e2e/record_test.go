@@ -173,12 +173,23 @@ func TestTooManyGoBackToTheShop(t *testing.T) {
 	w := open(t)
 	p := w.window("/p/" + w.project("Club jump") + "/buy")
 	p.see("What to buy")
+	// what is ticked stays ticked to the eye, whatever is on its way: a second press would buy it twice
+	p.MustEval(`() => {
+		let most = 0;
+		window.cleared = 0;
+		new MutationObserver(() => {
+			const n = document.querySelectorAll(".ware .tick[aria-checked=true]").length;
+			if (n < most) window.cleared++;
+			most = n;
+		}).observe(document.querySelector(".lens-sheet"), { subtree: true, childList: true, attributes: true });
+	}`)
 	tickAll := `() => [...document.querySelectorAll(".ware .tick")].find(e => e.getAttribute("aria-checked") !== "true")?.click()`
 	for range 6 {
 		p.MustEval(tickAll)
 		p.settled()
 	}
 	p.see("Everything is in the cart.")
+	assert.Zero(t, p.MustEval(`() => window.cleared`).Int(), "ticks that were seen cleared")
 	p.lens("Size")
 	p.write("How many", "1")
 	p.lens("Buy")

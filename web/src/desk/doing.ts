@@ -83,7 +83,9 @@ export function withOutgoing(out: DoneEvent[]): WithOutgoing {
   const same = (l: Line, e: DoneEvent) => e.ware !== undefined && specKey(e.ware) === specKey(l);
   const got = (l: Line) => {
     const back = l.events?.some((e) => uncut.has(e));
-    const more = out.filter((e) => e.kind === "bought" && same(l, e) && !uncut.has(e.id)).reduce((n, e) => n + (e.count ?? 0), 0);
+    const more = out
+      .filter((e) => e.kind === "bought" && same(l, e) && !uncut.has(e.id) && !l.events?.includes(e.id))
+      .reduce((n, e) => n + (e.count ?? 0), 0);
     return Math.min(l.count, (back ? 0 : (l.got ?? 0)) + more);
   };
   return { isCut: (p) => saying(p).length > 0, saying, got };

@@ -96,10 +96,12 @@ export class OpenProject {
         if (outgoing.last > was.last) this.planner.refresh();
       },
     );
-    this.store.subscribe((s, was) => {
-      if (s.planned !== was.planned && s.planned.events !== undefined) this.recorder.planned(s.planned.events);
-    });
   }
+
+  /** A plan is on the page: what was done and is in it is no longer on its way. */
+  readonly shown = (p: Planned) => {
+    if (p.events !== undefined) this.recorder.planned(p.events);
+  };
 
   /** Something was done: it goes into the record, where no undo reaches it. The first time the figures it was begun with and the letters are fixed. */
   readonly did = (...all: ToDo[]) => {

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { type ReactNode, createContext, startTransition, use, useEffect, useState } from "react";
+import { type ReactNode, createContext, startTransition, use, useEffect, useLayoutEffect, useState } from "react";
 import { useStore } from "zustand";
 import { type Plan, type PlanFrame, type Project, type Shop, type Starter, api, ask } from "../api/client";
 import type { Picked } from "../frame/items";
@@ -22,6 +22,8 @@ export function OpenProjectProvider({ of, children }: { of: OpenProject; childre
     follow(of.store.getState());
     return of.store.subscribe((s, was) => s.planned !== was.planned && follow(s));
   }, [of]);
+  // what was done is on its way until the plan that has it is on the page, not until it has come
+  useLayoutEffect(() => of.shown(planned), [of, planned]);
   return (
     <Opened value={of}>
       <Shown value={planned}>{children}</Shown>
