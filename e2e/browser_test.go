@@ -201,6 +201,8 @@ func (w *window) wrong(label, why string) {
 }
 
 // write replaces a field's text as a person would: select all and type.
+// A change is shown as being saved from that very moment: to see "Saved" after it is to see
+// that it is saved.
 func (w *window) write(label, text string) {
 	w.t.Helper()
 	f := w.field(label)

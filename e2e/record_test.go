@@ -214,7 +214,6 @@ func TestAnEarlierStateIsGoneBackTo(t *testing.T) {
 	p := w.window("/p/" + w.project("Club jump"))
 	p.ready()
 	p.write("Width", "5 ft")
-	p.see("Saving")
 	p.see("Saved")
 	p.lens("Log")
 	p.see("state 1")
