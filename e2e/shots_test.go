@@ -31,6 +31,7 @@ func TestShots(t *testing.T) {
 			p.turning()
 			p.write("Width", "5 ft")
 			p.changeIs("outside", "+12″ wide")
+			p.see("Saved")
 		}},
 		{"frame", at("Rain tunnel") + "/frame", "What goes where?", 1280, 800, false, func(p *window) {
 			p.turning()

@@ -100,11 +100,7 @@ func (a *api) effect(ctx context.Context, in *body[EffectRequest]) (*body[Effect
 
 // load reads a stored project with what was done to it.
 func (a *api) load(ctx context.Context, id string) (*project.Project, plan.Work, error) {
-	stored, err := a.store.Project(ctx, id)
-	if err != nil {
-		return nil, plan.Work{}, missing(err)
-	}
-	p, err := project.Decode(stored.Body)
+	p, _, err := a.stored(ctx, id)
 	if err != nil {
 		return nil, plan.Work{}, err
 	}

@@ -45,11 +45,7 @@ func (a *api) revision(ctx context.Context, in *struct {
 	ProjectPath
 	Revision int64 `path:"revision"`
 }) (*body[project.Project], error) {
-	data, err := a.store.Revision(ctx, in.ID, in.Revision)
-	if err != nil {
-		return nil, missing(err)
-	}
-	p, err := project.Decode(data)
+	p, err := projectOf(a.store.Revision(ctx, in.ID, in.Revision))
 	if err != nil {
 		return nil, err
 	}

@@ -66,11 +66,7 @@ func (a *api) starters(ctx context.Context, _ *struct{}) (*body[[]DrawnStarter],
 func (a *api) own(ctx context.Context, line store.Line) (DrawnStarter, error) {
 	return a.owned.find(line.ID, line.Revision, func() (DrawnStarter, error) {
 		s := DrawnStarter{Starter: starter.Starter{ID: ownStarter + line.ID, Name: line.Name, Prompts: []starter.Prompt{}}}
-		stored, err := a.store.Project(ctx, line.ID)
-		if err != nil {
-			return s, missing(err)
-		}
-		p, err := project.Decode(stored.Body)
+		p, _, err := a.stored(ctx, line.ID)
 		if err != nil {
 			return s, err
 		}
@@ -82,10 +78,7 @@ func (a *api) own(ctx context.Context, line store.Line) (DrawnStarter, error) {
 				s.Drawing = drawing.Frame(&plan.Frames[0], drawing.Options{Plain: true})
 			}
 		}
-		if ctx.Err() != nil {
-			return s, problem(context.Canceled)
-		}
-		return s, nil
+		return s, problem(ctx.Err())
 	})
 }
 

@@ -103,15 +103,26 @@ func (a *api) create(ctx context.Context, p *project.Project, events []store.Eve
 }
 
 func (a *api) getProject(ctx context.Context, in *ProjectPath) (*body[StoredProject], error) {
-	p, err := a.store.Project(ctx, in.ID)
-	if err != nil {
-		return nil, missing(err)
-	}
-	d, err := project.Decode(p.Body)
+	p, of, err := a.stored(ctx, in.ID)
 	if err != nil {
 		return nil, err
 	}
-	return answer(StoredProject{line(p.Line), *d}), nil
+	return answer(StoredProject{line(of), *p}), nil
+}
+
+// stored reads a project out of the store.
+func (a *api) stored(ctx context.Context, id string) (*project.Project, store.Line, error) {
+	s, err := a.store.Project(ctx, id)
+	p, err := projectOf(s.Body, err)
+	return p, s.Line, err
+}
+
+// projectOf reads a project as the store gives it.
+func projectOf(data []byte, err error) (*project.Project, error) {
+	if err != nil {
+		return nil, missing(err)
+	}
+	return project.Decode(data)
 }
 
 func (a *api) saveProject(ctx context.Context, in *struct {
@@ -147,10 +158,7 @@ func (a *api) refusedSave(ctx context.Context, in *struct {
 	Kept int64 `path:"kept"`
 }) (*body[project.Project], error) {
 	_, data, err := a.store.Refused(ctx, in.ID, in.Kept)
-	if err != nil {
-		return nil, missing(err)
-	}
-	d, err := project.Decode(data)
+	d, err := projectOf(data, err)
 	if err != nil {
 		return nil, err
 	}

@@ -82,17 +82,19 @@ function Done() {
   );
 }
 
-/** A text whose fractions are set as a tape shows them. */
+/** A text whose fractions are set as a tape shows them, and stay in one line with their inches. */
 function Fractions({ of }: { of: string }) {
-  return of.split(/(\d+⁄\d+)/).map((part, i) =>
-    i % 2 ? (
-      <span key={i} className="frac">
-        {part}
+  return of.split(/((?:\d+ )?\d+⁄\d+\S*)/).map((part, i) => {
+    const [, whole, fraction, mark] = /^(\d+ )?(\d+⁄\d+)(\S*)$/.exec(part) ?? [];
+    if (!fraction) return part;
+    return (
+      <span key={i} className="whitespace-nowrap">
+        {whole}
+        <span className="frac">{fraction}</span>
+        {mark}
       </span>
-    ) : (
-      part
-    ),
-  );
+    );
+  });
 }
 
 const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
