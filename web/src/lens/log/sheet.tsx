@@ -82,16 +82,19 @@ function Done() {
   );
 }
 
-/** A text whose fractions are set as a tape shows them, and stay in one line with their inches. */
+/** How many of which letter and how long: one thing, which stays in one line. */
+const cutItem = /((?:\d+ × )?(?:[A-Z]{1,2} )?(?:\d+ )?\d+(?:⁄\d+)?[″′]\S*)/;
+
+/** A text whose fractions are set as a tape shows them. */
 function Fractions({ of }: { of: string }) {
-  return of.split(/((?:\d+ )?\d+⁄\d+\S*)/).map((part, i) => {
-    const [, whole, fraction, mark] = /^(\d+ )?(\d+⁄\d+)(\S*)$/.exec(part) ?? [];
-    if (!fraction) return part;
+  return of.split(cutItem).map((part, i) => {
+    if (i % 2 === 0) return part;
+    const [before, fraction, after] = part.split(/(\d+⁄\d+)/);
     return (
       <span key={i} className="whitespace-nowrap">
-        {whole}
-        <span className="frac">{fraction}</span>
-        {mark}
+        {before}
+        {fraction && <span className="frac">{fraction}</span>}
+        {after}
       </span>
     );
   });
