@@ -102,7 +102,7 @@ func wayOf(words string) (*measure.Dir, error) {
 	if words = strings.TrimSpace(words); words == "" || words == "freely" {
 		return nil, nil
 	}
-	c, err := ParseLine(words + " 1")
+	c, err := plainLine(words + " 1")
 	if err != nil {
 		return nil, err
 	}
@@ -156,7 +156,7 @@ func (w *Walk) hoop(e *editor, text string) (Done, error) {
 	if err != nil {
 		return Done{}, err
 	}
-	c, err := ParseLine(text[:at[0]])
+	c, err := plainLine(text[:at[0]])
 	if err != nil {
 		return Done{}, err
 	}
@@ -164,7 +164,7 @@ func (w *Walk) hoop(e *editor, text string) (Done, error) {
 	if err != nil {
 		return Done{}, err
 	}
-	span, err := e.size(c.Rest, w.Meaning)
+	span, err := e.size(c.Length, w.Meaning)
 	if err != nil {
 		return Done{}, err
 	}
@@ -261,11 +261,11 @@ func (w *Walk) bend(e *editor, text string) (Done, error) {
 	}
 	from := ref
 	for k, leg := range legs {
-		c, err := ParseLine(leg)
+		c, err := plainLine(leg)
 		if err != nil {
 			return Done{}, err
 		}
-		size, err := e.size(c.Rest, w.Meaning)
+		size, err := e.size(c.Length, w.Meaning)
 		if err != nil {
 			return Done{}, err
 		}

@@ -44,11 +44,11 @@ func (w *Custom) on(e *editor) (Done, error) {
 		if strings.TrimSpace(text) == "" {
 			continue
 		}
-		line, err := ParseLine(text)
+		line, err := plainLine(text)
 		if err != nil {
 			return Done{}, in("/ports", err)
 		}
-		d, err := ParseSize(line.Rest, e.unit, frame.Centre)
+		d, err := ParseSize(line.Length, e.unit, frame.Centre)
 		if err != nil {
 			return Done{}, in("/ports", refuse(
 				"write a direction and the stop, as in right 5/8",

@@ -106,6 +106,7 @@ func (e *Edit) UnmarshalJSON(data []byte) error {
 type Done struct {
 	Label   string    `json:"label"`           // in the builder's words, for undo
 	Joint   string    `json:"joint,omitempty"` // what to go on from
+	Ends    []string  `json:"ends,omitempty"`  // of a line that ran from several joints: all its far ends
 	Pipe    string    `json:"pipe,omitempty"`
 	Part    string    `json:"part,omitempty"`   // a use's path
 	Also    []string  `json:"also,omitempty"`   // what it did besides, in words

@@ -14,6 +14,7 @@ import (
 // which way the spare ones point.
 type Fit struct {
 	Joint    string        `json:"joint"`
+	More     []string      `json:"more,omitempty"`  // joints that get the same
 	Kind     catalog.Kind  `json:"kind,omitempty"`  // "" for what the pipes alone ask for
 	Spare    []measure.Dir `json:"spare,omitempty"` // in the world's axes
 	Plugged  bool          `json:"plugged,omitempty"`
@@ -23,6 +24,24 @@ type Fit struct {
 var _ = register[Fit]("fit")
 
 func (w *Fit) on(e *editor) (Done, error) {
+	done, err := w.one(e)
+	for _, joint := range w.More {
+		if err != nil {
+			return Done{}, err
+		}
+		each := *w
+		each.Joint, each.More = joint, nil
+		var more Done
+		if more, err = each.one(e); err == nil {
+			done.Also = append(done.Also, more.Also...)
+			done.Label += ", " + mention.Of(joint)
+		}
+	}
+	return done, err
+}
+
+// one sets the fitting of one joint.
+func (w *Fit) one(e *editor) (Done, error) {
 	_, j, scope, err := e.joint(w.Joint)
 	if err != nil {
 		return Done{}, err
@@ -55,6 +74,7 @@ func (w *Fit) on(e *editor) (Done, error) {
 // EndOf says what is at the end of a pipe that meets no other.
 type EndOf struct {
 	Joint string    `json:"joint"`
+	More  []string  `json:"more,omitempty"` // joints of which the same is said
 	End   frame.End `json:"end"`
 	All   bool      `json:"all,omitempty"` // every end that nothing is said of
 }
@@ -89,6 +109,24 @@ func (w *EndOf) on(e *editor) (Done, error) {
 		}
 		return Done{Label: fmt.Sprintf("%d ends %s", n, endWords[w.End]), Joint: w.Joint}, nil
 	}
+	done, err := w.one(e)
+	for _, joint := range w.More {
+		if err != nil {
+			return Done{}, err
+		}
+		each := *w
+		each.Joint, each.More = joint, nil
+		var more Done
+		if more, err = each.one(e); err == nil {
+			done.Also = append(done.Also, more.Also...)
+			done.Label = mention.Of(joint) + ", " + done.Label
+		}
+	}
+	return done, err
+}
+
+// one says what is at one end.
+func (w *EndOf) one(e *editor) (Done, error) {
 	_, j, scope, err := e.joint(w.Joint)
 	if err != nil {
 		return Done{}, err

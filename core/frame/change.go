@@ -23,14 +23,14 @@ type Removed struct {
 // AddJoint puts a joint into a definition, with an id where it has none, and
 // gives its id.
 func (d *Document) AddJoint(def *Definition, j Joint) string {
-	j.ID = cmp.Or(j.ID, def.FreeJoint())
+	j.ID = cmp.Or(j.ID, d.FreeJoint(def))
 	def.Joints = append(def.Joints, j)
 	return j.ID
 }
 
 // AddPipe puts a pipe into a definition and gives its id.
 func (d *Document) AddPipe(def *Definition, p Pipe) string {
-	p.ID = cmp.Or(p.ID, def.FreePipe())
+	p.ID = cmp.Or(p.ID, d.FreePipe(def))
 	p.Rank = cmp.Or(p.Rank, d.NextRank())
 	def.Pipes = append(def.Pipes, p)
 	return p.ID
@@ -126,7 +126,7 @@ func (d *Document) Split(def *Definition, pipe, joint string) string {
 	i := slices.IndexFunc(def.Pipes, func(p Pipe) bool { return p.ID == pipe })
 	first := &def.Pipes[i]
 	second := *first
-	second.ID, second.From, second.Gave = def.FreePipe(), joint, nil
+	second.ID, second.From, second.Gave = d.FreePipe(def), joint, nil
 	if first.Gave != nil {
 		g := *first.Gave
 		second.Gave = &g

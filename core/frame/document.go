@@ -347,6 +347,9 @@ type Document struct {
 	// again: they are renamed with the pipes, and emptied where a pipe goes. They
 	// are no part of what is saved.
 	Followed []string `json:"-" ref:"pipe"`
+
+	// Numbers are those that ids made next get. They are no part of what is saved.
+	Numbers Numbers `json:"-"`
 }
 
 // Seat gives the design seat of a mode in this document.

@@ -13,14 +13,38 @@ func Free(prefix string, taken func(id string) bool) string {
 	}
 }
 
+// Numbers are those that ids made next get, of each kind. A document's own are none: each id
+// gets the lowest number that is free. Whoever draws a frame from lines gives each line numbers
+// of its own, so that a name belongs to the line that made it.
+type Numbers struct {
+	Joints, Pipes Span
+	Said          Span // of sizes and reasons, which share their numbers
+}
+
+// Span is numbers from From to before To, and when those are used up, from Then on. The zero
+// value is all numbers.
+type Span struct{ From, To, Then int }
+
+// free gives an id that nothing has yet: the prefix with the next number of the span.
+func (s Span) free(prefix string, taken func(id string) bool) string {
+	for n := max(1, s.From); ; n++ {
+		if s.To > 0 && n == s.To {
+			n = max(n, s.Then)
+		}
+		if id := fmt.Sprintf("%s%d", prefix, n); !taken(id) {
+			return id
+		}
+	}
+}
+
 // FreeJoint gives an id for another joint of a definition.
-func (def *Definition) FreeJoint() string {
-	return Free("j", func(id string) bool { return def.Joint(id) != nil || def.Use(id) != nil })
+func (d *Document) FreeJoint(def *Definition) string {
+	return d.Numbers.Joints.free("j", func(id string) bool { return def.Joint(id) != nil || def.Use(id) != nil })
 }
 
 // FreePipe gives an id for another pipe of a definition.
-func (def *Definition) FreePipe() string {
-	return Free("p", func(id string) bool { return def.Pipe(id) != nil })
+func (d *Document) FreePipe(def *Definition) string {
+	return d.Numbers.Pipes.free("p", func(id string) bool { return def.Pipe(id) != nil })
 }
 
 // FreeSize gives an id for another size: one that no size ever had.
@@ -38,6 +62,9 @@ func (d *Document) FreeReason() string {
 func (d *Document) serial(prefix string, taken func(id string) bool) string {
 	for {
 		d.Serial++
+		if s := d.Numbers.Said; s.To > 0 && d.Serial == s.To {
+			d.Serial = max(s.To, s.Then)
+		}
 		if id := fmt.Sprintf("%s%d", prefix, d.Serial); !taken(id) {
 			return id
 		}

@@ -3,6 +3,7 @@ package frame
 import (
 	"cmp"
 	"fmt"
+	"slices"
 	"strings"
 
 	"sturdyelbow/core/catalog"
@@ -107,4 +108,12 @@ func (g *Graph) counts(h *ModeRule, joint int, pipe string, kindOf func(int) cat
 		return kindOf != nil && kindOf(joint) == h.Kind
 	}
 	return true
+}
+
+// SetMode adds a rule after those that are there, in the place of one of the same scope.
+func (d *Document) SetMode(r ModeRule) {
+	d.ModeRules = slices.DeleteFunc(d.ModeRules, func(o ModeRule) bool {
+		return o.Joint == r.Joint && o.Pipe == r.Pipe && o.Use == r.Use && o.Group == r.Group && o.Kind == r.Kind
+	})
+	d.ModeRules = append(d.ModeRules, r)
 }

@@ -177,3 +177,8 @@ func (s *solver) planesOf(scope int, a measure.Axis) []Plane {
 
 // OneMark is how near planes stand that are one mark of a ruler.
 const OneMark = measure.Inch / 500
+
+// Station finds the place along an axis that the rulers number k, from 0; -1 where there is none.
+func (p *Place) Station(a measure.Axis, k int) int {
+	return slices.IndexFunc(p.Planes[a], func(l Plane) bool { return l.Mark == k })
+}

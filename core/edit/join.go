@@ -1,0 +1,98 @@
+package edit
+
+import (
+	"fmt"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
+)
+
+// Join runs a pipe between two joints. Where they lie along an axis it keeps
+// them in line from then on.
+type Join struct {
+	From string       `json:"from"`
+	To   string       `json:"to"`
+	In   string       `json:"in,omitempty"`
+	Size catalog.Size `json:"size,omitempty"`
+}
+
+var _ = register[Join]("join")
+
+func (w *Join) on(e *editor) (Done, error) {
+	scope, err := e.scope(w.In)
+	if err != nil {
+		return Done{}, err
+	}
+	var refs [2]string
+	var nodes [2]int
+	for k, id := range []string{w.From, w.To} {
+		if nodes[k], err = e.node(id); err != nil {
+			return Done{}, err
+		}
+		var ok bool
+		if refs[k], ok = e.ref(scope, id); !ok {
+			return Done{}, refuse("work on the whole frame to reach it", "the joint %s is not in %q", mention.Of(id), w.In)
+		}
+	}
+	switch {
+	case nodes[0] == nodes[1]:
+		return Done{}, refuse("pick another joint", "a pipe from a joint to itself")
+	case e.joined(nodes[0], nodes[1]):
+		return Done{}, refuse("they are one pipe apart", "a pipe joins %s and %s already", mention.Of(w.From), mention.Of(w.To))
+	case w.Size != "" && !w.Size.Known():
+		return Done{}, refuse("use a nominal size such as 3/4", "no pipe size %q", w.Size)
+	}
+	p := frame.Pipe{From: refs[0], To: refs[1], Size: w.Size}
+	if at := e.sizeAt(nodes[:]...); w.Size == "" && at != e.usual(scope) {
+		p.Size = at // as the pipes that it joins
+	}
+	local := e.place(scope).Local(e.view.Points[nodes[1]]).Sub(e.place(scope).Local(e.view.Points[nodes[0]]))
+	p.Dir = straight(local)
+	id := e.doc.AddPipe(e.def(scope), p)
+	e.clearEnd(w.From)
+	e.clearEnd(w.To)
+	done := Done{
+		Label: fmt.Sprintf("Pipe from %s to %s", mention.Of(w.From), mention.Of(w.To)),
+		Joint: w.To,
+		Pipe:  join(e.path(scope), id),
+		Also:  e.everywhere(scope),
+	}
+	if err := e.resolve(); err != nil {
+		return Done{}, err
+	}
+	return e.through(done, scope, id)
+}
+
+// sizeAt is the size of all pipes at some joints, where they are of one size.
+func (e *editor) sizeAt(nodes ...int) (size catalog.Size) {
+	for _, n := range nodes {
+		for _, pe := range e.view.Graph.Nodes[n].Pipes {
+			switch s := e.view.Graph.Edges[pe.Pipe].Size; {
+			case size == "":
+				size = s
+			case size != s:
+				return ""
+			}
+		}
+	}
+	return size
+}
+
+// straight is the direction of a way that runs along an axis but for what no
+// tape shows; nil of any other.
+func straight(v measure.Point) *measure.Dir {
+	for a := range v {
+		b, c := (a+1)%3, (a+2)%3
+		if v[b].Abs() <= layout.TapeStep && v[c].Abs() <= layout.TapeStep && v[a].Abs() > 2*layout.TapeStep {
+			var d measure.Dir
+			if d[a] = 1; v[a] < 0 {
+				d[a] = -1
+			}
+			return &d
+		}
+	}
+	return nil
+}

@@ -1,0 +1,190 @@
+package edit
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
+)
+
+// leg is a pipe that is about to be run until something.
+type leg struct {
+	scope int
+	n     int    // the joint that it begins at
+	ref   string // its name in the definition
+	dir   measure.Dir
+	joint frame.Joint // at its far end, where that is a new one
+	size  catalog.Size
+}
+
+// until runs a pipe as far as a line's goal: a joint, a place of the rulers, or a pipe.
+func (e *editor) until(l leg, c Line) (Done, error) {
+	at := func(err error) error { return shifted(err, c.at.mark) }
+	path := e.path(l.scope)
+	m := e.view.Graph.Node(join(path, c.Mark))
+	if m < 0 {
+		m = e.called(c.Mark)
+	}
+	if m >= 0 {
+		if to, within := e.ref(l.scope, e.view.Graph.Nodes[m].ID); within {
+			done, err := e.toJoint(l, c.Goal, m, to)
+			return done, at(err)
+		}
+	}
+	if a, plane, ok := e.planeCalled(l.scope, c.Mark); ok {
+		done, err := e.toPlane(l, a, plane)
+		return done, at(err)
+	}
+	if i := e.view.Graph.Edge(c.Mark); i >= 0 && c.Goal == To {
+		done, err := e.toPipe(l, i)
+		return done, at(err)
+	}
+	return Done{}, at(refuse("name a joint such as j7, a place such as x2, or a pipe", "there is no joint, place or pipe %q", c.Mark))
+}
+
+// planeCalled finds a plane of a scope by what it is called: its name with or without =, its
+// number along its axis as the rulers have it (x2), or a joint on it (x@j7).
+func (e *editor) planeCalled(scope int, name string) (measure.Axis, *layout.Plane, bool) {
+	place := e.place(scope)
+	for a := range measure.Axis(3) {
+		i := slices.IndexFunc(place.Planes[a], func(p layout.Plane) bool {
+			return p.Ref == frame.OnPlane(strings.TrimPrefix(name, "="))
+		})
+		if i >= 0 {
+			return a, &place.Planes[a][i], true
+		}
+	}
+	if axis, joint, ok := strings.Cut(name, "@"); ok {
+		a := frame.AxisOf(strings.ToLower(axis))
+		ref, known := frame.Ref(joint), false
+		if n := e.called(joint); n >= 0 {
+			if local, in := e.ref(scope, e.view.Graph.Nodes[n].ID); in {
+				ref, known = frame.Ref(local), true
+			}
+		}
+		if a < 0 || !known {
+			return 0, nil, false
+		}
+		i := place.Find(measure.Axis(a), ref)
+		if i < 0 {
+			return 0, nil, false
+		}
+		return measure.Axis(a), &place.Planes[a][i], true
+	}
+	if len(name) < 2 {
+		return 0, nil, false
+	}
+	a := frame.AxisOf(strings.ToLower(name[:1]))
+	k, err := strconv.Atoi(name[1:])
+	if a < 0 || err != nil || k < 0 {
+		return 0, nil, false
+	}
+	if i := place.Station(measure.Axis(a), k); i >= 0 {
+		return measure.Axis(a), &place.Planes[a][i], true
+	}
+	return 0, nil, false
+}
+
+// toPlane runs a pipe as far as a plane.
+func (e *editor) toPlane(l leg, a measure.Axis, plane *layout.Plane) (Done, error) {
+	def, path := e.def(l.scope), e.path(l.scope)
+	here := e.place(l.scope).Local(e.view.Points[l.n])[a]
+	if far := plane.At - here; far.Abs() <= near || l.dir[a] == 0 || (far > 0) != (l.dir[a] > 0) {
+		return Done{}, refuse("name one that lies that way", "%s is not that way", plane.Name)
+	}
+	rank := e.doc.NextRank()
+	if isNamed(plane) {
+		l.joint.On[a] = plane.Ref.Bare()
+	}
+	id := e.doc.AddJoint(def, l.joint)
+	dir := l.dir
+	pipe := e.doc.AddPipe(def, frame.Pipe{From: l.ref, To: id, Dir: &dir, Size: l.size, Rank: rank})
+	if !isNamed(plane) {
+		e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(id), To: plane.Ref, Rank: rank})
+	}
+	done := Done{Joint: join(path, id), Pipe: join(path, pipe), Also: e.everywhere(l.scope)}
+	return e.meet(done, l.scope, id, pipe)
+}
+
+// toPipe runs a pipe until it meets another one, in a tee.
+func (e *editor) toPipe(l leg, i int) (Done, error) {
+	def, path := e.def(l.scope), e.path(l.scope)
+	other := &e.view.Graph.Edges[i]
+	name := mention.Of(other.ID)
+	local, within := e.ref(l.scope, other.ID)
+	switch {
+	case !within || other.Scope != l.scope:
+		return Done{}, refuse("work inside that part", "the pipe %s is of another part", name)
+	case other.Path != frame.Straight:
+		return Done{}, refuse("split it first, and run to the joint", "%s is not straight", name)
+	}
+	world := e.view.Graph.Scopes[l.scope].Orient.Dir(l.dir)
+	p, ok := crossing(e.view.Points[l.n], world, e.view.Points[other.Ends[0]], e.view.Points[other.Ends[1]])
+	if !ok || !e.runsThrough(i, p, layout.TapeStep) {
+		return Done{}, refuse("name one that lies that way", "%s is not that way", name)
+	}
+	rank := e.doc.NextRank()
+	l.joint.End = frame.OpenEnd
+	id := e.doc.AddJoint(def, l.joint)
+	dir := l.dir
+	pipe := e.doc.AddPipe(def, frame.Pipe{From: l.ref, To: id, Dir: &dir, Size: l.size, Rank: rank})
+	e.splitAt(l.scope, local, id)
+	done := Done{
+		Joint: join(path, id),
+		Pipe:  join(path, pipe),
+		Also:  append(e.everywhere(l.scope), "meets the pipe "+name+" in a tee"),
+	}
+	if err := e.resolve(); err != nil {
+		return Done{}, err
+	}
+	return e.through(done, l.scope, pipe)
+}
+
+// toJoint runs a pipe in a direction until it is level with a joint, or to the joint itself
+// where it lies that way and is not only to be level with it.
+func (e *editor) toJoint(l leg, goal Goal, m int, to string) (Done, error) {
+	def, path := e.def(l.scope), e.path(l.scope)
+	name := mention.Of(e.view.Graph.Nodes[m].ID)
+	if l.n == m || goal == To && e.joined(l.n, m) {
+		return Done{}, refuse("they are one pipe apart", "a pipe joins them already")
+	}
+	world := e.view.Graph.Scopes[l.scope].Orient.Dir(l.dir)
+	line := e.view.Points[m].Sub(e.view.Points[l.n])
+	var far measure.Length
+	for a := range 3 {
+		far += line[a].Scale(world[a])
+	}
+	if far <= 0 {
+		return Done{}, refuse("name one that lies that way", "%s is not that way", name)
+	}
+	rank := e.doc.NextRank()
+	dir := l.dir
+	of := cmp.Or(l.size, e.usual(l.scope))
+	if goal == To && e.view.Points[l.n].Along(world, far).Distance(e.view.Points[m]) <= socketOf(of) {
+		pipe := e.doc.AddPipe(def, frame.Pipe{From: l.ref, To: to, Dir: &dir, Size: l.size, Rank: rank})
+		e.clearEnd(join(path, to))
+		done := Done{Joint: join(path, to), Pipe: join(path, pipe), Also: append(e.everywhere(l.scope), "meets "+name)}
+		if err := e.resolve(); err != nil {
+			return Done{}, err
+		}
+		return e.through(done, l.scope, pipe)
+	}
+	a, _, square := axisAlong(dir)
+	if !square {
+		return Done{}, refuse(
+			fmt.Sprintf("say how long it is, or write toward %s to run straight to it", to), "%s is not in that line", name,
+		)
+	}
+	id := e.doc.AddJoint(def, l.joint)
+	pipe := e.doc.AddPipe(def, frame.Pipe{From: l.ref, To: id, Dir: &dir, Size: l.size, Rank: rank})
+	e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(id), To: frame.Ref(to), Rank: rank})
+	done := Done{Joint: join(path, id), Pipe: join(path, pipe), Also: append(e.everywhere(l.scope), "level with "+name)}
+	return e.meet(done, l.scope, id, pipe)
+}

@@ -1,0 +1,186 @@
+package lines
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/layout"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
+)
+
+// Lettered is a pipe with what it is called in the plan: its letter and its place.
+type Lettered struct {
+	Pipe   string
+	Letter string
+	Where  string // upper left; empty where one pipe has the letter
+}
+
+// Known is what a line's names may be of.
+type Known struct {
+	Document *frame.Document
+	// Located puts the document in its place. It is asked for once, and only by a line that needs it.
+	Located func() (*model.Located, error)
+	// Letters are the letters of the pipes; nil where there are none.
+	Letters func() []Lettered
+	Marked  []string // the joints that are marked
+
+	graph   *frame.Graph
+	located *model.Located
+	letters []Lettered
+}
+
+func (k *Known) flat() *frame.Graph {
+	if k.graph == nil {
+		g, err := frame.Expand(k.Document)
+		if err != nil {
+			g = &frame.Graph{}
+		}
+		k.graph = g
+	}
+	return k.graph
+}
+
+// joint finds a joint by its id, or by the short name that every joint has.
+func (k *Known) joint(name string) (string, bool) {
+	if k.flat().Node(name) >= 0 {
+		return name, true
+	}
+	if i := slices.Index(layout.ShortNames(k.flat()), name); i >= 0 {
+		return k.flat().Nodes[i].ID, true
+	}
+	return "", false
+}
+
+// pipe finds a pipe by its id, by its letter, or by letter and place.
+func (k *Known) pipe(name string) (id string, several []string, ok bool) {
+	if k.flat().Edge(name) >= 0 {
+		return name, nil, true
+	}
+	if k.Letters == nil {
+		return "", nil, false
+	}
+	if k.letters == nil {
+		k.letters = k.Letters()
+	}
+	var at []Lettered
+	for _, l := range k.letters {
+		switch {
+		case l.Letter == "":
+		case strings.EqualFold(name, l.Letter+" "+l.Where), strings.EqualFold(name, l.Letter+" ("+l.Where+")"):
+			return l.Pipe, nil, true
+		case strings.EqualFold(name, l.Letter):
+			at = append(at, l)
+		}
+	}
+	if len(at) == 1 {
+		return at[0].Pipe, nil, true
+	}
+	for _, l := range at {
+		several = append(several, strings.TrimSpace(l.Letter+" "+l.Where))
+	}
+	return "", several, false
+}
+
+// part finds a part by its path, or by the name of its group where there is one use of it.
+func (k *Known) part(name string) (string, bool) {
+	found, n := "", 0
+	for _, s := range k.flat().Scopes {
+		if s.Path == "" {
+			continue
+		}
+		if s.Path == name {
+			return name, true
+		}
+		if g := k.Document.Group(s.Of); g != nil && (strings.EqualFold(g.Name, name) || strings.EqualFold(g.ID, name)) {
+			if n == 0 {
+				found = s.Path
+			}
+			if !strings.Contains(s.Path, "#") || strings.HasSuffix(s.Path, "#1") {
+				n++
+			}
+		}
+	}
+	return found, n == 1
+}
+
+// place is where a scope's planes are; nil where nothing can be located.
+func (k *Known) place(path string) *layout.Place {
+	if k.located == nil {
+		if k.Located == nil {
+			return nil
+		}
+		l, err := k.Located()
+		if err != nil {
+			return nil
+		}
+		k.located = l
+	}
+	for i := range k.located.Places {
+		if k.located.Places[i].Path == path {
+			return &k.located.Places[i]
+		}
+	}
+	return nil
+}
+
+// plane finds a plane of a part by its name, by its number on its axis' ruler, or by a joint on
+// it: shelf, =shelf, x2, x@j3.
+func (k *Known) plane(in, name string) (measure.Axis, frame.Ref, bool) {
+	place := k.place(in)
+	if place == nil {
+		return 0, "", false
+	}
+	for a := range measure.Axis(3) {
+		for _, p := range place.Planes[a] {
+			if p.Ref == frame.OnPlane(strings.TrimPrefix(name, "=")) {
+				return a, p.Ref, true
+			}
+		}
+	}
+	if axis, joint, ok := strings.Cut(name, "@"); ok {
+		a := frame.AxisOf(strings.ToLower(axis))
+		if a < 0 {
+			return 0, "", false
+		}
+		if place.Find(measure.Axis(a), frame.Ref(joint)) >= 0 { // as the part itself calls it
+			return measure.Axis(a), frame.Ref(joint), true
+		}
+		id, ok := k.joint(joint)
+		if ok && in != "" {
+			id, ok = strings.CutPrefix(id, in+"/")
+		}
+		return measure.Axis(a), frame.Ref(id), ok
+	}
+	if len(name) < 2 {
+		return 0, "", false
+	}
+	a := frame.AxisOf(strings.ToLower(name[:1]))
+	n, whole := 0, true
+	for _, d := range name[1:] {
+		whole = whole && d >= '0' && d <= '9' && n < 1000
+		n = 10*n + int(d-'0')
+	}
+	if a < 0 || !whole {
+		return 0, "", false
+	}
+	if i := place.Station(measure.Axis(a), n); i >= 0 {
+		return measure.Axis(a), place.Planes[a][i].Ref, true
+	}
+	return 0, "", false
+}
+
+// fewest names the first of some.
+func fewest(all []string, of string) string {
+	if len(all) == 0 {
+		return of
+	}
+	const most = 4
+	s := strings.Join(all[:min(most, len(all))], ", ")
+	if len(all) > most {
+		s += " …"
+	}
+	return cmp.Or(s, of)
+}

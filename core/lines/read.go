@@ -1,0 +1,469 @@
+package lines
+
+import (
+	"cmp"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/measure"
+)
+
+// Pen is what the lines before leave to the next one.
+type Pen struct {
+	At   string       `json:"at,omitempty"`   // the joint that a line without a start goes on from
+	Each []string     `json:"each,omitempty"` // the far ends of a line that ran from several joints
+	Size catalog.Size `json:"size,omitempty"` // of new pipes, where that is not the frame's usual one
+	Unit measure.Unit `json:"unit,omitempty"` // of bare numbers, where that is not the frame's
+	// Marked are joints that a line marked.
+	Marked []string `json:"marked,omitempty"`
+}
+
+// Said is what a line says: a gesture, or only something of the pen, or nothing.
+type Said struct {
+	Edit    edit.Edit // without a gesture where it says none
+	Pen     Pen
+	Comment string
+	Changed bool // the pen
+}
+
+// Read reads a line. The error is a [*edit.Refusal] whose At is the place in the text, in characters.
+func Read(text string, pen Pen, known *Known) (Said, error) {
+	p := part(text)
+	said := Said{Pen: pen, Comment: p.comment}
+	words := wordsOf(p.said)
+	if len(words) == 0 {
+		return said, nil
+	}
+	if len(text) > 4000 {
+		return said, wrong(0, "write one thing a line", "a line of more than 4,000 characters")
+	}
+	if known.Marked == nil {
+		k := *known
+		k.Marked, known = pen.Marked, &k
+	}
+	if done, err := said.setting(p.said, words, known); done || err != nil {
+		return said, err
+	}
+	said.Edit.Unit = pen.Unit
+	said.Edit.Answers = p.answers
+	g, err := gesture(p.said, words, pen, known)
+	said.Edit.Gesture = g
+	return said, err
+}
+
+// setting reads a line that only says how the lines after it are meant.
+func (s *Said) setting(text string, words []word, known *Known) (bool, error) {
+	empty := len(known.Document.Root.Joints)+len(known.Document.Root.Uses) == 0
+	switch w := words[0]; {
+	case w.is("size") && len(words) == 2:
+		size := catalog.Size(strings.TrimSuffix(words[1].text, `"`))
+		if words[1].is("usual") {
+			s.Pen.Size, s.Changed = "", true
+			return true, nil
+		}
+		if !size.Known() {
+			return true, wrong(words[1].at, "use a nominal size such as 3/4", "no pipe size %q", words[1].text)
+		}
+		s.Pen.Size, s.Changed = size, true
+		if empty {
+			s.Pen.Size, s.Edit.Gesture = "", &edit.Usual{Size: size}
+		}
+		return true, nil
+	case (w.is("units") || w.is("unit")) && len(words) == 2:
+		unit, ok := map[string]measure.Unit{
+			"mm": measure.Millimetres, "millimetres": measure.Millimetres, "millimeters": measure.Millimetres,
+			"in": measure.Inches, "inches": measure.Inches, "inch": measure.Inches, `"`: measure.Inches,
+		}[strings.ToLower(words[1].text)]
+		if !ok {
+			return true, wrong(words[1].at, "write units in, or units mm", "no unit %q", words[1].text)
+		}
+		s.Pen.Unit, s.Changed = unit, true
+		if empty {
+			s.Pen.Unit, s.Edit.Gesture = "", &edit.Usual{Units: unit}
+		}
+		return true, nil
+	case w.is("mark"):
+		r := reading{known: known, text: text, words: words[1:], form: &form{usage: "mark <Joints:joints>"}}
+		s.Pen.Marked, s.Changed = r.takeJoints(), true
+		if len(r.words) > 0 && !(len(r.words) == 1 && r.words[0].is("none")) {
+			return true, wrong(r.words[0].at, "name joints, or mark none", "there is no joint %q", r.words[0].trimmed())
+		}
+		return true, nil
+	}
+	return false, nil
+}
+
+// named is a name before a line: foot = near 12. What it names is the joint that the line makes.
+var named = regexp.MustCompile(`^\s*([\pL_][\pL\pN_-]*)\s*=\s*(\S.*)$`)
+
+// gesture reads a line that does something.
+func gesture(text string, words []word, pen Pen, known *Known) (edit.Gesture, error) {
+	if words[0].is("do") && len(words) > 1 && strings.HasPrefix(words[1].text, "{") {
+		var e edit.Edit
+		if err := json.Unmarshal([]byte(text[words[1].from:]), &e); err != nil || e.Gesture == nil {
+			return nil, wrong(words[1].at, "leave it as the page wrote it", "what follows cannot be read")
+		}
+		return e.Gesture, nil
+	}
+	name, rest, shift := "", text, 0
+	from, rest, shift, err := starts(rest, shift, known)
+	if err != nil {
+		return nil, err
+	}
+	if m := named.FindStringSubmatchIndex(rest); m != nil {
+		name = rest[m[2]:m[3]]
+		shift += len([]rune(rest[:m[4]]))
+		rest = rest[m[4]:]
+		if from == nil {
+			if from, rest, shift, err = starts(rest, shift, known); err != nil {
+				return nil, err
+			}
+		}
+		if _, taken := known.joint(name); taken && known.flat().Node(name) >= 0 {
+			return nil, wrong(0, "give it another name", "there is a joint %s already", name)
+		}
+	}
+	at := func(err error) error {
+		var r *edit.Refusal
+		if errors.As(err, &r) {
+			moved := *r
+			moved.At += shift
+			return &moved
+		}
+		return err
+	}
+	words = wordsOf(rest)
+	if len(words) == 0 {
+		return nil, wrong(shift, "write a direction and a length, as in right 24", "nothing follows")
+	}
+	if from == nil {
+		g, deep, err := byForms(rest, words, known)
+		if g != nil {
+			return called(g, name)
+		}
+		if deep > 0 || err != nil && !startsWalk(words[0]) {
+			return nil, at(err)
+		}
+	}
+	w, err := walk(rest, words, from, pen, known)
+	if err != nil {
+		return nil, at(err)
+	}
+	w.Name = name
+	return w, nil
+}
+
+// called gives the joint that a gesture makes a name.
+func called(g edit.Gesture, name string) (edit.Gesture, error) {
+	if name == "" {
+		return g, nil
+	}
+	switch g := g.(type) {
+	case *edit.Begin:
+		g.Name = name
+	case *edit.Split:
+		g.Name = name
+	default:
+		return nil, wrong(0, "leave the name out", "nothing that is made here takes the name %s", name)
+	}
+	return g, nil
+}
+
+// starts reads the joints before a colon, from which a line runs.
+func starts(text string, shift int, known *Known) (from []string, rest string, at int, err error) {
+	i := colon(text)
+	if i < 0 {
+		return nil, text, shift, nil
+	}
+	r := reading{known: known, text: text[:i], words: wordsOf(text[:i])}
+	if len(r.words) == 1 && r.words[0].is("each") {
+		return []string{"each"}, text[i+1:], shift + len([]rune(text[:i+1])), nil
+	}
+	from = r.takeJoints()
+	if len(r.words) > 0 || len(from) == 0 {
+		what := strings.TrimSpace(text[:i])
+		if len(r.words) > 0 {
+			what = r.words[0].trimmed()
+		}
+		return nil, "", 0, wrong(
+			shift, "name joints that are there, as j1: up 12; the line that made it may be gone", "there is no joint %q", what,
+		)
+	}
+	return from, text[i+1:], shift + len([]rune(text[:i+1])), nil
+}
+
+// colon is where the starts of a line end; -1 where it names none.
+func colon(text string) int {
+	quoted := false
+	for i := 0; i < len(text); i++ {
+		switch {
+		case text[i] == '"':
+			quoted = !quoted
+		case text[i] == ':' && !quoted:
+			return i
+		case text[i] == '=' && !quoted:
+			return -1
+		}
+	}
+	return -1
+}
+
+// byForms reads a line by the form that fits. The error, where none does, is that of the form that
+// came the furthest; deep says how far that was.
+func byForms(text string, words []word, known *Known) (g edit.Gesture, deep int, err error) {
+	for i := range forms {
+		f := &forms[i]
+		first := f.first()
+		if len(first) > len(words) {
+			continue
+		}
+		fits := true
+		for k, lit := range first {
+			fits = fits && words[k].is(lit)
+		}
+		if !fits {
+			continue
+		}
+		made, got, bad := f.read(known, text, words)
+		if bad == nil {
+			return made, got, nil
+		}
+		if err == nil || got > deep {
+			err, deep = bad, max(deep, got)
+		}
+	}
+	if err == nil || deep == 0 {
+		err = wrong(0, "begin with a direction, as in right 24 cut, or with a word such as tee, split or mirror", "%q begins no line", words[0].text)
+	}
+	return nil, deep, err
+}
+
+// startsWalk says whether a word begins a line that runs pipe.
+func startsWalk(w word) bool {
+	first, _, _ := strings.Cut(strings.ToLower(w.trimmed()), "@")
+	return slices.Contains([]string{"toward", "towards", "along", "hoop", "bend"}, first) || edit.IsWay(first)
+}
+
+// walk reads a line that runs pipe.
+func walk(text string, words []word, from []string, pen Pen, known *Known) (*edit.Walk, error) {
+	w := &edit.Walk{Size: pen.Size}
+	if n := slices.IndexFunc(words, func(w word) bool { return w.is("within") }); n > 0 {
+		r := reading{known: known, text: text, words: words[n+1:]}
+		part, ok := r.takePart()
+		if !ok || len(r.words) > 0 {
+			return nil, wrong(words[n].at, "name a part of the frame, as foot 1", "within what?")
+		}
+		w.In, text = part, strings.TrimRight(text[:words[n].from], " \t")
+	}
+	w.Line = strings.TrimSpace(text)
+	if !words[0].is("hoop") && !words[0].is("bend") {
+		l, err := edit.ParseLine(text)
+		if err != nil {
+			return nil, err
+		}
+		if err := names(&l, w.In, known); err != nil {
+			return nil, err
+		}
+		w.Line = l.Text()
+		if l.Size != "" {
+			w.Size = ""
+		}
+	}
+	switch {
+	case len(from) == 1 && from[0] == "each":
+		if from = pen.Each; len(from) == 0 {
+			return nil, wrong(0, "name the joints", "the line before ran from one joint only")
+		}
+	case from == nil && pen.At != "":
+		from = []string{pen.At}
+	case from == nil && len(known.flat().Nodes) > 0:
+		return nil, wrong(0, "name it, as in j1: up 12", "which joint does it go on from?")
+	}
+	if len(from) > 0 {
+		w.From, w.More = from[0], from[1:]
+	}
+	return w, nil
+}
+
+// names puts the ids of what is there in the place of what a line calls it.
+func names(l *edit.Line, in string, known *Known) error {
+	for _, of := range []*string{&l.Along, &l.Toward, &l.Mark} {
+		if *of == "" {
+			continue
+		}
+		if of != &l.Along {
+			if id, ok := known.joint(*of); ok {
+				*of = id
+				continue
+			}
+		}
+		if of == &l.Mark {
+			if axis, ref, ok := known.plane(in, *of); ok {
+				if !strings.HasPrefix(string(ref), "=") {
+					ref = frame.Ref(frame.AxisName(int(axis)) + "@" + string(ref))
+				}
+				*of = string(ref)
+				continue
+			}
+		}
+		id, several, ok := known.pipe(*of)
+		switch {
+		case ok:
+			*of = id
+		case len(several) > 0:
+			return wrong(0, "say which, in quotation marks: "+fewest(several, ""), "%s is several pieces", *of)
+		default:
+			return wrong(0, "name a joint such as j7, a place such as x2, or a pipe; the line that made it may be gone", "there is no joint, place or pipe %q", *of)
+		}
+	}
+	return nil
+}
+
+// Write writes a gesture as the line that means it, after lines that left a pen.
+func Write(e edit.Edit, pen Pen, comment string) string {
+	text := ""
+	if w, ok := e.Gesture.(*edit.Walk); ok {
+		text = writeWalk(w, pen)
+	} else {
+		for i := range forms {
+			f := &forms[i]
+			if made := edit.NameOf(e.Gesture); made != f.gesture {
+				continue
+			}
+			g, name := unnamed(e.Gesture)
+			said, ok := f.write(g)
+			if ok && !strings.ContainsAny(said, "()\n") && !strings.Contains(" "+said, " #") {
+				if text = said; name != "" {
+					text = name + " = " + said
+				}
+				break
+			}
+		}
+	}
+	if text == "" || strings.ContainsAny(text, "\n") {
+		data, err := json.Marshal(edit.Edit{Gesture: e.Gesture})
+		if err != nil {
+			return "# " + fmt.Sprint(err)
+		}
+		text = "do " + string(data)
+	}
+	for _, a := range e.Answers {
+		text += " (" + a + ")"
+	}
+	return strings.TrimSpace(text + " " + comment)
+}
+
+// unnamed takes the name of the joint that it makes off a gesture.
+func unnamed(g edit.Gesture) (edit.Gesture, string) {
+	switch g := g.(type) {
+	case *edit.Begin:
+		c := *g
+		c.Name = ""
+		return &c, g.Name
+	case *edit.Split:
+		c := *g
+		c.Name = ""
+		return &c, g.Name
+	}
+	return g, ""
+}
+
+func writeWalk(w *edit.Walk, pen Pen) string {
+	course := w.Line
+	first, _, _ := strings.Cut(strings.ToLower(strings.TrimSpace(course)), " ")
+	if first != "hoop" && first != "bend" {
+		l, err := edit.ParseLine(course)
+		if w.Along != "" {
+			l, err = edit.Line{Along: w.Along, Words: "along " + w.Along, Way: "along " + quote(w.Along, plain), Length: w.Length, Times: 1}, nil
+		}
+		if err != nil {
+			return ""
+		}
+		if w.Until != "" && l.Goal == edit.NoGoal && l.Length == "" {
+			l.Goal, l.Mark = edit.To, w.Until
+		}
+		if w.Meaning != "" && l.Length != "" {
+			if s, err := edit.ParseSize(l.Length, measure.Inches, ""); err == nil && s.Meaning == "" {
+				l.Length += " " + string(w.Meaning)
+			}
+		}
+		if w.End != "" {
+			l.End = w.End
+		}
+		if l.Size == "" {
+			l.Size = w.Size
+		}
+		if l.Size == pen.Size {
+			l.Size = ""
+		}
+		course = l.Text()
+	} else if w.End != "" || w.Meaning != "" || w.Size != pen.Size {
+		return ""
+	}
+	if strings.ContainsAny(course, "()\n") {
+		return ""
+	}
+	if w.In != "" {
+		course += " within " + quote(w.In, plainPart)
+	}
+	if w.Name != "" {
+		course = w.Name + " = " + course
+	}
+	from := append([]string{}, w.From)
+	from = append(from, w.More...)
+	switch {
+	case len(from) == 1 && (from[0] == "" || from[0] == pen.At):
+		return course
+	case len(from) > 1 && slices.Equal(from, pen.Each):
+		return "each: " + course
+	}
+	for i := range from {
+		from[i] = quote(from[i], plain)
+	}
+	return strings.Join(from, " ") + ": " + course
+}
+
+// after is the pen that a gesture leaves.
+func (p Pen) after(e edit.Edit, done edit.Done, doc *frame.Document) Pen {
+	next := p
+	next.Each = nil
+	switch e.Gesture.(type) {
+	case *edit.Walk, *edit.Begin, *edit.Join, *edit.Split, *edit.Ring, *edit.Slide:
+		next.At, next.Each = cmp.Or(done.Joint, p.At), done.Ends
+	}
+	g, err := frame.Expand(doc)
+	if err != nil {
+		return next
+	}
+	there := func(id string) string {
+		if id == "" || g.Node(id) >= 0 {
+			return id
+		}
+		found := ""
+		for i := range g.Nodes { // it is in a part now
+			if _, last, _ := cutLast(g.Nodes[i].ID); last == id {
+				if found != "" {
+					return found
+				}
+				found = g.Nodes[i].ID
+			}
+		}
+		return found
+	}
+	next.At = there(next.At)
+	var marked []string
+	for _, m := range next.Marked {
+		if m = there(m); m != "" {
+			marked = append(marked, m)
+		}
+	}
+	next.Marked = marked
+	return next
+}
