@@ -81,6 +81,7 @@ func root() *cobra.Command {
 	}
 	c.AddCommand(
 		planCommand(),
+		drawCommand(),
 		cutCommand(),
 		serveCommand(),
 		demoCommand(),

@@ -11,6 +11,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/stock"
@@ -82,18 +83,63 @@ func (f *cutting) read() (kerf, trim measure.Length, sticks []stick, err error) 
 	return
 }
 
+// planning are the flags that say how a frame is planned.
+type planning struct {
+	cutting
+	step string
+}
+
+func (f *planning) add(c *cobra.Command) {
+	f.cutting.add(c)
+	c.Flags().StringVar(&f.step, "step", "1/16", "step of the tape: 1/16, 1/32, 1 mm")
+}
+
+// job reads the flags: how a frame is planned, and what is on sale for it.
+func (f *planning) job() (plan.Job, plan.Shop, error) {
+	kerf, trim, sticks, err := f.read()
+	if err != nil {
+		return plan.Job{}, plan.Shop{}, err
+	}
+	step, err := measure.ParseStep(f.step)
+	if err != nil {
+		return plan.Job{}, plan.Shop{}, fmt.Errorf("--step: %w", err)
+	}
+	shop := plan.Shop{Tools: []plan.Tool{{ID: "given", Name: "given kerf", Kerf: kerf}}}
+	fillShop(&shop, sticks)
+	return plan.Job{Tool: "given", Step: step, EndTrim: trim}, shop, nil
+}
+
+// print plans a frame and prints what the flags ask for.
+func (f *planning) print(c *cobra.Command, job plan.Job, shop plan.Shop, doc *frame.Document) error {
+	job.Frames = []plan.FrameUse{{Document: *doc, Copies: 1}}
+	p, err := plan.Make(c.Context(), job, shop, plan.Work{})
+	if err != nil {
+		return failed(inFile(c.Flags().Arg(0), err))
+	}
+	out := c.OutOrStdout()
+	switch {
+	case f.summary:
+		return failed(printJSON(out, p.Summarize()))
+	case f.json:
+		return failed(printJSON(out, p))
+	}
+	printPlan(newPaper(out), p)
+	for _, n := range p.Findings {
+		if n.Severity == finding.Stop {
+			return &exitError{code: 3}
+		}
+	}
+	return nil
+}
+
 func planCommand() *cobra.Command {
-	var f cutting
+	var f planning
 	c := &cobra.Command{
 		Use: "plan FILE", Short: "Plan a wireframe file (- reads standard input)", Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			kerf, trim, sticks, err := f.read()
+			job, shop, err := f.job()
 			if err != nil {
 				return err
-			}
-			step, err := measure.ParseStep(f.step)
-			if err != nil {
-				return fmt.Errorf("--step: %w", err)
 			}
 			data, err := readFile(c, args[0])
 			if err != nil {
@@ -103,35 +149,10 @@ func planCommand() *cobra.Command {
 			if err != nil {
 				return failed(inFile(args[0], err))
 			}
-			shop := plan.Shop{Tools: []plan.Tool{{ID: "given", Name: "given kerf", Kerf: kerf}}}
-			fillShop(&shop, sticks)
-			p, err := plan.Make(
-				c.Context(),
-				plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 1}}, Tool: "given", Step: step, EndTrim: trim},
-				shop,
-				plan.Work{},
-			)
-			if err != nil {
-				return failed(inFile(args[0], err))
-			}
-			out := c.OutOrStdout()
-			switch {
-			case f.summary:
-				return failed(printJSON(out, p.Summarize()))
-			case f.json:
-				return failed(printJSON(out, p))
-			}
-			printPlan(newPaper(out), p)
-			for _, n := range p.Findings {
-				if n.Severity == finding.Stop {
-					return &exitError{code: 3}
-				}
-			}
-			return nil
+			return f.print(c, job, shop, doc)
 		},
 	}
 	f.add(c)
-	c.Flags().StringVar(&f.step, "step", "1/16", "step of the tape: 1/16, 1/32, 1 mm")
 	return c
 }
 
