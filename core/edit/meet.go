@@ -324,6 +324,51 @@ func (e *editor) runsThrough(i int, p measure.Point, as measure.Length) bool {
 	return a > near && a < u.Distance(v)-near && u.Along(d, a).Distance(p) <= as
 }
 
+// onLine lists the joints on the line of a new pipe, from its start on. A joint counts as it would
+// stand with the pipe in its fitting: where a tee comes in the place of a coupling, its neighbours
+// move by the difference of the two.
+func (e *editor) onLine(scope, i int, pipe string) (on []int) {
+	g := e.view.Graph
+	start := e.view.Points[g.Edges[i].Ends[0]]
+	var maybe []int
+	for n := range g.Nodes {
+		_, inside := e.ref(scope, g.Nodes[n].ID)
+		switch {
+		case !inside || len(g.Nodes[n].Pipes) == 0:
+		case e.runsThrough(i, e.view.Points[n], layout.TapeStep):
+			on = append(on, n)
+		case g.Nodes[n].Scope == scope && e.runsThrough(i, e.view.Points[n], reachOf(biggest(e, n))/2):
+			maybe = append(maybe, n)
+		}
+	}
+	nearer := func(a, b int) int {
+		return cmp.Compare(start.Distance(e.view.Points[a]), start.Distance(e.view.Points[b]))
+	}
+	fits := func(some []int) bool {
+		trial, rest := e.trial(), pipe
+		trial.keepDistance(scope, rest)
+		for _, n := range some {
+			ref, _ := trial.ref(scope, g.Nodes[n].ID)
+			rest = trial.split(scope, rest, ref)
+		}
+		if trial.resolve() != nil {
+			return false
+		}
+		_, ok := trial.residual(e)
+		return ok
+	}
+	slices.SortFunc(on, nearer)
+	slices.SortFunc(maybe, nearer)
+	for _, n := range maybe[:min(len(maybe), 8)] {
+		with := append(slices.Clone(on), n)
+		slices.SortFunc(with, nearer)
+		if fits(with) {
+			on = with
+		}
+	}
+	return on
+}
+
 // through splits a new pipe at every joint that lies on its line. A size that was
 // typed for it becomes the distance between its two ends.
 func (e *editor) through(done Done, scope int, pipe string) (Done, error) {
@@ -332,20 +377,10 @@ func (e *editor) through(done Done, scope int, pipe string) (Done, error) {
 	if i < 0 {
 		return done, nil
 	}
-	start := e.view.Points[g.Edges[i].Ends[0]]
-	var on []int
-	for n := range g.Nodes {
-		if _, inside := e.ref(scope, g.Nodes[n].ID); inside && len(g.Nodes[n].Pipes) > 0 &&
-			e.runsThrough(i, e.view.Points[n], layout.TapeStep) {
-			on = append(on, n)
-		}
-	}
+	on := e.onLine(scope, i, pipe)
 	if len(on) == 0 {
 		return done, nil
 	}
-	slices.SortFunc(on, func(a, b int) int {
-		return cmp.Compare(start.Distance(e.view.Points[a]), start.Distance(e.view.Points[b]))
-	})
 	before := g.Edges[i].Ends[0]
 	for _, n := range append(slices.Clone(on), g.Edges[i].Ends[1]) {
 		if e.joined(before, n) && before != n && !(before == g.Edges[i].Ends[0] && n == g.Edges[i].Ends[1]) {

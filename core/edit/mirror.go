@@ -175,15 +175,20 @@ func (w *Unique) on(e *editor) (Done, error) {
 	return Done{Label: w.Part + " by itself", Part: w.Part, Also: e.everywhere(scope)}, e.renamedOnly()
 }
 
-// Stand sets how the frame stands on its floor: turned about one of its axes.
+// Stand sets how the frame stands on its floor: turned about one of its axes, or on none.
 // No turns stand it upright.
 type Stand struct {
 	Turns []frame.Turn `json:"turns"`
+	Held  bool         `json:"held,omitempty"` // by hand, or hung
 }
 
 var _ = register[Stand]("stand")
 
 func (w *Stand) on(e *editor) (Done, error) {
+	if w.Held {
+		e.doc.Stance = &frame.Stance{Turns: w.Turns, Held: true}
+		return Done{Label: "Held by hand, or hung"}, nil
+	}
 	if len(w.Turns) == 0 {
 		e.doc.Stance = nil
 		return Done{Label: "Upright"}, nil

@@ -22,6 +22,8 @@ type leg struct {
 	dir   measure.Dir
 	joint frame.Joint // at its far end, where that is a new one
 	size  catalog.Size
+
+	straightTo bool // its direction is only that of the joint that it runs to
 }
 
 // until runs a pipe as far as a line's goal: a joint, a place of the rulers, or a pipe.
@@ -168,7 +170,11 @@ func (e *editor) toJoint(l leg, goal Goal, m int, to string) (Done, error) {
 	dir := l.dir
 	of := cmp.Or(l.size, e.usual(l.scope))
 	if goal == To && e.view.Points[l.n].Along(world, far).Distance(e.view.Points[m]) <= socketOf(of) {
-		pipe := e.doc.AddPipe(def, frame.Pipe{From: l.ref, To: to, Dir: &dir, Size: l.size, Rank: rank})
+		way := &dir
+		if l.straightTo { // it runs wherever its two joints are
+			way = straight(e.place(l.scope).Local(e.view.Points[m]).Sub(e.place(l.scope).Local(e.view.Points[l.n])))
+		}
+		pipe := e.doc.AddPipe(def, frame.Pipe{From: l.ref, To: to, Dir: way, Size: l.size, Rank: rank})
 		e.clearEnd(join(path, to))
 		done := Done{Joint: join(path, to), Pipe: join(path, pipe), Also: append(e.everywhere(l.scope), "meets "+name)}
 		if err := e.resolve(); err != nil {

@@ -249,7 +249,7 @@ func (w *Walk) step(e *editor, from string, c Line, last bool) (Done, error) {
 	dir := c.Dir.Unit()
 	if c.Goal != NoGoal {
 		e.clearEnd(from)
-		return e.until(leg{scope: scope, n: n, ref: ref, dir: dir, joint: j, size: of}, c)
+		return e.until(leg{scope: scope, n: n, ref: ref, dir: dir, joint: j, size: of, straightTo: c.Toward != "" && c.Mark == c.Toward}, c)
 	}
 	size, err := e.size(c.Length, w.Meaning)
 	if err != nil {

@@ -24,8 +24,11 @@ const (
 
 // Judge says where a frame hovers above its floor, and whether it stands on a line.
 // wheels are where the wheels of axles touch the floor. A bare pipe's end always
-// floats: what is round the other end is thicker.
+// floats: what is round the other end is thicker. What is held by hand stands on no floor.
 func Judge(b *model.Built, wheels []fitting.Contact) (fs []finding.Finding) {
+	if b.Graph.Doc.Held() {
+		return nil
+	}
 	bare := map[string]bool{} // the joints that are an open pipe's end
 	for i := range b.Fits.Joints {
 		if b.Fits.Joints[i].Kind == "" {

@@ -318,10 +318,18 @@ type Definition struct {
 }
 
 // Stance tilts a frame whose own axes are not those of its floor: it is turned, one
-// turn after the other, and then let down on the floor.
+// turn after the other, and then let down on the floor. One that is held by hand or hung
+// stands on no floor.
 type Stance struct {
 	Turns []Turn `json:"turns"`
+	Held  bool   `json:"held,omitempty"`
 }
+
+// Held says whether the frame is held by hand or hung, and stands on no floor.
+func (d *Document) Held() bool { return d.Stance != nil && d.Stance.Held }
+
+// Tilted says whether the frame's own axes are not those of its floor.
+func (d *Document) Tilted() bool { return d.Stance != nil && len(d.Stance.Turns) > 0 }
 
 // Document is a frame as its builder described it.
 type Document struct {

@@ -96,7 +96,7 @@ func again(freed bool, back edit.Restore) finding.Fix {
 func passed(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
 	for i := range s.Sizes {
 		z := &s.Sizes[i]
-		if z.Foot == "" || z.Gave != "" || z.Axis != measure.Z || s.Lowest < 0 || g.Doc.Stance != nil {
+		if z.Foot == "" || z.Gave != "" || z.Axis != measure.Z || s.Lowest < 0 || g.Doc.Tilted() {
 			continue
 		}
 		lower := z.Span[0] - s.Whole[measure.Z][0]

@@ -39,6 +39,7 @@ var forms = parseForms([][2]string{
 	{"repeat", "repeat <Part:part> <Count:times> [along <Axis:axis>] [at <Pitch:text>] [joined +Joined]"},
 	{"stand", "stand upright"},
 	{"stand", "stand turned <Turns:turns>"},
+	{"stand", "stand held [turned <Turns:turns>] {Held=true}"},
 	{"ring", "ring of <Sides:number> [across <Across:text>] [side <Side:text>] [square <Square:axis>] [spokes +Spokes] [on <On:joint>] [within <In:part>]"},
 	{"bow", "bow <Pipe:pipe> <Say:text> [toward <Toward:text>] [leaving <Leave:texts>]"},
 	{"bow", "straighten <Pipe:pipe> [toward <Toward:text>] [leaving <Leave:texts>]"},

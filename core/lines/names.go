@@ -54,10 +54,21 @@ func (k *Known) joint(name string) (string, bool) {
 	return "", false
 }
 
-// pipe finds a pipe by its id, by its letter, or by letter and place.
+// pipe finds a pipe by its id, by its two joints (j5-j6), by its letter, or by letter and place.
 func (k *Known) pipe(name string) (id string, several []string, ok bool) {
 	if k.flat().Edge(name) >= 0 {
 		return name, nil, true
+	}
+	if from, to, dashed := strings.Cut(name, "-"); dashed {
+		a, known := k.joint(from)
+		b, both := k.joint(to)
+		for i := range k.flat().Edges {
+			ends := k.flat().Edges[i].Ends
+			if at := [2]string{k.flat().Nodes[ends[0]].ID, k.flat().Nodes[ends[1]].ID}; known && both &&
+				(at == [2]string{a, b} || at == [2]string{b, a}) {
+				return k.flat().Edges[i].ID, nil, true
+			}
+		}
 	}
 	if k.Letters == nil {
 		return "", nil, false

@@ -174,7 +174,7 @@ func (r *reading) takeAxis() (measure.Axis, error) {
 // said are directions as they are written in lines: a word, two, or three numbers.
 func wayOf(text string) (measure.Dir, bool) {
 	var d measure.Dir
-	parts := strings.Split(text, "/")
+	parts := strings.Split(text, ";")
 	if len(parts) == 3 {
 		for i, p := range parts {
 			v, err := strconv.ParseFloat(p, 64)
@@ -190,13 +190,19 @@ func wayOf(text string) (measure.Dir, bool) {
 }
 
 func wayWords(d measure.Dir) string {
-	for _, w := range []string{"right", "left", "away", "near", "up", "down"} {
+	six := []string{"right", "left", "away", "near", "up", "down"}
+	for _, w := range six {
 		if at, ok := wayOf(w); ok && at == d {
 			return w
 		}
+		for _, v := range six {
+			if at, ok := wayOf(w + "+" + v); ok && at == d {
+				return w + "+" + v
+			}
+		}
 	}
 	num := func(v float64) string { return strconv.FormatFloat(v, 'g', -1, 64) }
-	return num(d[0]) + "/" + num(d[1]) + "/" + num(d[2])
+	return num(d[0]) + ";" + num(d[1]) + ";" + num(d[2])
 }
 
 // exactly writes a length so that it is read as it is.

@@ -457,15 +457,15 @@ func TestALineRunsToWhatItNames(t *testing.T) {
 	draw := func() *hand { return draws(t, "3/4", "right 20", "away 10", "j1: up 12") }
 	h := draw()
 	require.NoError(t, h.line("j4: right to j3"))
-	assert.Equal(t, []string{"level with j3"}, h.last.Also)
+	assert.Equal(t, []string{"level with ⟨j3⟩"}, h.last.Also)
 	require.NoError(t, h.line("j5: down to j2"))
 	assert.Equal(t, "j2", h.last.Joint)
 	for line, hint := range map[string]string{
 		"j4: right to":         "right to j7",
-		"j4: right to z9":      "named plane",
+		"j4: right to z9":      "no joint, place or pipe",
 		"j4: near to j2":       "not that way",
 		"j4: right 5 to j3":    "right 5, or right to j3",
-		"j4: right to =attic":  "named plane",
+		"j4: right to =attic":  "no joint, place or pipe",
 		"j4: right token":      "token",
 		"j4: right 5 cut to 9": "leave one of them out",
 	} {
