@@ -90,7 +90,7 @@ func (e *editor) renamedOnly() error {
 	if err := e.resolve(); err != nil {
 		return err
 	}
-	if len(e.was.Clashes) > 0 {
+	if len(e.was.Clashes) > 0 || len(e.was.Graph.Nodes) == 0 {
 		for i := range e.view.Clashes {
 			e.clashed[e.view.Clashes[i].Key()] = true
 		}

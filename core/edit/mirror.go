@@ -186,7 +186,10 @@ var _ = register[Stand]("stand")
 
 func (w *Stand) on(e *editor) (Done, error) {
 	if w.Held {
-		e.doc.Stance = &frame.Stance{Turns: w.Turns, Held: true}
+		e.doc.Stance = &frame.Stance{Held: true}
+		if len(w.Turns) > 0 {
+			e.doc.Stance.Turns = w.Turns
+		}
 		return Done{Label: "Held by hand, or hung"}, nil
 	}
 	if len(w.Turns) == 0 {

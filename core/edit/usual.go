@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -50,18 +51,58 @@ func (w *Usual) on(e *editor) (Done, error) {
 	return Done{Label: "Usual: " + strings.Join(said, ", ")}, nil
 }
 
+// Retype gives a size another value, as it was typed over in its field: what it contradicts then is
+// shown, and not asked about.
+type Retype struct {
+	ID      string        `json:"id"`
+	Length  string        `json:"length"`
+	Meaning frame.Meaning `json:"meaning,omitempty"` // what it measures from now on; as before where it is left out
+}
+
+var _ = register[Retype]("retype")
+
+func (w *Retype) on(e *editor) (Done, error) {
+	s := e.doc.SizeOf(w.ID)
+	if s == nil {
+		return Done{}, in("/id", refuse("pick it again", "there is no size %q", w.ID))
+	}
+	if w.Meaning != "" && !slices.Contains(frame.Meanings(), w.Meaning) {
+		return Done{}, in("/meaning", refuse("use one of the meanings of a size", "no such meaning %q", w.Meaning))
+	}
+	n, err := ParseSize(w.Length, e.unit, cmp.Or(w.Meaning, s.Meaning))
+	if err != nil {
+		return Done{}, in("/length", err)
+	}
+	s.Value, s.Text, s.Unit, s.Meaning, s.Inferred = n.Value, n.Text, n.Unit, n.Meaning, false
+	if err := e.resolve(); err != nil {
+		return Done{}, err
+	}
+	for i := range e.view.Clashes {
+		e.clashed[e.view.Clashes[i].Key()] = true
+	}
+	return Done{Label: "Size " + s.Says()}, nil
+}
+
 // Hold says how the sockets at joints, or at both ends of pipes, are held; with neither, those of
 // which nothing else is said.
 type Hold struct {
 	Joints []string   `json:"joints,omitempty"`
 	Pipes  []string   `json:"pipes,omitempty"`
-	Mode   frame.Mode `json:"mode"`
+	Mode   frame.Mode `json:"mode,omitempty"`
 	Reason string     `json:"reason,omitempty"`
+
+	Rules []frame.ModeRule `json:"rules,omitempty"` // or rules of any scope, as they are
 }
 
 var _ = register[Hold]("hold")
 
 func (w *Hold) on(e *editor) (Done, error) {
+	if len(w.Rules) > 0 {
+		for _, r := range w.Rules {
+			e.doc.SetMode(r)
+		}
+		return Done{Label: "How joints are held"}, e.validate()
+	}
 	if !slices.Contains(frame.Modes(), w.Mode) {
 		return Done{}, in("/mode", refuse("use cemented, slip, eased or pinned", "no such mode %q", w.Mode))
 	}

@@ -394,3 +394,12 @@ func (d *Document) SetTolerance(t Tolerance) {
 		d.Tolerances = append(d.Tolerances, t)
 	}
 }
+
+// Become makes a document the same as another one. Its name stays, and what whoever holds it wants
+// to know.
+func (d *Document) Become(o *Document) {
+	c := o.Clone()
+	c.Name, c.Followed, c.Numbers = cmp.Or(d.Name, o.Name), d.Followed, d.Numbers
+	c.Serial = max(c.Serial, d.Serial)
+	*d = *c
+}

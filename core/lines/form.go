@@ -213,6 +213,9 @@ func (r *reading) until(stops []string) string {
 	return strings.TrimSpace(text)
 }
 
+// empty says whether a field says nothing.
+func empty(v reflect.Value) bool { return v.IsZero() || v.Kind() == reflect.Slice && v.Len() == 0 }
+
 // write writes a gesture by the form; ok is false where it is not the right one for it.
 func (f *form) write(g edit.Gesture) (text string, ok bool) {
 	v := reflect.ValueOf(g).Elem()
@@ -262,7 +265,7 @@ func (f *form) write(g edit.Gesture) (text string, ok bool) {
 	}
 	for i := range v.NumField() { // everything that it says is in the line
 		field := v.Type().Field(i)
-		if field.IsExported() && !said[field.Name] && !v.Field(i).IsZero() && field.Name != "Meaning" {
+		if field.IsExported() && !said[field.Name] && !empty(v.Field(i)) && field.Name != "Meaning" {
 			return "", false
 		}
 	}

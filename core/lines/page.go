@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -39,11 +40,6 @@ type Page struct {
 	Drawn int    `json:"drawn"`           // how many of them the frame has; those after them wait
 	Wrong *Wrong `json:"wrong,omitempty"` // why the first of those was not made
 	Pen   Pen    `json:"pen,omitzero"`    // what the lines that the frame has leave
-	// Base is the frame that was there before the first line; nil where there was none.
-	Base *frame.Document `json:"base,omitempty"`
-	// Begun says that the frame was begun from a starter's answers: its lines are told, and
-	// cannot be drawn anew.
-	Begun bool `json:"begun,omitempty"`
 }
 
 // Tools are what a page needs to draw.
@@ -196,18 +192,18 @@ func (l *Line) made(before, after *frame.Document, serial int) {
 	after.Numbers, after.Serial = frame.Numbers{}, max(after.Serial, serial)
 }
 
-// Ready gives a copy of a document on which a gesture can be made as the page's next line.
-func (p *Page) Ready(d *frame.Document) *frame.Document {
+// Ready gives a copy of a document on which a gesture can be made as the page's next line, with the
+// line's own numbers where it has them.
+func (p *Page) Ready(d *frame.Document, l Line) *frame.Document {
 	ready := *d
-	p.numbers(&ready, &Line{})
+	p.numbers(&ready, &l)
 	return &ready
 }
 
-// Add notes a gesture that was made by hand, on what [Page.Ready] gave: its line comes before those
-// that wait.
-func (p *Page) Add(e edit.Edit, done edit.Done, before, after *frame.Document) {
+// Add notes a gesture that was made on what [Page.Ready] gave: its line comes before those that wait.
+func (p *Page) Add(e edit.Edit, done edit.Done, before, after *frame.Document, comment string) {
 	next := *p
-	next.Lines = append([]Line{}, p.Lines[:p.Drawn]...)
+	next.Lines = slices.Clone(p.Lines[:p.Drawn])
 	unit := cmp.Or(p.Pen.Unit, before.Units)
 	if e.Unit != "" && e.Unit != unit && bareNumber(e) {
 		next.Lines = append(next.Lines, Line{Text: "units " + string(e.Unit)})
@@ -217,18 +213,44 @@ func (p *Page) Add(e edit.Edit, done edit.Done, before, after *frame.Document) {
 		next.Lines = append(next.Lines, Line{Text: "size usual"})
 		next.Pen.Size = ""
 	}
-	l := Line{Text: Write(e, next.Pen, "")}
+	l := Line{Text: writeOn(before, e, next.Pen, comment)}
 	l.made(before, after, before.Serial)
 	next.Lines = append(next.Lines, l)
 	next.Pen = next.Pen.after(e, done, after)
-	next.Drawn = len(next.Lines)
-	next.Lines = append(next.Lines, p.Lines[p.Drawn:]...)
-	if next.Wrong != nil {
-		moved := *next.Wrong
-		moved.Line += next.Drawn - p.Drawn
-		next.Wrong = &moved
+	*p = next.with(p.Lines[p.Drawn:])
+}
+
+// Note adds a line that does nothing to the frame, as one that says the size of what follows.
+func (p *Page) Note(text string) {
+	next := *p
+	next.Lines = append(slices.Clone(p.Lines[:p.Drawn]), Line{Text: text})
+	*p = next.with(p.Lines[p.Drawn:])
+}
+
+// with gives a page, all of whose lines are drawn, with lines that wait.
+func (p Page) with(waiting []Line) Page {
+	if p.Wrong != nil {
+		moved := *p.Wrong
+		moved.Line += len(p.Lines) - p.Drawn
+		p.Wrong = &moved
 	}
-	*p = next
+	p.Drawn = len(p.Lines)
+	p.Lines = append(p.Lines, waiting...)
+	return p
+}
+
+// writeOn writes a gesture on a document: what is usual in an empty frame is said as it is for what
+// follows in another one.
+func writeOn(d *frame.Document, e edit.Edit, pen Pen, comment string) string {
+	if u, ok := e.Gesture.(*edit.Usual); ok && len(d.Root.Joints)+len(d.Root.Uses) == 0 {
+		switch *u {
+		case edit.Usual{Size: u.Size}:
+			return strings.TrimSpace("size " + string(u.Size) + " " + comment)
+		case edit.Usual{Units: u.Units}:
+			return strings.TrimSpace("units " + string(u.Units) + " " + comment)
+		}
+	}
+	return Write(e, pen, comment)
 }
 
 // bareNumber says whether a gesture has a number that needs a unit.
@@ -236,19 +258,15 @@ func bareNumber(e edit.Edit) bool { return digits.MatchString(Write(e, Pen{}, ""
 
 var digits = regexp.MustCompile(`(^|[ ,])\d`)
 
-// Draw makes the lines of a page on its base, or on an empty frame, one after the other; it stops
+// Draw makes the lines of a page on an empty frame, one after the other; it stops
 // at the first that cannot be made. done is of each line that was. The cost is that of its gestures.
 func (p *Page) Draw(empty *frame.Document, tools Tools) (page *Page, doc *frame.Document, done []edit.Done) {
-	base := empty
-	if p.Base != nil {
-		base = p.Base
-	}
-	next := &Page{Lines: append([]Line{}, p.Lines...), Base: p.Base}
-	doc = base.Clone()
+	next := &Page{Lines: slices.Clone(p.Lines)}
+	doc = empty.Clone()
 	for i := range next.Lines {
 		did, err := next.draw(i, &doc, tools)
 		if err != nil {
-			next.Wrong = why(i, err)
+			next.Wrong = Why(i, err)
 			return next, doc, done
 		}
 		done = append(done, did)
@@ -274,17 +292,15 @@ func (p *Page) draw(i int, doc **frame.Document, tools Tools) (edit.Done, error)
 	if err != nil {
 		return edit.Done{}, err
 	}
-	if _, setting := said.Edit.Gesture.(*edit.Usual); !setting || !said.Changed {
-		l.Text = Write(said.Edit, p.Pen, said.Comment)
-	}
+	l.Text = writeOn(*doc, said.Edit, p.Pen, said.Comment)
 	l.made(*doc, after, (*doc).Serial)
 	p.Pen = said.Pen.after(said.Edit, done, after)
 	*doc = after
 	return done, nil
 }
 
-// why tells an error of a line.
-func why(line int, err error) *Wrong {
+// Why tells why a line was not made.
+func Why(line int, err error) *Wrong {
 	w := &Wrong{Line: line}
 	var q *edit.Question
 	var r *edit.Refusal

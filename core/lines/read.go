@@ -31,6 +31,7 @@ type Said struct {
 	Pen     Pen
 	Comment string
 	Changed bool // the pen
+	Starts  bool // it names the joints from which it runs
 }
 
 // Read reads a line. The error is a [*edit.Refusal] whose At is the place in the text, in characters.
@@ -53,6 +54,7 @@ func Read(text string, pen Pen, known *Known) (Said, error) {
 	}
 	said.Edit.Unit = pen.Unit
 	said.Edit.Answers = p.answers
+	said.Starts = colon(p.said) >= 0
 	g, err := gesture(p.said, words, pen, known)
 	said.Edit.Gesture = g
 	return said, err

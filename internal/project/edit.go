@@ -9,6 +9,7 @@ import (
 
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/lines"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/starter"
@@ -19,6 +20,14 @@ import (
 // gesture did lies over it. made are the pipes, as the record calls them, that pieces are
 // cut of: they are followed to their new names. The error may be an [*edit.Question].
 func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop, made ...string) (*Project, edit.Done, error) {
+	return p.edit(ctx, e, shop, lines.Line{}, "", made)
+}
+
+// edit makes a gesture as the page's next line: with the numbers of the line, where it has them, and
+// its comment.
+func (p *Project) edit(
+	ctx context.Context, e edit.Edit, shop *plan.Shop, as lines.Line, comment string, made []string,
+) (*Project, edit.Done, error) {
 	begun, err := p.made()
 	switch {
 	case errors.Is(err, ErrEmpty):
@@ -29,7 +38,9 @@ func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop, made .
 	if e.Unit == "" {
 		e.Unit = p.Units
 	}
-	doc := *begun.Document
+	page := p.page(begun.Document)
+	p.typed(page, begun.Document)
+	doc := *page.Ready(begun.Document, as)
 	doc.ModeRules = slices.Concat(doc.ModeRules, p.ModeRules)
 	cut := slices.Sorted(maps.Keys(p.Given))
 	named := p.named(&doc, made)
@@ -56,6 +67,14 @@ func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop, made .
 			was[id] = name
 		}
 	}
+	page.Add(e, done, begun.Document, after, comment)
+	if _, held := e.Gesture.(*edit.Hold); held {
+		for _, r := range holds {
+			if !slices.Contains(p.ModeRules, r) {
+				page.Held = append(slices.Clone(page.Held), r)
+			}
+		}
+	}
 	after.Followed, after.ModeRules = nil, nil
 	next, err := p.follow(e, begun, after, &done)
 	if err != nil {
@@ -65,6 +84,8 @@ func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop, made .
 	if len(was) > 0 {
 		next.Was = was
 	}
+	next.Page = page
+	next.unit(begun.Document, after)
 	return next, done, nil
 }
 

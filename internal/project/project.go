@@ -46,7 +46,9 @@ type Project struct {
 	// another path, as when it became part of a group: its pieces are those of that name for good.
 	Was map[string]string `json:"was,omitempty"`
 	// Sale is what is on sale for this project alone, over what the shop has.
-	Sale   *Sale `json:"sale,omitempty"`
+	Sale *Sale `json:"sale,omitempty"`
+	// Page is how the frame was drawn, line by line.
+	Page   *Page `json:"page,omitempty"`
 	Format int   `json:"format,omitempty"` // of the project's stored form; see [Format]
 }
 

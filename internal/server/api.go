@@ -367,7 +367,7 @@ func ownDocument(text string) (*frame.Document, error) {
 }
 
 type exportInput struct {
-	Kind string `path:"kind" enum:"project.json,cuts.csv,shopping.csv,wireframe.json,frame.json,frame.svg"`
+	Kind string `path:"kind" enum:"project.json,lines.txt,cuts.csv,shopping.csv,wireframe.json,frame.json,frame.svg"`
 	Body PlanRequest
 }
 
@@ -385,6 +385,14 @@ func (a *api) export(ctx context.Context, in *exportInput) (*fileOutput, error) 
 		out.Type = "application/json"
 		out.Body, err = a.projectFile(ctx, &in.Body.Project, in.Body.Of)
 		return out, err
+	}
+	if in.Kind == "lines.txt" {
+		text, err := in.Body.Project.LinesText()
+		if err != nil {
+			return nil, problem(err)
+		}
+		out.Type, out.Body = "text/plain; charset=utf-8", []byte(text)
+		return out, nil
 	}
 	job, p, _, err := a.make(ctx, &in.Body)
 	if err != nil {

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"strings"
 
@@ -9,6 +10,7 @@ import (
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/fitting"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/lines"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/internal/project"
@@ -19,7 +21,54 @@ type EditRequest struct {
 	Project project.Project `json:"project"`
 	Shop    *plan.Shop      `json:"shop,omitempty"`                // the saved one when left out
 	Of      string          `json:"of,omitempty"   maxLength:"40"` // the stored project whose record counts; none where it is left out
-	Edit    edit.Edit       `json:"edit"`
+	Edit    Asked           `json:"edit"`
+}
+
+// Asked is what is asked of a frame: a gesture, a line that was typed, or all the lines that it is
+// to be drawn from.
+type Asked struct {
+	edit.Edit
+	Say  *project.Saying
+	Draw *Page
+}
+
+// Page is the lines that a frame is to be drawn from.
+type Page struct {
+	Lines []lines.Line `json:"lines"`
+}
+
+// UnmarshalJSON reads what is asked by its name, as [edit.Edit] reads gestures.
+func (a *Asked) UnmarshalJSON(data []byte) error {
+	var m map[string]json.RawMessage
+	if err := json.Unmarshal(data, &m); err != nil {
+		return err
+	}
+	*a = Asked{}
+	for name, into := range map[string]any{"say": &a.Say, "draw": &a.Draw} {
+		if raw, asked := m[name]; asked {
+			if err := json.Unmarshal(raw, into); err != nil {
+				return err
+			}
+			delete(m, name)
+		}
+	}
+	rest, err := json.Marshal(m)
+	if err != nil {
+		return err
+	}
+	return json.Unmarshal(rest, &a.Edit)
+}
+
+// on asks it of a project.
+func (a *Asked) on(ctx context.Context, p *project.Project, shop *plan.Shop, pipes []string) (*project.Project, edit.Done, error) {
+	switch {
+	case a.Draw != nil:
+		return p.Draw(ctx, a.Draw.Lines, shop)
+	case a.Say != nil:
+		a.Say.Answers = append(a.Say.Answers, a.Answers...)
+		return p.Say(ctx, *a.Say, a.Edit, shop, pipes...)
+	}
+	return p.Edit(ctx, a.Edit, shop, pipes...)
 }
 
 // EditAnswer is the project that follows, and what was done; or the question
@@ -48,7 +97,7 @@ func (a *api) edit(ctx context.Context, in *body[EditRequest]) (*body[EditAnswer
 		work.Figures.Put(&own)
 		shop = &own
 	}
-	next, done, err := in.Body.Project.Edit(ctx, in.Body.Edit, shop, work.Pipes()...)
+	next, done, err := in.Body.Edit.on(ctx, &in.Body.Project, shop, work.Pipes())
 	var ask *edit.Question
 	if errors.As(err, &ask) {
 		return answer(EditAnswer{Project: in.Body.Project, Question: ask}), nil

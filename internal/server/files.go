@@ -13,7 +13,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/lines"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
 	"sturdyelbow/core/record"
 	"sturdyelbow/core/wireframe"
 	"sturdyelbow/internal/export"
@@ -151,7 +153,39 @@ func readFile(name, text string) (*project.Project, []record.Event, error) {
 			{Line: line, What: "the file is not whole JSON: " + syntax.Error(), Hint: "save it once more from where it came"},
 		}
 	}
-	return nil, nil, &NoProject{whatIs(text), "open a project, a frame or a wireframe that was saved as JSON"}
+	if saysLines(text) {
+		p, err := drawn(name, text)
+		return p, nil, err
+	}
+	return nil, nil, &NoProject{whatIs(text), "open a project, a frame or a wireframe that was saved as JSON, or a text of lines"}
+}
+
+// saysLines says whether a text is lines that draw a frame: whether its first line that says
+// something can be read as one.
+func saysLines(text string) bool {
+	all, err := lines.Parse(text)
+	if err != nil || !utf8.ValidString(text) {
+		return false
+	}
+	for _, l := range all {
+		said, err := lines.Read(l.Text, lines.Pen{}, &lines.Known{Document: project.Blank("", "")})
+		if err != nil || said.Edit.Gesture != nil || said.Changed {
+			return err == nil
+		}
+	}
+	return false
+}
+
+// drawn makes a project of a text of lines. Those that cannot be drawn wait on its page.
+func drawn(name, text string) (*project.Project, error) {
+	all, err := lines.Parse(text)
+	if err != nil {
+		return nil, err
+	}
+	p := around(project.Blank(strings.TrimSuffix(name, ".txt"), measure.Inches), strings.TrimSuffix(name, ".txt"))
+	shop := plan.ExampleShop()
+	p, _, err = p.Draw(context.Background(), all, &shop)
+	return p, err
 }
 
 func unreadable(err error) error {

@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"sturdyelbow/core/edit"
+	"sturdyelbow/internal/project"
 )
 
 // gestureForm describes a gesture to readers of the API: an object with one
@@ -22,7 +23,7 @@ func (gestureForm) Schema(r huma.Registry) *huma.Schema {
 	}
 	s := &huma.Schema{
 		Type:                 huma.TypeObject,
-		Description:          "One gesture, as the member of its name.",
+		Description:          "One gesture, as the member of its name; or say, a line that is typed, or draw, all lines that the frame is drawn from.",
 		Properties:           map[string]*huma.Schema{},
 		AdditionalProperties: false,
 	}
@@ -32,6 +33,8 @@ func (gestureForm) Schema(r huma.Registry) *huma.Schema {
 		t := reflect.TypeOf(all[name]).Elem()
 		s.Properties[name] = r.Schema(t, true, t.Name())
 	}
+	s.Properties["say"] = r.Schema(reflect.TypeFor[project.Saying](), true, "Saying")
+	s.Properties["draw"] = r.Schema(reflect.TypeFor[Page](), true, "Lines")
 	s.Properties["unit"] = &huma.Schema{Type: huma.TypeString, Description: "Of bare numbers."}
 	s.Properties["answers"] = &huma.Schema{
 		Type:        huma.TypeArray,
@@ -45,4 +48,5 @@ func (gestureForm) Schema(r huma.Registry) *huma.Schema {
 // describeGestures lets the API describe what the core reads and writes itself.
 func describeGestures(r huma.Registry) {
 	r.RegisterTypeAlias(reflect.TypeFor[edit.Edit](), reflect.TypeFor[gestureForm]())
+	r.RegisterTypeAlias(reflect.TypeFor[Asked](), reflect.TypeFor[gestureForm]())
 }

@@ -856,7 +856,7 @@ export interface components {
             name: string;
             prompts: components["schemas"]["StarterPrompt"][];
         };
-        /** @description One gesture, as the member of its name. */
+        /** @description One gesture, as the member of its name; or say, a line that is typed, or draw, all lines that the frame is drawn from. */
         Edit: {
             /** @description The options chosen, by their ids. */
             answers?: string[];
@@ -868,12 +868,14 @@ export interface components {
             class?: components["schemas"]["EditTolerance"];
             custom?: components["schemas"]["EditCustom"];
             delete?: components["schemas"]["EditDelete"];
+            draw?: components["schemas"]["Page"];
             end?: components["schemas"]["EditEndOf"];
             even?: components["schemas"]["EditEven"];
             fit?: components["schemas"]["EditFit"];
             flip?: components["schemas"]["EditFlip"];
             giveWay?: components["schemas"]["EditGiveWay"];
             group?: components["schemas"]["EditMakeGroup"];
+            hold?: components["schemas"]["EditHold"];
             insert?: components["schemas"]["EditInsert"];
             join?: components["schemas"]["EditJoin"];
             keep?: components["schemas"]["EditKeep"];
@@ -888,16 +890,20 @@ export interface components {
             repeat?: components["schemas"]["EditRepeat"];
             resize?: components["schemas"]["EditResize"];
             restore?: components["schemas"]["EditRestore"];
+            retype?: components["schemas"]["EditRetype"];
             ring?: components["schemas"]["EditRing"];
+            say?: components["schemas"]["ProjectSaying"];
             size?: components["schemas"]["EditSize"];
             slide?: components["schemas"]["EditSlide"];
             split?: components["schemas"]["EditSplit"];
             stand?: components["schemas"]["EditStand"];
+            start?: components["schemas"]["EditStart"];
             turn?: components["schemas"]["EditTurn"];
             ungroup?: components["schemas"]["EditUngroup"];
             unique?: components["schemas"]["EditUnique"];
             /** @description Of bare numbers. */
             unit?: string;
+            usual?: components["schemas"]["EditUsual"];
             walk?: components["schemas"]["EditWalk"];
         };
         /** @description EditAnswer is the project that follows, and what was done; or the question that the gesture waits for, with the project as it was. */
@@ -927,10 +933,15 @@ export interface components {
              */
             pull?: number;
         };
-        /** @description Begin puts the first joint into a frame that has none. */
+        /** @description Begin puts the first joint into a frame that has none, or a joint of a part by itself that stands so far from another one. */
         EditBegin: {
+            /** @description the joint that it stands away from */
+            from?: string;
+            in?: string;
             /** @description of the joint */
             name?: string;
+            /** @description how far, centre to centre, as typed: 10 right, 4 up */
+            say?: string;
         };
         /** @description Bow makes a pipe sprung, or straight again. */
         EditBow: {
@@ -979,6 +990,8 @@ export interface components {
         EditDone: {
             /** @description what it did besides, in words */
             also?: string[];
+            /** @description of a line that ran from several joints: all its far ends */
+            ends?: string[];
             /** @description sizes and places that do not hold any more as they were said */
             gave?: components["schemas"]["EditGivenUp"][];
             /** @description what to go on from */
@@ -998,6 +1011,8 @@ export interface components {
             /** @description End says what is at the end of a pipe that meets no other. */
             end: string;
             joint: string;
+            /** @description joints of which the same is said */
+            more?: string[];
         };
         /** @description Even spreads the planes between two others evenly. */
         EditEven: {
@@ -1019,6 +1034,8 @@ export interface components {
             joint: string;
             /** @description "" for what the pipes alone ask for */
             kind?: string;
+            /** @description joints that get the same */
+            more?: string[];
             plugged?: boolean;
             /** @description in the world's axes */
             spare?: number[][];
@@ -1048,6 +1065,16 @@ export interface components {
             /** @description as it was said: 24 cut of ⟨p3⟩ */
             was: string;
             words: string;
+        };
+        /** @description Hold says how the sockets at joints, or at both ends of pipes, are held; with neither, those of which nothing else is said. */
+        EditHold: {
+            joints?: string[];
+            /** @description Mode is how a spigot is held in its port. */
+            mode?: string;
+            pipes?: string[];
+            reason?: string;
+            /** @description or rules of any scope, as they are */
+            rules?: components["schemas"]["FrameModeRule"][];
         };
         /** @description Insert puts a plane after another one. Like copies what stands on a plane to it: another column, another level. Beyond the last plane it makes a further bay like the last. */
         EditInsert: {
@@ -1240,6 +1267,13 @@ export interface components {
             id: string;
             kind: string;
         };
+        /** @description Retype gives a size another value, as it was typed over in its field: what it contradicts then is shown, and not asked about. */
+        EditRetype: {
+            id: string;
+            length: string;
+            /** @description what it measures from now on; as before where it is left out */
+            meaning?: string;
+        };
         /** @description Ring draws a regular polygon: across its flats as a size says, square to an axis, its lowest or first corner's side at a joint or at the frame's origin. Four and eight sides have fittings; of others the corners say what to change. */
         EditRing: {
             /** @description over the flats, as typed; or */
@@ -1293,10 +1327,16 @@ export interface components {
             name?: string;
             pipe: string;
         };
-        /** @description Stand sets how the frame stands on its floor: turned about one of its axes. No turns stand it upright. */
+        /** @description Stand sets how the frame stands on its floor: turned about one of its axes, or on none. No turns stand it upright. */
         EditStand: {
+            /** @description by hand, or hung */
+            held?: boolean;
             /** @description Turn is a turn about an axis of the definition, counter-clockwise seen from the axis' positive end. */
             turns: components["schemas"]["FrameTurn"][];
+        };
+        /** @description Start begins with a frame that is there already, as one that was opened from a file. It is the first line of the page of such a frame. */
+        EditStart: {
+            from: components["schemas"]["FrameDocument"];
         };
         /** @description Tolerance says how exactly some pipes must be cut, or how long one was measured on the frame. */
         EditTolerance: {
@@ -1332,7 +1372,16 @@ export interface components {
             name?: string;
             part: string;
         };
-        /** @description Walk runs a pipe from a joint. The far end is a new joint with the fitting that follows, or the joint, or the middle of the pipe, that is there already. */
+        /** @description Usual sets what counts where nothing else is said: the size of pipe, the unit of bare numbers, and how sockets are held. */
+        EditUsual: {
+            /** @description Mode is how a spigot is held in its port. */
+            mode?: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
+            size?: string;
+            /** @description Unit is what a bare number means, and how lengths are shown by default. */
+            units?: string;
+        };
+        /** @description Walk runs a pipe from a joint, or the same from each of several. The far end is a new joint with the fitting that follows, or the joint, or the middle of the pipe, that is there already. */
         EditWalk: {
             /** @description instead of a direction in Line: the direction of this pipe */
             along?: string;
@@ -1344,10 +1393,12 @@ export interface components {
             in?: string;
             /** @description with Along */
             length?: string;
-            /** @description as typed: right 46 clear; right to j7; up to =shelf */
+            /** @description as typed, as [ParseLine] reads it; or hoop and bend with theirs */
             line?: string;
             /** @description of a length without a word for it */
             meaning?: string;
+            /** @description joints from which the same is run besides */
+            more?: string[];
             /** @description of the new joint */
             name?: string;
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
@@ -2022,8 +2073,9 @@ export interface components {
             /** @description how it leaves its two joints, in the definition's axes; 0, 0, 0 where it turns freely */
             leave?: number[][];
         };
-        /** @description Stance tilts a frame whose own axes are not those of its floor: it is turned, one turn after the other, and then let down on the floor. */
+        /** @description Stance tilts a frame whose own axes are not those of its floor: it is turned, one turn after the other, and then let down on the floor. One that is held by hand or hung stands on no floor. */
         FrameStance: {
+            held?: boolean;
             /** @description Turn is a turn about an axis of the definition, counter-clockwise seen from the axis' positive end. */
             turns: components["schemas"]["FrameTurn"][];
         };
@@ -2244,6 +2296,45 @@ export interface components {
             /** @description of bare numbers */
             units: string;
         };
+        /** @description Line is a line of a page, with the numbers of what it makes: those from the first to before the second. A line that was not made yet has none. */
+        LinesLine: {
+            /** @description j7 is 7 */
+            joints?: number[];
+            pipes?: number[];
+            /** @description sizes and reasons */
+            said?: number[];
+            text: string;
+        };
+        /** @description Pen is what the lines before leave to the next one. */
+        LinesPen: {
+            /** @description the joint that a line without a start goes on from */
+            at?: string;
+            /** @description the far ends of a line that ran from several joints */
+            each?: string[];
+            /** @description Marked are joints that a line marked. */
+            marked?: string[];
+            /** @description of new pipes, where that is not the frame's usual one */
+            size?: string;
+            /** @description of bare numbers, where that is not the frame's */
+            unit?: string;
+        };
+        /** @description Wrong is why a line was not made. */
+        LinesWrong: {
+            /** @description where it waits for an answer: those that may be written after it */
+            answers?: components["schemas"]["EditOption"][];
+            /**
+             * Format: int64
+             * @description the place in its text, in characters
+             */
+            at: number;
+            hint: string;
+            /**
+             * Format: int64
+             * @description its place on the page, from 0
+             */
+            line: number;
+            what: string;
+        };
         /** @description Disc is a wheel, to be drawn. */
         LinkDisc: {
             /** @description the middle of its hub */
@@ -2420,6 +2511,11 @@ export interface components {
         OpenRequest: {
             name: string;
             text: string;
+        };
+        /** @description Page is the lines that a frame is to be drawn from. */
+        Page: {
+            /** @description Line is a line of a page, with the numbers of what it makes: those from the first to before the second. A line that was not made yet has none. */
+            lines: components["schemas"]["LinesLine"][];
         };
         /** @description PastState is a state that a project had, as it is listed. */
         PastState: {
@@ -2896,6 +2992,7 @@ export interface components {
             /** @description Holds are joints the builder set, over what the starter or frame says. */
             modeRules?: components["schemas"]["FrameModeRule"][];
             name: string;
+            page?: components["schemas"]["ProjectPage"];
             sale?: components["schemas"]["ProjectSale"];
             /** @description Sizes are sizes of Frame as they were typed over, by their id; they are read each time, so that what cannot be read is kept. */
             sizes?: {
@@ -2951,12 +3048,35 @@ export interface components {
             /** Format: date-time */
             updated: string;
         };
+        /** @description Page is how a project's frame was drawn. Where there was a frame before the first line that was drawn, the page begins with it. */
+        ProjectPage: {
+            /** @description Begun says that the frame followed from a starter's answers when the first line was drawn: more lines can be drawn on it, and those that are there stay. */
+            begun?: boolean;
+            /** Format: int64 */
+            drawn: number;
+            /** @description Held are the project's mode rules that its lines said. */
+            held?: components["schemas"]["FrameModeRule"][];
+            lines: components["schemas"]["LinesLine"][];
+            pen?: components["schemas"]["LinesPen"];
+            wrong?: components["schemas"]["LinesWrong"];
+        };
         /** @description Sale is stick lengths and prices of a project's own. */
         ProjectSale: {
             /** @description Price is what one costs. */
             prices?: components["schemas"]["CostPrice"][];
             /** @description The shop's types are part of what a plan is made from. */
             stock?: components["schemas"]["ShopStockLength"][];
+        };
+        /** @description Saying is a line as it is typed, with what is picked while it is. */
+        ProjectSaying: {
+            answers?: string[];
+            /** @description the joint that is picked */
+            from?: string;
+            /** @description the part that is worked on */
+            in?: string;
+            line: string;
+            /** @description the joints that are marked */
+            marked?: string[];
         };
         /** @description Item is one thing of a list. */
         ReadingItem: {
@@ -3573,7 +3693,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                kind: "project.json" | "cuts.csv" | "shopping.csv" | "wireframe.json" | "frame.json" | "frame.svg";
+                kind: "project.json" | "lines.txt" | "cuts.csv" | "shopping.csv" | "wireframe.json" | "frame.json" | "frame.svg";
             };
             cookie?: never;
         };

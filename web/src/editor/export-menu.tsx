@@ -7,6 +7,7 @@ import { Menu } from "../ui/menu";
 
 export const exportKinds = [
   ["project.json", "The project, all of it, JSON"],
+  ["lines.txt", "The lines it was drawn with, text"],
   ["cuts.csv", "Cut list, CSV"],
   ["shopping.csv", "Shopping list, CSV"],
   ["frame.json", "The frame alone, JSON"],

@@ -1,0 +1,272 @@
+package project
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"maps"
+	"slices"
+
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/lines"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+	"sturdyelbow/core/starter"
+)
+
+// Page is how a project's frame was drawn. Where there was a frame before the first line that was
+// drawn, the page begins with it.
+type Page struct {
+	lines.Page
+	// Begun says that the frame followed from a starter's answers when the first line was drawn:
+	// more lines can be drawn on it, and those that are there stay.
+	Begun bool `json:"begun,omitempty"`
+	// Held are the project's mode rules that its lines said.
+	Held []frame.ModeRule `json:"held,omitempty"`
+}
+
+// page gives the project's page, or begins one on a document.
+func (p *Project) page(doc *frame.Document) *Page {
+	if p.Page != nil {
+		c := *p.Page
+		return &c
+	}
+	page := &Page{Begun: p.Starter != nil}
+	if !page.Begun && !blank(doc) {
+		page.begin(doc)
+	}
+	return page
+}
+
+// begin begins a page with a frame that is there.
+func (page *Page) begin(doc *frame.Document) {
+	from := doc.Clone()
+	from.ModeRules = nil
+	page.Add(edit.Edit{Gesture: &edit.Start{From: *from}}, edit.Done{}, Blank(doc.Name, doc.Units), from.Clone(), "")
+}
+
+// LinesText writes the project's frame as a text of lines that draws it: the lines of its page, with
+// what was typed since and how joints are held. A frame that follows from a starter, or that no line
+// was drawn on, is one line that holds it as it is.
+func (p *Project) LinesText() (string, error) {
+	made, err := p.made()
+	if err != nil {
+		return "", err
+	}
+	page := &Page{}
+	if p.Page == nil || p.Page.Begun {
+		page.begin(made.Document)
+	} else {
+		page = p.page(made.Document)
+		p.typed(page, made.Document)
+	}
+	var rules []frame.ModeRule
+	for _, r := range p.ModeRules {
+		if !slices.Contains(page.Held, r) {
+			rules = append(rules, r)
+		}
+	}
+	if len(rules) > 0 {
+		page.Add(edit.Edit{Gesture: &edit.Hold{Rules: rules}}, edit.Done{}, made.Document, page.Ready(made.Document, lines.Line{}), "")
+	}
+	return lines.Text(page.Lines), nil
+}
+
+// blank says whether a document is as an empty project has it.
+func blank(d *frame.Document) bool {
+	b := Blank(d.Name, d.Units)
+	return len(d.Root.Joints)+len(d.Root.Uses)+len(d.Groups)+len(d.CustomFittings) == 0 && d.Size == b.Size && d.Mode == b.Mode && d.Stance == nil
+}
+
+// typed notes the sizes that were typed over since the last line.
+func (p *Project) typed(page *Page, doc *frame.Document) {
+	if p.Page == nil {
+		return // the page begins with them
+	}
+	for _, id := range slices.Sorted(maps.Keys(p.Sizes)) {
+		a := p.Sizes[id]
+		if doc.SizeOf(id) == nil {
+			continue
+		}
+		e := edit.Edit{Gesture: &edit.Retype{ID: id, Length: a.Text, Meaning: a.Meaning}, Unit: cmp.Or(a.Unit, doc.Units)}
+		page.Add(e, edit.Done{}, doc, page.Ready(doc, lines.Line{}), "")
+	}
+}
+
+// Saying is a line as it is typed, with what is picked while it is.
+type Saying struct {
+	Line    string   `json:"line"`
+	From    string   `json:"from,omitempty"`   // the joint that is picked
+	Marked  []string `json:"marked,omitempty"` // the joints that are marked
+	In      string   `json:"in,omitempty"`     // the part that is worked on
+	Answers []string `json:"answers,omitempty"`
+
+	as lines.Line // that waited on the page, with the numbers of what it makes
+}
+
+// Say draws one line that was typed. A line that runs pipe and names no start runs from each of the
+// joints that are marked, where there are several, else from the one that is picked.
+func (p *Project) Say(ctx context.Context, s Saying, e edit.Edit, shop *plan.Shop, made ...string) (*Project, edit.Done, error) {
+	begun, err := p.made()
+	switch {
+	case errors.Is(err, ErrEmpty):
+		begun.Document = Blank(p.Name, p.Units)
+	case err != nil:
+		return nil, edit.Done{}, err
+	}
+	tools, err := plan.LineTools(ctx, plan.Job{Tool: cmp.Or(p.Tool, "saw"), Step: p.Step}, shop)
+	if err != nil {
+		return nil, edit.Done{}, err
+	}
+	page := p.page(begun.Document)
+	pen := page.Pen
+	pen.At, pen.Marked = cmp.Or(s.From, pen.At), s.Marked
+	if pen.Unit == "" {
+		pen.Unit = e.Unit
+	}
+	known := tools.Known(begun.Document)
+	known.Marked = s.Marked
+	said, err := lines.Read(s.Line, pen, known)
+	if err != nil {
+		return nil, edit.Done{}, err
+	}
+	if said.Edit.Gesture == nil {
+		next := *p
+		page.Pen.Size, page.Pen.Unit = said.Pen.Size, said.Pen.Unit
+		page.Note(s.Line)
+		next.Page = page
+		return &next, edit.Done{Label: s.Line, Joint: s.From}, nil
+	}
+	if w, ok := said.Edit.Gesture.(*edit.Walk); ok {
+		if len(s.Marked) > 1 && w.From == pen.At && len(w.More) == 0 && !said.Starts {
+			w.From, w.More = s.Marked[0], s.Marked[1:]
+		}
+		w.In = cmp.Or(w.In, s.In)
+	}
+	said.Edit.Answers = append(said.Edit.Answers, s.Answers...)
+	return p.edit(ctx, said.Edit, shop, s.as, said.Comment, made)
+}
+
+// Draw draws the frame from other lines than it has. Those that it begins with as they are stay
+// drawn; a line that cannot be drawn, and those after it, wait on the page. What was typed and what
+// was cut of pipes that are gone goes with them, and is told.
+func (p *Project) Draw(ctx context.Context, all []lines.Line, shop *plan.Shop) (*Project, edit.Done, error) {
+	begun, err := p.made()
+	switch {
+	case errors.Is(err, ErrEmpty):
+		begun.Document = Blank(p.Name, p.Units)
+	case err != nil:
+		return nil, edit.Done{}, err
+	}
+	page := p.page(begun.Document)
+	p.typed(page, begun.Document)
+	same := len(all) >= page.Drawn
+	for i := 0; same && i < page.Drawn; i++ {
+		same = all[i].Text == page.Lines[i].Text
+	}
+	if !same && page.Begun {
+		return nil, edit.Done{}, &edit.Refusal{
+			What: "this frame was begun from a starter, so its lines are there to read",
+			Hint: "change its answers, take it back with undo, or add lines after them",
+		}
+	}
+	tools, err := plan.LineTools(ctx, plan.Job{Tool: cmp.Or(p.Tool, "saw"), Step: p.Step}, shop)
+	if err != nil {
+		return nil, edit.Done{}, err
+	}
+	next := *p
+	doc, done := begun.Document, edit.Done{}
+	if !same {
+		fresh := lines.Page{Lines: all}
+		drawn, d, _ := fresh.Draw(Blank(p.Name, p.Units), tools)
+		d.Name = doc.Name
+		next.Sizes, next.Starter = nil, nil
+		next.Page = &Page{Page: *drawn, Held: d.ModeRules}
+		next.ModeRules = nil
+		for _, r := range p.ModeRules {
+			if !slices.Contains(page.Held, r) {
+				next.ModeRules = append(next.ModeRules, r)
+			}
+		}
+		next.ModeRules = append(next.ModeRules, d.ModeRules...)
+		d.ModeRules = nil
+		next.Frame = d
+		done.Label = "Drawn anew from its lines"
+		next.dropGone(d, &done)
+		next.unit(doc, d)
+		done.Joint = drawn.Pen.At
+		return &next, done, nil
+	}
+	// what is drawn stays; the lines after it are made one by one
+	page.Lines = slices.Clone(page.Lines[:page.Drawn])
+	page.Wrong = nil
+	now := &next
+	now.Page, now.Frame = page, p.Frame
+	n := 0
+	for i := page.Drawn; i < len(all); i++ {
+		step, did, err := now.Say(ctx, Saying{Line: all[i].Text, From: now.Page.Pen.At, Marked: now.Page.Pen.Marked, as: all[i]}, edit.Edit{}, shop)
+		if err != nil {
+			waits := *now.Page
+			waits.Wrong = lines.Why(len(waits.Lines), err)
+			waits.Lines = append(slices.Clone(waits.Lines), all[i:]...)
+			c := *now
+			c.Page = &waits
+			now = &c
+			break
+		}
+		now, n = step, n+1
+		done.Also = append(done.Also, did.Also...)
+		done.GivenUp = append(done.GivenUp, did.GivenUp...)
+		done.Joint = did.Joint
+	}
+	done.Label = counted(n)
+	return now, done, nil
+}
+
+func counted(n int) string {
+	if n == 1 {
+		return "A line drawn"
+	}
+	return fmt.Sprintf("%d lines drawn", n)
+}
+
+// dropGone drops what was said of pipes that are gone.
+func (p *Project) dropGone(d *frame.Document, done *edit.Done) {
+	g, err := frame.Expand(d)
+	if err != nil {
+		return
+	}
+	given, was := map[string]starter.Answer{}, map[string]string{}
+	for id, a := range p.Given {
+		if g.Edge(id) >= 0 {
+			given[id] = a
+		} else {
+			done.Also = append(done.Also, "what "+id+" was cut to goes with it")
+		}
+	}
+	for id, name := range p.Was {
+		if g.Edge(id) >= 0 {
+			was[id] = name
+		}
+	}
+	p.Given, p.Was = nil, nil
+	if len(given) > 0 {
+		p.Given = given
+	}
+	if len(was) > 0 {
+		p.Was = was
+	}
+	slices.Sort(done.Also)
+}
+
+// unit makes the project's own unit that of its frame, where a line said another.
+func (p *Project) unit(before, after *frame.Document) {
+	if after.Units != before.Units {
+		p.Units = after.Units
+		if p.Style = measure.InInches; after.Units == measure.Millimetres {
+			p.Style = measure.Metric
+		}
+	}
+}

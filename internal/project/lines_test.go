@@ -1,0 +1,182 @@
+package project_test
+
+import (
+	"context"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/lines"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/starter"
+	"sturdyelbow/internal/project"
+)
+
+// pages draws lines on a project as the page sends them.
+type pages struct {
+	t *testing.T
+	p *project.Project
+}
+
+func blankPages(t *testing.T) *pages {
+	return &pages{t, &project.Project{Name: "Frame", Units: measure.Inches, Style: measure.InInches, Copies: 1, Tool: "saw"}}
+}
+
+func (x *pages) lines() (all []lines.Line) {
+	if x.p.Page == nil {
+		return nil
+	}
+	return slices.Clone(x.p.Page.Lines)
+}
+
+func (x *pages) draw(all []lines.Line) {
+	next, _, err := x.p.Draw(context.Background(), all, nil)
+	require.NoError(x.t, err)
+	x.p = next
+}
+
+func (x *pages) paste(text string) {
+	more, err := lines.Parse(text)
+	require.NoError(x.t, err)
+	x.draw(append(x.lines(), more...))
+}
+
+func (x *pages) gesture(g edit.Gesture) {
+	next, _, err := x.p.Edit(context.Background(), edit.Edit{Gesture: g}, nil)
+	require.NoError(x.t, err)
+	x.p = next
+}
+
+func (x *pages) texts() (all []string) {
+	for _, l := range x.lines() {
+		all = append(all, l.Text)
+	}
+	return all
+}
+
+func (x *pages) joints() (all []string) {
+	for _, j := range x.p.Frame.Root.Joints {
+		all = append(all, j.ID)
+	}
+	slices.Sort(all)
+	return all
+}
+
+// What is done by hand appears on the page as its line; when a line before it changes or goes, what
+// it made is called what it was; a name whose line is gone is an error where it is used, and the
+// lines after it wait, with their names.
+func TestNamesBelongToTheirLines(t *testing.T) {
+	x := blankPages(t)
+	x.paste("right 24 cut\nup 10 cut capped # a post\nj1: up 12 cut capped")
+	x.gesture(&edit.Walk{From: "j2", Line: "right 8 cut"})
+	x.gesture(&edit.Walk{From: "j5", Line: "up 4 cut", End: frame.CappedEnd})
+	assert.Equal(t, []string{
+		"right 24 cut", "up 10 cut capped # a post", "j1: up 12 cut capped", "j2: right 8 cut", "up 4 cut capped",
+	}, x.texts())
+	assert.Equal(t, []string{"j1", "j2", "j3", "j4", "j5", "j6"}, x.joints())
+
+	x.draw(slices.Delete(x.lines(), 1, 2)) // the post goes
+	assert.Nil(t, x.p.Page.Wrong)
+	assert.Equal(t, []string{"j1", "j2", "j4", "j5", "j6"}, x.joints())
+	x.draw(slices.Insert(x.lines(), 1, lines.Line{Text: "up 5 cut capped"}))
+	assert.Equal(t, []string{"j1", "j2", "j4", "j5", "j6", "j7"}, x.joints(), "what is new gets a number that nothing had")
+
+	all := x.lines()
+	all[3].Text = "j2: right 8 cats"
+	x.draw(all)
+	require.NotNil(t, x.p.Page.Wrong)
+	assert.Equal(t, 3, x.p.Page.Wrong.Line)
+	assert.Equal(t, 3, x.p.Page.Drawn)
+	assert.Len(t, x.p.Page.Lines, 5, "what waits is kept")
+	assert.Equal(t, []string{"j1", "j2", "j4", "j7"}, x.joints())
+	x.gesture(&edit.Walk{From: "j7", Line: "right 3 cut"}) // work goes on before what waits
+	assert.Equal(t, 4, x.p.Page.Wrong.Line)
+
+	all = x.lines()
+	all[4].Text = "j2: right 8 cut"
+	x.draw(all)
+	assert.Nil(t, x.p.Page.Wrong)
+	assert.Equal(t, []string{"j1", "j2", "j4", "j5", "j6", "j7", "j8"}, x.joints())
+
+	gone := slices.Delete(x.lines(), 4, 5) // j5 goes, and what is drawn from it by name
+	gone[4].Text = "j5: up 4 cut capped"
+	x.draw(gone)
+	require.NotNil(t, x.p.Page.Wrong)
+	assert.Contains(t, x.p.Page.Wrong.What, "j5")
+	assert.Contains(t, x.p.Page.Wrong.Hint, "gone")
+}
+
+// Sizes that are typed over, joints that are set dry and the frame's usual size are on the page, too.
+func TestAllThatIsTypedIsOnThePage(t *testing.T) {
+	x := blankPages(t)
+	x.paste("size 1\nright 24 cut\nup 10 cut\ndry j2")
+	require.Equal(t, []frame.ModeRule{{Joint: "j2", Mode: frame.Slip}}, x.p.ModeRules)
+	x.p.Sizes = map[string]starter.Answer{x.p.Frame.Root.Sizes[0].ID: {Text: "30", Meaning: frame.Cut, Unit: measure.Inches}}
+	x.p.ModeRules = append(x.p.ModeRules, frame.ModeRule{Joint: "j1", Mode: frame.Eased})
+	x.gesture(&edit.Walk{From: "j3", Line: "left to j1"})
+	assert.Equal(t, []string{"size 1", "right 24 cut", "up 10 cut", "dry j2", "retype s1 30 cut", "left to j1"}, x.texts())
+	wide := planned(t, x.p).Frames[0].Overall[0].Size
+
+	again := blankPages(t)
+	again.paste(lines.Text(x.p.Page.Lines))
+	assert.Equal(t, x.p.Frame, again.p.Frame)
+	assert.Equal(t, wide, planned(t, again.p).Frames[0].Overall[0].Size)
+
+	x.draw(slices.Delete(x.lines(), 3, 4))
+	assert.Equal(t, []frame.ModeRule{{Joint: "j1", Mode: frame.Eased}}, x.p.ModeRules, "what the line set goes with it; what was set elsewhere stays")
+}
+
+// A line goes on from what is picked, and from each of what is marked; a question waits on the page
+// with its answers.
+func TestALineIsSaidWhereOneIs(t *testing.T) {
+	x := blankPages(t)
+	x.paste("right 10 cut times 3\nj1: up 9 cut")
+	say := func(s project.Saying) error {
+		next, _, err := x.p.Say(context.Background(), s, edit.Edit{}, nil)
+		if err == nil {
+			x.p = next
+		}
+		return err
+	}
+	require.NoError(t, say(project.Saying{Line: "near 4 cut capped", From: "j2", Marked: []string{"j3", "j4"}}))
+	require.NoError(t, say(project.Saying{Line: "size 2"}))
+	require.NoError(t, say(project.Saying{Line: "up 5 cut", From: "j2"}))
+	assert.Equal(t, []string{
+		"right 10 cut times 3", "j1: up 9 cut", "j3 j4: near 4 cut capped", "size 2", "j2: up 5 cut",
+	}, x.texts())
+	assert.Len(t, x.p.Frame.Root.Pipes, 7)
+
+	err := say(project.Saying{Line: "split Z at 4"})
+	var r *edit.Refusal
+	require.ErrorAs(t, err, &r)
+	assert.Equal(t, 6, r.At, "where the word is")
+
+	x.paste("j5: right 10 1/4") // close to what stands on j2
+	if w := x.p.Page.Wrong; w != nil {
+		require.NotEmpty(t, w.Answers)
+		all := x.lines()
+		all[w.Line].Text += " (" + w.Answers[0].ID + ")"
+		x.draw(all)
+	}
+	assert.Nil(t, x.p.Page.Wrong)
+}
+
+// A frame that follows from a starter tells its lines; they are added to and not drawn anew.
+func TestLinesOnAStarter(t *testing.T) {
+	x := blankPages(t)
+	x.p.Starter = &starter.Begun{ID: "jump", Answers: map[string]starter.Answer{"width": {Text: "4 ft"}}}
+	x.gesture(&edit.Walk{From: "left/hub", Line: "left 6 cut"})
+	assert.Equal(t, []string{"left/hub: left 6 cut"}, x.texts())
+	x.paste("up 4 cut capped")
+	require.Nil(t, x.p.Page.Wrong)
+	require.NotNil(t, x.p.Starter)
+	_, _, err := x.p.Draw(context.Background(), nil, nil)
+	var r *edit.Refusal
+	require.ErrorAs(t, err, &r)
+	assert.Contains(t, strings.ToLower(r.Hint), "answers")
+}
