@@ -343,6 +343,9 @@ func (c *course) times(w word) error {
 	return nil
 }
 
+// MarkAt is the place in the text of what the line runs to, or toward, in characters.
+func (l *Line) MarkAt() int { return l.at.mark }
+
 // Text is the line as it is typed.
 func (l *Line) Text() string {
 	text := l.Way

@@ -67,3 +67,21 @@ func parseForms(table [][2]string) (all []form) {
 	}
 	return all
 }
+
+// Form is one way to say something, as a builder reads it: split PIPE [at LENGTH] [from JOINT].
+type Form struct {
+	First string `json:"first"` // the word that it begins with; empty where it begins with what it is about
+	Usage string `json:"usage"`
+}
+
+// Forms are the ways to say something besides running pipe.
+func Forms() (all []Form) {
+	for i := range forms {
+		f := Form{Usage: forms[i].shown()}
+		if first := forms[i].first(); len(first) > 0 {
+			f.First = first[0]
+		}
+		all = append(all, f)
+	}
+	return append(all, Form{"size", "size SIZE"}, Form{"units", "units UNIT"}, Form{"mark", "mark JOINTS"})
+}

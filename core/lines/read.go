@@ -8,6 +8,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"unicode"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
@@ -36,13 +37,13 @@ type Said struct {
 
 // Read reads a line. The error is a [*edit.Refusal] whose At is the place in the text, in characters.
 func Read(text string, pen Pen, known *Known) (Said, error) {
-	p := part(text)
+	p := part(oneLine(text))
 	said := Said{Pen: pen, Comment: p.comment}
 	words := wordsOf(p.said)
 	if len(words) == 0 {
 		return said, nil
 	}
-	if len(text) > 4000 {
+	if len(text) > 4000 && !words[0].is("do") {
 		return said, wrong(0, "write one thing a line", "a line of more than 4,000 characters")
 	}
 	if known.Marked == nil {
@@ -58,6 +59,16 @@ func Read(text string, pen Pen, known *Known) (Said, error) {
 	g, err := gesture(p.said, words, pen, known)
 	said.Edit.Gesture = g
 	return said, err
+}
+
+// oneLine takes out of a text what no line has.
+func oneLine(text string) string {
+	return strings.Map(func(r rune) rune {
+		if unicode.IsControl(r) {
+			return ' '
+		}
+		return r
+	}, strings.ToValidUTF8(text, "\ufffd"))
 }
 
 // setting reads a line that only says how the lines after it are meant.
@@ -320,9 +331,9 @@ func names(l *edit.Line, in string, known *Known) error {
 		case ok:
 			*of = id
 		case len(several) > 0:
-			return wrong(0, "say which, in quotation marks: "+fewest(several, ""), "%s is several pieces", *of)
+			return wrong(l.MarkAt(), "say which, in quotation marks: "+fewest(several, ""), "%s is several pieces", *of)
 		default:
-			return wrong(0, "name a joint such as j7, a place such as x2, or a pipe; the line that made it may be gone", "there is no joint, place or pipe %q", *of)
+			return wrong(l.MarkAt(), "name a joint such as j7, a place such as x2, or a pipe; the line that made it may be gone", "there is no joint, place or pipe %q", *of)
 		}
 	}
 	return nil
@@ -354,7 +365,8 @@ func Write(e edit.Edit, pen Pen, comment string) string {
 		if err != nil {
 			return "# " + fmt.Sprint(err)
 		}
-		text = "do " + string(data)
+		// what would begin a comment, or an answer, is written so that it does not
+		text = "do " + strings.NewReplacer("#", `\u0023`, "(", `\u0028`, ")", `\u0029`).Replace(string(data))
 	}
 	for _, a := range e.Answers {
 		text += " (" + a + ")"
@@ -406,11 +418,14 @@ func writeWalk(w *edit.Walk, pen Pen) string {
 			l.Size = ""
 		}
 		course = l.Text()
+		if back, err := edit.ParseLine(course); err != nil || back.Text() != course {
+			return ""
+		}
 	} else if w.End != "" || w.Meaning != "" || w.Size != pen.Size {
 		return ""
 	}
-	if strings.ContainsAny(course, "()\n") {
-		return ""
+	if strings.ContainsAny(course, "()\n") || strings.Contains(" "+course, " #") || named.MatchString(course) || colon(course) >= 0 {
+		return "" // it would be read as something else
 	}
 	if w.In != "" {
 		course += " within " + quote(w.In, plainPart)

@@ -6,6 +6,7 @@ import (
 	"sturdyelbow/core/bows"
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/lines"
 )
 
 // Words is a JSON object of what the interface says of the rules, so that each is
@@ -19,7 +20,7 @@ func Words() ([]byte, error) {
 	}
 	return json.Marshal(map[string]any{
 		"meaning": frame.MeaningWords(), "class": frame.ClassWords(), "mode": frame.ModeWords(),
-		"path": frame.PathWords(), "kind": kinds,
+		"path": frame.PathWords(), "kind": kinds, "lines": lines.Forms(),
 		"strain": map[string]float64{"good": bows.GoodStrain, "most": bows.MostStrain},
 	})
 }

@@ -18,6 +18,8 @@ export interface Refused {
   at?: string;
   /** The field of the gesture that is at fault, where one is: on/0. */
   field?: string;
+  /** The place in the text that was typed, in characters. */
+  place?: number;
 }
 
 /** What a gesture waits for: an option chosen, or nothing to let it be. */
@@ -97,6 +99,9 @@ export class Gestures {
     if (!g.busy) void this.follow(g);
   };
 
+  /** The lines of the frame as it is. */
+  readonly page = () => this.documents.current()?.project.page;
+
   /** Ends what goes on. */
   readonly drop = () => {
     const g = this.going;
@@ -156,7 +161,9 @@ export class Gestures {
       e instanceof Refusal ? (Object.entries(e.places)[0] ?? ["", e.message]) : ["", "The server does not answer. Nothing was changed."];
     const what = named(why, this.names());
     const field = pointer.startsWith(`/edit/${kind}/`) ? pointer.slice(`/edit/${kind}/`.length) : undefined;
-    this.store.setState({ refused: { kind, at, field, what: what.charAt(0).toUpperCase() + what.slice(1) } });
+    const value = e instanceof Refusal ? e.value(pointer) : undefined;
+    const place = typeof value === "number" ? value : undefined;
+    this.store.setState({ refused: { kind, at, field, place, what: what.charAt(0).toUpperCase() + what.slice(1) } });
   }
 
   private async turn(asked: Edit, o?: { keep?: boolean; at?: string }): Promise<Done | undefined> {

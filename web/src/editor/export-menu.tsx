@@ -15,14 +15,22 @@ export const exportKinds = [
   ["frame.svg", "Drawing, SVG"],
 ] as const;
 
-/** Saves the plan in an open format; gives what the format could not carry. */
-export async function exportAs(kind: string, desk: Desk, id: string): Promise<string> {
+const fetched = async (kind: string, desk: Desk, id: string) => {
   const r = await fetch(`/api/export/${kind}`, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
     body: JSON.stringify({ project: desk.project, shop: desk.shop, of: id }),
   });
   if (!r.ok) throw new Error("It could not be saved; try again.");
+  return r;
+};
+
+/** The lines that draw the frame, as a text. */
+export const lines = async (desk: Desk, id: string) => (await fetched("lines.txt", desk, id)).text();
+
+/** Saves the plan in an open format; gives what the format could not carry. */
+export async function exportAs(kind: string, desk: Desk, id: string): Promise<string> {
+  const r = await fetched(kind, desk, id);
   const a = document.createElement("a");
   a.href = URL.createObjectURL(await r.blob());
   a.download = `${desk.project.name.replace(/[^\p{L}\p{N} _-]+/gu, "") || "frame"} ${kind}`;

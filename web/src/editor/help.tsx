@@ -1,6 +1,7 @@
 import { keyOf } from "../lens/lens";
 import { lenses } from "../lens/lenses";
 import { Dialog } from "../ui/dialog";
+import { Manual } from "./manual";
 
 const groups: [string, [string, string][]][] = [
   [
@@ -32,18 +33,13 @@ const groups: [string, [string, string][]][] = [
     ],
   ],
   [
-    "In the line that runs a pipe",
+    "In the line that draws",
     [
-      ["right 46 clear", "A direction, a length, what it measures"],
-      ["up right 12 cut", "Two directions: a slope of 45°"],
-      ["right up@30 4 ft", "30° from right toward up"],
-      ["up 15 x3", "Three times on end"],
-      ["right to j7", "As far as a joint, which it meets, or level with it"],
-      ["up to =shelf", "As far as a plane that has a name"],
-      ["j1: up 12", "From another joint than the one picked"],
-      ["Enter", "Run it and go on from its far end"],
-      ["Shift Enter", "Run it and stay"],
-      ["↑ ↓", "The lines before"],
+      ["Enter", "Draw it and go on from its far end"],
+      ["Shift Enter", "Draw it and stay"],
+      ["Tab", "Take the word that is offered"],
+      ["↑ ↓", "The words offered, or the lines before"],
+      ["Esc", "No words offered"],
     ],
   ],
   [
@@ -86,7 +82,7 @@ const groups: [string, [string, string][]][] = [
 
 export default function Help({ onClose }: { onClose: () => void }) {
   return (
-    <Dialog title="Keys" onClose={onClose}>
+    <Dialog title="Keys, and what can be said" onClose={onClose}>
       <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
         {groups.map(([name, keys]) => (
           <section key={name} aria-label={name}>
@@ -104,6 +100,7 @@ export default function Help({ onClose }: { onClose: () => void }) {
           </section>
         ))}
       </div>
+      <Manual />
     </Dialog>
   );
 }

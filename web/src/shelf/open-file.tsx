@@ -23,9 +23,9 @@ export function useOpenFile() {
       <input
         ref={input}
         type="file"
-        accept=".json,application/json"
+        accept=".json,.txt,application/json,text/plain"
         className="hidden"
-        aria-label="Project, frame or wireframe file"
+        aria-label="Project, frame, wireframe or a text of lines"
         tabIndex={-1}
         onChange={(e) => {
           const f = e.target.files?.[0];

@@ -11,6 +11,7 @@ import { Closing } from "./closing";
 import { Customs } from "./customs";
 import { Have } from "./have";
 import { JointCard } from "./joint-card";
+import { Lines } from "./lines";
 import { Links } from "./links";
 import { Marked } from "./marked";
 import { OwnStarter } from "./own-starter";
@@ -55,6 +56,7 @@ export default function FrameSheet() {
         <Marked part={within} />
       </section>
       <div className="drawers">
+        <Lines />
         {frame.joints.length > 0 && (
           <>
             <Bays part={within} onPart={setPart} />

@@ -1,18 +1,45 @@
-import { useEffect, useId, useRef, useState } from "react";
-import type { Joint } from "../../api/client";
+import { useEffect, useId, useMemo, useRef, useState } from "react";
+import type { Joint, PlanFrame } from "../../api/client";
 import { jointTitle } from "../../frame/items";
+import { plural } from "../../lib/format";
 import { Pick } from "../../ui/pick";
-import { useFrame, useOpenState, useRun, useWay } from "../../desk/use";
+import { useFrame, useMarked, useOpenState, useProject, useRun, useWay } from "../../desk/use";
 import { pipeSizes } from "../sizes";
 import { Refused } from "../refused";
+import { type Nameable, complete, completed } from "./complete";
 import { taken, ways, withWay } from "./ways";
 
-/** From the joint that is picked: a direction and a length, as one typed line. Each Enter runs a pipe and goes on from its far end. */
+/** What a line may name, and which joints lie that way from where it begins. */
+function nameable(frame: PlanFrame, from: Joint | undefined): Nameable {
+  const toward = (word: string) => {
+    const way = ways.find((w) => w.word === word)?.dir;
+    if (!way || !from) return [];
+    const off = (j: Joint) => {
+      const v = j.at.map((x, i) => x - (from.at[i] ?? 0));
+      const along = v.reduce((s, x, i) => s + x * (way[i as 0] ?? 0), 0);
+      return { along, side: Math.hypot(...v.map((x, i) => x - along * (way[i as 0] ?? 0))) };
+    };
+    return frame.joints
+      .filter((j) => j.id !== from.id && off(j).along > 1e6)
+      .sort((a, b) => off(a).side - off(b).side || off(a).along - off(b).along)
+      .map((j) => j.name);
+  };
+  return {
+    joints: frame.joints.map((j) => j.name),
+    pipes: [...new Set(frame.pipes.map((p) => p.letter).filter(Boolean))],
+    parts: [...new Set(frame.instances.map((p) => p.path.replace(/#1$/, "")))],
+    toward,
+  };
+}
+
+/** One typed line: a pipe from what is picked, or anything else that can be said. Each Enter draws it and goes on from its far end. */
 export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
   const frame = useFrame();
+  const last = useProject((p) => p.page?.pen?.at);
   const gesture = useRun();
   const [way, onWay] = useWay();
-  const refused = useOpenState((s) => s.refused?.kind === "walk");
+  const [marked, onMark] = useMarked();
+  const refused = useOpenState((s) => (s.refused?.kind === "say" || s.refused?.kind === "draw" ? s.refused : undefined));
   const id = useId();
   const field = useRef<HTMLInputElement>(null);
   const [line, setLine] = useState("");
@@ -20,37 +47,45 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
   const [back, setBack] = useState(0);
   const [size, setSize] = useState("");
   const [capped, setCapped] = useState(false);
+  const [hidden, setHidden] = useState(true);
+  const [at, setAt] = useState(0);
   const empty = frame.joints.length === 0;
+  const known = marked.filter((m) => frame.joints.some((j) => j.id === m));
+  const from = joint ?? frame.joints.find((j) => j.id === last);
+  const names = useMemo(() => nameable(frame, from), [frame, from]);
+  const words = hidden ? [] : complete(line, names);
 
   // a plus on the frame was pressed: its direction is in the line, the length is next
   useEffect(() => {
     if (!way) return;
     setLine((l) => withWay(l, way));
+    setHidden(false);
     onWay(undefined);
     field.current?.focus();
   }, [way, onWay]);
 
+  // what cannot be read is marked in the line
+  const place = refused?.place;
+  useEffect(() => {
+    const f = field.current;
+    if (place === undefined || !f || document.activeElement !== f) return;
+    const end = /\s|$/.exec(f.value.slice(place + 1))?.index ?? 0;
+    f.setSelectionRange(place, place + 1 + end);
+  }, [place, refused]);
+
   const run = async (stay: boolean) => {
     const sent = line;
     const typed = sent.trim();
-    // "post 1/hub: up 12" goes on from another joint than the one picked
-    const [, named, rest] = /^([^:]+):\s*(.*)$/.exec(typed) ?? [];
-    const course = rest ?? typed;
-    if (!course) return;
+    if (!typed) return;
+    const runs = size !== "" || capped ? isRun(typed) : false;
+    const said = `${typed}${runs && size && !/\bsize\b/.test(typed) ? ` size ${size}` : ""}${runs && capped && !/\b(capped|open|staked)\b/.test(typed) ? " capped" : ""}`;
     const done = await gesture.run(
-      {
-        walk: {
-          from: named?.trim() ?? joint?.id ?? "",
-          in: part || undefined,
-          line: course,
-          size: size || undefined,
-          end: capped ? "cap" : undefined,
-        },
-      },
+      { say: { line: said, from: joint?.id, marked: known.length > 0 ? known : undefined, in: part || undefined } },
       stay ? { keep: true } : undefined,
     );
     if (!done) return;
-    setPast((p) => [course, ...p.filter((x) => x !== course)].slice(0, 20));
+    if (done.ends?.length) onMark(done.ends); // the next line runs from each of them
+    setPast((p) => [typed, ...p.filter((x) => x !== typed)].slice(0, 20));
     setBack(0);
     setLine((now) => (now === sent ? "" : now)); // what was typed meanwhile is the next line
     field.current?.focus();
@@ -58,52 +93,97 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
   const recall = (by: number) => {
     const n = Math.min(past.length, Math.max(0, back + by));
     setBack(n);
+    setHidden(true);
     setLine(n === 0 ? "" : (past[n - 1] ?? ""));
   };
+  const take = (word: string) => {
+    setLine(completed(line, word));
+    setAt(0);
+    field.current?.focus();
+  };
+  const several = known.length > 1;
   return (
     <div className="walk">
       <label htmlFor={id} className="walk-from">
         {empty ? (
           "The first pipe, from nothing"
-        ) : joint ? (
+        ) : several ? (
           <>
-            From <strong>{jointTitle(joint)}</strong>
+            From each of <strong>{plural(known.length, "marked joint")}</strong>
+          </>
+        ) : from ? (
+          <>
+            From <strong>{jointTitle(from)}</strong>
           </>
         ) : (
           "Pick a joint on the frame, or name it: j1: up 12"
         )}
       </label>
       <div className="flex items-stretch gap-2">
-        <input
-          id={id}
-          ref={field}
-          className="field walk-field"
-          data-walk
-          placeholder={past[0] ?? "right 46 clear"}
-          value={line}
-          autoComplete="off"
-          autoCapitalize="none"
-          spellCheck={false}
-          aria-invalid={refused}
-          aria-describedby={`${id}-how`}
-          onChange={(e) => {
-            setLine(e.target.value);
-            setBack(0);
-          }}
-          onKeyDown={(e) => {
-            if (e.key === "Enter") void run(e.shiftKey);
-            else if (e.key === "ArrowUp") recall(1);
-            else if (e.key === "ArrowDown") recall(-1);
-            else return;
-            e.preventDefault();
-          }}
-        />
-        <button
-          type="button"
-          className="btn btn-main"
-          disabled={(!empty && !joint && !line.includes(":")) || !line.trim()}
-          onClick={() => void run(false)}
-        >
+        <div className="relative min-w-0 flex-1">
+          <input
+            id={id}
+            ref={field}
+            className="field walk-field w-full"
+            data-walk
+            role="combobox"
+            aria-expanded={words.length > 0}
+            aria-controls={`${id}-words`}
+            aria-autocomplete="list"
+            aria-activedescendant={words.length > 0 ? `${id}-word-${at}` : undefined}
+            placeholder={past[0] ?? "right 46 clear"}
+            value={line}
+            autoComplete="off"
+            autoCapitalize="none"
+            spellCheck={false}
+            aria-invalid={refused !== undefined}
+            aria-describedby={`${id}-how`}
+            onPaste={(e) => {
+              const text = e.clipboardData.getData("text");
+              if (!text.trim().includes("\n")) return;
+              e.preventDefault();
+              void gesture.run({ draw: { lines: [...drawnOf(gesture.page()), ...linesOf(text)] } });
+            }}
+            onChange={(e) => {
+              setLine(e.target.value);
+              setHidden(false);
+              setAt(0);
+              setBack(0);
+            }}
+            onBlur={() => setHidden(true)}
+            onKeyDown={(e) => {
+              const word = words[at];
+              if (e.key === "Enter") void run(e.shiftKey);
+              else if (e.key === "Tab" && word && !e.shiftKey) take(word);
+              else if (e.key === "Escape" && words.length > 0) setHidden(true);
+              else if (words.length > 0 && e.key === "ArrowDown") setAt((at + 1) % words.length);
+              else if (words.length > 0 && e.key === "ArrowUp") setAt((at + words.length - 1) % words.length);
+              else if (e.key === "ArrowUp") recall(1);
+              else if (e.key === "ArrowDown") recall(-1);
+              else return;
+              e.preventDefault();
+              e.stopPropagation();
+            }}
+          />
+          <div id={`${id}-words`} role="listbox" aria-label="What may follow" className="walk-words" hidden={words.length === 0}>
+            {words.map((w, i) => (
+              // biome-ignore lint/a11y/useKeyWithClickEvents: the field has its keys
+              <div
+                key={w}
+                id={`${id}-word-${i}`}
+                role="option"
+                tabIndex={-1}
+                aria-selected={i === at}
+                onPointerDown={(e) => e.preventDefault()}
+                onClick={() => take(w)}
+              >
+                {w}
+                {i === at && <kbd className="ml-2">Tab</kbd>}
+              </div>
+            ))}
+          </div>
+        </div>
+        <button type="button" className="btn btn-main" disabled={!line.trim()} onClick={() => void run(false)}>
           Run
         </button>
       </div>
@@ -113,7 +193,7 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
             key={w.word}
             type="button"
             className="walk-way"
-            disabled={joint ? taken(joint, w.dir) : !empty}
+            disabled={!several && (from ? taken(from, w.dir) : !empty)}
             onClick={() => onWay(w.word)}
           >
             <span aria-hidden="true">{{ left: "←", right: "→", near: "↙", away: "↗", down: "↓", up: "↑" }[w.word]}</span> {w.word}
@@ -129,12 +209,28 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
       <details className="more">
         <summary>How it is said</summary>
         <p id={`${id}-how`} className="text-sm text-ink-2">
-          then <em>clear, outside, cut, visible</em> or <em>top</em>; two directions slope at 45°; <em>hoop right 96 rise 24</em> springs
-          one; <em>bend up 20, right 24, radius 6</em> is bent by heat; <kbd>x3</kbd> repeats; <em>capped</em> closes the end;{" "}
-          <em>right to j7</em> goes as far as that; <kbd>Shift</kbd> stays here
+          <em>right 24 cut</em>, or <em>clear, outside, visible, top</em>; <em>touching</em>; <em>to j7</em> goes as far as that;{" "}
+          <em>up right 12</em> slopes at 45°; <em>x3</em> repeats; <em>capped</em> closes the end; <em>tee at j2 spare up</em>,{" "}
+          <em>split B at 10</em>, <em>join j4 j7</em>; <em>hoop right 96 rise 24</em> springs one; <kbd>Tab</kbd> takes what is offered,{" "}
+          <kbd>Shift</kbd> stays here, <kbd>?</kbd> tells all. A page of lines can be pasted.
         </p>
       </details>
-      <Refused kinds={["walk", "begin"]} />
+      <Refused kinds={["say", "draw", "walk", "begin"]} />
     </div>
   );
 }
+
+/** Whether a line runs pipe: it begins with a direction, after the joints that it begins at. */
+const isRun = (line: string) =>
+  /^([^:=]*:)?\s*([\p{L}_][\p{L}\p{N}_-]*\s*=\s*)?(right|left|up|down|near|away|front|back|toward|towards|along|[rlnaud])\b/iu.test(line);
+
+/** The lines of a text, none of them drawn yet. */
+export const linesOf = (text: string) =>
+  text
+    .replace(/\s+$/, "")
+    .split(/\r?\n/)
+    .map((t) => ({ text: t.trim() }));
+
+type Page = NonNullable<ReturnType<ReturnType<typeof useRun>["page"]>>;
+/** The lines that the frame has. */
+export const drawnOf = (page: Page | undefined) => (page?.lines ?? []).slice(0, page?.drawn ?? 0);
