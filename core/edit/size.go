@@ -48,6 +48,9 @@ func (w *Size) on(e *editor) (Done, error) {
 	}
 	switch p.Path {
 	case frame.Sprung:
+		if isSide(def, p) {
+			return w.side(e, def, p, scope, s)
+		}
 		return Done{}, refuse("say how far it bows, in its own field", "%s is sprung", mention.Of(w.Pipe))
 	case frame.Bent:
 		return Done{}, refuse(
@@ -199,7 +202,7 @@ func (w *Size) change(e *editor) (Done, error) {
 		e.gave = append(e.gave, GivenUp{Size: old.ID, Was: old.Says(), Now: s.Says(), Words: "typed instead"})
 	}
 	old.Value, old.Text, old.Unit, old.Meaning = s.Value, s.Text, s.Unit, s.Meaning
-	old.Inferred, old.Gave, old.Rank = false, nil, e.doc.NextRank()
+	old.Inferred, old.Gave, old.Solves, old.Rank = false, nil, "", e.doc.NextRank()
 	done.Label = fmt.Sprintf("Size %s", old.Says())
 	e.heights = append(e.heights, old.ID)
 	return done, nil

@@ -73,7 +73,7 @@ func (w *Retype) on(e *editor) (Done, error) {
 	if err != nil {
 		return Done{}, in("/length", err)
 	}
-	s.Value, s.Text, s.Unit, s.Meaning, s.Inferred = n.Value, n.Text, n.Unit, n.Meaning, false
+	s.Value, s.Text, s.Unit, s.Meaning, s.Inferred, s.Solves = n.Value, n.Text, n.Unit, n.Meaning, false, ""
 	if err := e.resolve(); err != nil {
 		return Done{}, err
 	}

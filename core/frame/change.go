@@ -403,3 +403,13 @@ func (d *Document) Become(o *Document) {
 	c.Serial = max(c.Serial, d.Serial)
 	*d = *c
 }
+
+// SizeCalled finds a size of a definition by its id; nil where it has none.
+func (def *Definition) SizeCalled(id string) *Size {
+	for i := range def.Sizes {
+		if def.Sizes[i].ID == id {
+			return &def.Sizes[i]
+		}
+	}
+	return nil
+}

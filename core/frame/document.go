@@ -107,6 +107,11 @@ type Size struct {
 	Rank     int            `json:"rank,omitempty"`                 // in the order of typing: an earlier one holds against a later one
 	Inferred bool           `json:"inferred,omitempty"`             // nobody typed it: it keeps where it stood what would have lost its place
 	Gave     *GaveWay       `json:"gave,omitempty"`
+	// Solves says that nobody typed the value: it is what lets another size hold, the length of
+	// half a hoop, which it decides. Value is then where the search for it begins.
+	Solves string `json:"solves,omitempty" ref:"size"`
+	// Half says that it is the length of half a hoop, which its ends decide.
+	Half bool `json:"half,omitempty"`
 }
 
 // ReasonKind says what a [Reason] states.

@@ -111,6 +111,7 @@ func (s *Size) refs(def *Definition, visit visitor) {
 	}
 	visit(def, PlaceRef, (*string)(&s.To))
 	visit(def, JointRef, &s.Foot)
+	visit(def, SizeRef, &s.Solves)
 	s.Gave.refs(def, visit)
 }
 

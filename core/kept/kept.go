@@ -15,7 +15,31 @@ import (
 // contradictions get their fixes.
 func Judge(b *model.Built, all []finding.Finding) []finding.Finding {
 	choices(all, b.Solution)
-	return slices.Concat(gaveWay(b.Graph, b.Solution), passed(b.Graph, b.Solution))
+	return slices.Concat(gaveWay(b.Graph, b.Solution), passed(b.Graph, b.Solution), sides(b.Graph.Doc, b.Solution))
+}
+
+// sides lists the sides of hoops that are not as long as was said, because their rise and span were
+// said as well.
+func sides(d *frame.Document, s *layout.Solution) (fs []finding.Finding) {
+	open := edit.Sides(d)
+	for i := range s.Sizes {
+		z := &s.Sizes[i]
+		of, is := open[z.ID]
+		if !is || (z.Out-z.Value).Abs() <= layout.TapeStep {
+			continue
+		}
+		f := finding.New("side-not-kept", finding.Question, finding.All(finding.Pipe, z.Pipe)...).
+			With("what", layout.Said(z)).With("is", z.Out.Tape(z.Unit))
+		for _, id := range of {
+			name := "The span"
+			if d.SizeOf(id).Axis == "z" {
+				name = "The rise"
+			}
+			f = f.Fixed(edit.Fix(name+" follows", edit.Edit{Gesture: &edit.Follow{Side: z.ID, Size: id}}))
+		}
+		fs = append(fs, f.Fixed(edit.Fix("The side follows", edit.Edit{Gesture: &edit.Size{ID: z.ID}})))
+	}
+	return fs
 }
 
 // choices adds fixes to the findings of contradictions that nobody has decided yet:

@@ -57,6 +57,7 @@ func (s *solver) sprung(pipe int, a, b measure.Point) (curve.Curve, error) {
 		spring.Half = true
 		return spring.Solve()
 	}
+	half := d.Half
 	size := Size{
 		ID:     d.ID,
 		Label:  d.Label,
@@ -84,6 +85,18 @@ func (s *solver) sprung(pipe int, a, b measure.Point) (curve.Curve, error) {
 		size.Sum = size.Sum.Plus("half the pipe", s.bodies.Radius(pipe))
 	}
 	size.Centre = size.Sum.Total()
+	if half { // its length follows from where its ends are, and they from it
+		spring.Length, spring.Half = 0, true
+		c, err := spring.Solve()
+		if err == nil {
+			size.Out = c.Length - inside
+		}
+		size.Ends = []measure.Point{a, b}
+		if !d.Again {
+			s.out.Sizes = append(s.out.Sizes, size)
+		}
+		return c, err
+	}
 	if d.Meaning != frame.Cut {
 		spring.Rise = max(measure.Inch/16, size.Centre)
 	}

@@ -64,6 +64,10 @@ var messages = map[string]Message{
 		Text: `{{if .is}}{{.what}} is {{.is}}{{else}}{{.subject}} slopes{{end}}: it gave way to {{.to}}, and some of that has gone`,
 		Hint: `is it to hold again as you typed it?`,
 	},
+	"side-not-kept": {
+		Text: `{{.what}} is {{.is}}: the rise and the span of its hoop are typed, too`,
+		Hint: `of the three, one follows from the others: choose which`,
+	},
 	"size-passed": {
 		Text: `{{.size}} is measured from what stands at {{.foot}}; {{.subject}} stands lower, and from there it is {{.is}}`,
 		Hint: `it holds as you typed it; say where it is measured from`,

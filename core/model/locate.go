@@ -34,7 +34,8 @@ func Locate(ctx context.Context, d *frame.Document, c *catalog.Catalog) (*Locate
 		return nil, err
 	}
 	l := &Located{Doc: d, Catalog: c.WithParts(d.CustomFittings), Graph: g, Solution: layout.Locate(g, nil, nil)}
-	for range settleRounds {
+	sought := chases(g)
+	for round := range settleRounds + chaseRounds*min(1, len(sought)) {
 		if err := ctx.Err(); err != nil {
 			return nil, err
 		}
@@ -46,6 +47,13 @@ func Locate(ctx context.Context, d *frame.Document, c *catalog.Catalog) (*Locate
 		next.Work += l.Work
 		l.Settled = next.Base == l.Base && next.At(l.Solution) && !next.Unfinished
 		l.Solution = next
+		if round > 0 { // the bodies are known by then
+			for _, c := range sought {
+				l.Settled = c.step(g, next) && l.Settled
+			}
+		} else if len(sought) > 0 {
+			l.Settled = false
+		}
 		if l.Settled || l.Unfinished {
 			break
 		}

@@ -156,7 +156,13 @@ func (a *answers) refuse(key, what, hint string) {
 func (a *answers) take(p Prompt, g Answer, unit measure.Unit) {
 	switch p.Input {
 	case Length:
-		l, err := measure.Parse(g.Text, measure.Reading{Unit: unit})
+		text, said := g.Text, frame.Meaning("")
+		if !p.Thing {
+			if text, said = frame.SplitMeaning(g.Text); said != "" {
+				g.Meaning = said
+			}
+		}
+		l, err := measure.Parse(text, measure.Reading{Unit: unit})
 		if pe, bad := err.(*measure.ParseError); bad {
 			a.bad = append(a.bad, Problem{p.Key, pe.At, pe.What, pe.Hint})
 			return
@@ -171,9 +177,13 @@ func (a *answers) take(p Prompt, g Answer, unit measure.Unit) {
 		}
 		ofPipe := m == frame.Cut || m == frame.Visible
 		if !slices.Contains(p.Meanings, m) && (!ofPipe || g.Of == "") {
-			a.refuse(p.Key, fmt.Sprintf("%q is not a meaning of this size", m), "choose one of the meanings offered")
+			var can []string
+			for _, m := range p.Meanings {
+				can = append(can, string(m))
+			}
+			a.refuse(p.Key, fmt.Sprintf("%s cannot be %s", p.Label, m), "it can be "+strings.Join(can, ", "))
 		}
-		d := dimension{Value: l, Meaning: m, Label: p.Label, Text: g.Text, Unit: unit, Prompt: p.Key}
+		d := dimension{Value: l, Meaning: m, Label: p.Label, Text: text, Unit: unit, Prompt: p.Key}
 		if ofPipe {
 			d.Of = g.Of
 		}

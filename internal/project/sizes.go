@@ -3,6 +3,7 @@ package project
 import (
 	"cmp"
 	"errors"
+	"fmt"
 	"maps"
 	"slices"
 	"strings"
@@ -65,16 +66,29 @@ func retyped(doc *frame.Document, sizes map[string]starter.Answer, strict bool) 
 			bad = append(bad, starter.Problem{Key: id, What: "the frame has no such size", Hint: "take this change back"})
 			continue
 		}
-		l, err := measure.Parse(a.Text, measure.Reading{Unit: cmp.Or(a.Unit, d.Units)})
+		text, said := frame.SplitMeaning(a.Text)
+		l, err := measure.Parse(text, measure.Reading{Unit: cmp.Or(a.Unit, d.Units)})
 		var pe *measure.ParseError
 		if errors.As(err, &pe) {
 			bad = append(bad, starter.Problem{Key: id, At: pe.At, What: pe.What, Hint: pe.Hint})
 			continue
 		}
-		dim.Value, dim.Text, dim.Unit, dim.Inferred = l, a.Text, cmp.Or(a.Unit, d.Units), false
-		if a.Meaning != "" {
-			dim.Meaning = a.Meaning
+		if m := cmp.Or(said, a.Meaning); m != "" && m != dim.Meaning {
+			if !slices.Contains(dim.Can(a.Of != ""), m) {
+				what := fmt.Sprintf("this size cannot be %s", frame.Label(frame.MeaningWords(), m))
+				bad = append(bad, starter.Problem{Key: id, What: what, Hint: "it can be " + dim.CanSay(a.Of != "")})
+				continue
+			}
+			ofPipe := m == frame.Cut || m == frame.Visible
+			switch {
+			case ofPipe && dim.Pipe == "":
+				dim.Pipe = a.Of
+			case !ofPipe && dim.Axis != "":
+				dim.Pipe = ""
+			}
+			dim.Meaning = m
 		}
+		dim.Value, dim.Text, dim.Unit, dim.Inferred, dim.Solves = l, text, cmp.Or(a.Unit, d.Units), false, ""
 	}
 	if len(bad) > 0 {
 		return nil, bad
