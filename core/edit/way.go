@@ -34,7 +34,8 @@ func (e *editor) size(text string, given frame.Meaning) (frame.Size, error) {
 		return frame.Size{}, refuse("write how long, as in 46 clear or 12 cut", "no length")
 	}
 	d, err := ParseSize(text, e.unit, cmp.Or(given, frame.Centre))
-	if err == nil && d.Value == 0 && d.Meaning != frame.Visible && d.Meaning != frame.Slot {
+	_, said := frame.SplitMeaning(text)
+	if err == nil && d.Value == 0 && d.Meaning != frame.Visible && d.Meaning != frame.Slot && said != frame.Centre {
 		return d, refuse("write how long it is to be", "a size of no length")
 	}
 	if err == nil && given != "" && !slices.Contains(frame.Meanings(), given) {

@@ -327,7 +327,7 @@ type Definition struct {
 // stands on no floor.
 type Stance struct {
 	Turns []Turn `json:"turns"`
-	Held  bool   `json:"held,omitempty"`
+	Held  bool   `json:"held,omitempty"` // by hand, or hung: it stands on no floor
 }
 
 // Held says whether the frame is held by hand or hung, and stands on no floor.

@@ -54,6 +54,10 @@ type Size struct {
 	Out      measure.Length  `json:"out"`                // what it is, which differs where it gave way
 	Gave     string          `json:"gave,omitempty"`     // what it gave way to, in words
 	Freed    bool            `json:"freed,omitempty"`    // some of that has gone: it may hold again
+	// Can is the meanings that it can have, and Between the pipe that runs between the two places
+	// that it is a size of, by its name in the definition: its cut is one of them.
+	Can     []frame.Meaning `json:"can"`
+	Between string          `json:"between,omitempty"`
 	// Starters says that a starter said it, and nobody typed it since.
 	Starters bool `json:"starters,omitempty"`
 }
@@ -200,6 +204,7 @@ func (o *Solution) Account() {
 		s.report()
 		s.clashes()
 		s.places()
+		s.meanings()
 	}
 }
 

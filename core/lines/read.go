@@ -352,7 +352,7 @@ func Write(e edit.Edit, pen Pen, comment string) string {
 			}
 			g, name := unnamed(e.Gesture)
 			said, ok := f.write(g)
-			if ok && !strings.ContainsAny(said, "()\n") && !strings.Contains(" "+said, " #") {
+			if ok && !strings.ContainsAny(said, "()\n"+unsayable) && !strings.Contains(" "+said, " #") {
 				if text = said; name != "" {
 					text = name + " = " + said
 				}
@@ -360,7 +360,7 @@ func Write(e edit.Edit, pen Pen, comment string) string {
 			}
 		}
 	}
-	if text == "" || strings.ContainsAny(text, "\n") {
+	if text == "" || strings.ContainsAny(text, "\n"+unsayable) {
 		data, err := json.Marshal(edit.Edit{Gesture: e.Gesture})
 		if err != nil {
 			return "# " + fmt.Sprint(err)

@@ -71,7 +71,13 @@ var (
 	plainPart = regexp.MustCompile(`^[^\s"()]+( \d+(#\d+)?)?$`)
 )
 
+// unsayable stands for a name that no line can hold.
+const unsayable = "\x00"
+
 func quote(name string, as *regexp.Regexp) string {
+	if strings.Contains(name, `"`) {
+		return unsayable
+	}
 	if as.MatchString(name) {
 		return name
 	}

@@ -167,7 +167,7 @@ func (a *answers) take(p Prompt, g Answer, unit measure.Unit) {
 			a.bad = append(a.bad, Problem{p.Key, pe.At, pe.What, pe.Hint})
 			return
 		}
-		if l == 0 {
+		if l == 0 && said != frame.Centre {
 			a.refuse(p.Key, "a size of nothing", "write how large it is to be")
 			return
 		}

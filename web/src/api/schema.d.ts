@@ -873,6 +873,7 @@ export interface components {
             even?: components["schemas"]["EditEven"];
             fit?: components["schemas"]["EditFit"];
             flip?: components["schemas"]["EditFlip"];
+            follow?: components["schemas"]["EditFollow"];
             giveWay?: components["schemas"]["EditGiveWay"];
             group?: components["schemas"]["EditMakeGroup"];
             hold?: components["schemas"]["EditHold"];
@@ -1048,6 +1049,13 @@ export interface components {
              */
             axis: number;
             part: string;
+        };
+        /** @description Follow lets a size of a hoop follow from the length of its side. */
+        EditFollow: {
+            /** @description the id of the side's length */
+            side: string;
+            /** @description the id of the rise or the span that follows from it */
+            size: string;
         };
         /** @description GiveWay chooses what gives way of some that cannot hold together. */
         EditGiveWay: {
@@ -2037,6 +2045,8 @@ export interface components {
             /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             from?: string;
             gave?: components["schemas"]["FrameGaveWay"];
+            /** @description Half says that it is the length of half a hoop, which its ends decide. */
+            half?: boolean;
             /** @description of no other size of the document; it never changes */
             id: string;
             /** @description nobody typed it: it keeps where it stood what would have lost its place */
@@ -2054,6 +2064,8 @@ export interface components {
              * @description in the order of typing: an earlier one holds against a later one
              */
             rank?: number;
+            /** @description Solves says that nobody typed the value: it is what lets another size hold, the length of half a hoop, which it decides. Value is then where the search for it begins. */
+            solves?: string;
             /** @description as typed */
             text?: string;
             /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
@@ -2075,6 +2087,7 @@ export interface components {
         };
         /** @description Stance tilts a frame whose own axes are not those of its floor: it is turned, one turn after the other, and then let down on the floor. One that is held by hand or hung stands on no floor. */
         FrameStance: {
+            /** @description by hand, or hung: it stands on no floor */
             held?: boolean;
             /** @description Turn is a turn about an axis of the definition, counter-clockwise seen from the axis' positive end. */
             turns: components["schemas"]["FrameTurn"][];
@@ -2244,6 +2257,9 @@ export interface components {
              * @description of the world
              */
             axis: number;
+            between?: string;
+            /** @description Can is the meanings that it can have, and Between the pipe that runs between the two places that it is a size of, by its name in the definition: its cut is one of them. */
+            can: string[];
             /**
              * Format: int64
              * @description the centre distance that it asks for

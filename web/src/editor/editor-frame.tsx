@@ -65,10 +65,14 @@ export function EditorFrame(props: Props) {
     desk.edit(`${called}: ${modeWords(mode)}`, (p) => hold(p, { joint: r.joint, pipe: r.pipe }, mode));
   });
   const onTarget = useStable((t: Target, text: string, on: string) =>
-    desk.edit(`${t.label} ${text}`, (p) => t.set(p, { ...live(t).answer, text, unit: unitOf(style) }), on),
+    desk.edit(
+      `${t.label} ${text}`,
+      (p) => t.set(p, { ...live(t).answer, text, unit: unitOf(style), of: live(t).answer.of ?? t.sized?.between }),
+      on,
+    ),
   );
   const onMeaning = useStable((t: Target, m: string) =>
-    desk.edit(`${t.label}, ${meaning(m)}`, (p) => t.set(p, { ...live(t).answer, meaning: m })),
+    desk.edit(`${t.label}, ${meaning(m)}`, (p) => t.set(p, { ...live(t).answer, meaning: m, of: live(t).answer.of ?? t.sized?.between })),
   );
   const onAct = useStable(() => lens.keys?.space?.(open));
   const onWay = useStable(open.toWay);

@@ -12,7 +12,7 @@ import { Contacts } from "../contacts";
 import { pipeSizes } from "../sizes";
 import { LengthField } from "./length-field";
 import { type Target, isDriven, meaningsOf, unitOf } from "./targets";
-import { useDesk, useFrame, usePicked, useProject, useShop, useStyle } from "../../desk/use";
+import { useDesk, useFrame, usePicked, useProject, useRun, useShop, useStyle } from "../../desk/use";
 import type { Picked } from "../../frame/items";
 import { useTargets } from "./live";
 
@@ -86,6 +86,9 @@ export function Targets() {
   );
 }
 
+/** The pipe whose cut a size may be typed as: its own, or the one that runs there. */
+const ofPipe = (t: Target) => t.answer.of ?? t.sized?.between ?? undefined;
+
 interface RowProps {
   target: Target;
   style: Style;
@@ -121,6 +124,13 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
   // what is typed in one go is one step, what is nudged another
   const edit = (a: Answer, words: string, how = "set") => change(words, (p) => t.set(p, a), `size ${t.key} ${how}`);
   const meanings = meaningsOf(t);
+  // "36 outside" says what it measures as well: once it is read, the two stand in their own places
+  const said = /^(.*\S)\s+[a-z-]{3,}$/i.exec(t.answer.text.trim())?.[1];
+  const done = () => {
+    if (said && t.sized && !t.error && t.sized.meaning !== t.answer.meaning && /\d/.test(said))
+      edit({ ...t.answer, text: said, meaning: t.sized.meaning, of: ofPipe(t) }, `${t.label} ${t.answer.text}`, "typed");
+    settle();
+  };
   const foreign = t.prompt.input === "length" && (t.answer.unit || units) !== unitOf(style);
   return (
     <li
@@ -136,8 +146,10 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
           target={t}
           style={style}
           describedBy={`${id}-why`}
-          onChange={(text, nudged) => edit({ ...t.answer, text, unit: unitOf(style) }, `${t.label} ${text}`, nudged ? "nudged" : "typed")}
-          onDone={settle}
+          onChange={(text, nudged) =>
+            edit({ ...t.answer, text, unit: unitOf(style), of: ofPipe(t) }, `${t.label} ${text}`, nudged ? "nudged" : "typed")
+          }
+          onDone={done}
         />
       ) : t.prompt.input === "count" ? (
         <input
@@ -166,9 +178,9 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
         (meanings.length > 1 ? (
           <Pick
             label={`What ${t.label} means`}
-            value={t.answer.meaning || meanings[0]?.[0] || ""}
+            value={(said ? t.sized?.meaning : t.answer.meaning) || meanings[0]?.[0] || ""}
             options={meanings}
-            onChange={(m) => edit({ ...t.answer, meaning: m }, `${t.label}, ${meaning(m)}`)}
+            onChange={(m) => edit({ ...t.answer, ...(said ? { text: said } : {}), meaning: m, of: ofPipe(t) }, `${t.label}, ${meaning(m)}`)}
           />
         ) : (
           <span className="px-2 text-sm leading-tight text-ink-2">{t.prompt.thing ? "" : meaning(t.prompt.meanings?.[0] ?? "")}</span>
@@ -225,7 +237,7 @@ function CentreNote({ size, style }: { size: Size; style: Style }) {
 
 /** Settings of a frame that no starter drives. */
 function FrameSettings() {
-  const desk = useDesk();
+  const gesture = useRun();
   const frame = useProject((p) => p.frame);
   if (!frame) return null;
   return (
@@ -236,7 +248,7 @@ function FrameSettings() {
         className="col-span-2"
         value={frame.size}
         options={pipeSizes}
-        onChange={(size) => desk.edit(`Pipe size ${size}`, (p) => (p.frame ? { ...p, frame: { ...p.frame, size } } : p))}
+        onChange={(size) => void gesture.run({ usual: { size } }, { keep: true })}
       />
     </li>
   );

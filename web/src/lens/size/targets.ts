@@ -103,7 +103,7 @@ function sizesOf(project: Project, plan: Plan | undefined, sizes: Size[], places
       label: s.label,
       input: "length",
       default: s.text,
-      meanings: s.from === "floor" ? [s.meaning] : ["centre", "outside", "clear"],
+      meanings: s.can,
       why: askOf(s)?.why ?? "",
     },
     answer: project.sizes?.[s.id] ?? { text: s.text || text(s.value, project.style as Style, 64), meaning: s.meaning },
@@ -130,4 +130,10 @@ export const tapeStep = (style: Style) => (style === "metric" ? 1_000_000 : INCH
 
 /** The meanings to choose from: those that are offered, and the one that it was typed with. */
 export const meaningsOf = (t: Target) =>
-  [...new Set([...(t.prompt.meanings ?? []), ...(t.answer.meaning ? [t.answer.meaning] : [])])].map((m) => [m, meaning(m)] as const);
+  [
+    ...new Set([
+      ...(t.prompt.meanings ?? []),
+      ...(t.answer.meaning ? [t.answer.meaning] : []),
+      ...(t.sized?.between && !t.prompt.thing ? ["cut", "visible"] : []),
+    ]),
+  ].map((m) => [m, meaning(m)] as const);
