@@ -113,9 +113,18 @@ func (w *Insert) on(e *editor) (Done, error) {
 		e.doc.AddSize(def, far)
 	}
 	if !last {
-		return done, e.ontoPipes(scope, w.Axis, twins)
+		if err := e.ontoPipes(scope, w.Axis, twins); err != nil {
+			return Done{}, err
+		}
 	}
-	return done, nil
+	var pairs [][2]string
+	path := e.path(scope)
+	for _, orig := range all[from].Joints {
+		if twin := twins[orig]; twin != "" {
+			pairs = append(pairs, [2]string{join(path, orig), join(path, twin)})
+		}
+	}
+	return done, e.offerRails(scope, pairs)
 }
 
 // firstOf gives the first of some joints that has a copy.

@@ -89,6 +89,12 @@ func anyLine(t *rapid.T, h *hand) edit.Gesture {
 			"right to " + joint(), "up level with " + joint(), "toward " + joint(), "near touching", "toward " + pipe(), "along " + pipe() + " 5",
 			"up to z1", "right@20 6 cut size 1", "left to " + pipe(),
 		}).Draw(t, "course")}
+	case 12:
+		return &edit.Rails{Pairs: [][2]string{{joint(), joint()}, {joint(), joint()}}}
+	case 13:
+		return &edit.Repeat{Part: "g 1", Count: rapid.IntRange(2, 4).Draw(t, "count"), Axis: measure.Y, Pitch: "30", Rails: []string{joint()}}
+	case 14:
+		return &edit.MakeGroup{Name: "g", Joints: []string{joint(), joint(), joint()}}
 	case 11:
 		return &edit.ClearanceCheck{Name: "hall door", Kind: frame.Doorway, Say: "32 x 80"}
 	}

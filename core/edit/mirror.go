@@ -54,6 +54,7 @@ func (w *Mirror) on(e *editor) (Done, error) {
 		return Done{}, refuse("mirror a part of which there is one", "%q is an array", u.ID)
 	}
 	plane := e.place(scope).Planes[w.Axis][at]
+	onto := e.pipesOnto(scope, u.ID, plane.Joints)
 	g := e.doc.Group(u.Of)
 	m := *u
 	m.ID = frame.Free(cmp.Or(g.Name, g.ID)+" ", func(id string) bool { return def.Use(id) != nil || def.Joint(id) != nil })
@@ -85,7 +86,14 @@ func (w *Mirror) on(e *editor) (Done, error) {
 		e.doc.AddReason(def, image)
 	}
 	path := join(e.path(scope), m.ID)
-	return Done{Label: fmt.Sprintf("%s mirrored at %s", id, plane.Name), Part: path, Also: e.everywhere(scope)}, e.meetPart(scope, path)
+	done := Done{Label: fmt.Sprintf("%s mirrored at %s", id, plane.Name), Part: path, Also: e.everywhere(scope)}
+	if err := e.meetPart(scope, path); err != nil {
+		return Done{}, err
+	}
+	if err := e.mirrorPipes(scope, id, m.ID, w.Axis, onto); err != nil {
+		return Done{}, err
+	}
+	return done, e.offerRails(scope, e.pairsOf(join(e.path(scope), id), path))
 }
 
 // Flip mirrors a part where it stands.

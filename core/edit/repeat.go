@@ -19,6 +19,7 @@ type Repeat struct {
 	Pitch   string        `json:"pitch,omitempty"` // as typed
 	Meaning frame.Meaning `json:"meaning,omitempty"`
 	Joined  bool          `json:"joined,omitempty"`
+	Rails   []string      `json:"rails,omitempty"` // joints of the part from which a pipe runs to the next copy
 }
 
 var _ = register[Repeat]("repeat")
@@ -72,6 +73,10 @@ func (w *Repeat) on(e *editor) (Done, error) {
 		}
 	}
 	name := u.ID
+	var rails []between
+	if was != nil && array != nil {
+		rails = e.railsOf(scope, name, was.Count)
+	}
 	// the first copy of an array has a number of its own
 	switch {
 	case was == nil && array != nil:
@@ -92,7 +97,7 @@ func (w *Repeat) on(e *editor) (Done, error) {
 		})
 	}
 	e.noteRemoved(e.doc.SetArray(def.Use(name), array))
-	part := join(e.path(scope), name)
+	part := join(e.path(scope), name) // of which each copy has a number
 	done := Done{Label: fmt.Sprintf("%d of %s", w.Count, name), Part: part, Also: e.everywhere(scope)}
 	if array == nil {
 		return done, nil
@@ -101,10 +106,48 @@ func (w *Repeat) on(e *editor) (Done, error) {
 	if err := e.validate(); err != nil {
 		return Done{}, err
 	}
-	if array.Joined == nil {
-		return done, e.meetPart(scope, part)
+	if array.Joined != nil {
+		return done, e.holdJoined(scope, name, array)
 	}
-	return done, e.holdJoined(scope, name, array)
+	if was != nil {
+		e.goOn(scope, name, was.Count, w.Count, rails)
+		if err := e.resolve(); err != nil {
+			return Done{}, err
+		}
+	}
+	if err := e.meetPart(scope, part); err != nil {
+		return Done{}, err
+	}
+	if len(w.Rails) > 0 {
+		return done, e.railFrom(w.Rails, scope, name, array)
+	}
+	var pairs [][2]string
+	for k := 1; k < w.Count; k++ {
+		pairs = append(pairs, e.pairsOf(fmt.Sprintf("%s#%d", part, k), fmt.Sprintf("%s#%d", part, k+1))...)
+	}
+	return done, e.offerRails(scope, pairs)
+}
+
+// railFrom runs pipes from joints of an array's first copy to the next copy, and on to the last.
+func (e *editor) railFrom(joints []string, scope int, use string, array *frame.Array) error {
+	if err := e.resolve(); err != nil {
+		return err
+	}
+	for _, id := range joints {
+		ref, ok := e.ref(scope, id)
+		rest := ""
+		if _, in, is := copyOf(use, ref); is {
+			rest = in
+		} else if in, is := within(use, ref); is {
+			rest = in
+		}
+		if !ok || rest == "" {
+			return in("/rails", refuse("name joints of the part", "the joint %q is not in it", id))
+		}
+		dir := array.Axis.Dir()
+		e.goOn(scope, use, 1, array.Count, []between{{from: rest, to: rest, forth: true, dir: &dir}})
+	}
+	return e.resolve()
 }
 
 // holdJoined holds what in a part stands only as something outside it says: joined copies

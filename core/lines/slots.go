@@ -357,6 +357,7 @@ func init() {
 			return frame.AxisName(int(v.FieldByName(s.fields[0]).Int())), true
 		}},
 		"joints":     {says: "joints", read: readJoints, write: writeJoints},
+		"pairs":      {says: "joint-joint …", read: readPairs, write: writePairs},
 		"two joints": {says: "joint joint", read: readTwo, write: writeTwo},
 		"pipe": {says: "pipe", read: func(r *reading, s *slot, _ []string) error {
 			id, err := r.takePipe()
@@ -669,4 +670,39 @@ func writeTurns(v reflect.Value, s *slot) (string, bool) {
 		all = append(all, strconv.FormatFloat(t.By, 'g', -1, 64)+" about "+frame.AxisName(int(t.About)))
 	}
 	return strings.Join(all, ", "), len(all) > 0
+}
+
+// readPairs reads pairs of joints, each with a hyphen between: j4-j9 j5-j10.
+func readPairs(r *reading, s *slot, _ []string) error {
+	var all [][2]string
+	for len(r.words) > 0 {
+		w := r.words[0].trimmed()
+		a, b, ok := strings.Cut(w, "-")
+		x, known := r.known.joint(a)
+		y, both := r.known.joint(b)
+		if !ok {
+			break
+		}
+		if !known || !both {
+			return wrong(r.end(), "name two joints that are there, as j4-j9", "there is no pair of joints %q", w)
+		}
+		all = append(all, [2]string{x, y})
+		r.words = r.words[1:]
+	}
+	if len(all) == 0 {
+		return r.wrong("a pair of joints is missing")
+	}
+	r.into.FieldByName(s.fields[0]).Set(reflect.ValueOf(all))
+	return nil
+}
+
+func writePairs(v reflect.Value, s *slot) (string, bool) {
+	var out []string
+	for _, p := range v.FieldByName(s.fields[0]).Interface().([][2]string) {
+		if strings.ContainsAny(p[0]+p[1], "-") {
+			return unsayable, true
+		}
+		out = append(out, quoted(p[0]+"-"+p[1]))
+	}
+	return strings.Join(out, " "), len(out) > 0
 }
