@@ -19,6 +19,7 @@ type Fit struct {
 	Spare    []measure.Dir `json:"spare,omitempty"` // in the world's axes
 	Plugged  bool          `json:"plugged,omitempty"`
 	Declared bool          `json:"declared,omitempty"` // open on purpose
+	Later    bool          `json:"later,omitempty"`    // it may stand there one day: what is there now stays
 }
 
 var _ = register[Fit]("fit")
@@ -47,6 +48,14 @@ func (w *Fit) one(e *editor) (Done, error) {
 		return Done{}, err
 	}
 	done := Done{Joint: w.Joint, Also: e.everywhere(scope)}
+	if w.Kind == "" && w.Later {
+		if j.Later == nil {
+			return Done{}, refuse("there is nothing to take back", "nothing was kept in mind for %s", mention.Of(w.Joint))
+		}
+		j.Later = nil
+		done.Label = mention.Of(w.Joint) + " stays what it is"
+		return done, nil
+	}
 	if w.Kind == "" {
 		j.Fitting = nil
 		done.Label = "The usual fitting at " + mention.Of(w.Joint)
@@ -62,7 +71,15 @@ func (w *Fit) one(e *editor) (Done, error) {
 		}
 		f.Spare = append(f.Spare, e.place(scope).Turned(d.Unit()))
 	}
+	if w.Later {
+		j.Later = f
+		done.Label = fmt.Sprintf("%s may become a %s one day", mention.Of(w.Joint), w.Kind.Words())
+		return done, nil
+	}
 	j.Fitting = f
+	if j.Later != nil && j.Later.Kind == f.Kind {
+		j.Later = nil // it has become that
+	}
 	if j.End != frame.OpenEnd {
 		j.End = frame.OpenEnd
 		done.Also = append(done.Also, "what closed the end goes")

@@ -37,6 +37,7 @@ func (w *Repeat) on(e *editor) (Done, error) {
 	}
 	was := u.Array
 	array := &frame.Array{Count: w.Count, Axis: w.Axis}
+	var cut *frame.Size // of the pipes from copy to copy
 	switch {
 	case w.Count == 1:
 		array = nil
@@ -51,8 +52,16 @@ func (w *Repeat) on(e *editor) (Done, error) {
 		if err != nil {
 			return Done{}, in("/pitch", err)
 		}
-		if s.Value == 0 || !slices.Contains([]frame.Meaning{frame.Centre, frame.Outside, frame.Clear, frame.Slot}, s.Meaning) {
+		ofRail := s.Meaning == frame.Cut || s.Meaning == frame.Visible
+		if ofRail && len(w.Rails) == 0 && (was == nil || len(e.railsOf(scope, u.ID, was.Count)) == 0) {
+			return Done{}, in("/pitch", refuse("name the joints that pipes run from, as in rails j3, or say centre, clear or outside", "no pipe runs from copy to copy"))
+		}
+		if s.Value == 0 || !ofRail && !slices.Contains([]frame.Meaning{frame.Centre, frame.Outside, frame.Clear, frame.Slot}, s.Meaning) {
 			return Done{}, in("/pitch", refuse("say centre, clear or outside, as in 24 clear", "copies stand at a pitch"))
+		}
+		if ofRail {
+			cut = &frame.Size{Value: s.Value, Meaning: s.Meaning, Text: s.Text, Unit: s.Unit}
+			s.Meaning = frame.Centre // until the pipes are there
 		}
 		if was != nil && was.Pitch != nil {
 			s.ID, s.Label, s.Prompt = was.Pitch.ID, was.Pitch.Label, was.Pitch.Prompt
@@ -119,7 +128,15 @@ func (w *Repeat) on(e *editor) (Done, error) {
 		return Done{}, err
 	}
 	if len(w.Rails) > 0 {
-		return done, e.railFrom(w.Rails, scope, name, array)
+		if err := e.railFrom(w.Rails, scope, name, array); err != nil {
+			return Done{}, err
+		}
+	}
+	if cut != nil {
+		return done, e.pitchOfRail(scope, name, *cut)
+	}
+	if len(w.Rails) > 0 {
+		return done, nil
 	}
 	var pairs [][2]string
 	for k := 1; k < w.Count; k++ {
@@ -213,4 +230,20 @@ func (e *editor) ends(u *frame.Use, scope int, a measure.Axis) ([][2]string, err
 		return nil, refuse("give a pitch, as in 24 clear", "its two ends along %s have no joints alike", a)
 	}
 	return pairs, nil
+}
+
+// pitchOfRail lets the copies of an array stand as far apart as the cut of the pipes between them says.
+func (e *editor) pitchOfRail(scope int, use string, cut frame.Size) error {
+	def := e.def(scope)
+	for i := range def.Pipes {
+		p := &def.Pipes[i]
+		a, _, ok1 := copyOf(use, p.From)
+		b, _, ok2 := copyOf(use, p.To)
+		if ok1 && ok2 && a+b == 3 && p.Path == frame.Straight {
+			pitch := def.Use(use).Array.Pitch
+			pitch.Value, pitch.Meaning, pitch.Text, pitch.Unit, pitch.Pipe = cut.Value, cut.Meaning, cut.Text, cut.Unit, p.ID
+			return e.resolve()
+		}
+	}
+	return in("/pitch", refuse("say centre, clear or outside", "no pipe runs from copy to copy"))
 }

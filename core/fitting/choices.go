@@ -1,6 +1,7 @@
 package fitting
 
 import (
+	"cmp"
 	"slices"
 
 	"sturdyelbow/core/catalog"
@@ -53,7 +54,48 @@ func (r *Result) Choices(joint int, c *catalog.Catalog) []Choice {
 			}
 		}
 	}
-	slices.SortStableFunc(all, func(x, y Choice) int { return len(x.Spare) - len(y.Spare) })
+	slices.SortStableFunc(all, func(x, y Choice) int {
+		return cmp.Or(len(x.Spare)-len(y.Spare), cmp.Compare(r.likely(joint, y.Spare), r.likely(joint, x.Spare)))
+	})
+	return all
+}
+
+// likely counts how likely ports are that point so: at another joint in line most, then up, and down
+// least.
+func (r *Result) likely(joint int, spare []measure.Dir) (n int) {
+	at := r.Joints[joint].At
+	for _, d := range spare {
+		for k := range r.Joints {
+			if far := at.Distance(r.Joints[k].At); k != joint && far > 0 && at.Along(d.Unit(), far).Distance(r.Joints[k].At) <= measure.Inch {
+				n += 4
+				break
+			}
+		}
+		switch {
+		case d[2] > 0.9:
+			n += 2
+		case d[2] < -0.9:
+			n -= 2
+		}
+	}
+	return n
+}
+
+// Common keeps the choices that every joint has.
+func Common(of ...[]Choice) []Choice {
+	all := []Choice{}
+	if len(of) == 0 {
+		return all
+	}
+	for _, c := range of[0] {
+		in := true
+		for _, o := range of[1:] {
+			in = in && slices.ContainsFunc(o, func(x Choice) bool { return x.Kind == c.Kind && slices.Equal(x.Spare, c.Spare) })
+		}
+		if in {
+			all = append(all, c)
+		}
+	}
 	return all
 }
 

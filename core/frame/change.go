@@ -92,6 +92,9 @@ func (d *Document) MergeJoints(def *Definition, keep, drop string) {
 		if k.Fitting == nil {
 			k.Fitting = own.Fitting
 		}
+		if k.Later == nil {
+			k.Later = own.Later
+		}
 	} else {
 		for a := range 3 {
 			if own.On[a] != "" {

@@ -203,6 +203,7 @@ type Joint struct {
 	Mode    Mode      `json:"mode,omitempty"`
 	Reason  string    `json:"reason,omitempty"` // why its sockets are held so, as the builder said
 	Fitting *Forced   `json:"fitting,omitempty"`
+	Later   *Forced   `json:"later,omitempty"` // the fitting that may stand here one day: its place is kept
 }
 
 // Insertion sets how one end of a pipe is held in its socket, instead of the default

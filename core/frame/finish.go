@@ -98,8 +98,8 @@ func (e *expander) finish() {
 	for id, n := range e.at {
 		e.at[id] = at[e.mergedInto(n)]
 	}
-	for _, lookUp := range e.later {
-		lookUp()
+	for i := 0; i < len(e.later); i++ { // one may leave another for later still
+		e.later[i]()
 	}
 	g.Links = slices.DeleteFunc(g.Links, func(b ResolvedLink) bool {
 		for k := range b.On {

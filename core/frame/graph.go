@@ -139,6 +139,7 @@ type Node struct {
 	On      []OnNamedPlane // named planes that it stands on
 	End     End
 	Fitting *Forced
+	Later   *Forced // that may stand there one day
 	Pipes   []PipeEnd
 	mode    Mode
 	reason  string

@@ -85,6 +85,9 @@ var builds = map[string]told{
 	"08-ring-banner": {pieces: map[string]string{"1/2": "2 × 40, 4 × 34"}, fittings: "2 1/2 elbow-90, 2 1/2 tee"},
 	"09-mist-line":   {pieces: map[string]string{"3/4": "1 × 6, 2 × 5, 1 × 2"}, fittings: "1 3/4 cap, 2 3/4 tee"},
 	"10-glove-rack":  {pieces: map[string]string{"3/4": "4 × 16, 4 × 7, 4 × 4"}, fittings: "4 3/4 cap, 4 3/4 elbow-90, 4 3/4 tee"},
+	"11-rain-tunnel": {
+		pieces: map[string]string{"3/4": "8 × 120, 3 × 34"}, fittings: "2 3/4 cross, 2 3/4 tee", may: []string{"bent-hard", "knife-edge"},
+	},
 	"12-toy-drier": {
 		pieces: map[string]string{"2": "4 × 6, 8 × 4, 2 × 2 1/2", "1-1/2": "1 × 6"}, fittings: "1 1-1/2 cap, 2 2 cap, 8 2 elbow-90, 3 2 tee, 1 2x1-1/2 bushing",
 	},

@@ -8,7 +8,7 @@ var forms = parseForms([][2]string{
 	{"begin", "begin"},
 	{"join", "join <From:joint> to? <To:joint> [size <Size:size>] [within <In:part>]"},
 	{"split", "split <Pipe:pipe> [at <Length:text>] [from <From:joint>]"},
-	{"fit", "usual fitting at <Joint,More:joints>"},
+	{"fit", "usual fitting at <Joint,More:joints> [later +Later]"},
 	{"delete", "delete <Joints,Pipes:things>"},
 	{"size", "make <Pipe:pipe> <Length:text>"},
 	{"size", "make <ID:said> <Length:text>"},
@@ -60,7 +60,7 @@ var forms = parseForms([][2]string{
 	{"hold", "<Mode:mode> <Joints,Pipes:things> [because <Reason:name>]"},
 	{"hold", "<Mode:mode>"},
 	{"link", "<Kind:link> on <On:texts> [rod <Rod:text>] [fold <Fold:degrees>] [size <Size:size>] [count <Count:number>] [length <Length:text>] [overlap <Overlap:text>] [pitch <Pitch:text>] [wheel <Wheel:text>] [hub <Hub:text>] [spacer <Spacer:text>]"},
-	{"fit", "<Kind:fitting> at <Joint,More:joints> [spare <Spare:dirs>] [plugged +Plugged] [open +Declared]"},
+	{"fit", "<Kind:fitting> at <Joint,More:joints> [spare <Spare:dirs>] [plugged +Plugged] [open +Declared] [later +Later]"},
 })
 
 func parseForms(table [][2]string) (all []form) {

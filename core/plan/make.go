@@ -114,6 +114,9 @@ func frameOf(b *model.Built, copies int, was map[string]string) Frame {
 	}
 	for i := range short {
 		f.Joints[i] = Joint{Joint: b.Fits.Joints[i], Name: short[i], Where: where.Joint(i)}
+		if l := b.Graph.Nodes[i].Later; l != nil {
+			f.Joints[i].Later = l.Kind
+		}
 	}
 	return f
 }

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cutlist"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/fitting"
@@ -50,8 +51,9 @@ type Frame struct {
 // Joint is what stands at a joint, and what a builder calls it.
 type Joint struct {
 	fitting.Joint
-	Name  string `json:"name"`  // in short: j4
-	Where string `json:"where"` // in plain words: upper left corner; "" where the frame has but one place
+	Name  string       `json:"name"`            // in short: j4
+	Where string       `json:"where"`           // in plain words: upper left corner; "" where the frame has but one place
+	Later catalog.Kind `json:"later,omitempty"` // the fitting that may stand there one day
 }
 
 // Pipe is a pipe of the frame where it stands, and what it is cut from.

@@ -35,6 +35,7 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodPost, "/edit", "edit", "Make a gesture on a project's frame; nothing is stored"), a.edit)
 	huma.Register(h, op(http.MethodPost, "/measure", "measure", "A measurement of a real part taken into the shop"), a.measure)
 	huma.Register(h, op(http.MethodPost, "/choices", "choices", "The fittings that could stand at a joint"), a.choices)
+	huma.Register(h, op(http.MethodPost, "/later", "later", "What changes when a joint becomes what it may become one day"), a.later)
 	huma.Register(h, op(http.MethodPost, "/cut", "cut", "Plan the cutting of a pasted list"), a.cut)
 	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
 	huma.Register(h, op(http.MethodPost, "/export/{kind}", "export", "Write a plan in an open format"), a.export)

@@ -112,6 +112,32 @@ func (a *api) edit(ctx context.Context, in *body[EditRequest]) (*body[EditAnswer
 type ChoicesRequest struct {
 	Project project.Project `json:"project"`
 	Joint   string          `json:"joint"`
+	More    []string        `json:"more,omitempty"` // joints that are to have the same
+}
+
+// LaterAnswer is what changes when a joint becomes what it may become one day; nothing where
+// nothing was kept in mind for it.
+type LaterAnswer struct {
+	Later *plan.Later `json:"later,omitempty"`
+}
+
+func (a *api) later(ctx context.Context, in *body[ChoicesRequest]) (*body[LaterAnswer], error) {
+	shop, _, err := a.loadShop(ctx)
+	if err != nil {
+		return nil, err
+	}
+	job, err := in.Body.Project.Job()
+	if err != nil {
+		return nil, problem(err)
+	}
+	l, ok, err := plan.Becomes(ctx, withTool(job), *shop, in.Body.Joint)
+	if err != nil {
+		return nil, problem(err)
+	}
+	if !ok {
+		return answer(LaterAnswer{}), nil
+	}
+	return answer(LaterAnswer{Later: &l}), nil
 }
 
 func (a *api) choices(ctx context.Context, in *body[ChoicesRequest]) (*body[[]fitting.Choice], error) {
@@ -123,7 +149,7 @@ func (a *api) choices(ctx context.Context, in *body[ChoicesRequest]) (*body[[]fi
 	if err != nil {
 		return nil, problem(err)
 	}
-	all, err := plan.Choices(ctx, doc, in.Body.Joint, shop)
+	all, err := plan.Choices(ctx, doc, append([]string{in.Body.Joint}, in.Body.More...), shop)
 	if err != nil {
 		return nil, problem(err)
 	}

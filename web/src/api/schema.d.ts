@@ -89,6 +89,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/later": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What changes when a joint becomes what it may become one day */
+        post: operations["later"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lengths": {
         parameters: {
             query?: never;
@@ -620,6 +637,8 @@ export interface components {
         /** @description ChoicesRequest asks which fittings could stand at a joint. */
         ChoicesRequest: {
             joint: string;
+            /** @description joints that are to have the same */
+            more?: string[];
             project: components["schemas"]["Project"];
         };
         /** @description Bill is what a job costs. */
@@ -886,6 +905,7 @@ export interface components {
             mirror?: components["schemas"]["EditMirror"];
             name?: components["schemas"]["EditName"];
             place?: components["schemas"]["EditPlace"];
+            rails?: components["schemas"]["EditRails"];
             reach?: components["schemas"]["EditReach"];
             remove?: components["schemas"]["EditRemove"];
             repeat?: components["schemas"]["EditRepeat"];
@@ -1035,6 +1055,8 @@ export interface components {
             joint: string;
             /** @description "" for what the pipes alone ask for */
             kind?: string;
+            /** @description it may stand there one day: what is there now stays */
+            later?: boolean;
             /** @description joints that get the same */
             more?: string[];
             plugged?: boolean;
@@ -1216,6 +1238,13 @@ export interface components {
             title: string;
             what: string;
         };
+        /** @description Rails runs a pipe between each of some pairs of joints, as between the copies of a part. */
+        EditRails: {
+            in?: string;
+            pairs: string[][];
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
+            size?: string;
+        };
         /** @description Reach lets a size that was typed between bodies end at another one: an outside size at what came to stand beyond it, a height at what came to stand below its foot. */
         EditReach: {
             /** @description the joint whose body a height is measured from */
@@ -1252,6 +1281,8 @@ export interface components {
             part: string;
             /** @description as typed */
             pitch?: string;
+            /** @description joints of the part from which a pipe runs to the next copy */
+            rails?: string[];
         };
         /** @description EditRequest is a project and a gesture on its frame. */
         EditRequest: {
@@ -1862,6 +1893,7 @@ export interface components {
             fitting?: components["schemas"]["FrameForced"];
             /** @description its name in its definition */
             id: string;
+            later?: components["schemas"]["FrameForced"];
             /** @description Mode is how a spigot is held in its port. */
             mode?: string;
             /** @description named planes of the definition that it stands on, where it does */
@@ -2186,6 +2218,10 @@ export interface components {
             dry: number;
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
+        };
+        /** @description LaterAnswer is what changes when a joint becomes what it may become one day; nothing where nothing was kept in mind for it. */
+        LaterAnswer: {
+            later?: components["schemas"]["PlanLater"];
         };
         /** @description Record is one thing that differs from the base: added where it was nothing, taken away where it is nothing now, and changed otherwise. */
         LayerRecord: {
@@ -2592,6 +2628,20 @@ export interface components {
             /** @description to send instead of the shop next time; it may be forgotten */
             shopKey?: string;
         };
+        /** @description CutChange is a piece that is cut otherwise. */
+        PlanCutChange: {
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            now: number;
+            pipe: string;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            was: number;
+        };
         /** @description Frame is one frame, planned. */
         PlanFrame: {
             check?: components["schemas"]["ToleranceCutListCheck"];
@@ -2648,12 +2698,31 @@ export interface components {
             flex: number;
             id: string;
             kind: string;
+            /** @description the fitting that may stand there one day */
+            later?: string;
             /** @description in short: j4 */
             name: string;
             ports: components["schemas"]["FittingPort"][];
             size: string;
             /** @description in plain words: upper left corner; "" where the frame has but one place */
             where: string;
+        };
+        /** @description Later is what changes when a joint becomes what it may become one day. */
+        PlanLater: {
+            /**
+             * Format: int64
+             * @description that is paid more, where there are prices
+             */
+            cost: number;
+            /** @description CutChange is a piece that is cut otherwise. */
+            cuts: components["schemas"]["PlanCutChange"][];
+            /** @description the outside size, along each axis */
+            grows: number[];
+            /**
+             * Format: int64
+             * @description that are bought more
+             */
+            sticks: number;
         };
         /** @description Newer is a figure that the shop has another of since the work was begun. */
         PlanNewer: {
@@ -3729,6 +3798,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    later: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoicesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaterAnswer"];
                 };
             };
             /** @description Error */

@@ -29,6 +29,8 @@ export interface State {
   pointed?: Picked;
   /** Joints marked for a gesture on several. */
   marked: string[];
+  /** The fitting that is being chosen: where, and which way its spare ports would point. */
+  choosing?: { joints: string[]; spare: number[][] };
   /** A direction pressed on the frame, for the walk that is being typed. */
   way?: string;
   /** Why the last gesture was refused. */

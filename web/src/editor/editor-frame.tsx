@@ -39,6 +39,7 @@ export function EditorFrame(props: Props) {
   const pointed = useOpenState((s) => s.pointed);
   const picked: Picked = useMemo(() => (about ? { is: "pipe", id: about } : (pointed ?? picks)), [about, pointed, picks]);
   const [marked] = useMarked();
+  const choosing = useOpenState((s) => s.choosing);
   const typed = useTargets();
   const style = (of?.project.style || "inches") as Style;
   const phone = usePhone();
@@ -46,11 +47,11 @@ export function EditorFrame(props: Props) {
     const frame = plan?.frames[0];
     if (!plan || !frame || !of) return undefined;
     const targets = targetsOf(of.project, starters, plan, none);
-    const paint = lens.paint({ frame, picked, style, plan, marked, targets });
+    const paint = lens.paint({ frame, picked, style, plan, marked, targets, choosing });
     // a phone has room for the frame or for its sizes: only the one that is picked is written on it
     const sizes = phone ? paint.sizes.filter((s) => picked?.is === "size" && picked.id === s.id) : paint.sizes;
     return { frame, targets, picked, style, paint: { ...paint, sizes, tags: [...findingTags(plan.findings, frame, 0), ...paint.tags] } };
-  }, [plan, of, lens, starters, picked, style, phone, marked]);
+  }, [plan, of, lens, starters, picked, style, phone, marked, choosing]);
   const shown = useDeferredValue(now);
   // keys are pressed faster than a large picture follows: each goes on from what is picked now
   const latest = useRef(now);

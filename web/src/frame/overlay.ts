@@ -1,6 +1,7 @@
 import type { PlanFrame } from "../api/client";
 import { type Mark, marksOf } from "./marks";
 import { INCH, type Style } from "../lib/format";
+import { offPipes, pipesOf } from "./off-pipes";
 import type { Paint, Spot } from "./paint";
 
 // What is written over the turning frame: rulers, size lines and labels, laid
@@ -384,6 +385,7 @@ const turns = [-0.25, 0.25, 0.75, -0.75, 0, 0.5, 1, -0.5].map((t) => t * Math.PI
 
 /** Puts every label on the first of its places that is free; those that must show take their first. */
 function placeTags(o: Overlay, taken: Rect[]) {
+  const far = o.paint.tags.some((t) => t.offPipes) ? pipesOf(o.frame, o.project) : () => 0;
   for (const tag of o.paint.tags) {
     const p = o.tags.get(tag.key);
     if (!p) continue;
@@ -394,7 +396,7 @@ function placeTags(o: Overlay, taken: Rect[]) {
         ? turns.map((a) => ({ x: at.x + Math.cos(a) * ((tag.off ?? 0) + p.w / 4), y: at.y + Math.sin(a) * (tag.off ?? 0) }))
         : [at];
     });
-    for (const at of places) {
+    for (const at of tag.offPipes ? offPipes(places, far, p.w / 2 + 6) : places) {
       const r = { x: at.x - p.w / 2 - 1, y: at.y - p.h / 2 - 1, w: p.w + 2, h: p.h + 2 };
       if (taken.some((t) => overlaps(t, r))) continue;
       put(p, at.x, at.y);

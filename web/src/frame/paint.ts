@@ -16,6 +16,8 @@ export interface Tag {
   /** How far from its place the label stands, in pixels, tried in turn round it. */
   off?: number;
   must?: boolean;
+  /** Of its places it takes one that lies over no pipe, where there is one. */
+  offPipes?: boolean;
   pick?: NonNullable<Picked>;
   finding?: Finding;
   /** A direction to run a pipe in. */

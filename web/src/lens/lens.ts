@@ -18,6 +18,8 @@ export interface Seen {
   frame: PlanFrame;
   picked: Picked;
   marked: string[];
+  /** The fitting that is being chosen, and which way its spare ports would point. */
+  choosing?: { joints: string[]; spare: number[][] };
   style: Style;
   /** The sizes that the builder stated, as the plan has them. */
   targets: Target[];

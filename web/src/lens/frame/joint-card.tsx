@@ -1,16 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
-import { DropdownMenu } from "radix-ui";
-import { type ReactNode, useState } from "react";
-import { type Choice, type Joint, type PlanFrame, api, ask } from "../../api/client";
+import type { ReactNode } from "react";
+import type { Joint, PlanFrame } from "../../api/client";
 import { jointTitle } from "../../frame/items";
 import { kindWords, sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Picture } from "../../ui/picture";
-import { Loading } from "../../ui/ui";
-import { useFrame, useMarked, useProject, useRun } from "../../desk/use";
+import { useFrame, useMarked, useRun } from "../../desk/use";
 import { Refused } from "../refused";
+import { FittingMenu, LaterNote } from "./fitting-menu";
 import { said } from "./ways";
-import { Menu } from "../../ui/menu";
 
 const ends = [
   ["", "open", "nothing said"],
@@ -66,7 +63,9 @@ export function JointCard({ joint, children }: { joint: Joint; children?: ReactN
         </button>
       </div>
       <div className="mt-1.5 flex flex-wrap items-center gap-2">
-        {pipes > 0 && <FittingMenu joint={joint} />}
+        {pipes > 0 && (
+          <FittingMenu joints={isMarked && marked.length > 1 ? [joint.id, ...marked.filter((m) => m !== joint.id)] : [joint.id]} />
+        )}
         {spare.length > 0 && (
           <button
             type="button"
@@ -107,7 +106,18 @@ export function JointCard({ joint, children }: { joint: Joint; children?: ReactN
                 className="btn btn-small"
                 aria-pressed={end === v}
                 title={note}
-                onClick={() => void gesture.run({ end: { joint: joint.id, end: v } }, { keep: true })}
+                onClick={() =>
+                  void gesture.run(
+                    {
+                      end: {
+                        joint: joint.id,
+                        end: v,
+                        more: isMarked ? marked.filter((m) => m !== joint.id && isEnd(frame, m)) : undefined,
+                      },
+                    },
+                    { keep: true },
+                  )
+                }
               >
                 {word}
               </button>
@@ -115,53 +125,19 @@ export function JointCard({ joint, children }: { joint: Joint; children?: ReactN
           </fieldset>
         )}
       </div>
+      <LaterNote joint={joint} />
       {children}
       <Refused kinds={["fit", "end", "delete"]} />
     </div>
   );
 }
 
+/** Whether a joint is the end of one pipe. */
+const isEnd = (frame: PlanFrame, id: string) => frame.joints.some((j) => j.id === id && j.ports.length === 1);
+
 /** What is said of a bare end, as the audit has it. */
 function endOf(frame: PlanFrame, j: Joint): string | undefined {
   if (j.kind) return undefined;
   if (frame.ports.bare.includes(j.id)) return "";
   return frame.ports.ends - frame.ports.seated > 0 ? (j.end ?? "") : "";
-}
-
-/** Another fitting, and which way its spare ports point. */
-function FittingMenu({ joint }: { joint: Joint }) {
-  const project = useProject();
-  const gesture = useRun();
-  const [open, setOpen] = useState(false);
-  const choices = useQuery({
-    queryKey: ["choices", project.frame, project.starter, joint.id, project.sizes],
-    queryFn: () => ask(api.POST("/api/choices", { body: { project, joint: joint.id } })),
-    enabled: open,
-  });
-  const choose = (c?: Choice) => void gesture.run({ fit: { joint: joint.id, kind: c?.kind, spare: c?.spare } }, { keep: true });
-  return (
-    <DropdownMenu.Root modal={false} open={open} onOpenChange={setOpen}>
-      <DropdownMenu.Trigger className="btn btn-small">
-        Another fitting <Icon name="chevron" size={14} />
-      </DropdownMenu.Trigger>
-      <Menu aria-label="Fittings that could stand here">
-        {choices.isPending && <Loading what="the fittings" />}
-        <DropdownMenu.Item className="menu-item" onSelect={() => choose()}>
-          <span className="menu-mark" />
-          <span>
-            The usual one<span className="block text-xs text-ink-2">what the pipes alone ask for</span>
-          </span>
-        </DropdownMenu.Item>
-        {choices.data?.map((c) => (
-          <DropdownMenu.Item key={`${c.kind} ${c.spare.join(" ")}`} className="menu-item" onSelect={() => choose(c)}>
-            <Picture kind={c.kind} size={30} />
-            <span>
-              {kindWords(c.kind)}
-              <span className="block text-xs text-ink-2">spare {c.spare.map(said).join(", ")}</span>
-            </span>
-          </DropdownMenu.Item>
-        ))}
-      </Menu>
-    </DropdownMenu.Root>
-  );
 }

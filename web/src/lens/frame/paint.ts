@@ -2,11 +2,20 @@ import type { Spot, Tag } from "../../frame/paint";
 import type { Paint } from "../../frame/paint";
 import type { Seen } from "../lens";
 import { pickedTag } from "../tags";
-import { taken, ways } from "./ways";
+import { said, taken, ways } from "./ways";
 import { INCH } from "../../lib/format";
 
 /** How far a plus stands from the middle of its joint, in nanometres: clear of the fitting. */
 const plusAt = 3.2 * INCH;
+
+/** Where the spare ports of the fitting that is being chosen would be. */
+function ghosts({ frame, choosing }: Seen): { at: Spot; way: string }[] {
+  const far = Math.max(plusAt, Math.max(...frame.overall.map((e) => e.size), 1) * 0.05);
+  return (choosing?.joints ?? []).flatMap((id) => {
+    const j = frame.joints.find((x) => x.id === id);
+    return j ? (choosing?.spare ?? []).map((d) => ({ at: j.at.map((v, i) => v + far * (d[i] ?? 0)), way: said(d) })) : [];
+  });
+}
 
 /** The frame with marks on its rulers to pull, a plus for each way a pipe can go on, and its open ends. */
 export function paint(p: Seen): Paint {
@@ -18,14 +27,16 @@ export function paint(p: Seen): Paint {
     const far = Math.max(plusAt, wide * 0.07);
     for (const w of ways) {
       if (taken(joint, w.dir)) continue;
-      const spot: Spot = joint.at.map((v, i) => v + far * w.dir[i as 0]);
+      // nearer or farther, where it would lie over a pipe
+      const spots: Spot[] = [1, 1.45, 2, 2.7, 3.6, 0.7].map((t) => joint.at.map((v, i) => v + t * far * w.dir[i as 0]));
       tags.push({
         key: `plus ${w.word}`,
         text: "+",
         title: `Run a pipe ${w.word} from here`,
         look: "plus",
-        places: [spot],
+        places: spots,
         must: true,
+        offPipes: true,
         way: w.word,
       });
     }
@@ -42,6 +53,9 @@ export function paint(p: Seen): Paint {
       pick: { is: "joint", id: j.id },
     });
   }
+  // the spare ports of the fitting that is being chosen
+  for (const [k, g] of ghosts(p).entries())
+    tags.push({ key: `spare ${k}`, text: g.way, title: `a spare port, ${g.way}`, look: "note", places: [g.at], off: 10, must: true });
   for (const id of marked) {
     const j = frame.joints.find((x) => x.id === id);
     if (j) tags.push({ key: `mark ${id}`, text: "✓", title: `${id} is marked`, look: "mark", places: [j.at], off: 14, must: true });
