@@ -88,7 +88,7 @@ func TestAPartOfOnesOwn(t *testing.T) {
 			Gesture: &edit.Custom{Name: "hub", Source: "printed", Ports: []string{"left 1", "right 1", "up right 1", "up left 1", "up 1"}},
 		},
 	)
-	choices, err := plan.Choices(context.Background(), h.doc, h.plan().Frames[0].Pipes[0].To, nil)
+	choices, err := plan.Choices(context.Background(), h.doc, []string{h.plan().Frames[0].Pipes[0].To}, nil)
 	require.NoError(t, err)
 	found := false
 	for _, c := range choices {

@@ -62,6 +62,8 @@ type between struct {
 	size     catalog.Size
 	forth    bool // it is drawn from the earlier copy
 	dir      *measure.Dir
+	name     string // what its id is before the number of the copy, where it is called so
+	rank     int
 }
 
 // railsOf lists the pipes that run from one copy of an array to the next between every two copies:
@@ -78,6 +80,9 @@ func (e *editor) railsOf(scope int, use string, count int) (all []between) {
 		}
 		r := between{from: x, to: y, size: p.Size, forth: b == a+1}
 		if seen[r]++; seen[r] == count-1 {
+			if name, ok := strings.CutSuffix(p.ID, strconv.Itoa(min(a, b))); ok && strings.HasSuffix(name, " ") {
+				r.name, r.rank = name, p.Rank
+			}
 			r.dir = p.Dir
 			all = append(all, r)
 		}
@@ -99,7 +104,13 @@ func (e *editor) goOn(scope int, use string, was, now int, rails []between) {
 				dir := *r.dir
 				p.Dir = &dir
 			}
-			e.doc.AddPipe(def, p)
+			if id := fmt.Sprintf("%s%d", r.name, k); r.name != "" && def.Pipe(id) == nil {
+				p.ID = id
+			}
+			id := e.doc.AddPipe(def, p)
+			if r.name != "" {
+				def.Pipe(id).Rank = r.rank // as if it had been there from the first
+			}
 			e.clearEnds(def, p.From, p.To)
 		}
 	}
