@@ -33,7 +33,7 @@ var ring = Starter{
 }
 
 var rig = Starter{
-	ID: "rig", Name: "Hand-held ring", About: "A ring on a handle, to hold a net, a light cloth or a target.",
+	ID: "rig", Name: "Ring held by hand", About: "A ring on a handle, to hold a net, a light cloth, a sensor or a target.",
 	Prompts: append([]Prompt{
 		length("opening", "Opening", "18", "What goes through it.", frame.Clear, frame.Centre),
 		length(
@@ -59,7 +59,7 @@ var rig = Starter{
 		d := onto(x, y, axis(origin("z")))
 		d.ring(measure.X, measure.Y, [3]string{"", "", "z"}, "l", "r", "f", "b", [4]bool{false, false, true, false})
 		d.put(frame.CappedEnd, "grip", "l mid", "grip", "z").run("l mid, f", "grip")
-		return frame.Document{Root: d.definition()}
+		return frame.Document{Root: d.definition(), Stance: &frame.Stance{Held: true}}
 	},
 }
 

@@ -62,6 +62,8 @@ type Starter struct {
 	Name    string   `json:"name"`
 	About   string   `json:"about"`
 	Prompts []Prompt `json:"prompts"`
+	For     string   `json:"for"`   // what it is for, one of [Groups]
+	Words   string   `json:"words"` // more words by which a builder may look for it
 	build   func(a *answers) frame.Document
 }
 
@@ -84,13 +86,14 @@ func (ps Problems) Error() string {
 	return strings.Join(ss, "\n")
 }
 
-// All lists the starters.
-func All() []Starter {
-	return []Starter{
-		jump, weave, hoop, tunnel, panel, screen, table, slots, trestle, cradle, tower, figure, dividers,
-		cart, sling, telescope, ring, rig, desk, manifold,
-	}
+// all are the starters, by what they are for.
+var all = []Starter{
+	jump, weave, hoop, tunnel, panel, screen, cwall, table, slots, vees, trestle, corners, cradle, tower, figure, arms, dividers,
+	cart, sling, fork, telescope, ring, rig, desk, manifold,
 }
+
+// All lists the starters, by what they are for.
+func All() []Starter { return slices.Clone(all) }
 
 // Find gives a starter by id.
 func Find(id string) (Starter, bool) {

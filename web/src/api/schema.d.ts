@@ -871,9 +871,11 @@ export interface components {
             about: string;
             /** @description SVG */
             drawing: string;
+            for: string;
             id: string;
             name: string;
             prompts: components["schemas"]["StarterPrompt"][];
+            words: string;
         };
         /** @description One gesture, as the member of its name; or say, a line that is typed, or draw, all lines that the frame is drawn from. */
         Edit: {

@@ -1,9 +1,12 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { useLocation } from "wouter";
 import { type Project, type Starter, api, ask } from "../api/client";
 import { useOpenFile } from "../shelf/open-file";
+import { plural } from "../lib/format";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
+import { groupsOf, matching } from "./search";
 
 /** A frame with nothing in it. */
 const blank: Project["frame"] = { format: 3, name: "My frame", units: "in", size: "3/4", mode: "cemented", root: {} };
@@ -18,6 +21,8 @@ export function StartPage() {
   });
   const [, go] = useLocation();
   const file = useOpenFile();
+  const [wanted, setWanted] = useState("");
+  const found = matching(list.data ?? [], wanted);
   const begin = useMutation({
     mutationFn: async (s: Starter | undefined) => {
       if (s?.id.startsWith("own:")) {
@@ -58,32 +63,56 @@ export function StartPage() {
         {file.failure}
         {list.isPending && <Loading what="the starters" />}
         {(list.error || begin.error) && <Failure why="The server does not answer." retry={() => void list.refetch()} />}
-        <ul className="shelf">
-          {list.data && (
+        <input
+          type="search"
+          className="field mb-3 w-full text-lg"
+          aria-label="Search the starters"
+          placeholder="in your words: a wall, on wheels, hold a load up off the ground"
+          value={wanted}
+          autoComplete="off"
+          spellCheck={false}
+          onChange={(e) => setWanted(e.target.value)}
+        />
+        {list.data && (
+          <p role="status" className={found.length === 0 && wanted.trim() ? "mb-3" : "sr-only"}>
+            {found.length === 0
+              ? "No starter is for that: begin from nothing, and say the frame line by line."
+              : `${plural(found.length, "starter")} to begin from`}
+          </p>
+        )}
+        {list.data && !wanted.trim() && (
+          <ul className="shelf">
             <li className="card">
               <button type="button" disabled={begin.isPending} onClick={() => begin.mutate(undefined)} className="card-link text-left">
                 <span className="card-picture grid place-items-center" aria-hidden="true">
                   <Icon name="plus" size={72} />
                 </span>
                 <span className="card-name">From nothing</span>
-                <span className="block text-ink-2">Pipe by pipe: say which way and how long.</span>
+                <span className="block text-ink-2">Line by line: say which way and how long, or paste a page of lines.</span>
               </button>
             </li>
-          )}
-          {list.data?.map((s) => (
-            <li key={s.id} className="card">
-              <button type="button" disabled={begin.isPending} onClick={() => begin.mutate(s)} className="card-link text-left">
-                {/* drawn by our own server */}
-                <span className="card-picture" aria-hidden="true" dangerouslySetInnerHTML={{ __html: s.drawing }} />
-                <span className="card-name">
-                  {s.name}
-                  {s.id.startsWith("own:") && <span className="font-sans text-sm font-normal text-ink-2"> yours</span>}
-                </span>
-                <span className="block text-ink-2">{s.about}</span>
-              </button>
-            </li>
-          ))}
-        </ul>
+          </ul>
+        )}
+        {groupsOf(found).map(([name, some]) => (
+          <section key={name} aria-label={name}>
+            <h2 className="mt-4 mb-2 text-xl">{name}</h2>
+            <ul className="shelf">
+              {some.map((s) => (
+                <li key={s.id} className="card">
+                  <button type="button" disabled={begin.isPending} onClick={() => begin.mutate(s)} className="card-link text-left">
+                    {/* drawn by our own server */}
+                    <span className="card-picture" aria-hidden="true" dangerouslySetInnerHTML={{ __html: s.drawing }} />
+                    <span className="card-name">
+                      {s.name}
+                      {s.id.startsWith("own:") && <span className="font-sans text-sm font-normal text-ink-2"> yours</span>}
+                    </span>
+                    <span className="block text-ink-2">{s.about}</span>
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
       </main>
     </>
   );
