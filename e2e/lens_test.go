@@ -611,6 +611,6 @@ func TestALostPictureGivesWayToTheDrawing(t *testing.T) {
 	p.turning()
 	p.MustEval(`() => document.querySelector(".stage canvas").getContext("webgl2").getExtension("WEBGL_lose_context").loseContext()`)
 	p.until("the drawing is there", `() => document.querySelectorAll(".stage svg .piece").length === 20`)
-	p.write("x0 → x1, wide", "14")
+	p.write("Across", "30")
 	p.changeIs("outside", "+2″ wide")
 }

@@ -184,7 +184,7 @@ func TestDemoServesAndBackupCopies(t *testing.T) {
 	assert.Equal(t, 1, code, "nothing to copy")
 	out, code = run(t, "", "check", "--data", data)
 	assert.Zero(t, code, out)
-	assert.Contains(t, out, "is sound: 8 projects")
+	assert.Contains(t, out, "is sound: 11 projects")
 	for _, args := range [][]string{{"restore", copied, "--data", data}, {"serve", "--addr", "127.0.0.1:0", "--data", data}} {
 		out, code = run(t, "", args...)
 		assert.Equal(t, 1, code, args)

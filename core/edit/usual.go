@@ -135,3 +135,20 @@ func (w *Hold) on(e *editor) (Done, error) {
 	}
 	return Done{Label: strings.Join(what, ", ") + ": " + frame.Label(frame.ModeWords(), w.Mode)}, nil
 }
+
+// Label says what a size is called.
+type Label struct {
+	ID   string `json:"id"`
+	Name string `json:"name"` // empty takes the name away
+}
+
+var _ = register[Label]("label")
+
+func (w *Label) on(e *editor) (Done, error) {
+	s := e.doc.SizeOf(w.ID)
+	if s == nil {
+		return Done{}, in("/id", refuse("pick it again", "there is no size %q", w.ID))
+	}
+	s.Label = strings.TrimSpace(w.Name)
+	return Done{Label: fmt.Sprintf("%s is called %s", s.Says(), s.Label)}, nil
+}

@@ -14,6 +14,7 @@ var forms = parseForms([][2]string{
 	{"size", "make <ID:said> <Length:text>"},
 	{"size", "make <Ends:two joints> <Length:text>"},
 	{"size", "forget <ID:said>"},
+	{"label", "label <ID:said> <Name:name>"},
 	{"follow", "follow <Size:said> from <Side:said>"},
 	{"retype", "retype <ID:said> <Length:text>"},
 	{"resize", "size <Size:size or usual> of <Pipe:pipe>"},

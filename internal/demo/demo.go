@@ -2,10 +2,11 @@ package demo
 
 import (
 	"context"
-	_ "embed"
+	"embed"
 	"fmt"
 
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/lines"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/starter"
 	"sturdyelbow/core/wireframe"
@@ -13,11 +14,40 @@ import (
 	"sturdyelbow/internal/store"
 )
 
-//go:embed hoop.wireframe.json
-var hoop []byte
+//go:embed *.txt
+var pages embed.FS
 
 //go:embed weave.wireframe.json
 var weave []byte
+
+// said is a project that was drawn line by line.
+func said(name, file, tool string) (project.Project, error) {
+	p := project.Project{Name: name, Units: measure.Inches, Style: measure.InInches, Copies: 1, Tool: tool, Format: project.Format}
+	text, err := pages.ReadFile(file)
+	if err != nil {
+		return p, err
+	}
+	all, err := lines.Parse(string(text))
+	if err != nil {
+		return p, err
+	}
+	drawn, _, err := p.Draw(context.Background(), all, nil)
+	switch {
+	case err != nil:
+		return p, err
+	case drawn.Page.Wrong != nil:
+		return p, fmt.Errorf("%s: %w", file, drawn.Page.Wrong)
+	}
+	data, err := drawn.Encode() // as it is stored
+	if err != nil {
+		return p, err
+	}
+	stored, err := project.Decode(data)
+	if err != nil {
+		return p, err
+	}
+	return *stored, nil
+}
 
 // Projects are the club's projects, the one to be shown first last.
 func Projects() ([]project.Project, error) {
@@ -49,29 +79,24 @@ func Projects() ([]project.Project, error) {
 		),
 		begun("Scorekeeper's table", "table", 1, map[string]starter.Answer{"width": means("46", frame.Clear), "size": text("1")}),
 	}
-	for _, f := range []struct {
-		name string
-		data []byte
-		work string
-	}{{"Octagon hoop", hoop, "hacksaw"}, {"Weave poles in two sizes", weave, "saw"}} {
-		doc, err := wireframe.Read(f.data)
+	for _, f := range []struct{ name, file, tool string }{
+		{"Cavaletti", "trestle.txt", "saw"}, {"Winners' wall", "wall.txt", "saw"}, {"Lead stand", "lead-stand.txt", "saw"},
+		{"Octagon hoop", "hoop.txt", "hacksaw"},
+	} {
+		p, err := said(f.name, f.file, f.tool)
 		if err != nil {
-			return nil, fmt.Errorf("%s: %w", f.name, err)
+			return nil, err
 		}
-		doc.Name = f.name
-		all = append(
-			all,
-			project.Project{
-				Name:   f.name,
-				Units:  doc.Units,
-				Style:  measure.InInches,
-				Frame:  doc,
-				Copies: 1,
-				Tool:   f.work,
-				Format: project.Format,
-			},
-		)
+		all = append(all, p)
 	}
+	doc, err := wireframe.Read(weave)
+	if err != nil {
+		return nil, err
+	}
+	doc.Name = "Weave poles in two sizes"
+	all = append(all, project.Project{
+		Name: doc.Name, Units: doc.Units, Style: measure.InInches, Frame: doc, Copies: 1, Tool: "saw", Format: project.Format,
+	})
 	return append(
 		all,
 		begun("Rain tunnel", "tunnel", 1, map[string]starter.Answer{"hoops": text("4"), "apart": text("32")}),

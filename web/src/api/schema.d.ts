@@ -901,6 +901,7 @@ export interface components {
             insert?: components["schemas"]["EditInsert"];
             join?: components["schemas"]["EditJoin"];
             keep?: components["schemas"]["EditKeep"];
+            label?: components["schemas"]["EditLabel"];
             letGo?: components["schemas"]["EditLetGo"];
             level?: components["schemas"]["EditLevel"];
             link?: components["schemas"]["EditLink"];
@@ -1140,6 +1141,12 @@ export interface components {
         };
         /** @description Keep takes the frame as it is: one that follows from a starter is then an ordinary frame. */
         EditKeep: Record<string, never>;
+        /** @description Label says what a size is called. */
+        EditLabel: {
+            id: string;
+            /** @description empty takes the name away */
+            name: string;
+        };
         /** @description LetGo drops what was done by hand to a starter's frame and is set aside: the frame stays as it is. */
         EditLetGo: Record<string, never>;
         /** @description Level keeps two planes of an axis level from now on. */
