@@ -90,3 +90,32 @@ func TestAHoopFromWhatIsKnown(t *testing.T) {
 	assert.Contains(t, hoop().refused(edit.Edit{Gesture: &edit.Size{Pipe: "p1", Length: "60 cut"}, Answers: []string{"follows s1"}}).What, "does not reach")
 	assert.Contains(t, hoop().refused(edit.Edit{Gesture: &edit.Size{Pipe: "p1", Length: "60 clear"}}).Hint, "say cut")
 }
+
+// The whole over several bays is a size like any other: what it contradicts is asked about, and
+// bays that are even go with it.
+func TestTheWholeIsASize(t *testing.T) {
+	h := nothing(t)
+	h.walk("", "right 40 x2")
+	for _, j := range []string{"j1", "j2", "j3"} {
+		h.walk(j, "up 30")
+	}
+	require.False(t, h.try(&edit.Overall{Axis: measure.X, Length: "90"}))
+	var q *edit.Question
+	require.ErrorAs(t, h.err, &q)
+	h.do(edit.Edit{Gesture: &edit.Overall{Axis: measure.X, Length: "90"}, Answers: []string{"size s2"}})
+	assert.Equal(t, in(90), h.plan().Frames[0].Overall[0].Size)
+	h.do(edit.Edit{Gesture: &edit.Even{Axis: measure.X, From: "j1", To: "j3"}})
+	h.do(edit.Edit{Gesture: &edit.Overall{Axis: measure.X, Length: "7 ft outside"}})
+	p := h.plan()
+	assert.Equal(t, in(84), p.Frames[0].Overall[0].Size)
+	assert.Equal(t, h.pipe("p1").Cut, h.pipe("p2").Cut, "the bays are even still")
+	assert.Contains(t, h.refused(edit.Edit{Gesture: &edit.Overall{Axis: measure.X, Length: "7 ft cut"}}).Hint, "outside")
+	assert.Contains(t, nothing(t).refused(edit.Edit{Gesture: &edit.Overall{Axis: measure.X, Length: "7 ft"}}).Hint, "draw it first")
+	// 0 centre is a size
+	h = nothing(t)
+	h.walk("", "right 40")
+	h.walk("j2", "up 10")
+	h.walk("j1", "up 12")
+	h.do(edit.Edit{Gesture: &edit.Bay{Axis: measure.Z, Plane: "j4", Length: "0 centre"}, Answers: []string{"size s3"}})
+	assert.Equal(t, in(10), h.pipe("p3").Centre, "level with the other")
+}

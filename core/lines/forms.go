@@ -21,6 +21,7 @@ var forms = parseForms([][2]string{
 	{"resize", "size <Size:size or usual> along <Pipe:pipe> {Run=true}"},
 	{"bay", "bay <Axis,Plane:plane> <Length:text> [within <In:part>]"},
 	{"bay", "pull <Axis,Plane:plane> by <Pull:by> [within <In:part>]"},
+	{"overall", "overall <Axis:axis> <Length:text>"},
 	{"level", "level <Axis,Of:plane> with <Axis,To:plane> [within <In:part>]"},
 	{"name", "call <Axis,Plane:plane> <Name:name> [within <In:part>]"},
 	{"even", "even <Axis,From:plane> to <Axis,To:plane> [within <In:part>]"},

@@ -907,6 +907,7 @@ export interface components {
             link?: components["schemas"]["EditLink"];
             mirror?: components["schemas"]["EditMirror"];
             name?: components["schemas"]["EditName"];
+            overall?: components["schemas"]["EditOverall"];
             place?: components["schemas"]["EditPlace"];
             rails?: components["schemas"]["EditRails"];
             reach?: components["schemas"]["EditReach"];
@@ -1230,6 +1231,16 @@ export interface components {
             label: string;
             /** @description of the frame as it is, that it is about */
             pipe?: string;
+        };
+        /** @description Overall sizes the whole frame along an axis, over however many bays: between the two bodies that stand outermost. What it contradicts is asked about. */
+        EditOverall: {
+            /**
+             * Format: int64
+             * @description Axis is one of the three axes.
+             */
+            axis: number;
+            /** @description as typed; over the fittings unless it says otherwise */
+            length: string;
         };
         /** @description Place puts a group into the frame once more. */
         EditPlace: {

@@ -99,6 +99,23 @@ export class Gestures {
     if (!g.busy) void this.follow(g);
   };
 
+  /** The frame as it is, for what is worked out of it. */
+  readonly revision = () => this.documents.current()?.project;
+
+  /** What a gesture would give up or ask, without making it; nothing where it goes against nothing. */
+  readonly foretell = async (edit: Edit): Promise<string> => {
+    const project = this.documents.current()?.project;
+    if (!project) return "";
+    try {
+      const a = await this.make(project, edit);
+      if (a.question) return `It asks: ${a.question.what}`;
+      const gave = (a.done.gave ?? []).map((g) => `${g.was}${g.now ? ` → ${g.now}` : ""}, ${g.words}`);
+      return gave.length > 0 ? `Gives way: ${gave.join("; ")}` : "Nothing else gives way.";
+    } catch (e) {
+      return e instanceof Refusal ? (Object.values(e.places)[0] ?? "") : "";
+    }
+  };
+
   /** The lines of the frame as it is. */
   readonly page = () => this.documents.current()?.project.page;
 

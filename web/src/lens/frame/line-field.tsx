@@ -1,6 +1,7 @@
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useId, useRef, useState } from "react";
 import type { Done, Edit } from "../../api/client";
-import { useRefusedAt, useRun } from "../../desk/use";
+import { useNamed, useRefusedAt, useRun } from "../../desk/use";
 import { Sending } from "../../lib/sending";
 import { Sorry } from "../refused";
 
@@ -19,10 +20,12 @@ interface Props {
   onDone?: (d: Done) => void;
   /** Escape was pressed: it need not be there any more. */
   onLeave?: () => void;
+  /** What would come of it is told while it is typed. */
+  foretells?: boolean;
 }
 
 /** A line to type and a button that does it. What is refused stays in the field, with the reason under it. */
-export function LineField({ label, placeholder, press, note, mayBeEmpty, takesFocus, keep, edit, onDone, onLeave }: Props) {
+export function LineField({ label, placeholder, press, note, mayBeEmpty, takesFocus, keep, edit, onDone, onLeave, foretells }: Props) {
   const id = useId();
   const gesture = useRun();
   const refused = useRefusedAt(id);
@@ -72,6 +75,7 @@ export function LineField({ label, placeholder, press, note, mayBeEmpty, takesFo
       <button type="button" className="btn btn-small" disabled={!line.trim() && !mayBeEmpty} onClick={() => void run()}>
         {press}
       </button>
+      {foretells && line.trim() && !why && <Foretold edit={edit} line={line} />}
       {note && <span className="line-note">{note}</span>}
       {why && (
         <div className="line-note">
@@ -79,6 +83,31 @@ export function LineField({ label, placeholder, press, note, mayBeEmpty, takesFo
         </div>
       )}
     </div>
+  );
+}
+
+/** What a line would give up or ask, before it is done. */
+function Foretold({ edit, line }: Pick<Props, "edit"> & { line: string }) {
+  const gesture = useRun();
+  const named = useNamed();
+  const [settled, setSettled] = useState(line);
+  useEffect(() => {
+    const soon = setTimeout(() => setSettled(line), 200);
+    return () => clearTimeout(soon);
+  }, [line]);
+  const e = edit(settled.trim());
+  const read = useQuery({
+    queryKey: ["foretold", gesture.revision(), e],
+    queryFn: () => gesture.foretell(e as Edit),
+    enabled: typeof e !== "string",
+    retry: false,
+  });
+  const told = read.data;
+  if (!told || read.isFetching) return null;
+  return (
+    <span className="line-note" role="status">
+      {named(told)}
+    </span>
   );
 }
 

@@ -201,14 +201,19 @@ export function PipeCard({ pipe: p }: { pipe: Pipe }) {
         </button>
       </div>
       <div className="mt-2 grid gap-2">
-        {!p.path && (
+        {(!p.path || p.path === "sprung") && (
           <LineField
             label="Make it"
             placeholder={`${text(p.cut, style, 16)} cut`}
             press="Set"
             keep
             edit={(t) => ({ size: { pipe: p.pipe, length: t } })}
-            note="a round cut in, the size that comes out; say cut, visible or centre"
+            foretells
+            note={
+              p.path
+                ? "the side of a hoop that is split at its crown: 120 cut"
+                : "a round cut in, the size that comes out; say cut, visible or centre"
+            }
           />
         )}
         <Said pipe={p} />

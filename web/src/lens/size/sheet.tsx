@@ -11,7 +11,8 @@ import { Envelopes } from "./clearance-checks";
 import { Contacts } from "../contacts";
 import { pipeSizes } from "../sizes";
 import { LengthField } from "./length-field";
-import { type Target, isDriven, meaningsOf, unitOf } from "./targets";
+import { LineField } from "../frame/line-field";
+import { type Target, asTyped, isDriven, meaningsOf, unitOf } from "./targets";
 import { useDesk, useFrame, usePicked, useProject, useRun, useShop, useStyle } from "../../desk/use";
 import type { Picked } from "../../frame/items";
 import { useTargets } from "./live";
@@ -41,6 +42,7 @@ export default function SizeSheet() {
             </div>
           ))}
         </dl>
+        <Whole />
         <Contacts />
         {!measured && (
           <p className="mt-2 text-sm text-ink-2">
@@ -50,6 +52,40 @@ export default function SizeSheet() {
       </section>
       <Envelopes />
     </>
+  );
+}
+
+/** Sizes the whole, over however many bays; what gives way is asked. */
+function Whole() {
+  const frame = useFrame();
+  const style = useStyle();
+  const [axis, setAxis] = useState("0");
+  const size = frame.overall[Number(axis)]?.size ?? 0;
+  if (frame.pipes.length === 0) return null;
+  return (
+    <div className="mt-2 flex flex-wrap items-start gap-2">
+      <Pick
+        label="Which way the whole is sized"
+        className="w-28"
+        value={axis}
+        options={[
+          ["0", "wide"],
+          ["1", "deep"],
+          ["2", "high"],
+        ]}
+        onChange={setAxis}
+      />
+      <div className="min-w-56 flex-1">
+        <LineField
+          label="Make the whole"
+          placeholder={`${asTyped(size, style)} outside`}
+          press="Set"
+          keep
+          edit={(length) => ({ overall: { axis: Number(axis), length } })}
+          note="over all its bays; what gives way is asked"
+        />
+      </div>
+    </div>
   );
 }
 
