@@ -612,5 +612,5 @@ func TestALostPictureGivesWayToTheDrawing(t *testing.T) {
 	p.MustEval(`() => document.querySelector(".stage canvas").getContext("webgl2").getExtension("WEBGL_lose_context").loseContext()`)
 	p.until("the drawing is there", `() => document.querySelectorAll(".stage svg .piece").length === 20`)
 	p.write("Across", "30")
-	p.changeIs("outside", "+2″ wide")
+	p.changeIs("outside", "+2″ wide, +1″ high")
 }

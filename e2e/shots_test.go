@@ -33,8 +33,9 @@ func TestShots(t *testing.T) {
 			p.changeIs("outside", "+12″ wide")
 			p.see("Saved")
 		}},
-		{"frame", at("Rain tunnel") + "/frame", "What goes where?", 1280, 800, false, func(p *window) {
+		{"frame", at("Winners' wall") + "/frame", "What goes where?", 1280, 800, false, func(p *window) {
 			p.turning()
+			p.press("The lines it is drawn with")
 			p.frame(input.ArrowDown, input.ArrowDown)
 			p.see("From ")
 		}},

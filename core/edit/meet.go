@@ -331,13 +331,15 @@ func (e *editor) onLine(scope, i int, pipe string) (on []int) {
 	g := e.view.Graph
 	start := e.view.Points[g.Edges[i].Ends[0]]
 	var maybe []int
+	// a pipe that only runs between its joints would bend to anything that is near
+	directed := g.Edges[i].Drawn.Dir != nil && g.Edges[i].Drawn.Gave == nil
 	for n := range g.Nodes {
 		_, inside := e.ref(scope, g.Nodes[n].ID)
 		switch {
 		case !inside || len(g.Nodes[n].Pipes) == 0:
 		case e.runsThrough(i, e.view.Points[n], layout.TapeStep):
 			on = append(on, n)
-		case g.Nodes[n].Scope == scope && e.runsThrough(i, e.view.Points[n], reachOf(biggest(e, n))/2):
+		case directed && g.Nodes[n].Scope == scope && e.runsThrough(i, e.view.Points[n], reachOf(biggest(e, n))/2):
 			maybe = append(maybe, n)
 		}
 	}

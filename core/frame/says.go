@@ -20,10 +20,9 @@ var meaningWords = map[string]Meaning{
 // and clear. The meaning is empty where no such word ends the text.
 func SplitMeaning(text string) (length string, m Meaning) {
 	text = strings.TrimSpace(text)
-	if i := strings.LastIndexAny(text, " \t"); i >= 0 {
-		if m, ok := meaningWords[strings.ToLower(strings.TrimSpace(text[i:]))]; ok {
-			return strings.TrimSpace(text[:i]), m
-		}
+	i := strings.LastIndexAny(text, " \t") + 1
+	if m, ok := meaningWords[strings.ToLower(text[i:])]; ok {
+		return strings.TrimSpace(text[:i]), m
 	}
 	return text, ""
 }

@@ -25,7 +25,8 @@ export function Scope() {
           : ": what it changes in other projects cannot be said now, as the server does not answer."}
       </p>
       {changed.length > 0 && (
-        <ul className="mb-2 max-h-60 overflow-auto">
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and keys scroll it
+        <ul className="mb-2 max-h-60 overflow-auto" tabIndex={0} aria-label="Projects that change">
           {changed.map((c) => (
             <li key={c.id} className="flex flex-wrap justify-between gap-x-4 border-b border-rule py-1">
               <span className="font-semibold">{c.name || "Without a name"}</span>

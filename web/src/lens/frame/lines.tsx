@@ -23,9 +23,14 @@ export function Lines() {
   const [text, setText] = useState("");
   const [said, setSaid] = useState("");
   const [editing, setEditing] = useState<number>();
+  /** It was worked in: it stays open. */
+  const [used, setUsed] = useState(false);
   const all = page?.lines ?? [];
   const waiting = all.length - (page?.drawn ?? 0);
-  const draw = (lines: Line[]) => gesture.run({ draw: { lines } }, { keep: true });
+  const draw = (lines: Line[]) => {
+    setUsed(true);
+    return gesture.run({ draw: { lines } }, { keep: true });
+  };
   const put = async (k: number, line: Line | undefined, more?: Line) => {
     const next = all.flatMap((l, i) => (i === k ? [...(line ? [line] : []), ...(more ? [more] : [])] : [l]));
     return draw(next);
@@ -45,9 +50,17 @@ export function Lines() {
       id="lines"
       title="The lines it is drawn with"
       told={told}
-      force={waiting > 0 && `${page?.wrong?.what} ${page?.drawn}`}
+      force={waiting > 0 ? `${page?.wrong?.what} ${page?.drawn}` : used && "used"}
       action={
-        <button type="button" className="btn btn-small" aria-expanded={pasting} onClick={() => setPasting(!pasting)}>
+        <button
+          type="button"
+          className="btn btn-small"
+          aria-expanded={pasting}
+          onClick={() => {
+            setPasting(!pasting);
+            setUsed(true);
+          }}
+        >
           Paste lines
         </button>
       }
@@ -197,7 +210,7 @@ function Row({ line, at, page, fixed, editing, onEdit, onText, onAfter, onDrop }
       )}
       {wrong && (
         <div className="lines-wrong">
-          <Sorry id={why} what={named(wrong.answers?.length ? `${wrong.what}. What is meant?` : `${wrong.what}; ${wrong.hint}`)} />
+          <Sorry id={why} what={capital(named(wrong.answers?.length ? `${wrong.what}. What is meant?` : `${wrong.what}; ${wrong.hint}`))} />
           {wrong.answers?.map((a) => (
             <button key={a.id} type="button" className="btn btn-small" onClick={() => void onText(`${line.text} (${a.id})`)}>
               {named(a.label)}
@@ -208,6 +221,8 @@ function Row({ line, at, page, fixed, editing, onEdit, onText, onAfter, onDrop }
     </li>
   );
 }
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 const heldWords = (text: string) => {
   const what = /^do \{"(\w+)"/.exec(text)?.[1];

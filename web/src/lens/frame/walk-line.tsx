@@ -49,6 +49,8 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
   const [capped, setCapped] = useState(false);
   const [hidden, setHidden] = useState(true);
   const [at, setAt] = useState(0);
+  /** What is marked is what the line before ended at. */
+  const followed = useRef(false);
   const empty = frame.joints.length === 0;
   const known = marked.filter((m) => frame.joints.some((j) => j.id === m));
   const from = joint ?? frame.joints.find((j) => j.id === last);
@@ -84,7 +86,10 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
       stay ? { keep: true } : undefined,
     );
     if (!done) return;
-    if (done.ends?.length) onMark(done.ends); // the next line runs from each of them
+    if (done.ends?.length)
+      onMark(done.ends); // the next line runs from each of them
+    else if (followed.current) onMark([]);
+    followed.current = Boolean(done.ends?.length);
     setPast((p) => [typed, ...p.filter((x) => x !== typed)].slice(0, 20));
     setBack(0);
     setLine((now) => (now === sent ? "" : now)); // what was typed meanwhile is the next line
