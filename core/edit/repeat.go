@@ -11,7 +11,8 @@ import (
 )
 
 // Repeat makes an array of a part: at a pitch, or joined, so that each copy
-// shares an end with the next. A count of 1 takes the array away.
+// shares an end with the next. With neither, only how many there are changes. A count of 1 takes the
+// array away.
 type Repeat struct {
 	Part    string        `json:"part"`
 	Count   int           `json:"count"`
@@ -36,16 +37,20 @@ func (w *Repeat) on(e *editor) (Done, error) {
 		return Done{}, in("/axis", refuse("use 0, 1 or 2 for x, y or z", "no such axis"))
 	}
 	was := u.Array
-	array := &frame.Array{Count: w.Count, Axis: w.Axis}
+	axis, joined := w.Axis, w.Joined
+	if was != nil && w.Pitch == "" && !joined { // only how many there are changes
+		axis, joined = was.Axis, was.Joined != nil
+	}
+	array := &frame.Array{Count: w.Count, Axis: axis}
 	var cut *frame.Size // of the pipes from copy to copy
 	switch {
 	case w.Count == 1:
 		array = nil
-	case w.Joined:
-		if array.Joined, err = e.ends(u, scope, w.Axis); err != nil {
+	case joined:
+		if array.Joined, err = e.ends(u, scope, axis); err != nil {
 			return Done{}, in("/joined", err)
 		}
-	case w.Pitch == "" && was != nil && was.Axis == w.Axis && was.Pitch != nil:
+	case w.Pitch == "" && was != nil && was.Axis == axis && was.Pitch != nil:
 		array.Pitch = was.Pitch
 	default:
 		s, err := e.size(w.Pitch, w.Meaning)

@@ -81,17 +81,18 @@ export function StartPage() {
           </p>
         )}
         {list.data && !wanted.trim() && (
-          <ul className="shelf">
-            <li className="card">
-              <button type="button" disabled={begin.isPending} onClick={() => begin.mutate(undefined)} className="card-link text-left">
-                <span className="card-picture grid place-items-center" aria-hidden="true">
-                  <Icon name="plus" size={72} />
-                </span>
-                <span className="card-name">From nothing</span>
-                <span className="block text-ink-2">Line by line: say which way and how long, or paste a page of lines.</span>
-              </button>
-            </li>
-          </ul>
+          <button
+            type="button"
+            disabled={begin.isPending}
+            onClick={() => begin.mutate(undefined)}
+            className="card card-link flex w-full items-center gap-4 p-3 text-left"
+          >
+            <Icon name="plus" size={40} />
+            <span>
+              <span className="card-name">From nothing</span>
+              <span className="block text-ink-2">Line by line: say which way and how long, or paste a page of lines.</span>
+            </span>
+          </button>
         )}
         {groupsOf(found).map(([name, some]) => (
           <section key={name} aria-label={name}>

@@ -215,6 +215,10 @@ function Row({
       <span className="mark-name">
         <span className="mark-point" aria-hidden="true" />
         <strong>{m.name}</strong>
+        <span className="text-xs text-ink-2" title="What it is called in a line">
+          {["x", "y", "z"][axis]}
+          {m.planes[0]?.mark}
+        </span>
         <span className="text-sm text-ink-2">{plural(joints, "joint")}</span>
         {!m.copied && (
           <DropdownMenu.Root modal={false}>

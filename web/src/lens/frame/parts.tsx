@@ -181,8 +181,10 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
   const gesture = useRun();
   const [count, setCount] = useState(copies > 1 ? String(copies) : "3");
   const [axis, setAxis] = useState("0");
-  const [how, setHow] = useState("joined");
+  const [how, setHow] = useState(copies > 1 ? "as is" : "joined");
   const [pitch, setPitch] = useState("");
+  const [marked] = useMarked();
+  const rails = marked.filter((m) => m.startsWith(`${p.path}/`));
   const place = frame.places[0];
   const [wrong, setWrong] = useState<string>();
   const id = useId();
@@ -202,6 +204,7 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
           axis: Number(axis),
           joined: how === "joined",
           pitch: how === "pitch" ? pitch : undefined,
+          rails: how === "pitch" && rails.length > 0 ? rails : undefined,
         },
       },
       { keep: true, at: id },
@@ -230,8 +233,9 @@ function PartTools({ part: p, copies }: { part: Part; copies: number }) {
           className="w-36"
           value={how}
           options={[
+            ...(copies > 1 ? [["as is", "as they stand", "only how many"] as const] : []),
             ["joined", "joined", "each shares its end with the next"],
-            ["pitch", "at a pitch", "each stands by itself"],
+            ["pitch", "at a pitch", "so far apart; a pipe runs on from each joint that is marked"],
           ]}
           onChange={setHow}
         />
