@@ -54,7 +54,11 @@ func drawnFrom(t *testing.T, text string) []string {
 	all, err := lines.Parse(text)
 	require.NoError(t, err)
 	shop := plan.ExampleShop()
-	p, _, err := (&project.Project{Name: "My frame", Units: "in", Style: "inches", Copies: 1, Tool: "saw"}).Draw(context.Background(), all, &shop)
+	p, _, err := (&project.Project{Name: "My frame", Units: "in", Style: "inches", Copies: 1, Tool: "saw"}).Draw(
+		context.Background(),
+		all,
+		&shop,
+	)
 	require.NoError(t, err)
 	require.Nil(t, p.Page.Wrong)
 	return comesTo(t, p)
@@ -129,7 +133,9 @@ func TestBuildsByMouse(t *testing.T) {
 			for i, line := range said {
 				d.until("the line is empty", `() => document.querySelector("[data-walk]").value === ""`)
 				way, rest, _ := strings.Cut(line, " ")
-				if d.MustEval(`w => [...document.querySelectorAll(".walk-way")].some(b => b.innerText.trim().endsWith(w) && !b.disabled)`, way).Bool() && i > 1 {
+				if d.MustEval(`w => [...document.querySelectorAll(".walk-way")].some(b => b.innerText.trim().endsWith(w) && !b.disabled)`, way).
+					Bool() &&
+					i > 1 {
 					d.MustElementR(".walk-way", way+"$").MustClick()
 					d.until("the direction is in the line", `w => document.querySelector("[data-walk]").value === w + " "`, way)
 					require.NoError(t, d.InsertText(rest))
@@ -196,7 +202,10 @@ func TestALineIsCompleted(t *testing.T) {
 	d.until("it is offered", `() => document.querySelector(".walk-words [role=option]")?.innerText.startsWith("left")`)
 	d.keys(input.Tab)
 	d.until("it is taken", `() => document.querySelector("[data-walk]").value === "left "`)
-	d.until("what lies that way is offered", `() => [...document.querySelectorAll(".walk-words [role=option]")].some(o => o.innerText.startsWith("to j1"))`)
+	d.until(
+		"what lies that way is offered",
+		`() => [...document.querySelectorAll(".walk-words [role=option]")].some(o => o.innerText.startsWith("to j1"))`,
+	)
 	d.axe("words that are offered")
 	d.keys(input.ArrowDown, input.Tab)
 	assert.Equal(t, "left to j1 ", value())
@@ -236,7 +245,11 @@ func TestAStarterIsFound(t *testing.T) {
 		"hold a load up off the ground": "Table or shelf frame", "a wall": "Wall with C feet", "a tunnel": "Tunnel of sprung hoops", "on wheels": "Hand cart",
 	} {
 		search.MustSelectAllText().MustInput(typed)
-		p.until(typed, `n => document.querySelectorAll(".card-name").length < 6 && [...document.querySelectorAll(".card-name")].some(c => c.innerText.startsWith(n))`, name)
+		p.until(
+			typed,
+			`n => document.querySelectorAll(".card-name").length < 6 && [...document.querySelectorAll(".card-name")].some(c => c.innerText.startsWith(n))`,
+			name,
+		)
 	}
 	p.axe("starters that were sought")
 	search.MustSelectAllText().MustInput("castle")

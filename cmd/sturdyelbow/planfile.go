@@ -21,11 +21,11 @@ import (
 
 // cutting are the flags that say what is cut from what.
 type cutting struct {
-	kerf, step string
-	stock      []string
-	trim       string
-	summary    bool
-	json       bool
+	kerf    string
+	stock   []string
+	trim    string
+	summary bool
+	json    bool
 }
 
 func (f *cutting) add(c *cobra.Command) {

@@ -87,7 +87,11 @@ func TestAHoopFromWhatIsKnown(t *testing.T) {
 	h.do(edit.Edit{Gesture: &edit.Size{Pipe: "p1", Length: "10 ft cut"}, Answers: []string{"follows s3"}})
 	assert.Equal(t, in(120), h.pipe("p1").Cut)
 	assert.InDelta(t, 198, h.plan().Frames[0].Overall[0].Size.Inches(), 2)
-	assert.Contains(t, hoop().refused(edit.Edit{Gesture: &edit.Size{Pipe: "p1", Length: "60 cut"}, Answers: []string{"follows s1"}}).What, "does not reach")
+	assert.Contains(
+		t,
+		hoop().refused(edit.Edit{Gesture: &edit.Size{Pipe: "p1", Length: "60 cut"}, Answers: []string{"follows s1"}}).What,
+		"does not reach",
+	)
 	assert.Contains(t, hoop().refused(edit.Edit{Gesture: &edit.Size{Pipe: "p1", Length: "60 clear"}}).Hint, "say cut")
 }
 

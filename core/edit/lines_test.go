@@ -77,7 +77,10 @@ func anyLine(t *rapid.T, h *hand) edit.Gesture {
 	case 4:
 		return &edit.Retype{ID: anySize(t, h.doc), Length: rapid.SampledFrom([]string{"9", "7 1/2 cut", "200 mm clear"}).Draw(t, "length")}
 	case 5:
-		return &edit.Stand{Turns: []frame.Turn{{About: measure.X, By: 12.5}, {About: measure.Z, By: -90}}[:rapid.IntRange(0, 2).Draw(t, "turns")], Held: rapid.Bool().Draw(t, "held")}
+		return &edit.Stand{
+			Turns: []frame.Turn{{About: measure.X, By: 12.5}, {About: measure.Z, By: -90}}[:rapid.IntRange(0, 2).Draw(t, "turns")],
+			Held:  rapid.Bool().Draw(t, "held"),
+		}
 	case 6:
 		return &edit.Ring{On: joint(), Sides: 4, Side: "6 cut", Square: measure.Axis(rapid.IntRange(0, 2).Draw(t, "square"))}
 	case 7, 8:
@@ -92,7 +95,13 @@ func anyLine(t *rapid.T, h *hand) edit.Gesture {
 	case 12:
 		return &edit.Rails{Pairs: [][2]string{{joint(), joint()}, {joint(), joint()}}}
 	case 13:
-		return &edit.Repeat{Part: "g 1", Count: rapid.IntRange(2, 4).Draw(t, "count"), Axis: measure.Y, Pitch: "30", Rails: []string{joint()}}
+		return &edit.Repeat{
+			Part:  "g 1",
+			Count: rapid.IntRange(2, 4).Draw(t, "count"),
+			Axis:  measure.Y,
+			Pitch: "30",
+			Rails: []string{joint()},
+		}
 	case 14:
 		return &edit.MakeGroup{Name: "g", Joints: []string{joint(), joint(), joint()}}
 	case 11:

@@ -59,7 +59,13 @@ func (w *Repeat) on(e *editor) (Done, error) {
 		}
 		ofRail := s.Meaning == frame.Cut || s.Meaning == frame.Visible
 		if ofRail && len(w.Rails) == 0 && (was == nil || len(e.railsOf(scope, u.ID, was.Count)) == 0) {
-			return Done{}, in("/pitch", refuse("name the joints that pipes run from, as in rails j3, or say centre, clear or outside", "no pipe runs from copy to copy"))
+			return Done{}, in(
+				"/pitch",
+				refuse(
+					"name the joints that pipes run from, as in rails j3, or say centre, clear or outside",
+					"no pipe runs from copy to copy",
+				),
+			)
 		}
 		if s.Value == 0 || !ofRail && !slices.Contains([]frame.Meaning{frame.Centre, frame.Outside, frame.Clear, frame.Slot}, s.Meaning) {
 			return Done{}, in("/pitch", refuse("say centre, clear or outside, as in 24 clear", "copies stand at a pitch"))

@@ -23,7 +23,11 @@ func isSide(def *frame.Definition, p *frame.Pipe) bool {
 // side sizes a side of a hoop, and asks what follows from it.
 func (w *Size) side(e *editor, def *frame.Definition, p *frame.Pipe, scope int, s frame.Size) (Done, error) {
 	if s.Meaning != frame.Cut {
-		return Done{}, refuse("say cut, as in 120 cut; its rise and its span have fields of their own", "a side of a hoop has no %s", label(s.Meaning))
+		return Done{}, refuse(
+			"say cut, as in 120 cut; its rise and its span have fields of their own",
+			"a side of a hoop has no %s",
+			label(s.Meaning),
+		)
 	}
 	id := p.ID
 	others := around(def, p)
@@ -47,7 +51,7 @@ func (w *Size) side(e *editor, def *frame.Definition, p *frame.Pipe, scope int, 
 	if slices.ContainsFunc(def.Sizes, func(z frame.Size) bool { return z.Solves == target }) {
 		return done, e.reaches(target)
 	}
-	return done, e.follows(def, target, others)
+	return done, e.follows(target, others)
 }
 
 func label(m frame.Meaning) string { return frame.Label(frame.MeaningWords(), m) }
@@ -78,7 +82,7 @@ func around(def *frame.Definition, p *frame.Pipe) (ids []string) {
 
 // follows lets one of some sizes follow from the length of a side: the one that was chosen, or the
 // only one; else it asks.
-func (e *editor) follows(def *frame.Definition, target string, of []string) error {
+func (e *editor) follows(target string, of []string) error {
 	side := e.doc.SizeOf(target)
 	if len(of) == 0 {
 		return refuse("size its rise and its span first", "nothing says how %s stands", mention.Of(side.Pipe))
@@ -99,7 +103,10 @@ func (e *editor) follows(def *frame.Definition, target string, of []string) erro
 		}
 		for _, id := range of {
 			s := e.doc.SizeOf(id)
-			q.Options = append(q.Options, Option{ID: "follows " + id, Label: fmt.Sprintf("%s follows, %s until now", strings.ToLower(spanOr(def, s)), s.Says())})
+			q.Options = append(
+				q.Options,
+				Option{ID: "follows " + id, Label: fmt.Sprintf("%s follows, %s until now", strings.ToLower(spanOr(s)), s.Says())},
+			)
 		}
 		return q
 	}
@@ -111,13 +118,16 @@ func (e *editor) follows(def *frame.Definition, target string, of []string) erro
 		return err
 	}
 	if s = e.doc.SizeOf(chosen); typed && s != nil {
-		e.gave = append(e.gave, GivenUp{Size: chosen, Was: was, Now: s.Value.Tape(e.unit) + " centre to centre", Words: "follows from " + side.Says()})
+		e.gave = append(
+			e.gave,
+			GivenUp{Size: chosen, Was: was, Now: s.Value.Tape(e.unit) + " centre to centre", Words: "follows from " + side.Says()},
+		)
 	}
 	return nil
 }
 
 // spanOr is what a size of a hoop is called.
-func spanOr(def *frame.Definition, s *frame.Size) string {
+func spanOr(s *frame.Size) string {
 	if s.Label != "" {
 		return "The " + strings.ToLower(s.Label)
 	}
@@ -166,7 +176,8 @@ func (e *editor) sides() error {
 		for _, def := range e.doc.Definitions() {
 			for i := range def.Sizes {
 				s := &def.Sizes[i]
-				if s.Half && s.Gave == nil && !slices.ContainsFunc(def.Sizes, func(z frame.Size) bool { return z.Solves == s.ID && z.Gave == nil }) {
+				if s.Half && s.Gave == nil &&
+					!slices.ContainsFunc(def.Sizes, func(z frame.Size) bool { return z.Solves == s.ID && z.Gave == nil }) {
 					open = s.ID
 				}
 			}
@@ -196,14 +207,17 @@ func (e *editor) sideOpen(id string) error {
 	}
 	for _, o := range of {
 		if e.answered("follows " + o) {
-			return e.follows(def, id, []string{o})
+			return e.follows(id, []string{o})
 		}
 	}
-	q := &Question{Title: "What follows?", What: fmt.Sprintf("%s of %s, the rise and the span cannot all be said: which of them follows?", says, pipe)}
+	q := &Question{
+		Title: "What follows?",
+		What:  fmt.Sprintf("%s of %s, the rise and the span cannot all be said: which of them follows?", says, pipe),
+	}
 	q.Options = append(q.Options, Option{ID: "size " + id, Label: fmt.Sprintf("The side follows, %s until now", says)})
 	for _, o := range of {
 		s := e.doc.SizeOf(o)
-		q.Options = append(q.Options, Option{ID: "follows " + o, Label: fmt.Sprintf("%s follows, %s until now", spanOr(def, s), s.Says())})
+		q.Options = append(q.Options, Option{ID: "follows " + o, Label: fmt.Sprintf("%s follows, %s until now", spanOr(s), s.Says())})
 	}
 	return q
 }
@@ -240,7 +254,7 @@ func (w *Follow) on(e *editor) (Done, error) {
 			o.Solves = ""
 		}
 	}
-	return Done{Label: spanOr(def, s) + " follows from " + side.Says()}, e.follows(def, w.Side, []string{w.Size})
+	return Done{Label: spanOr(s) + " follows from " + side.Says()}, e.follows(w.Side, []string{w.Size})
 }
 
 // Sides lists, for the lengths of hoops' sides from which nothing follows, the sizes that could.
@@ -249,7 +263,8 @@ func Sides(d *frame.Document) map[string][]string {
 	for _, def := range d.Definitions() {
 		for i := range def.Sizes {
 			s := &def.Sizes[i]
-			if s.Half && s.Gave == nil && !slices.ContainsFunc(def.Sizes, func(z frame.Size) bool { return z.Solves == s.ID && z.Gave == nil }) {
+			if s.Half && s.Gave == nil &&
+				!slices.ContainsFunc(def.Sizes, func(z frame.Size) bool { return z.Solves == s.ID && z.Gave == nil }) {
 				all[s.ID] = around(def, def.Pipe(s.Pipe))
 			}
 		}

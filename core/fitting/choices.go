@@ -66,7 +66,8 @@ func (r *Result) likely(joint int, spare []measure.Dir) (n int) {
 	at := r.Joints[joint].At
 	for _, d := range spare {
 		for k := range r.Joints {
-			if far := at.Distance(r.Joints[k].At); k != joint && far > 0 && at.Along(d.Unit(), far).Distance(r.Joints[k].At) <= measure.Inch {
+			if far := at.Distance(r.Joints[k].At); k != joint && far > 0 &&
+				at.Along(d.Unit(), far).Distance(r.Joints[k].At) <= measure.Inch {
 				n += 4
 				break
 			}

@@ -136,7 +136,11 @@ func (d *Document) validateDefinition(ps *Problems, def *Definition, where strin
 			known := j.Later.Kind.Known() ||
 				slices.ContainsFunc(d.CustomFittings, func(c catalog.Custom) bool { return c.ID == j.Later.Kind })
 			if !known || slices.ContainsFunc(j.Later.Spare, func(s measure.Dir) bool { return !direction(s) }) {
-				ps.add(path+"/later", fmt.Sprintf("unknown fitting %q, or a direction of no length", j.Later.Kind), "use a kind such as tee or cross")
+				ps.add(
+					path+"/later",
+					fmt.Sprintf("unknown fitting %q, or a direction of no length", j.Later.Kind),
+					"use a kind such as tee or cross",
+				)
 			}
 		}
 		switch {

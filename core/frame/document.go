@@ -109,7 +109,7 @@ type Size struct {
 	Gave     *GaveWay       `json:"gave,omitempty"`
 	// Solves says that nobody typed the value: it is what lets another size hold, the length of
 	// half a hoop, which it decides. Value is then where the search for it begins.
-	Solves string `json:"solves,omitempty" ref:"size"`
+	Solves string `json:"solves,omitempty"   ref:"size"`
 	// Half says that it is the length of half a hoop, which its ends decide.
 	Half bool `json:"half,omitempty"`
 }

@@ -41,7 +41,12 @@ func drawn(t require.TestingT, text string) (*lines.Page, *frame.Document, []edi
 }
 
 func planned(t require.TestingT, d *frame.Document) *plan.Plan {
-	p, err := plan.Make(context.Background(), plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw"}, plan.ExampleShop(), plan.Work{})
+	p, err := plan.Make(
+		context.Background(),
+		plan.Job{Frames: []plan.FrameUse{{Document: *d, Copies: 1}}, Tool: "saw"},
+		plan.ExampleShop(),
+		plan.Work{},
+	)
 	require.NoError(t, err)
 	return p
 }
@@ -89,7 +94,10 @@ var builds = map[string]told{
 		pieces: map[string]string{"3/4": "8 × 120, 3 × 34"}, fittings: "2 3/4 cross, 2 3/4 tee", may: []string{"bent-hard", "knife-edge"},
 	},
 	"12-toy-drier": {
-		pieces: map[string]string{"2": "4 × 6, 8 × 4, 2 × 2 1/2", "1-1/2": "1 × 6"}, fittings: "1 1-1/2 cap, 2 2 cap, 8 2 elbow-90, 3 2 tee, 1 2x1-1/2 bushing",
+		pieces: map[string]string{
+			"2":     "4 × 6, 8 × 4, 2 × 2 1/2",
+			"1-1/2": "1 × 6",
+		}, fittings: "1 1-1/2 cap, 2 2 cap, 8 2 elbow-90, 3 2 tee, 1 2x1-1/2 bushing",
 	},
 	"13-mascot-stand": {
 		pieces:   map[string]string{"1": "3 × 18, 2 × 14, 1 × 8, 4 × 7, 4 × 5, 8 × 4, 2 × 3"},
@@ -128,7 +136,10 @@ func TestBuildsComeOutAsTheyAreTold(t *testing.T) {
 		p := planned(t, doc)
 		got := map[string][]string{}
 		for _, c := range p.Cuts {
-			got[string(c.Size)] = append(got[string(c.Size)], fmt.Sprintf("%d × %s", c.Count, strings.TrimSuffix(c.Cut.Format(measure.InInches, 0), `"`)))
+			got[string(c.Size)] = append(
+				got[string(c.Size)],
+				fmt.Sprintf("%d × %s", c.Count, strings.TrimSuffix(c.Cut.Format(measure.InInches, 0), `"`)),
+			)
 		}
 		for size, pieces := range want.pieces {
 			assert.Equal(t, pieces, strings.Join(got[size], ", "), "%s: pieces of %s", name, size)

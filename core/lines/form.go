@@ -228,7 +228,7 @@ func (f *form) write(g edit.Gesture) (text string, ok bool) {
 		said[field] = true
 	}
 	var out []string
-	put := func(elements []element, must bool) bool {
+	put := func(elements []element) bool {
 		for _, e := range elements {
 			switch {
 			case e.flag != "":
@@ -253,13 +253,13 @@ func (f *form) write(g edit.Gesture) (text string, ok bool) {
 		}
 		return true
 	}
-	if !put(f.head, true) {
+	if !put(f.head) {
 		return "", false
 	}
 	for _, c := range f.clauses {
 		before := out
 		out = append(slices.Clone(out), c.key)
-		if !put(c.body, false) {
+		if !put(c.body) {
 			out = before
 		}
 	}

@@ -25,7 +25,10 @@ var forms = parseForms([][2]string{
 	{"level", "level <Axis,Of:plane> with <Axis,To:plane> [within <In:part>]"},
 	{"name", "call <Axis,Plane:plane> <Name:name> [within <In:part>]"},
 	{"even", "even <Axis,From:plane> to <Axis,To:plane> [within <In:part>]"},
-	{"insert", "insert after <Axis,After:plane> [like <Axis,Like:plane>] [at <Length:text>] [called <Name:name>] [split +Split] [rails <Rails:joints>] [within <In:part>]"},
+	{
+		"insert",
+		"insert after <Axis,After:plane> [like <Axis,Like:plane>] [at <Length:text>] [called <Name:name>] [split +Split] [rails <Rails:joints>] [within <In:part>]",
+	},
 	{"remove", "remove <Axis,Plane:plane> [within <In:part>]"},
 	{"giveWay", "give way <Kind:name> <ID:name> [of <Group:name>]"},
 	{"restore", "restore <Kind:name> <ID:name> [of <Group:name>]"},
@@ -45,7 +48,10 @@ var forms = parseForms([][2]string{
 	{"stand", "stand upright"},
 	{"stand", "stand turned <Turns:turns>"},
 	{"stand", "stand held [turned <Turns:turns>] {Held=true}"},
-	{"ring", "ring of <Sides:number> [across <Across:text>] [side <Side:text>] [square <Square:axis>] [spokes +Spokes] [on <On:joint>] [within <In:part>]"},
+	{
+		"ring",
+		"ring of <Sides:number> [across <Across:text>] [side <Side:text>] [square <Square:axis>] [spokes +Spokes] [on <On:joint>] [within <In:part>]",
+	},
 	{"bow", "bow <Pipe:pipe> <Say:text> [toward <Toward:text>] [leaving <Leave:texts>]"},
 	{"bow", "straighten <Pipe:pipe> [toward <Toward:text>] [leaving <Leave:texts>]"},
 	{"slide", "slide <Joint:joint> <Say:text> [size <Size:size>]"},
@@ -55,13 +61,19 @@ var forms = parseForms([][2]string{
 	{"custom", "drop part <Name:name> {Drop=true}"},
 	{"custom", "part <Name:name> ports <Ports:texts> [size <Size:size>] [source <Source:name>]"},
 	{"link", "drop <ID:name> {Drop=true}"},
-	{"link", "change <ID:name> [rod <Rod:text>] [fold <Fold:degrees>] [size <Size:size>] [count <Count:number>] [length <Length:text>] [overlap <Overlap:text>] [pitch <Pitch:text>] [wheel <Wheel:text>] [hub <Hub:text>] [spacer <Spacer:text>]"},
+	{
+		"link",
+		"change <ID:name> [rod <Rod:text>] [fold <Fold:degrees>] [size <Size:size>] [count <Count:number>] [length <Length:text>] [overlap <Overlap:text>] [pitch <Pitch:text>] [wheel <Wheel:text>] [hub <Hub:text>] [spacer <Spacer:text>]",
+	},
 	{"usual", "usual [size <Size:size>] [unit <Units:unit>] [joints <Mode:mode>]"},
 	{"end", "<End:end> all {All=true}"},
 	{"end", "<End:end> <Joint,More:joints>"},
 	{"hold", "<Mode:mode> <Joints,Pipes:things> [because <Reason:name>]"},
 	{"hold", "<Mode:mode>"},
-	{"link", "<Kind:link> on <On:texts> [rod <Rod:text>] [fold <Fold:degrees>] [size <Size:size>] [count <Count:number>] [length <Length:text>] [overlap <Overlap:text>] [pitch <Pitch:text>] [wheel <Wheel:text>] [hub <Hub:text>] [spacer <Spacer:text>]"},
+	{
+		"link",
+		"<Kind:link> on <On:texts> [rod <Rod:text>] [fold <Fold:degrees>] [size <Size:size>] [count <Count:number>] [length <Length:text>] [overlap <Overlap:text>] [pitch <Pitch:text>] [wheel <Wheel:text>] [hub <Hub:text>] [spacer <Spacer:text>]",
+	},
 	{"fit", "<Kind:fitting> at <Joint,More:joints> [spare <Spare:dirs>] [plugged +Plugged] [open +Declared] [later +Later]"},
 })
 

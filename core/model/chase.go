@@ -12,8 +12,7 @@ type chase struct {
 	size, target string // their ids
 	want         measure.Length
 	value        measure.Length // tried last
-	before       measure.Length // and before that
-	got, had     measure.Length // what the target came to then
+	before, had  measure.Length // tried before that, and what the target came to then
 	tried        int
 }
 

@@ -78,16 +78,16 @@ func (a *answers) od() measure.Length {
 	return catalog.Typical().Pipe(catalog.Size(a.texts["size"])).OutsideDiameter
 }
 
-// levels puts the top on an axis, as a height from the floor, and below it,
-// where there are more, a lowest level and others evenly between; their names
+// levels puts the top on an axis, as the answer "height" from the floor, and below it,
+// where there are more, a lowest level as the answer "low" and others evenly between; their names
 // from below.
-func levels(z *axisStations, a *answers, n int, top, low, name string) []string {
-	z.Stations = append(z.Stations, at("top", a.from(top, floor)))
+func levels(z *axisStations, a *answers, n int, name string) []string {
+	z.Stations = append(z.Stations, at("top", a.from("height", floor)))
 	if n < 2 {
 		return []string{"top"}
 	}
 	first := numbered(name, 1)
-	z.Stations = append(z.Stations, at(first, a.from(low, floor)))
+	z.Stations = append(z.Stations, at(first, a.from("low", floor)))
 	all := []string{first}
 	for k := 2; k < n; k++ {
 		z.Stations = append(z.Stations, part(numbered(name, k), first, "top", k-1, n-1))

@@ -162,7 +162,7 @@ var tower = Starter{
 			at("r arm", unasked(a.from("arm", "post"))),
 		)
 		z := axis(origin("base"))
-		all := levels(&z, a, a.counts["levels"], "height", "low", "level")
+		all := levels(&z, a, a.counts["levels"], "level")
 		d := onto(x, axis(origin("mid")), z)
 		d.use("left", "foot", "left", "mid", "base", "x", "mid", "z").use("right", "foot", "right", "mid", "base", "x", "mid", "z")
 		d.put(frame.OpenEnd, "hub", "post", "mid", "base").run("left/hub", "hub", "right/hub")

@@ -12,7 +12,15 @@ import (
 var vees = Starter{
 	ID: "vees", Name: "Row of upside-down Vs", About: "Two rails with pairs of legs that meet at the top: stalls, racks, a ridge for a cloth.",
 	Prompts: append([]Prompt{
-		length("apart", "Rails apart", "22", "How far the legs spread; at 45° it stands half as high.", frame.Centre, frame.Clear, frame.Outside),
+		length(
+			"apart",
+			"Rails apart",
+			"22",
+			"How far the legs spread; at 45° it stands half as high.",
+			frame.Centre,
+			frame.Clear,
+			frame.Outside,
+		),
 		counted("count", "Vs", "6", 2, 24, "Two for each stall, or one for each rib."),
 		length("between", "From V to V", "10", "As wide as what stands between them.", frame.Clear, frame.Centre, frame.Slot),
 		length("margin", "Beyond the last", "4", "Of rail at each end.", frame.Centre),
@@ -27,7 +35,10 @@ var vees = Starter{
 			}
 			y.Stations = append(y.Stations, st)
 		}
-		y.Stations = append(y.Stations, station{ID: "back", Equal: &equalTo{From: numbered("v", n), Axis: measure.Y, Of: "front", To: "v 1"}})
+		y.Stations = append(
+			y.Stations,
+			station{ID: "back", Equal: &equalTo{From: numbered("v", n), Axis: measure.Y, Of: "front", To: "v 1"}},
+		)
 		d := onto(
 			axis(origin("left"), at("right", a.from("apart", "left")), middle("ridge", "left", "right")),
 			y,
@@ -78,7 +89,7 @@ var cwall = Starter{
 		x.Stations = append(x.Stations, at("left toe", a.from("toe", "left")), toe("right toe", "right", false))
 		y := axis(origin("front"), at("back", a.from("foot", "front")), middle("mid", "front", "back"))
 		z := axis(origin("base"))
-		all := levels(&z, a, a.counts["bars"], "height", "low", "bar")
+		all := levels(&z, a, a.counts["bars"], "bar")
 		d := onto(x, y, z)
 		for k, c := range columns {
 			d.put(frame.OpenEnd, c+" foot", c, "mid", "base")
@@ -164,8 +175,20 @@ var fork = Starter{
 		f.run("left top", "right top")
 		d := onto(axis(origin("mid")), axis(origin("y")), axis(origin("bolt")))
 		d.Uses = []frame.Use{
-			{ID: "post", Of: "post", At: planes("mid", "y", "bolt"), Anchor: planes("mid", "y", "bolt"), Turns: []frame.Turn{{About: measure.X, By: lean}}},
-			{ID: "fork", Of: "fork", At: planes("mid", "y", "bolt"), Anchor: planes("mid", "y", "bolt"), Turns: []frame.Turn{{About: measure.X, By: -lean}}},
+			{
+				ID:     "post",
+				Of:     "post",
+				At:     planes("mid", "y", "bolt"),
+				Anchor: planes("mid", "y", "bolt"),
+				Turns:  []frame.Turn{{About: measure.X, By: lean}},
+			},
+			{
+				ID:     "fork",
+				Of:     "fork",
+				At:     planes("mid", "y", "bolt"),
+				Anchor: planes("mid", "y", "bolt"),
+				Turns:  []frame.Turn{{About: measure.X, By: -lean}},
+			},
 		}
 		high := max(post-down, measure.Inch)
 		for _, s := range []string{"left", "right"} {

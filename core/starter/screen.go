@@ -65,7 +65,7 @@ func buildScreen(a *answers) frame.Document {
 	post := drawing{Definition: frame.Definition{ID: "post", Name: "Post with foot",
 		Uses: []frame.Use{stand("foot", "x", "y", "floor level")}}}
 	z := axis(origin("floor level"))
-	all := levels(&z, a, rails, "height", "low", "rail")
+	all := levels(&z, a, rails, "rail")
 	below := "foot/hub"
 	for _, l := range all {
 		post.Joints = append(post.Joints, joint(l, "x", "y", l))

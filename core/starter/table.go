@@ -47,7 +47,7 @@ func buildTable(a *answers) frame.Document {
 	n := a.counts["shelves"]
 	leg := drawing{Definition: frame.Definition{ID: "leg", Name: "Leg", Joints: []frame.Joint{capped("toe", "x", "y", "toe")}}}
 	z := axis(origin("toe"))
-	all := levels(&z, a, n, "height", "low", "level")
+	all := levels(&z, a, n, "level")
 	below := "toe"
 	for _, l := range all {
 		leg.Joints = append(leg.Joints, joint(l, "x", "y", l))

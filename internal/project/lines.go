@@ -77,7 +77,8 @@ func (p *Project) LinesText() (string, error) {
 // blank says whether a document is as an empty project has it.
 func blank(d *frame.Document) bool {
 	b := Blank(d.Name, d.Units)
-	return len(d.Root.Joints)+len(d.Root.Uses)+len(d.Groups)+len(d.CustomFittings) == 0 && d.Size == b.Size && d.Mode == b.Mode && d.Stance == nil
+	return len(d.Root.Joints)+len(d.Root.Uses)+len(d.Groups)+len(d.CustomFittings) == 0 && d.Size == b.Size && d.Mode == b.Mode &&
+		d.Stance == nil
 }
 
 // typed notes the sizes that were typed over since the last line.
@@ -206,7 +207,12 @@ func (p *Project) Draw(ctx context.Context, all []lines.Line, shop *plan.Shop) (
 	now.Page, now.Frame = page, p.Frame
 	n := 0
 	for i := page.Drawn; i < len(all); i++ {
-		step, did, err := now.Say(ctx, Saying{Line: all[i].Text, From: now.Page.Pen.At, Marked: now.Page.Pen.Marked, as: all[i]}, edit.Edit{}, shop)
+		step, did, err := now.Say(
+			ctx,
+			Saying{Line: all[i].Text, From: now.Page.Pen.At, Marked: now.Page.Pen.Marked, as: all[i]},
+			edit.Edit{},
+			shop,
+		)
 		if err != nil {
 			waits := *now.Page
 			waits.Wrong = lines.Why(len(waits.Lines), err)

@@ -128,7 +128,12 @@ func TestAllThatIsTypedIsOnThePage(t *testing.T) {
 	assert.Equal(t, wide, planned(t, again.p).Frames[0].Overall[0].Size)
 
 	x.draw(slices.Delete(x.lines(), 3, 4))
-	assert.Equal(t, []frame.ModeRule{{Joint: "j1", Mode: frame.Eased}}, x.p.ModeRules, "what the line set goes with it; what was set elsewhere stays")
+	assert.Equal(
+		t,
+		[]frame.ModeRule{{Joint: "j1", Mode: frame.Eased}},
+		x.p.ModeRules,
+		"what the line set goes with it; what was set elsewhere stays",
+	)
 }
 
 // A line goes on from what is picked, and from each of what is marked; a question waits on the page
