@@ -1286,7 +1286,7 @@ export interface components {
             /** @description Ref names a joint, or, with a leading "=", a named plane: "j4", "=shelf". What is in a use is named by its path: "foot 1/hub", "foot 1/=toe". A size may also begin at [Floor]. */
             plane: string;
         };
-        /** @description Repeat makes an array of a part: at a pitch, or joined, so that each copy shares an end with the next. A count of 1 takes the array away. */
+        /** @description Repeat makes an array of a part: at a pitch, or joined, so that each copy shares an end with the next. With neither, only how many there are changes. A count of 1 takes the array away. */
         EditRepeat: {
             /**
              * Format: int64
