@@ -267,7 +267,7 @@ func (c *course) rest() error {
 			if len(long) == 0 {
 				l.at.length = w.at
 			}
-			long = append(long, w.text)
+			long = append(long, strings.TrimRight(w.text, ","))
 		}
 		if err != nil {
 			return err
@@ -389,6 +389,12 @@ func asWord(name string) string {
 }
 
 var simple = regexp.MustCompile(`^[^\s"]+ \d+(#\d+)?/[^\s"/0-9][^\s"/]*$`)
+
+// EndCalled is what a word says of the end of a pipe that nothing follows: capped.
+func EndCalled(word string) (frame.End, bool) {
+	end, ok := endNames[strings.ToLower(word)]
+	return end, ok
+}
 
 // IsWay says whether a word is a direction.
 func IsWay(word string) bool { _, ok := compass[strings.ToLower(word)]; return ok }

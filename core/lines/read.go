@@ -154,6 +154,16 @@ func gesture(text string, words []word, pen Pen, known *Known) (edit.Gesture, er
 	if len(words) == 0 {
 		return nil, wrong(shift, "write a direction and a length, as in right 24", "nothing follows")
 	}
+	if end, ok := edit.EndCalled(words[0].trimmed()); ok && len(words) == 1 && name == "" {
+		if from, err = begins(from, pen, known); err != nil {
+			return nil, err
+		}
+		g := &edit.EndOf{Joint: from[0], End: end}
+		if len(from) > 1 {
+			g.More = from[1:]
+		}
+		return g, nil
+	}
 	if from == nil {
 		g, deep, err := byForms(rest, words, known)
 		if g != nil {
@@ -292,20 +302,33 @@ func walk(text string, words []word, from []string, pen Pen, known *Known) (*edi
 			w.Size = ""
 		}
 	}
-	switch {
-	case len(from) == 1 && from[0] == "each":
-		if from = pen.Each; len(from) == 0 {
-			return nil, wrong(0, "name the joints", "the line before ran from one joint only")
+	if len(known.flat().Nodes) > 0 {
+		var err error
+		if from, err = begins(from, pen, known); err != nil {
+			return nil, err
 		}
-	case from == nil && pen.At != "":
-		from = []string{pen.At}
-	case from == nil && len(known.flat().Nodes) > 0:
-		return nil, wrong(0, "name it, as in j1: up 12", "which joint does it go on from?")
 	}
 	if len(from) > 0 {
 		w.From, w.More = from[0], from[1:]
 	}
 	return w, nil
+}
+
+// begins gives the joints that a line begins at: those that it names, or that the line before
+// ended at.
+func begins(from []string, pen Pen, known *Known) ([]string, error) {
+	switch {
+	case len(from) == 1 && from[0] == "each":
+		if len(pen.Each) == 0 {
+			return nil, wrong(0, "name the joints", "the line before ran from one joint only")
+		}
+		return pen.Each, nil
+	case from == nil && pen.At != "":
+		return []string{pen.At}, nil
+	case from == nil:
+		return nil, wrong(0, "name it, as in j1: up 12", "which joint does it go on from?")
+	}
+	return from, nil
 }
 
 // names puts the ids of what is there in the place of what a line calls it.
