@@ -68,12 +68,8 @@ func (p *Project) edit(
 		}
 	}
 	page.Add(e, done, begun.Document, after, comment)
-	if _, held := e.Gesture.(*edit.Hold); held {
-		for _, r := range holds {
-			if !slices.Contains(p.ModeRules, r) {
-				page.Held = append(slices.Clone(page.Held), r)
-			}
-		}
+	if page.Held = holds; len(holds) == 0 {
+		page.Held = nil
 	}
 	after.Followed, after.ModeRules = nil, nil
 	next, err := p.follow(e, begun, after, &done)

@@ -62,15 +62,7 @@ func (p *Project) LinesText() (string, error) {
 		page = p.page(made.Document)
 		p.typed(page, made.Document)
 	}
-	var rules []frame.ModeRule
-	for _, r := range p.ModeRules {
-		if !slices.Contains(page.Held, r) {
-			rules = append(rules, r)
-		}
-	}
-	if len(rules) > 0 {
-		page.Add(edit.Edit{Gesture: &edit.Hold{Rules: rules}}, edit.Done{}, made.Document, page.Ready(made.Document, lines.Line{}), "")
-	}
+	page.hold(p.ModeRules, made.Document)
 	return lines.Text(page.Lines), nil
 }
 
@@ -81,7 +73,8 @@ func blank(d *frame.Document) bool {
 		d.Stance == nil
 }
 
-// typed notes the sizes that were typed over since the last line.
+// typed notes what was done beside the lines since the last of them: sizes that were typed over, and
+// joints that were set.
 func (p *Project) typed(page *Page, doc *frame.Document) {
 	if p.Page == nil {
 		return // the page begins with them
@@ -94,6 +87,23 @@ func (p *Project) typed(page *Page, doc *frame.Document) {
 		e := edit.Edit{Gesture: &edit.Retype{ID: id, Length: a.Text, Meaning: a.Meaning}, Unit: cmp.Or(a.Unit, doc.Units)}
 		page.Add(e, edit.Done{}, doc, page.Ready(doc, lines.Line{}), "")
 	}
+	page.hold(p.ModeRules, doc)
+}
+
+// hold notes rules of how joints are held that no line said. One that a line said and that is gone
+// was taken back.
+func (page *Page) hold(rules []frame.ModeRule, doc *frame.Document) {
+	for _, r := range rules {
+		if slices.Contains(page.Held, r) {
+			continue
+		}
+		g := &edit.Hold{Rules: []frame.ModeRule{r}}
+		if r == (frame.ModeRule{Joint: r.Joint, Mode: r.Mode, Reason: r.Reason}) && r.Joint != "" {
+			g = &edit.Hold{Joints: []string{r.Joint}, Mode: r.Mode, Reason: r.Reason}
+		}
+		page.Add(edit.Edit{Gesture: g}, edit.Done{}, doc, page.Ready(doc, lines.Line{}), "")
+	}
+	page.Held = slices.Clone(rules)
 }
 
 // Saying is a line as it is typed, with what is picked while it is.
@@ -162,11 +172,18 @@ func (p *Project) Draw(ctx context.Context, all []lines.Line, shop *plan.Shop) (
 		return nil, edit.Done{}, err
 	}
 	page := p.page(begun.Document)
-	p.typed(page, begun.Document)
-	same := len(all) >= page.Drawn
-	for i := 0; same && i < page.Drawn; i++ {
+	said, had, waiting := page.Held, page.Drawn, len(page.Lines)-page.Drawn
+	same := len(all) >= had
+	for i := 0; same && i < had; i++ {
 		same = all[i].Text == page.Lines[i].Text
 	}
+	p.typed(page, begun.Document)
+	// what was typed beside the lines is drawn after those that are there
+	at := max(0, len(all)-waiting)
+	if same {
+		at = had
+	}
+	all = slices.Concat(all[:at], page.Lines[had:page.Drawn], all[at:])
 	if !same && page.Begun {
 		return nil, edit.Done{}, &edit.Refusal{
 			What: "this frame was begun from a starter, so its lines are there to read",
@@ -186,12 +203,12 @@ func (p *Project) Draw(ctx context.Context, all []lines.Line, shop *plan.Shop) (
 		next.Sizes, next.Starter = nil, nil
 		next.Page = &Page{Page: *drawn, Held: d.ModeRules}
 		next.ModeRules = nil
-		for _, r := range p.ModeRules {
-			if !slices.Contains(page.Held, r) {
+		for _, r := range d.ModeRules { // what a line says, but for what was taken back since
+			if !slices.Contains(said, r) || slices.Contains(p.ModeRules, r) {
 				next.ModeRules = append(next.ModeRules, r)
 			}
 		}
-		next.ModeRules = append(next.ModeRules, d.ModeRules...)
+		next.Page.Held = slices.Clone(next.ModeRules)
 		d.ModeRules = nil
 		next.Frame = d
 		done.Label = "Drawn anew from its lines"

@@ -1,3 +1,4 @@
+import { Refused } from "../refused";
 import { useNamed, useOpenState, useRun } from "../../desk/use";
 
 /** What the last gesture did besides what was asked for, and what may be wanted next. */
@@ -15,6 +16,7 @@ export function Besides() {
           {named(o.label)}
         </button>
       ))}
+      <Refused kinds={["rails", "reach", "follow"]} />
     </div>
   );
 }
