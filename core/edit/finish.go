@@ -150,7 +150,7 @@ func (e *editor) mergeCopyJoints() error {
 	for _, def := range e.doc.Definitions() {
 		for i := range def.Uses {
 			u := &def.Uses[i]
-			if u.Array == nil || u.Array.Joined == nil || u.Array.Count < 2 {
+			if u.Array == nil || !u.Array.Joins() || u.Array.Count < 2 {
 				continue
 			}
 			for sc := range e.view.Graph.Scopes {

@@ -39,7 +39,7 @@ func (w *Repeat) on(e *editor) (Done, error) {
 	was := u.Array
 	axis, joined := w.Axis, w.Joined
 	if was != nil && w.Pitch == "" && !joined { // only how many there are changes
-		axis, joined = was.Axis, was.Joined != nil
+		axis, joined = was.Axis, was.Joins()
 	}
 	array := &frame.Array{Count: w.Count, Axis: axis}
 	var cut *frame.Size // of the pipes from copy to copy
@@ -83,7 +83,7 @@ func (w *Repeat) on(e *editor) (Done, error) {
 	if was != nil && was.Pitch != nil && !was.Pitch.Inferred {
 		gave := GivenUp{Size: was.Pitch.ID, Was: was.Pitch.Says() + " from copy to copy", Words: "taken away with the copies"}
 		switch {
-		case array != nil && array.Joined != nil:
+		case array != nil && array.Joins():
 			gave.Words = "the copies are joined"
 		case array != nil:
 			gave.Now, gave.Words = array.Pitch.Says(), "typed instead"
@@ -126,7 +126,7 @@ func (w *Repeat) on(e *editor) (Done, error) {
 	if err := e.validate(); err != nil {
 		return Done{}, err
 	}
-	if array.Joined != nil {
+	if array.Joins() {
 		return done, e.holdJoined(scope, name, array)
 	}
 	if was != nil {

@@ -203,7 +203,7 @@ func (d *Document) validateDefinition(ps *Problems, def *Definition, where strin
 				ps.add(path+"/array/count", fmt.Sprintf("%d copies", a.Count), fmt.Sprintf("use 1 to %d", maxCopies))
 			case a.Axis < measure.X || a.Axis > measure.Z:
 				ps.add(path+"/array/axis", "no such axis", "use 0, 1 or 2 for x, y or z")
-			case a.Joined != nil && g != nil:
+			case a.Joins() && g != nil:
 				for k, pair := range a.Joined {
 					if !d.Names(g, JointRef, pair[0]) || !d.Names(g, JointRef, pair[1]) {
 						ps.add(
@@ -213,7 +213,7 @@ func (d *Document) validateDefinition(ps *Problems, def *Definition, where strin
 						)
 					}
 				}
-			case a.Pitch == nil && a.Joined == nil:
+			case a.Pitch == nil && !a.Joins():
 				ps.add(path+"/array/pitch", "copies at no distance", "give a pitch, or the joints that copies share")
 			case a.Pitch != nil:
 				ids.size(ps, a.Pitch, path+"/array/pitch")

@@ -265,6 +265,9 @@ type Array struct {
 	Joined [][2]string  `json:"joined,omitempty" ref:"joint"` // joints of the group
 }
 
+// Joins says whether the copies share joints, rather than stand a pitch apart.
+func (a *Array) Joins() bool { return len(a.Joined) > 0 }
+
 // Turn is a turn about an axis of the definition, counter-clockwise seen from
 // the axis' positive end.
 type Turn struct {

@@ -206,7 +206,7 @@ func (e *expander) use(in *Definition, u *Use, scope int, size catalog.Size, mod
 		}
 		if k == 0 {
 			e.later = append(e.later, func() { e.anchor(u, in.ID, scope, path) })
-		} else if u.Array.Joined != nil {
+		} else if u.Array.Joins() {
 			e.mergeCopies(before, path, u.Array.Joined)
 		} else {
 			from := before

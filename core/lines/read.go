@@ -155,7 +155,7 @@ func gesture(text string, words []word, pen Pen, known *Known) (edit.Gesture, er
 		return nil, wrong(shift, "write a direction and a length, as in right 24", "nothing follows")
 	}
 	if end, ok := edit.EndCalled(words[0].trimmed()); ok && len(words) == 1 && name == "" {
-		if from, err = begins(from, pen, known); err != nil {
+		if from, err = begins(from, pen); err != nil {
 			return nil, err
 		}
 		g := &edit.EndOf{Joint: from[0], End: end}
@@ -304,7 +304,7 @@ func walk(text string, words []word, from []string, pen Pen, known *Known) (*edi
 	}
 	if len(known.flat().Nodes) > 0 {
 		var err error
-		if from, err = begins(from, pen, known); err != nil {
+		if from, err = begins(from, pen); err != nil {
 			return nil, err
 		}
 	}
@@ -316,7 +316,7 @@ func walk(text string, words []word, from []string, pen Pen, known *Known) (*edi
 
 // begins gives the joints that a line begins at: those that it names, or that the line before
 // ended at.
-func begins(from []string, pen Pen, known *Known) ([]string, error) {
+func begins(from []string, pen Pen) ([]string, error) {
 	switch {
 	case len(from) == 1 && from[0] == "each":
 		if len(pen.Each) == 0 {

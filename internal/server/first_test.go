@@ -3,6 +3,7 @@ package server_test
 import (
 	"encoding/json"
 	"net/http"
+	"os"
 	"strings"
 	"testing"
 
@@ -57,5 +58,40 @@ func TestThePageOfAProject(t *testing.T) {
 	for _, path := range []string{"/p/nothing", "/p/" + stored.ID + "/sheet", "/new", "/"} {
 		_, _, page = c.do(http.MethodGet, path, nil)
 		assert.NotContains(t, page, `id="first"`, path)
+	}
+}
+
+// The plan that a project's page brings along is the one that the page gets when it asks.
+func TestThePagesPlanIsThePlan(t *testing.T) {
+	c, _ := serve(t)
+	texts := map[string]string{"posts": "near 8 cut capped\nj1: away 8 cut capped\nj1: up 30 cut\n" +
+		"group post j1 j2 j3 j4\nrepeat post times 3 at 40\n"}
+	for _, build := range []string{"02-ramp-stalls", "09-mist-line", "14-jump-cart", "18-low-trestle"} {
+		data, err := os.ReadFile("../../testdata/builds/" + build + ".txt")
+		require.NoError(t, err)
+		texts[build] = string(data)
+	}
+	for name, text := range texts {
+		var stored struct {
+			ID      string
+			Project json.RawMessage
+		}
+		c.get("POST", "/api/open", map[string]any{"name": name + ".txt", "text": text}, &stored)
+		var asked struct{ Plan json.RawMessage }
+		c.get("GET", "/api/projects/"+stored.ID, nil, &stored)
+		c.get("POST", "/api/plan", map[string]any{"project": stored.Project, "of": stored.ID, "draft": true}, &asked)
+		_, _, page := c.do(http.MethodGet, "/p/"+stored.ID, nil)
+		_, rest, found := strings.Cut(page, `<script id="first" type="application/json">`)
+		require.True(t, found)
+		data, _, _ := strings.Cut(rest, "</script>")
+		var first struct {
+			Answer *struct{ Plan json.RawMessage }
+		}
+		require.NoError(t, json.Unmarshal([]byte(data), &first))
+		if first.Answer == nil && name != "posts" {
+			continue // it takes longer than a page waits
+		}
+		require.NotNil(t, first.Answer, name)
+		assert.JSONEq(t, string(asked.Plan), string(first.Answer.Plan), name)
 	}
 }

@@ -62,8 +62,8 @@ func schemaName(t reflect.Type, hint string) string {
 	return pkg + name
 }
 
-// filled puts an empty list in place of every nil one, so that a reader of the
-// JSON never meets null where a list belongs.
+// filled puts an empty list in place of every nil one that is written, so that a reader of the JSON
+// never meets null where a list belongs. A list that is left out where it is empty stays as it is.
 func filled[T any](v *T) *T {
 	fill(reflect.ValueOf(v).Elem())
 	return v
@@ -73,7 +73,9 @@ func fill(v reflect.Value) {
 	switch v.Kind() {
 	case reflect.Struct:
 		for i := range v.NumField() {
-			if v.Type().Field(i).IsExported() {
+			f := v.Type().Field(i)
+			if left := f.Type.Kind() == reflect.Slice && v.Field(i).IsNil() && strings.Contains(f.Tag.Get("json"), ",omitempty"); f.IsExported() &&
+				!left {
 				fill(v.Field(i))
 			}
 		}

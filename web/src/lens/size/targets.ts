@@ -91,13 +91,14 @@ function sizesOf(project: Project, plan: Plan | undefined, sizes: Size[], places
       set: (p, a) => ({ ...p, sizes: { ...p.sizes, [path]: a } }),
     }));
   const asks = project.asks?.prompts ?? [];
+  const called = (ref: string) => plan.frames[0]?.joints.find((j) => j.id === ref)?.name || ref;
   const askOf = (s: Size) => asks.find((a) => a.size === s.id);
   const order = (s: Size) => asks.findIndex((a) => a.size === s.id);
   // what the starter asks for comes first, as it asks for it
   const sorted = [...sizes].sort((a, b) => (order(a) < 0 ? asks.length : order(a)) - (order(b) < 0 ? asks.length : order(b)));
   return sorted.map((s) => ({
     key: s.id,
-    label: askOf(s)?.label || s.label || `${s.from} → ${s.to}, ${axes[s.axis] ?? "along the slope"}`,
+    label: askOf(s)?.label || s.label || `${called(s.from)} → ${called(s.to)}, ${axes[s.axis] ?? "along the slope"}`,
     prompt: {
       key: s.id,
       label: s.label,
