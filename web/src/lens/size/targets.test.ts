@@ -20,18 +20,18 @@ const size = (path: string, more: Partial<Size> = {}) =>
     scope: "",
     ...more,
   }) as unknown as Size;
-const planOf = (...sizes: Size[]) => ({ frames: [{ sizes }] }) as unknown as Plan;
+const planOf = (...sizes: Size[]) => ({ frames: [{ sizes, joints: [{ id: "post#2/a", name: "j7" }] }] }) as unknown as Plan;
 const project = (more: Partial<Project> = {}) => ({ name: "", units: "in", style: "inches", copies: 1, tool: "saw", ...more }) as Project;
 
 describe("what the builder states about a frame", () => {
-  it("names a size by its label, else by what it runs between and along", () => {
+  it("names a size by its label, else by the joints it runs between, as the frame names them, and along what", () => {
     const all = targetsOf(
       project(),
       undefined,
-      planOf(size("/1", { label: "Width" }), size("/2", { axis: 2 }), size("/3", { axis: -1 })),
+      planOf(size("/1", { label: "Width" }), size("/2", { axis: 2 }), size("/3", { axis: -1 }), size("/4", { from: "post#2/a" })),
       {},
     );
-    expect(all.map((t) => t.label)).toEqual(["Width", "a → b, high", "a → b, along the slope"]);
+    expect(all.map((t) => t.label)).toEqual(["Width", "a → b, high", "a → b, along the slope", "j7 → b, wide"]);
   });
 
   it("puts what an own starter asks for first, in its order, with its words and reason", () => {
