@@ -263,6 +263,8 @@ func (c *course) rest() error {
 			if err == nil && (l.Times < 1 || l.Times > 50) {
 				err = c.wrong(w.at, "run 1 to 50 times", "%d times", l.Times)
 			}
+		case len(long) > 1 && isMeaning(long[len(long)-1]):
+			err = c.wrong(w.at, "leave it out; after its length a line says capped, open or staked, size 1, or times 3", "%q says nothing here", w.text)
 		default:
 			if len(long) == 0 {
 				l.at.length = w.at
@@ -282,6 +284,11 @@ func (c *course) rest() error {
 		)
 	}
 	return nil
+}
+
+func isMeaning(word string) bool {
+	_, m := frame.SplitMeaning(word)
+	return m != ""
 }
 
 // says is the goal as it is said.

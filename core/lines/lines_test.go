@@ -86,6 +86,11 @@ func TestALineSaysWhatIsWrongAndWhere(t *testing.T) {
 		at         int
 		what, hint string
 	}{
+		"right 4 cut dry":        {12, "\"dry\" says nothing", "capped"},
+		"right touching A":       {15, "\"A\" says nothing", "leave it out"},
+		"to j1":                  {0, "which way", "right to j1"},
+		"level with j1":          {0, "which way", "right level with j1"},
+		"mirror marked at x0":    {7, "no joint is marked", "mirror j1 j2"},
 		"rigth 24":               {0, "begins no line", "right 24 cut"},
 		"right 24 cats":          {9, "cats", ""},
 		"j1: right to j77":       {13, "j77", "gone"},

@@ -260,15 +260,35 @@ func byForms(text string, words []word, known *Known) (g edit.Gesture, deep int,
 			err, deep = bad, max(deep, got)
 		}
 	}
-	if err == nil || deep == 0 {
-		err = wrong(
-			0,
-			"begin with a direction, as in right 24 cut, or with a word such as tee, split or mirror",
-			"%q begins no line",
-			words[0].text,
-		)
+	if n := slices.IndexFunc(words, func(w word) bool { return w.is("marked") }); n > 0 && len(known.Marked) == 0 {
+		return nil, deep, wrong(words[n].at, "mark joints on the frame first, or name them, as in mirror j1 j2 at x2", "no joint is marked")
+	}
+	if err == nil || deep == 0 || endsWalk(words) {
+		err = begin(words)
 	}
 	return nil, deep, err
+}
+
+// begin is the error for a line that begins as none does.
+func begin(words []word) error {
+	if endsWalk(words) {
+		all := "right"
+		for _, w := range words {
+			all += " " + w.text
+		}
+		return wrong(0, "begin with a direction, as in "+all, "the line does not say which way it runs")
+	}
+	return wrong(
+		0,
+		"begin with a direction, as in right 24 cut, or with a word such as tee, split or mirror",
+		"%q begins no line",
+		words[0].text,
+	)
+}
+
+// endsWalk says whether a line begins with the words that end one which runs pipe.
+func endsWalk(words []word) bool {
+	return words[0].is("to") || words[0].is("touching") || len(words) > 1 && words[0].is("level") && words[1].is("with")
 }
 
 // startsWalk says whether a word begins a line that runs pipe.
