@@ -264,7 +264,12 @@ func (c *course) rest() error {
 				err = c.wrong(w.at, "run 1 to 50 times", "%d times", l.Times)
 			}
 		case len(long) > 1 && isMeaning(long[len(long)-1]):
-			err = c.wrong(w.at, "leave it out; after its length a line says capped, open or staked, size 1, or times 3", "%q says nothing here", w.text)
+			err = c.wrong(
+				w.at,
+				"leave it out; after its length a line says capped, open or staked, size 1, or times 3",
+				"%q says nothing here",
+				w.text,
+			)
 		default:
 			if len(long) == 0 {
 				l.at.length = w.at
