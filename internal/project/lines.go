@@ -66,6 +66,28 @@ func (p *Project) LinesText() (string, error) {
 	return lines.Text(page.Lines), nil
 }
 
+// Beside are the lines of what was done beside those of the page since the last of them was drawn:
+// sizes that were typed over, and joints that were held another way. The next line that is drawn
+// has them before it.
+func (p *Project) Beside() []string {
+	said := []string{}
+	if p.Page == nil || len(p.Sizes) == 0 && !slices.ContainsFunc(p.ModeRules, func(r frame.ModeRule) bool {
+		return !slices.Contains(p.Page.Held, r)
+	}) {
+		return said
+	}
+	made, err := p.made()
+	if err != nil {
+		return said
+	}
+	page := p.page(made.Document)
+	p.typed(page, made.Document)
+	for _, l := range page.Lines[p.Page.Drawn:page.Drawn] {
+		said = append(said, l.Text)
+	}
+	return said
+}
+
 // blank says whether a document is as an empty project has it.
 func blank(d *frame.Document) bool {
 	b := Blank(d.Name, d.Units)

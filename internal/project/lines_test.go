@@ -185,3 +185,19 @@ func TestLinesOnAStarter(t *testing.T) {
 	require.ErrorAs(t, err, &r)
 	assert.Contains(t, strings.ToLower(r.Hint), "answers")
 }
+
+// What is typed over a size, or set of a joint, beside the lines is said as the line that the next
+// one has before it, and where nothing was, nothing is.
+func TestWhatIsTypedBesideTheLinesIsSaid(t *testing.T) {
+	x := blankPages(t)
+	assert.Empty(t, x.p.Beside())
+	x.paste("right 24 cut\nup 10 cut")
+	assert.Empty(t, x.p.Beside())
+	x.p.Sizes = map[string]starter.Answer{"s1": {Text: "30", Meaning: frame.Cut}}
+	x.p.ModeRules = []frame.ModeRule{{Joint: "j2", Mode: frame.Slip}}
+	beside := x.p.Beside()
+	require.Len(t, beside, 2)
+	x.gesture(&edit.Walk{From: "j3", Line: "right 8 cut"})
+	assert.Equal(t, append([]string{"right 24 cut", "up 10 cut"}, append(beside, "right 8 cut")...), x.texts())
+	assert.Empty(t, x.p.Beside(), "they are lines now")
+}

@@ -82,8 +82,11 @@ type PlanAnswer struct {
 	// Repeats are the counts that can still be changed of a frame that was begun
 	// from a starter and is the builder's own now.
 	Repeats []starter.Repeat `json:"repeats"`
-	ShopKey string           `json:"shopKey,omitempty"` // to send instead of the shop next time; it may be forgotten
-	Events  int64            `json:"events"`            // the last of the record that is in it
+	// Beside are the lines of what was typed and set beside those of the page, which the next line
+	// that is drawn has before it.
+	Beside  []string `json:"beside"`
+	ShopKey string   `json:"shopKey,omitempty"` // to send instead of the shop next time; it may be forgotten
+	Events  int64    `json:"events"`            // the last of the record that is in it
 }
 
 // make plans what is asked for, and says which event of the record was the last.
@@ -136,7 +139,13 @@ func (a *api) plan(ctx context.Context, in *body[PlanRequest]) (*body[PlanAnswer
 		return nil, err
 	}
 	in.Body.Project.Adopt(&job.Frames[0].Document, p.Findings)
-	out := PlanAnswer{Plan: *p, Repeats: in.Body.Project.Repeats(), ShopKey: in.Body.ShopKey, Events: last}
+	out := PlanAnswer{
+		Plan:    *p,
+		Repeats: in.Body.Project.Repeats(),
+		Beside:  in.Body.Project.Beside(),
+		ShopKey: in.Body.ShopKey,
+		Events:  last,
+	}
 	if in.Body.Shop != nil {
 		out.ShopKey = a.shops.keep(in.Body.Shop)
 	}

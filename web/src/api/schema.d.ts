@@ -2635,6 +2635,8 @@ export interface components {
         };
         /** @description PlanAnswer is the plan and, where it was asked for, a drawing of each frame. */
         PlanAnswer: {
+            /** @description Beside are the lines of what was typed and set beside those of the page, which the next line that is drawn has before it. */
+            beside: string[];
             /** @description SVG */
             drawings: string[];
             /**

@@ -52,7 +52,7 @@ function bench() {
           },
         });
       }),
-    plan: async () => ({ plan: { frames: [] } as unknown as Plan, drawings: [], repeats: [], shopKey: "", events: 0 }),
+    plan: async () => ({ plan: { frames: [] } as unknown as Plan, drawings: [], repeats: [], beside: [], shopKey: "", events: 0 }),
     say: async () => ({ events: [], last: 0 }),
     effect: async () => ({ changed: [], kept: 0, looked: 0, more: 0 }),
     putBack: async () => undefined,

@@ -183,6 +183,7 @@ export class OpenProject {
       this.planner.begin({
         plan: a.plan,
         repeats: a.repeats,
+        beside: a.beside,
         drawing: a.drawings[0],
         of: { project: first.project, shop: first.shop },
         events: a.events,

@@ -8,6 +8,8 @@ export interface Planned {
   plan?: Plan;
   /** The counts that are left of a starter whose frame is the builder's own. */
   repeats?: Repeat[];
+  /** The lines of what was typed and set beside those that the frame is drawn with. */
+  beside?: string[];
   /** The desk that the plan is of. */
   of?: Desk;
   /** The last event of the record that is in it. */
@@ -108,7 +110,16 @@ export class Planner {
     if (stale()) return;
     const a = await this.server.plan(d, { signal: better.signal }).catch(() => undefined); // aborted, or asked again with the next change
     if (a && !stale())
-      this.set((p) => ({ plan: a.plan, repeats: a.repeats, drawing: p.drawing, of: d, events: a.events, places: nothing, old: false }));
+      this.set((p) => ({
+        plan: a.plan,
+        repeats: a.repeats,
+        beside: a.beside,
+        drawing: p.drawing,
+        of: d,
+        events: a.events,
+        places: nothing,
+        old: false,
+      }));
   }
 
   private async run() {
@@ -131,6 +142,7 @@ export class Planner {
         this.set(() => ({
           plan: a.plan,
           repeats: a.repeats,
+          beside: a.beside,
           drawing: a.drawings[0],
           of: d,
           events: a.events,

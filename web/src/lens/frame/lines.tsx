@@ -1,6 +1,6 @@
 import { useId, useRef, useState } from "react";
 import type { Project } from "../../api/client";
-import { useFrame, useNamed, useNow, useOpen, useProject, useRun } from "../../desk/use";
+import { useFrame, useNamed, useNow, useOpen, usePlanned, useProject, useRun } from "../../desk/use";
 import { exportAs, lines as textOf } from "../../editor/export-menu";
 import { Named } from "../../frame/named";
 import { plural } from "../../lib/format";
@@ -26,6 +26,8 @@ export function Lines() {
   /** It was worked in: it stays open. */
   const [used, setUsed] = useState(false);
   const all = page?.lines ?? [];
+  /** What was typed and set beside the lines, as the next one that is drawn has it before it. */
+  const { beside = [] } = usePlanned();
   const waiting = all.length - (page?.drawn ?? 0);
   const draw = (lines: Line[]) => {
     setUsed(true);
@@ -43,6 +45,20 @@ export function Lines() {
       setPasting(false);
     }
   };
+  const row = (l: Line, k: number) => (
+    <Row
+      key={k}
+      line={l}
+      at={k}
+      page={page as Page}
+      fixed={page?.begun === true && k < page.drawn}
+      editing={editing === k}
+      onEdit={(on) => setEditing(on ? k : undefined)}
+      onText={(t) => put(k, { ...l, text: t })}
+      onAfter={() => void put(k, l, { text: "# " }).then((d) => d && setEditing(k + 1))}
+      onDrop={() => void put(k, undefined)}
+    />
+  );
   const told =
     waiting > 0 ? `${plural(waiting, "line")} waiting` : all.length > 0 ? plural(all.length, "line") : "as a text that can be changed";
   return (
@@ -77,20 +93,15 @@ export function Lines() {
       )}
       {all.length > 0 && (
         <ol className="lines" aria-label="Lines">
-          {all.map((l, k) => (
-            <Row
-              key={k}
-              line={l}
-              at={k}
-              page={page as Page}
-              fixed={page?.begun === true && k < page.drawn}
-              editing={editing === k}
-              onEdit={(on) => setEditing(on ? k : undefined)}
-              onText={(t) => put(k, { ...l, text: t })}
-              onAfter={() => void put(k, l, { text: "# " }).then((d) => d && setEditing(k + 1))}
-              onDrop={() => void put(k, undefined)}
-            />
+          {all.slice(0, page?.drawn).map((l, k) => row(l, k))}
+          {beside.map((text) => (
+            <li key={text} className="lines-row">
+              <span className="lines-made" />
+              <span className="lines-text text-ink-2">{text}</span>
+              <span className="text-sm text-ink-2">typed beside</span>
+            </li>
           ))}
+          {all.slice(page?.drawn).map((l, k) => row(l, k + (page?.drawn ?? 0)))}
         </ol>
       )}
       {all.length > 0 && (
@@ -234,9 +245,12 @@ const heldWords = (text: string) => {
 function Made({ line }: { line: Line }) {
   const frame = useFrame();
   const [from = 0, to = 0] = line.joints ?? [];
+  const numbers = new Set<number>(); // copies have the same
   const made = frame.joints.filter((j) => {
-    const n = /(?:^|\/)j(\d+)$/.exec(j.id)?.[1];
-    return n !== undefined && Number(n) >= from && Number(n) < to;
+    const n = Number(/(?:^|\/)j(\d+)$/.exec(j.id)?.[1]); // NaN where a joint has a name
+    if (!(n >= from && n < to) || numbers.has(n)) return false;
+    numbers.add(n);
+    return true;
   });
   const name = /^(?:[^:]*:)?\s*([\p{L}_][\p{L}\p{N}_-]*)\s*=/u.exec(line.text)?.[1];
   const shown = made.length > 0 ? [made[0]?.id ?? ""] : frame.joints.some((j) => j.id === name) ? [name ?? ""] : [];
