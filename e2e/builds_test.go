@@ -233,6 +233,15 @@ func TestATextOfLinesIsOpened(t *testing.T) {
 	p.see("There is no joint, place or pipe")
 	p.until("three are drawn", `() => document.querySelectorAll(".lines-row:not(.lines-waits)").length === 4`)
 	p.until("it is named for its file", `() => document.title.startsWith("gate")`)
+
+	// a size that is typed over stands where it will be drawn: before the line that waits
+	p.lens("Size")
+	p.write("j1 → j2, wide", "32 cut")
+	p.lens("Frame")
+	p.until(
+		"the size is a line",
+		`() => [...document.querySelectorAll(".lines-row")].findIndex(r => /retype s1 32 cut\s+typed beside/.test(r.innerText)) === 4`,
+	)
 }
 
 // Starters are found in a builder's own words.
