@@ -22,6 +22,8 @@ func (w *window) sticksCut() int {
 // cutOne ticks one more stick as cut.
 func (w *window) cutOne() {
 	w.t.Helper()
+	w.until("there is a stick to cut",
+		`() => [...document.querySelectorAll(".lens-sheet .tick")].some(e => !e.disabled && e.getAttribute("aria-checked") !== "true")`)
 	n := w.sticksCut()
 	w.MustEval(
 		`() => [...document.querySelectorAll(".lens-sheet .tick")].find(e => !e.disabled && e.getAttribute("aria-checked") !== "true").click()`,
