@@ -7,6 +7,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/mention"
+	"sturdyelbow/core/words"
 )
 
 // Begin puts the first joint into a frame that has none, or a joint of a part by itself that
@@ -69,15 +70,15 @@ func (e *editor) away(text string) (by measure.Point, err error) {
 	hint := "write how far and which way, as in 10 right"
 	var long []string
 	said := false
-	for _, w := range wordsOf(strings.NewReplacer(",", " ", " and ", " ").Replace(text)) {
-		d, ok := compass[strings.ToLower(w.text)]
+	for _, w := range words.Of(strings.NewReplacer(",", " ", " and ", " ").Replace(text)) {
+		d, ok := compass[strings.ToLower(w.Text)]
 		if !ok {
-			long = append(long, w.text)
+			long = append(long, w.Text)
 			continue
 		}
 		l, err := measure.Parse(strings.Join(long, " "), measure.Reading{Unit: e.unit})
 		if pe, is := err.(*measure.ParseError); is { //nolint:errorlint // Parse says so
-			return by, refuse(hint, "how far %s? %s", w.text, pe.What)
+			return by, refuse(hint, "how far %s? %s", w.Text, pe.What)
 		}
 		long, said = nil, true
 		for a := range by {

@@ -8,16 +8,17 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/words"
 )
 
 // spot resolves the name that a place on a pipe begins with: B at 12 from j2.
 func (r *reading) spot(text string) string {
 	look := *r
-	look.words = wordsOf(text)
+	look.words = words.Of(text)
 	if len(look.words) == 0 {
 		return text
 	}
-	if _, ok := r.known.joint(look.words[0].trimmed()); ok {
+	if _, ok := r.known.joint(look.words[0].Trimmed()); ok {
 		return text
 	}
 	id, err := look.takePipe()
@@ -26,7 +27,7 @@ func (r *reading) spot(text string) string {
 	}
 	rest := ""
 	if len(look.words) > 0 {
-		rest = " " + text[look.words[0].from:]
+		rest = " " + text[look.words[0].From:]
 	}
 	return id + rest
 }
@@ -39,7 +40,7 @@ func readJoints(r *reading, s *slot, _ []string) error {
 				r.end(),
 				"name joints that are there, as j1 j2; the line that made it may be gone",
 				"there is no joint %q",
-				r.words[0].trimmed(),
+				r.words[0].Trimmed(),
 			)
 		}
 		return r.wrong("a joint is missing")
@@ -69,10 +70,11 @@ func listOf(v reflect.Value, s *slot) (all []string) {
 	return all
 }
 
+// writeJoints writes what is named: joints, pipes.
 func writeJoints(v reflect.Value, s *slot) (string, bool) {
 	all := listOf(v, s)
 	for i := range all {
-		all[i] = quoted(all[i])
+		all[i] = words.Quote(all[i])
 	}
 	return strings.Join(all, " "), len(all) > 0
 }
@@ -82,9 +84,9 @@ func readTwo(r *reading, s *slot, _ []string) error {
 		if len(r.words) == 0 {
 			return r.wrong("a joint is missing")
 		}
-		id, ok := r.known.joint(r.words[0].trimmed())
+		id, ok := r.known.joint(r.words[0].Trimmed())
 		if !ok {
-			return wrong(r.end(), "name one that is there", "there is no joint %q", r.words[0].trimmed())
+			return wrong(r.end(), "name one that is there", "there is no joint %q", r.words[0].Trimmed())
 		}
 		r.into.FieldByName(s.fields[0]).Index(k).SetString(id)
 		r.words = r.words[1:]
@@ -95,7 +97,7 @@ func readTwo(r *reading, s *slot, _ []string) error {
 func writeTwo(v reflect.Value, s *slot) (string, bool) {
 	at := v.FieldByName(s.fields[0])
 	a, b := at.Index(0).String(), at.Index(1).String()
-	return quoted(a) + " " + quoted(b), a != "" && b != ""
+	return words.Quote(a) + " " + words.Quote(b), a != "" && b != ""
 }
 
 // readThings reads joints and pipes, whichever is named.
@@ -127,19 +129,17 @@ func readThings(r *reading, s *slot, _ []string) error {
 			r.end(),
 			"name what is there, as j1 or p1; the line that made it may be gone",
 			"there is no joint or pipe %q",
-			r.words[0].trimmed(),
+			r.words[0].Trimmed(),
 		)
 	}
 	return r.wrong("a joint or a pipe is missing")
 }
 
-func writeThings(v reflect.Value, s *slot) (string, bool) { return writeJoints(v, s) }
-
 func readPart(r *reading, s *slot, _ []string) error {
 	part, ok := r.takePart()
 	if !ok {
 		if len(r.words) > 0 {
-			return wrong(r.end(), "name a part of the frame, as foot 1", "there is no part %q", r.words[0].trimmed())
+			return wrong(r.end(), "name a part of the frame, as foot 1", "there is no part %q", r.words[0].Trimmed())
 		}
 		return r.wrong("a part is missing")
 	}
@@ -163,9 +163,9 @@ func readPlane(r *reading, s *slot, _ []string) error {
 		return r.wrong("a place is missing")
 	}
 	w := r.words[0]
-	axis, ref, ok := r.known.plane(r.in, w.trimmed())
+	axis, ref, ok := r.known.plane(r.in, w.Trimmed())
 	if !ok {
-		return wrong(w.at, "name one of the rulers', as x2, or a joint on it, as x@j3", "there is no place %q", w.trimmed())
+		return wrong(w.At, "name one of the rulers', as x2, or a joint on it, as x@j3", "there is no place %q", w.Trimmed())
 	}
 	r.into.FieldByName(s.fields[0]).SetInt(int64(axis))
 	r.into.FieldByName(s.fields[1]).SetString(string(ref))
@@ -176,13 +176,13 @@ func readPlane(r *reading, s *slot, _ []string) error {
 func writePlane(v reflect.Value, s *slot) (string, bool) {
 	axis := frame.AxisName(int(v.FieldByName(s.fields[0]).Int()))
 	ref := v.FieldByName(s.fields[1]).String()
-	return quoted(axis + "@" + ref), ref != ""
+	return words.Quote(axis + "@" + ref), ref != ""
 }
 
 func readDirs(r *reading, s *slot, _ []string) error {
 	at := r.into.FieldByName(s.fields[0])
 	for len(r.words) > 0 {
-		d, ok := wayOf(r.words[0].trimmed())
+		d, ok := wayOf(r.words[0].Trimmed())
 		if !ok {
 			break
 		}
@@ -214,7 +214,7 @@ func readFitting(r *reading, s *slot, _ []string) error {
 	for n := min(4, len(r.words)); n > 0; n-- {
 		var name []string
 		for _, w := range r.words[:n] {
-			name = append(name, w.trimmed())
+			name = append(name, w.Trimmed())
 		}
 		said := strings.ToLower(strings.Join(name, " "))
 		for _, k := range kinds {
@@ -235,7 +235,7 @@ func readTurns(r *reading, s *slot, _ []string) error {
 		if err != nil {
 			return err
 		}
-		if len(r.words) == 0 || !r.words[0].is("about") {
+		if len(r.words) == 0 || !r.words[0].Is("about") {
 			return r.wrong("about which axis?")
 		}
 		r.words = r.words[1:]
@@ -265,7 +265,7 @@ func writeTurns(v reflect.Value, s *slot) (string, bool) {
 func readPairs(r *reading, s *slot, _ []string) error {
 	var all [][2]string
 	for len(r.words) > 0 {
-		w := r.words[0].trimmed()
+		w := r.words[0].Trimmed()
 		a, b, ok := strings.Cut(w, "-")
 		x, known := r.known.joint(a)
 		y, both := r.known.joint(b)
@@ -289,9 +289,9 @@ func writePairs(v reflect.Value, s *slot) (string, bool) {
 	var out []string
 	for _, p := range v.FieldByName(s.fields[0]).Interface().([][2]string) {
 		if strings.ContainsAny(p[0]+p[1], "-") {
-			return unsayable, true
+			return words.Unsayable, true
 		}
-		out = append(out, quoted(p[0]+"-"+p[1]))
+		out = append(out, words.Quote(p[0]+"-"+p[1]))
 	}
 	return strings.Join(out, " "), len(out) > 0
 }

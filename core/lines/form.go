@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"sturdyelbow/core/edit"
+	"sturdyelbow/core/words"
 )
 
 // form is one way to say a gesture: words that stand as they are, and slots that its fields fill.
@@ -79,13 +80,15 @@ func elements(text string) (all []element) {
 	return all
 }
 
-// Usage is the form as a builder reads it: split PIPE [at LENGTH] [from JOINT].
+var (
+	unshown = regexp.MustCompile(`\s*(\{[^}]*\}|\+\w+)`) // what is given, and flags
+	slotIn  = regexp.MustCompile(`<[^:>]*:([^>]*)>`)
+)
+
+// shown is the form as a builder reads it: split PIPE [at LENGTH] [from JOINT].
 func (f *form) shown() string {
-	s := regexp.MustCompile(`\s*\{[^}]*\}`).ReplaceAllString(f.usage, "")
-	s = regexp.MustCompile(`\s*\+\w+`).ReplaceAllString(s, "")
-	s = regexp.MustCompile(`<[^:>]*:([^>]*)>`).ReplaceAllStringFunc(s, func(m string) string {
-		kind := m[strings.IndexByte(m, ':')+1 : len(m)-1]
-		return strings.ToUpper(slots[kind].says)
+	s := slotIn.ReplaceAllStringFunc(unshown.ReplaceAllString(f.usage, ""), func(m string) string {
+		return strings.ToUpper(slots[slotIn.FindStringSubmatch(m)[1]].says)
 	})
 	return strings.ReplaceAll(s, "?", "")
 }
@@ -106,7 +109,7 @@ type reading struct {
 	known *Known
 	form  *form
 	text  string
-	words []word
+	words []words.Word
 	into  reflect.Value
 	in    string // the part that the line is about, for its planes
 	deep  int    // how many elements were read: the form that reads the most tells what is wrong
@@ -114,7 +117,7 @@ type reading struct {
 
 func (r *reading) end() int {
 	if len(r.words) > 0 {
-		return r.words[0].at
+		return r.words[0].At
 	}
 	return len([]rune(strings.TrimRight(r.text, " ")))
 }
@@ -124,9 +127,9 @@ func (r *reading) wrong(what string, args ...any) error {
 }
 
 // read reads the line by the form.
-func (f *form) read(known *Known, text string, words []word) (g edit.Gesture, deep int, err error) {
+func (f *form) read(known *Known, text string, ws []words.Word) (g edit.Gesture, deep int, err error) {
 	g = edit.Names()[f.gesture]
-	r := &reading{known: known, form: f, text: text, words: words, into: reflect.ValueOf(g).Elem()}
+	r := &reading{known: known, form: f, text: text, words: ws, into: reflect.ValueOf(g).Elem()}
 	r.findPart()
 	for field, value := range f.given {
 		if value != "" {
@@ -137,9 +140,9 @@ func (f *form) read(known *Known, text string, words []word) (g edit.Gesture, de
 		return nil, r.deep, err
 	}
 	for len(r.words) > 0 {
-		i := slices.IndexFunc(f.clauses, func(c clause) bool { return r.words[0].is(c.key) })
+		i := slices.IndexFunc(f.clauses, func(c clause) bool { return r.words[0].Is(c.key) })
 		if i < 0 {
-			return nil, r.deep, r.wrong("%q is not expected here", r.words[0].text)
+			return nil, r.deep, r.wrong("%q is not expected here", r.words[0].Text)
 		}
 		r.words = r.words[1:]
 		if err := r.all(f.clauses[i].body, f.keys()); err != nil {
@@ -152,7 +155,7 @@ func (f *form) read(known *Known, text string, words []word) (g edit.Gesture, de
 // findPart looks ahead for the part that the line is about.
 func (r *reading) findPart() {
 	for i, w := range r.words {
-		if w.is("within") && i+1 < len(r.words) {
+		if w.Is("within") && i+1 < len(r.words) {
 			look := *r
 			look.words = r.words[i+1:]
 			if part, ok := look.takePart(); ok {
@@ -176,7 +179,7 @@ func (r *reading) all(elements []element, stops []string) error {
 		case e.flag != "":
 			r.into.FieldByName(e.flag).SetBool(true)
 		case e.literal != "":
-			if len(r.words) == 0 || !r.words[0].is(e.literal) {
+			if len(r.words) == 0 || !r.words[0].Is(e.literal) {
 				if e.optional {
 					continue
 				}
@@ -202,13 +205,13 @@ func (r *reading) all(elements []element, stops []string) error {
 // until takes words as far as one that ends a text, as they were written.
 func (r *reading) until(stops []string) string {
 	n := 0
-	for n < len(r.words) && !slices.ContainsFunc(stops, r.words[n].is) {
+	for n < len(r.words) && !slices.ContainsFunc(stops, r.words[n].Is) {
 		n++
 	}
 	if n == 0 {
 		return ""
 	}
-	text := r.text[r.words[0].from:r.words[n-1].to]
+	text := r.text[r.words[0].From:r.words[n-1].To]
 	r.words = r.words[n:]
 	return strings.TrimSpace(text)
 }

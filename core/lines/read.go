@@ -12,6 +12,7 @@ import (
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/words"
 )
 
 // Pen is what the lines before leave to the next one.
@@ -37,24 +38,24 @@ type Said struct {
 func Read(text string, pen Pen, known *Known) (Said, error) {
 	p := part(oneLine(text))
 	said := Said{Pen: pen, Comment: p.comment}
-	words := wordsOf(p.said)
-	if len(words) == 0 {
+	ws := words.Of(p.said)
+	if len(ws) == 0 {
 		return said, nil
 	}
-	if len(text) > 4000 && !words[0].is("do") {
+	if len(text) > 4000 && !ws[0].Is("do") {
 		return said, wrong(0, "write one thing a line", "a line of more than 4,000 characters")
 	}
 	if known.Marked == nil {
 		k := *known
 		k.Marked, known = pen.Marked, &k
 	}
-	if done, err := said.setting(p.said, words, known); done || err != nil {
+	if done, err := said.setting(p.said, ws, known); done || err != nil {
 		return said, err
 	}
 	said.Edit.Unit = pen.Unit
 	said.Edit.Answers = p.answers
 	said.Starts = colon(p.said) >= 0
-	g, err := gesture(p.said, words, pen, known)
+	g, err := gesture(p.said, ws, pen, known)
 	said.Edit.Gesture = g
 	return said, err
 }
@@ -70,41 +71,38 @@ func oneLine(text string) string {
 }
 
 // setting reads a line that only says how the lines after it are meant.
-func (s *Said) setting(text string, words []word, known *Known) (bool, error) {
+func (s *Said) setting(text string, ws []words.Word, known *Known) (bool, error) {
 	empty := len(known.Document.Root.Joints)+len(known.Document.Root.Uses) == 0
-	switch w := words[0]; {
-	case w.is("size") && len(words) == 2:
-		size := catalog.Size(strings.TrimSuffix(words[1].text, `"`))
-		if words[1].is("usual") {
+	switch w := ws[0]; {
+	case w.Is("size") && len(ws) == 2:
+		size := catalog.Size(strings.TrimSuffix(ws[1].Text, `"`))
+		if ws[1].Is("usual") {
 			s.Pen.Size, s.Changed = "", true
 			return true, nil
 		}
 		if !size.Known() {
-			return true, wrong(words[1].at, "use a nominal size such as 3/4", "no pipe size %q", words[1].text)
+			return true, wrong(ws[1].At, "use a nominal size such as 3/4", "no pipe size %q", ws[1].Text)
 		}
 		s.Pen.Size, s.Changed = size, true
 		if empty {
 			s.Pen.Size, s.Edit.Gesture = "", &edit.Usual{Size: size}
 		}
 		return true, nil
-	case (w.is("units") || w.is("unit")) && len(words) == 2:
-		unit, ok := map[string]measure.Unit{
-			"mm": measure.Millimetres, "millimetres": measure.Millimetres, "millimeters": measure.Millimetres,
-			"in": measure.Inches, "inches": measure.Inches, "inch": measure.Inches, `"`: measure.Inches,
-		}[strings.ToLower(words[1].text)]
+	case (w.Is("units") || w.Is("unit")) && len(ws) == 2:
+		unit, ok := units[strings.ToLower(ws[1].Text)]
 		if !ok {
-			return true, wrong(words[1].at, "write units in, or units mm", "no unit %q", words[1].text)
+			return true, wrong(ws[1].At, "write units in, or units mm", "no unit %q", ws[1].Text)
 		}
 		s.Pen.Unit, s.Changed = unit, true
 		if empty {
 			s.Pen.Unit, s.Edit.Gesture = "", &edit.Usual{Units: unit}
 		}
 		return true, nil
-	case w.is("mark"):
-		r := reading{known: known, text: text, words: words[1:], form: &form{usage: "mark <Joints:joints>"}}
+	case w.Is("mark"):
+		r := reading{known: known, text: text, words: ws[1:], form: &form{usage: "mark <Joints:joints>"}}
 		s.Pen.Marked, s.Changed = r.takeJoints(), true
-		if len(r.words) > 0 && !(len(r.words) == 1 && r.words[0].is("none")) {
-			return true, wrong(r.words[0].at, "name joints, or mark none", "there is no joint %q", r.words[0].trimmed())
+		if len(r.words) > 0 && !(len(r.words) == 1 && r.words[0].Is("none")) {
+			return true, wrong(r.words[0].At, "name joints, or mark none", "there is no joint %q", r.words[0].Trimmed())
 		}
 		return true, nil
 	}
@@ -115,11 +113,11 @@ func (s *Said) setting(text string, words []word, known *Known) (bool, error) {
 var named = regexp.MustCompile(`^\s*([\pL_][\pL\pN_-]*)\s*=\s*(\S.*)$`)
 
 // gesture reads a line that does something.
-func gesture(text string, words []word, pen Pen, known *Known) (edit.Gesture, error) {
-	if words[0].is("do") && len(words) > 1 && strings.HasPrefix(words[1].text, "{") {
+func gesture(text string, ws []words.Word, pen Pen, known *Known) (edit.Gesture, error) {
+	if ws[0].Is("do") && len(ws) > 1 && strings.HasPrefix(ws[1].Text, "{") {
 		var e edit.Edit
-		if err := json.Unmarshal([]byte(text[words[1].from:]), &e); err != nil || e.Gesture == nil {
-			return nil, wrong(words[1].at, "leave it as the page wrote it", "what follows cannot be read")
+		if err := json.Unmarshal([]byte(text[ws[1].From:]), &e); err != nil || e.Gesture == nil {
+			return nil, wrong(ws[1].At, "leave it as the page wrote it", "what follows cannot be read")
 		}
 		return e.Gesture, nil
 	}
@@ -150,11 +148,11 @@ func gesture(text string, words []word, pen Pen, known *Known) (edit.Gesture, er
 		}
 		return err
 	}
-	words = wordsOf(rest)
-	if len(words) == 0 {
+	ws = words.Of(rest)
+	if len(ws) == 0 {
 		return nil, wrong(shift, "write a direction and a length, as in right 24", "nothing follows")
 	}
-	if end, ok := edit.EndCalled(words[0].trimmed()); ok && len(words) == 1 && name == "" {
+	if end, ok := edit.EndCalled(ws[0].Trimmed()); ok && len(ws) == 1 && name == "" {
 		if from, err = begins(from, pen); err != nil {
 			return nil, err
 		}
@@ -165,15 +163,15 @@ func gesture(text string, words []word, pen Pen, known *Known) (edit.Gesture, er
 		return g, nil
 	}
 	if from == nil {
-		g, deep, err := byForms(rest, words, known)
+		g, deep, err := byForms(rest, ws, known)
 		if g != nil {
 			return called(g, name)
 		}
-		if deep > 0 || err != nil && !startsWalk(words[0]) {
+		if deep > 0 || err != nil && !startsWalk(ws[0]) {
 			return nil, at(err)
 		}
 	}
-	w, err := walk(rest, words, from, pen, known)
+	w, err := walk(rest, ws, from, pen, known)
 	if err != nil {
 		return nil, at(err)
 	}
@@ -203,15 +201,15 @@ func starts(text string, shift int, known *Known) (from []string, rest string, a
 	if i < 0 {
 		return nil, text, shift, nil
 	}
-	r := reading{known: known, text: text[:i], words: wordsOf(text[:i])}
-	if len(r.words) == 1 && r.words[0].is("each") {
+	r := reading{known: known, text: text[:i], words: words.Of(text[:i])}
+	if len(r.words) == 1 && r.words[0].Is("each") {
 		return []string{"each"}, text[i+1:], shift + len([]rune(text[:i+1])), nil
 	}
 	from = r.takeJoints()
 	if len(r.words) > 0 || len(from) == 0 {
 		what := strings.TrimSpace(text[:i])
 		if len(r.words) > 0 {
-			what = r.words[0].trimmed()
+			what = r.words[0].Trimmed()
 		}
 		return nil, "", 0, wrong(
 			shift, "name joints that are there, as j1: up 12; the line that made it may be gone", "there is no joint %q", what,
@@ -238,21 +236,21 @@ func colon(text string) int {
 
 // byForms reads a line by the form that fits. The error, where none does, is that of the form that
 // came the furthest; deep says how far that was.
-func byForms(text string, words []word, known *Known) (g edit.Gesture, deep int, err error) {
+func byForms(text string, ws []words.Word, known *Known) (g edit.Gesture, deep int, err error) {
 	for i := range forms {
 		f := &forms[i]
 		first := f.first()
-		if len(first) > len(words) {
+		if len(first) > len(ws) {
 			continue
 		}
 		fits := true
 		for k, lit := range first {
-			fits = fits && words[k].is(lit)
+			fits = fits && ws[k].Is(lit)
 		}
 		if !fits {
 			continue
 		}
-		made, got, bad := f.read(known, text, words)
+		made, got, bad := f.read(known, text, ws)
 		if bad == nil {
 			return made, got, nil
 		}
@@ -260,21 +258,21 @@ func byForms(text string, words []word, known *Known) (g edit.Gesture, deep int,
 			err, deep = bad, max(deep, got)
 		}
 	}
-	if n := slices.IndexFunc(words, func(w word) bool { return w.is("marked") }); n > 0 && len(known.Marked) == 0 {
-		return nil, deep, wrong(words[n].at, "mark joints on the frame first, or name them, as in mirror j1 j2 at x2", "no joint is marked")
+	if n := slices.IndexFunc(ws, func(w words.Word) bool { return w.Is("marked") }); n > 0 && len(known.Marked) == 0 {
+		return nil, deep, wrong(ws[n].At, "mark joints on the frame first, or name them, as in mirror j1 j2 at x2", "no joint is marked")
 	}
-	if err == nil || deep == 0 || endsWalk(words) {
-		err = begin(words)
+	if err == nil || deep == 0 || endsWalk(ws) {
+		err = begin(ws)
 	}
 	return nil, deep, err
 }
 
 // begin is the error for a line that begins as none does.
-func begin(words []word) error {
-	if endsWalk(words) {
+func begin(ws []words.Word) error {
+	if endsWalk(ws) {
 		all := "right"
-		for _, w := range words {
-			all += " " + w.text
+		for _, w := range ws {
+			all += " " + w.Text
 		}
 		return wrong(0, "begin with a direction, as in "+all, "the line does not say which way it runs")
 	}
@@ -282,34 +280,34 @@ func begin(words []word) error {
 		0,
 		"begin with a direction, as in right 24 cut, or with a word such as tee, split or mirror",
 		"%q begins no line",
-		words[0].text,
+		ws[0].Text,
 	)
 }
 
 // endsWalk says whether a line begins with the words that end one which runs pipe.
-func endsWalk(words []word) bool {
-	return words[0].is("to") || words[0].is("touching") || len(words) > 1 && words[0].is("level") && words[1].is("with")
+func endsWalk(ws []words.Word) bool {
+	return ws[0].Is("to") || ws[0].Is("touching") || len(ws) > 1 && ws[0].Is("level") && ws[1].Is("with")
 }
 
 // startsWalk says whether a word begins a line that runs pipe.
-func startsWalk(w word) bool {
-	first, _, _ := strings.Cut(strings.ToLower(w.trimmed()), "@")
+func startsWalk(w words.Word) bool {
+	first, _, _ := strings.Cut(strings.ToLower(w.Trimmed()), "@")
 	return slices.Contains([]string{"toward", "towards", "along", "hoop", "bend"}, first) || edit.IsWay(first)
 }
 
 // walk reads a line that runs pipe.
-func walk(text string, words []word, from []string, pen Pen, known *Known) (*edit.Walk, error) {
+func walk(text string, ws []words.Word, from []string, pen Pen, known *Known) (*edit.Walk, error) {
 	w := &edit.Walk{Size: pen.Size}
-	if n := slices.IndexFunc(words, func(w word) bool { return w.is("within") }); n > 0 {
-		r := reading{known: known, text: text, words: words[n+1:]}
+	if n := slices.IndexFunc(ws, func(w words.Word) bool { return w.Is("within") }); n > 0 {
+		r := reading{known: known, text: text, words: ws[n+1:]}
 		part, ok := r.takePart()
 		if !ok || len(r.words) > 0 {
-			return nil, wrong(words[n].at, "name a part of the frame, as foot 1", "within what?")
+			return nil, wrong(ws[n].At, "name a part of the frame, as foot 1", "within what?")
 		}
-		w.In, text = part, strings.TrimRight(text[:words[n].from], " \t")
+		w.In, text = part, strings.TrimRight(text[:ws[n].From], " \t")
 	}
 	w.Line = strings.TrimSpace(text)
-	if !words[0].is("hoop") && !words[0].is("bend") {
+	if !ws[0].Is("hoop") && !ws[0].Is("bend") {
 		l, err := edit.ParseLine(text)
 		if err != nil {
 			return nil, err

@@ -2,6 +2,7 @@ package lines
 
 import (
 	"fmt"
+	"maps"
 	"reflect"
 	"slices"
 	"strconv"
@@ -10,6 +11,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/words"
 )
 
 // filler reads and writes what stands in a slot.
@@ -40,7 +42,7 @@ func getText(f reflect.Value) string {
 }
 
 // one is a slot of one word, by what reads it and what writes it.
-func one(says string, read func(r *reading, w word) (string, error), write func(string) string) filler {
+func one(says string, read func(r *reading, w words.Word) (string, error), write func(string) string) filler {
 	return filler{says: says,
 		read: func(r *reading, s *slot, _ []string) error {
 			if len(r.words) == 0 {
@@ -54,40 +56,43 @@ func one(says string, read func(r *reading, w word) (string, error), write func(
 			r.into.FieldByName(s.fields[0]).SetString(text)
 			return nil
 		},
-		write: func(v reflect.Value, s *slot) (string, bool) {
-			text := v.FieldByName(s.fields[0]).String()
-			return write(text), text != ""
-		},
+		write: writeString(write),
 	}
 }
 
-func quoted(text string) string { return quote(text, plain) }
+// writeString writes a field that is a string, if it says anything.
+func writeString(as func(string) string) func(v reflect.Value, s *slot) (string, bool) {
+	return func(v reflect.Value, s *slot) (string, bool) {
+		text := v.FieldByName(s.fields[0]).String()
+		return as(text), text != ""
+	}
+}
 
 // slots are the kinds of slots, by their names in the table of forms.
 var slots map[string]filler
 
 func init() {
 	slots = map[string]filler{
-		"joint": one("joint", func(r *reading, w word) (string, error) {
-			id, ok := r.known.joint(w.trimmed())
+		"joint": one("joint", func(r *reading, w words.Word) (string, error) {
+			id, ok := r.known.joint(w.Trimmed())
 			if !ok {
 				return "", wrong(
-					w.at,
+					w.At,
 					"name one that is there, as j1; the line that made it may be gone",
 					"there is no joint %q",
-					w.trimmed(),
+					w.Trimmed(),
 				)
 			}
 			return id, nil
-		}, quoted),
-		"name": one("name", func(_ *reading, w word) (string, error) { return w.trimmed(), nil }, quoted),
-		"size": one("size", func(r *reading, w word) (string, error) {
-			size := strings.TrimSuffix(w.trimmed(), `"`)
+		}, words.Quote),
+		"name": one("name", func(_ *reading, w words.Word) (string, error) { return w.Trimmed(), nil }, words.Quote),
+		"size": one("size", func(r *reading, w words.Word) (string, error) {
+			size := strings.TrimSuffix(w.Trimmed(), `"`)
 			if size == "usual" {
 				return "", nil
 			}
 			if !catalog.Size(size).Known() {
-				return "", wrong(w.at, "use a nominal size such as 3/4", "no pipe size %q", w.text)
+				return "", wrong(w.At, "use a nominal size such as 3/4", "no pipe size %q", w.Text)
 			}
 			return size, nil
 		}, func(s string) string { return s }),
@@ -99,49 +104,32 @@ func init() {
 			}
 			return "usual", true
 		}},
-		"group": one("part", func(r *reading, w word) (string, error) {
+		"group": one("part", func(r *reading, w words.Word) (string, error) {
 			for i := range r.known.Document.Groups {
-				if g := &r.known.Document.Groups[i]; strings.EqualFold(g.ID, w.trimmed()) || strings.EqualFold(g.Name, w.trimmed()) {
+				if g := &r.known.Document.Groups[i]; strings.EqualFold(g.ID, w.Trimmed()) || strings.EqualFold(g.Name, w.Trimmed()) {
 					return g.ID, nil
 				}
 			}
-			return "", wrong(w.at, "name a group of this frame", "there is no group %q", w.trimmed())
-		}, quoted),
-		"said": one("size", func(r *reading, w word) (string, error) {
-			if r.known.Document.SizeOf(w.trimmed()) == nil {
-				return "", wrong(w.at, "name one that is there", "there is no size %q", w.trimmed())
+			return "", wrong(w.At, "name a group of this frame", "there is no group %q", w.Trimmed())
+		}, words.Quote),
+		"said": one("size", func(r *reading, w words.Word) (string, error) {
+			if r.known.Document.SizeOf(w.Trimmed()) == nil {
+				return "", wrong(w.At, "name one that is there", "there is no size %q", w.Trimmed())
 			}
-			return w.trimmed(), nil
-		}, quoted),
-		"end": oneOf(
-			"end",
-			map[string]string{"cap": string(frame.CappedEnd), "open": string(frame.FreeEnd), "stake": string(frame.StakedEnd), "bare": ""},
-		),
+			return w.Trimmed(), nil
+		}, words.Quote),
+		"end": oneOf("end", map[string]frame.End{
+			"cap": frame.CappedEnd, "open": frame.FreeEnd, "stake": frame.StakedEnd, "bare": frame.OpenEnd,
+		}),
 		"link":  oneOf("link", self(frame.LinkKinds())),
 		"check": oneOf("kind", self(frame.ClearanceKinds())),
-		"mode": oneOf(
-			"mode",
-			map[string]string{
-				"dry":      string(frame.Slip),
-				"cemented": string(frame.Cemented),
-				"eased":    string(frame.Eased),
-				"pinned":   string(frame.Pinned),
-			},
-		),
-		"class": oneOf(
-			"class",
-			map[string]string{
-				"exact":    "",
-				"matched":  string(frame.Matched),
-				"trim":     string(frame.Trim),
-				"rough":    string(frame.Rough),
-				"on-frame": string(frame.OnFrame),
-			},
-		),
-		"unit": oneOf(
-			"unit",
-			map[string]string{"in": string(measure.Inches), "inches": string(measure.Inches), "mm": string(measure.Millimetres)},
-		),
+		"mode": oneOf("mode", map[string]frame.Mode{
+			"dry": frame.Slip, "cemented": frame.Cemented, "eased": frame.Eased, "pinned": frame.Pinned,
+		}),
+		"class": oneOf("class", map[string]frame.Class{
+			"exact": "", "matched": frame.Matched, "trim": frame.Trim, "rough": frame.Rough, "on-frame": frame.OnFrame,
+		}),
+		"unit": oneOf("unit", units),
 		"text": {says: "length", read: func(r *reading, s *slot, stops []string) error {
 			text := r.until(stops)
 			if text == "" {
@@ -223,25 +211,16 @@ func init() {
 			id, err := r.takePipe()
 			r.into.FieldByName(s.fields[0]).SetString(id)
 			return err
-		}, write: func(v reflect.Value, s *slot) (string, bool) {
-			id := v.FieldByName(s.fields[0]).String()
-			return quoted(id), id != ""
-		}},
-		"pipes":  {says: "pipes", read: readThings, write: writeThings},
-		"things": {says: "joints and pipes", read: readThings, write: writeThings},
-		"part": {says: "part", read: readPart, write: func(v reflect.Value, s *slot) (string, bool) {
-			id := v.FieldByName(s.fields[0]).String()
-			return quote(id, plainPart), id != ""
-		}},
-		"plane": {says: "place", read: readPlane, write: writePlane},
-		"dirs":  {says: "directions", read: readDirs, write: writeDirs},
-		"fitting": {says: "fitting", read: readFitting, write: func(v reflect.Value, s *slot) (string, bool) {
-			k := v.FieldByName(s.fields[0]).String()
-			return quoted(k), k != ""
-		}},
-		"turns": {says: "degrees about axis", read: readTurns, write: writeTurns},
+		}, write: writeString(words.Quote)},
+		"pipes":   {says: "pipes", read: readThings, write: writeJoints},
+		"things":  {says: "joints and pipes", read: readThings, write: writeJoints},
+		"part":    {says: "part", read: readPart, write: writeString(words.QuotePart)},
+		"plane":   {says: "place", read: readPlane, write: writePlane},
+		"dirs":    {says: "directions", read: readDirs, write: writeDirs},
+		"fitting": {says: "fitting", read: readFitting, write: writeString(words.Quote)},
+		"turns":   {says: "degrees about axis", read: readTurns, write: writeTurns},
 		"times": {says: "number", read: func(r *reading, s *slot, _ []string) error {
-			if len(r.words) > 0 && r.words[0].is("times") {
+			if len(r.words) > 0 && r.words[0].Is("times") {
 				r.words = r.words[1:]
 			}
 			n, err := r.takeNumber("how many")
@@ -253,34 +232,36 @@ func init() {
 	}
 }
 
-func self[T ~string](all []T) map[string]string {
-	m := map[string]string{}
+// units is what people say for the unit of bare numbers.
+var units = map[string]measure.Unit{
+	"in": measure.Inches, "inch": measure.Inches, "inches": measure.Inches,
+	"mm": measure.Millimetres, "millimetres": measure.Millimetres, "millimeters": measure.Millimetres,
+}
+
+func self[T ~string](all []T) map[string]T {
+	m := map[string]T{}
 	for _, v := range all {
-		m[string(v)] = string(v)
+		m[string(v)] = v
 	}
 	return m
 }
 
-// oneOf is a slot of one of some words, each with its value.
-func oneOf(says string, words map[string]string) filler {
+// oneOf is a slot of one of some words, each with its value. Where several mean one value, the
+// shortest is written.
+func oneOf[T ~string](says string, words map[string]T) filler {
 	return filler{says: says,
 		read: func(r *reading, s *slot, _ []string) error {
 			if len(r.words) > 0 {
-				if v, ok := words[strings.ToLower(r.words[0].trimmed())]; ok {
-					r.into.FieldByName(s.fields[0]).SetString(v)
+				if v, ok := words[strings.ToLower(r.words[0].Trimmed())]; ok {
+					r.into.FieldByName(s.fields[0]).SetString(string(v))
 					r.words = r.words[1:]
 					return nil
 				}
 			}
-			var all []string
-			for w := range words {
-				all = append(all, w)
-			}
-			slices.Sort(all)
-			return wrong(r.end(), "use "+strings.Join(all, ", "), "which %s?", says)
+			return wrong(r.end(), "use "+strings.Join(slices.Sorted(maps.Keys(words)), ", "), "which %s?", says)
 		},
 		write: func(v reflect.Value, s *slot) (string, bool) {
-			at, best := v.FieldByName(s.fields[0]).String(), ""
+			at, best := T(v.FieldByName(s.fields[0]).String()), ""
 			for w, value := range words {
 				if value == at && (best == "" || len(w) < len(best)) {
 					best = w

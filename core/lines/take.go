@@ -14,12 +14,12 @@ import (
 func (r *reading) takeJoints() (all []string) {
 	for len(r.words) > 0 {
 		w := r.words[0]
-		switch id, ok := r.known.joint(w.trimmed()); {
+		switch id, ok := r.known.joint(w.Trimmed()); {
 		case ok:
 			all = append(all, id)
-		case w.is("marked") || w.is("marked,"):
+		case w.Is("marked") || w.Is("marked,"):
 			all = append(all, r.known.Marked...)
-		case w.is("and") && len(all) > 0:
+		case w.Is("and") && len(all) > 0:
 		default:
 			return all
 		}
@@ -34,7 +34,7 @@ func (r *reading) takePipe() (string, error) {
 		return "", r.wrong("a pipe is missing")
 	}
 	first := r.words[0]
-	if id, _, ok := r.known.pipe(first.trimmed()); ok && r.known.flat().Edge(first.trimmed()) >= 0 {
+	if id, _, ok := r.known.pipe(first.Trimmed()); ok && r.known.flat().Edge(first.Trimmed()) >= 0 {
 		r.words = r.words[1:]
 		return id, nil
 	}
@@ -42,7 +42,7 @@ func (r *reading) takePipe() (string, error) {
 	for n := min(6, len(r.words)); n > 0; n-- {
 		var name []string
 		for _, w := range r.words[:n] {
-			name = append(name, w.text)
+			name = append(name, w.Text)
 		}
 		id, more, ok := r.known.pipe(strings.TrimRight(strings.Join(name, " "), ",;"))
 		if ok {
@@ -52,9 +52,9 @@ func (r *reading) takePipe() (string, error) {
 		several = append(several, more...)
 	}
 	if len(several) > 0 {
-		return "", wrong(first.at, "say which: "+fewest(several, ""), "%s is several pieces", first.trimmed())
+		return "", wrong(first.At, "say which: "+fewest(several, ""), "%s is several pieces", first.Trimmed())
 	}
-	return "", wrong(first.at, "name one by its letter or as p1, p2, …", "there is no pipe %q", first.trimmed())
+	return "", wrong(first.At, "name one by its letter or as p1, p2, …", "there is no pipe %q", first.Trimmed())
 }
 
 // isPipe says whether a pipe is named next.
@@ -69,7 +69,7 @@ func (r *reading) takePart() (string, bool) {
 	for n := min(4, len(r.words)); n > 0; n-- {
 		var name []string
 		for _, w := range r.words[:n] {
-			name = append(name, w.text)
+			name = append(name, w.Text)
 		}
 		if id, ok := r.known.part(strings.TrimRight(strings.Join(name, " "), ",;")); ok {
 			r.words = r.words[n:]
@@ -83,9 +83,9 @@ func (r *reading) takeNumber(says string) (int, error) {
 	if len(r.words) == 0 {
 		return 0, r.wrong("%s is missing", says)
 	}
-	n, err := strconv.Atoi(r.words[0].trimmed())
+	n, err := strconv.Atoi(r.words[0].Trimmed())
 	if err != nil {
-		return 0, r.wrong("%q is no number", r.words[0].text)
+		return 0, r.wrong("%q is no number", r.words[0].Text)
 	}
 	r.words = r.words[1:]
 	return n, nil
@@ -96,12 +96,12 @@ func (r *reading) takeDegrees() (float64, error) {
 	if len(r.words) == 0 {
 		return 0, r.wrong("an angle is missing")
 	}
-	v, err := strconv.ParseFloat(strings.Replace(strings.TrimSuffix(r.words[0].trimmed(), "°"), "−", "-", 1), 64)
-	if err != nil {
-		return 0, r.wrong("%q is no angle in degrees", r.words[0].text)
+	v, ok := measure.ParseDegrees(r.words[0].Trimmed())
+	if !ok {
+		return 0, r.wrong("%q is no angle in degrees", r.words[0].Text)
 	}
 	r.words = r.words[1:]
-	if len(r.words) > 0 && r.words[0].is("degrees") {
+	if len(r.words) > 0 && r.words[0].Is("degrees") {
 		r.words = r.words[1:]
 	}
 	return v, nil
@@ -109,7 +109,7 @@ func (r *reading) takeDegrees() (float64, error) {
 
 func (r *reading) takeAxis() (measure.Axis, error) {
 	if len(r.words) > 0 {
-		if a := frame.AxisOf(strings.ToLower(r.words[0].trimmed())); a >= 0 {
+		if a := frame.AxisOf(strings.ToLower(r.words[0].Trimmed())); a >= 0 {
 			r.words = r.words[1:]
 			return measure.Axis(a), nil
 		}
@@ -117,7 +117,7 @@ func (r *reading) takeAxis() (measure.Axis, error) {
 	return 0, r.wrong("x, y or z is missing")
 }
 
-// said are directions as they are written in lines: a word, two, or three numbers.
+// wayOf reads directions as they are written in lines: a word, two, or three numbers.
 func wayOf(text string) (measure.Dir, bool) {
 	var d measure.Dir
 	parts := strings.Split(text, ";")

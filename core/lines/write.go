@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/words"
 )
 
 // Write writes a gesture as the line that means it, after lines that left a pen.
@@ -25,7 +26,7 @@ func Write(e edit.Edit, pen Pen, comment string) string {
 			}
 			g, name := unnamed(e.Gesture)
 			said, ok := f.write(g)
-			if ok && !strings.ContainsAny(said, "()\n"+unsayable) && !strings.Contains(" "+said, " #") {
+			if ok && !strings.ContainsAny(said, "()\n"+words.Unsayable) && !strings.Contains(" "+said, " #") {
 				if text = said; name != "" {
 					text = name + " = " + said
 				}
@@ -33,7 +34,7 @@ func Write(e edit.Edit, pen Pen, comment string) string {
 			}
 		}
 	}
-	if text == "" || strings.ContainsAny(text, "\n"+unsayable) {
+	if text == "" || strings.ContainsAny(text, "\n"+words.Unsayable) {
 		data, err := json.Marshal(edit.Edit{Gesture: e.Gesture})
 		if err != nil {
 			return "# " + fmt.Sprint(err)
@@ -71,7 +72,7 @@ func writeWalk(w *edit.Walk, pen Pen) string {
 			l, err = edit.Line{
 				Along:  w.Along,
 				Words:  "along " + w.Along,
-				Way:    "along " + quote(w.Along, plain),
+				Way:    "along " + words.Quote(w.Along),
 				Length: w.Length,
 				Times:  1,
 			}, nil
@@ -107,7 +108,7 @@ func writeWalk(w *edit.Walk, pen Pen) string {
 		return "" // it would be read as something else
 	}
 	if w.In != "" {
-		course += " within " + quote(w.In, plainPart)
+		course += " within " + words.QuotePart(w.In)
 	}
 	if w.Name != "" {
 		course = w.Name + " = " + course
@@ -121,7 +122,7 @@ func writeWalk(w *edit.Walk, pen Pen) string {
 		return "each: " + course
 	}
 	for i := range from {
-		from[i] = quote(from[i], plain)
+		from[i] = words.Quote(from[i])
 	}
 	return strings.Join(from, " ") + ": " + course
 }

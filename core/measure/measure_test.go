@@ -175,3 +175,15 @@ func FuzzParse(f *testing.F) {
 		require.Equal(t, l, again)
 	})
 }
+
+func TestParseDegrees(t *testing.T) {
+	for text, want := range map[string]float64{"30": 30, "-7.5": -7.5, "−20°": -20, "0": 0} {
+		got, ok := measure.ParseDegrees(text)
+		assert.True(t, ok, text)
+		assert.InDelta(t, want, got, 0, text)
+	}
+	for _, text := range []string{"", "°", "steep", "NaN", "Inf", "3 0"} {
+		_, ok := measure.ParseDegrees(text)
+		assert.False(t, ok, text)
+	}
+}

@@ -22,7 +22,7 @@ const module = "sturdyelbow/"
 // may import what every analysis may.
 var above = map[string]string{
 	// what everything stands on
-	"measure": "", "why": "measure", "linear": "", "together": "measure", "finding": "measure", "mention": "", "message": "measure finding mention", "material": "measure",
+	"measure": "", "why": "measure", "linear": "", "together": "measure", "finding": "measure", "mention": "", "words": "", "message": "measure finding mention", "material": "measure",
 	"catalog": "measure", "curve": "measure linear", "constraint": "measure linear together",
 	// the document, and where it stands
 	"frame": "measure catalog mention", "frametest": "measure catalog frame", "layer": "measure catalog frame together", "wireframe": "measure catalog frame",
@@ -30,8 +30,8 @@ var above = map[string]string{
 	"layout":  "measure catalog frame why finding curve constraint mention",
 	"fitting": "measure catalog frame layout finding curve", "cutlist": "measure catalog frame layout fitting why finding curve linear",
 	"model": "measure catalog frame layout fitting cutlist curve finding", "modeltest": "measure catalog frame wireframe model",
-	"edit":  "measure catalog frame layout fitting model fit finding message mention",
-	"lines": "measure catalog frame layout model edit",
+	"edit":  "measure catalog frame layout fitting model fit finding message mention words",
+	"lines": "measure catalog frame layout model edit words",
 	// what is bought, and how it is cut
 	"stock": "measure", "cost": "measure catalog material", "shop": "measure catalog frame cost",
 	"record":  "measure catalog frame material shop",
