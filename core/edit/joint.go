@@ -3,6 +3,7 @@ package edit
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
@@ -25,40 +26,46 @@ type Fit struct {
 var _ = register[Fit]("fit")
 
 func (w *Fit) on(e *editor) (Done, error) {
-	done, err := w.one(e)
-	for _, joint := range w.More {
+	return each(w.Joint, w.More, func(joint string) (Done, error) { return w.at(e, joint) })
+}
+
+// each does to some joints what one can do to one. It is told in one line.
+func each(first string, more []string, one func(joint string) (Done, error)) (Done, error) {
+	done, err := one(first)
+	if err != nil || len(more) == 0 {
+		return done, err
+	}
+	var names []string
+	for _, joint := range more {
+		next, err := one(joint)
 		if err != nil {
 			return Done{}, err
 		}
-		each := *w
-		each.Joint, each.More = joint, nil
-		var more Done
-		if more, err = each.one(e); err == nil {
-			done.Also = append(done.Also, more.Also...)
-			done.Label += ", " + mention.Of(joint)
-		}
+		done.Also = append(done.Also, next.Also...)
+		names = append(names, mention.Of(joint))
 	}
-	return done, err
+	done.Label += ", and so at " + strings.Join(names, ", ")
+	return done, nil
 }
 
-// one sets the fitting of one joint.
-func (w *Fit) one(e *editor) (Done, error) {
-	_, j, scope, err := e.joint(w.Joint)
+// at sets the fitting of one joint.
+func (w *Fit) at(e *editor, joint string) (Done, error) {
+	_, j, scope, err := e.joint(joint)
 	if err != nil {
 		return Done{}, err
 	}
-	done := Done{Joint: w.Joint, Also: e.everywhere(scope)}
+	done := Done{Joint: joint, Also: e.everywhere(scope)}
 	if w.Kind == "" && w.Later {
 		if j.Later == nil {
-			return Done{}, refuse("there is nothing to take back", "nothing was kept in mind for %s", mention.Of(w.Joint))
+			return Done{}, refuse("there is nothing to take back", "nothing was kept in mind for %s", mention.Of(joint))
 		}
 		j.Later = nil
-		done.Label = mention.Of(w.Joint) + " stays what it is"
+		done.Label = mention.Of(joint) + " stays what it is"
 		return done, nil
 	}
 	if w.Kind == "" {
 		j.Fitting = nil
-		done.Label = "The usual fitting at " + mention.Of(w.Joint)
+		done.Label = "The usual fitting at " + mention.Of(joint)
 		return done, nil
 	}
 	if !w.Kind.Known() && !slices.ContainsFunc(e.doc.CustomFittings, func(c catalog.Custom) bool { return c.ID == w.Kind }) {
@@ -73,7 +80,7 @@ func (w *Fit) one(e *editor) (Done, error) {
 	}
 	if w.Later {
 		j.Later = f
-		done.Label = fmt.Sprintf("%s may become a %s one day", mention.Of(w.Joint), w.Kind.Words())
+		done.Label = fmt.Sprintf("%s may become a %s one day", mention.Of(joint), w.Kind.Words())
 		return done, nil
 	}
 	j.Fitting = f
@@ -84,7 +91,7 @@ func (w *Fit) one(e *editor) (Done, error) {
 		j.End = frame.OpenEnd
 		done.Also = append(done.Also, "what closed the end goes")
 	}
-	done.Label = fmt.Sprintf("A %s at %s", w.Kind.Words(), mention.Of(w.Joint))
+	done.Label = fmt.Sprintf("A %s at %s", w.Kind.Words(), mention.Of(joint))
 	return done, nil
 }
 
@@ -126,35 +133,22 @@ func (w *EndOf) on(e *editor) (Done, error) {
 		}
 		return Done{Label: fmt.Sprintf("%d ends %s", n, endWords[w.End]), Joint: w.Joint}, nil
 	}
-	done, err := w.one(e)
-	for _, joint := range w.More {
-		if err != nil {
-			return Done{}, err
-		}
-		each := *w
-		each.Joint, each.More = joint, nil
-		var more Done
-		if more, err = each.one(e); err == nil {
-			done.Also = append(done.Also, more.Also...)
-			done.Label = mention.Of(joint) + ", " + done.Label
-		}
-	}
-	return done, err
+	return each(w.Joint, w.More, func(joint string) (Done, error) { return w.at(e, joint) })
 }
 
-// one says what is at one end.
-func (w *EndOf) one(e *editor) (Done, error) {
-	_, j, scope, err := e.joint(w.Joint)
+// at says what is at one end.
+func (w *EndOf) at(e *editor, joint string) (Done, error) {
+	_, j, scope, err := e.joint(joint)
 	if err != nil {
 		return Done{}, err
 	}
-	n := e.view.Graph.Node(w.Joint)
+	n := e.view.Graph.Node(joint)
 	if len(e.view.Graph.Nodes[n].Pipes) > 1 {
-		return Done{}, refuse("pick the end of a single pipe", "%d pipes meet at %s", len(e.view.Graph.Nodes[n].Pipes), mention.Of(w.Joint))
+		return Done{}, refuse("pick the end of a single pipe", "%d pipes meet at %s", len(e.view.Graph.Nodes[n].Pipes), mention.Of(joint))
 	}
 	j.End = w.End
 	if w.End != frame.OpenEnd {
 		j.Fitting = nil
 	}
-	return Done{Label: fmt.Sprintf("%s %s", mention.Of(w.Joint), endWords[w.End]), Joint: w.Joint, Also: e.everywhere(scope)}, nil
+	return Done{Label: fmt.Sprintf("%s %s", mention.Of(joint), endWords[w.End]), Joint: joint, Also: e.everywhere(scope)}, nil
 }

@@ -3,9 +3,6 @@ package edit
 import (
 	"cmp"
 	"fmt"
-	"slices"
-	"strconv"
-	"strings"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
@@ -51,47 +48,20 @@ func (e *editor) until(l leg, c Line) (Done, error) {
 	return Done{}, at(refuse("name a joint such as j7, a place such as x2, or a pipe", "there is no joint, place or pipe %q", c.Mark))
 }
 
-// planeCalled finds a plane of a scope by what it is called: its name with or without =, its
-// number along its axis as the rulers have it (x2), or a joint on it (x@j7).
+// planeCalled finds a plane of a scope as [layout.Place.Called] does.
 func (e *editor) planeCalled(scope int, name string) (measure.Axis, *layout.Plane, bool) {
 	place := e.place(scope)
-	for a := range measure.Axis(3) {
-		i := slices.IndexFunc(place.Planes[a], func(p layout.Plane) bool {
-			return p.Ref == frame.OnPlane(strings.TrimPrefix(name, "="))
-		})
-		if i >= 0 {
-			return a, &place.Planes[a][i], true
+	a, ref, ok := place.Called(name, func(joint string) (string, bool) {
+		n := e.called(joint)
+		if n < 0 {
+			return "", false
 		}
-	}
-	if axis, joint, ok := strings.Cut(name, "@"); ok {
-		a := frame.AxisOf(strings.ToLower(axis))
-		ref, known := frame.Ref(joint), false
-		if n := e.called(joint); n >= 0 {
-			if local, in := e.ref(scope, e.view.Graph.Nodes[n].ID); in {
-				ref, known = frame.Ref(local), true
-			}
-		}
-		if a < 0 || !known {
-			return 0, nil, false
-		}
-		i := place.Find(measure.Axis(a), ref)
-		if i < 0 {
-			return 0, nil, false
-		}
-		return measure.Axis(a), &place.Planes[a][i], true
-	}
-	if len(name) < 2 {
+		return e.ref(scope, e.view.Graph.Nodes[n].ID)
+	})
+	if !ok {
 		return 0, nil, false
 	}
-	a := frame.AxisOf(strings.ToLower(name[:1]))
-	k, err := strconv.Atoi(name[1:])
-	if a < 0 || err != nil || k < 0 {
-		return 0, nil, false
-	}
-	if i := place.Station(measure.Axis(a), k); i >= 0 {
-		return measure.Axis(a), &place.Planes[a][i], true
-	}
-	return 0, nil, false
+	return a, &place.Planes[a][place.Find(a, ref)], true
 }
 
 // toPlane runs a pipe as far as a plane.

@@ -2,6 +2,7 @@ package layout
 
 import (
 	"slices"
+	"strconv"
 	"strings"
 
 	"sturdyelbow/core/constraint"
@@ -181,4 +182,41 @@ const OneMark = measure.Inch / 500
 // Station finds the place along an axis that the rulers number k, from 0; -1 where there is none.
 func (p *Place) Station(a measure.Axis, k int) int {
 	return slices.IndexFunc(p.Planes[a], func(l Plane) bool { return l.Mark == k })
+}
+
+// Called finds a plane by what a builder calls it: by its name with or without =, by its number along
+// its axis as the rulers have it (x2), or by a joint on it (x@j7). The joint is one of the scope, or
+// what local gives for its name.
+func (p *Place) Called(name string, local func(joint string) (string, bool)) (measure.Axis, frame.Ref, bool) {
+	named := frame.OnPlane(strings.TrimPrefix(name, "="))
+	for a := range measure.Axis(3) {
+		if p.Find(a, named) >= 0 {
+			return a, named, true
+		}
+	}
+	if axis, joint, ok := strings.Cut(name, "@"); ok {
+		a := measure.Axis(frame.AxisOf(strings.ToLower(axis)))
+		if a < 0 {
+			return 0, "", false
+		}
+		if p.Find(a, frame.Ref(joint)) < 0 {
+			if joint, ok = local(joint); !ok || p.Find(a, frame.Ref(joint)) < 0 {
+				return 0, "", false
+			}
+		}
+		return a, frame.Ref(joint), true
+	}
+	if len(name) < 2 {
+		return 0, "", false
+	}
+	a := measure.Axis(frame.AxisOf(strings.ToLower(name[:1])))
+	k, err := strconv.ParseUint(name[1:], 10, 16)
+	if a < 0 || err != nil {
+		return 0, "", false
+	}
+	i := p.Station(a, int(k))
+	if i < 0 {
+		return 0, "", false
+	}
+	return a, p.Planes[a][i].Ref, true
 }

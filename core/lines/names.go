@@ -137,50 +137,19 @@ func (k *Known) place(path string) *layout.Place {
 	return nil
 }
 
-// plane finds a plane of a part by its name, by its number on its axis' ruler, or by a joint on
-// it: shelf, =shelf, x2, x@j3.
+// plane finds a plane of a part as [layout.Place.Called] does.
 func (k *Known) plane(in, name string) (measure.Axis, frame.Ref, bool) {
 	place := k.place(in)
 	if place == nil {
 		return 0, "", false
 	}
-	for a := range measure.Axis(3) {
-		for _, p := range place.Planes[a] {
-			if p.Ref == frame.OnPlane(strings.TrimPrefix(name, "=")) {
-				return a, p.Ref, true
-			}
-		}
-	}
-	if axis, joint, ok := strings.Cut(name, "@"); ok {
-		a := frame.AxisOf(strings.ToLower(axis))
-		if a < 0 {
-			return 0, "", false
-		}
-		if place.Find(measure.Axis(a), frame.Ref(joint)) >= 0 { // as the part itself calls it
-			return measure.Axis(a), frame.Ref(joint), true
-		}
+	return place.Called(name, func(joint string) (string, bool) {
 		id, ok := k.joint(joint)
 		if ok && in != "" {
 			id, ok = strings.CutPrefix(id, in+"/")
 		}
-		return measure.Axis(a), frame.Ref(id), ok
-	}
-	if len(name) < 2 {
-		return 0, "", false
-	}
-	a := frame.AxisOf(strings.ToLower(name[:1]))
-	n, whole := 0, true
-	for _, d := range name[1:] {
-		whole = whole && d >= '0' && d <= '9' && n < 1000
-		n = 10*n + int(d-'0')
-	}
-	if a < 0 || !whole {
-		return 0, "", false
-	}
-	if i := place.Station(measure.Axis(a), n); i >= 0 {
-		return measure.Axis(a), place.Planes[a][i].Ref, true
-	}
-	return 0, "", false
+		return id, ok
+	})
 }
 
 // fewest names the first of some.

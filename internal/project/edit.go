@@ -28,11 +28,8 @@ func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop, made .
 func (p *Project) edit(
 	ctx context.Context, e edit.Edit, shop *plan.Shop, as lines.Line, comment string, made []string,
 ) (*Project, edit.Done, error) {
-	begun, err := p.made()
-	switch {
-	case errors.Is(err, ErrEmpty):
-		begun.Document = Blank(p.Name, p.Units)
-	case err != nil:
+	begun, err := p.begun()
+	if err != nil {
 		return nil, edit.Done{}, err
 	}
 	if e.Unit == "" {

@@ -3,7 +3,6 @@ package project
 import (
 	"cmp"
 	"context"
-	"errors"
 	"fmt"
 	"maps"
 	"slices"
@@ -142,11 +141,8 @@ type Saying struct {
 // Say draws one line that was typed. A line that runs pipe and names no start runs from each of the
 // joints that are marked, where there are several, else from the one that is picked.
 func (p *Project) Say(ctx context.Context, s Saying, e edit.Edit, shop *plan.Shop, made ...string) (*Project, edit.Done, error) {
-	begun, err := p.made()
-	switch {
-	case errors.Is(err, ErrEmpty):
-		begun.Document = Blank(p.Name, p.Units)
-	case err != nil:
+	begun, err := p.begun()
+	if err != nil {
 		return nil, edit.Done{}, err
 	}
 	tools, err := plan.LineTools(ctx, plan.Job{Tool: cmp.Or(p.Tool, "saw"), Step: p.Step}, shop)
@@ -186,11 +182,8 @@ func (p *Project) Say(ctx context.Context, s Saying, e edit.Edit, shop *plan.Sho
 // drawn; a line that cannot be drawn, and those after it, wait on the page. What was typed and what
 // was cut of pipes that are gone goes with them, and is told.
 func (p *Project) Draw(ctx context.Context, all []lines.Line, shop *plan.Shop) (*Project, edit.Done, error) {
-	begun, err := p.made()
-	switch {
-	case errors.Is(err, ErrEmpty):
-		begun.Document = Blank(p.Name, p.Units)
-	case err != nil:
+	begun, err := p.begun()
+	if err != nil {
 		return nil, edit.Done{}, err
 	}
 	page := p.page(begun.Document)
