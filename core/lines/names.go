@@ -74,7 +74,11 @@ func (k *Known) pipe(name string) (id string, several []string, ok bool) {
 		return "", nil, false
 	}
 	if k.letters == nil {
-		k.letters = k.Letters()
+		for _, l := range k.Letters() {
+			if k.flat().Edge(l.Pipe) >= 0 { // letters of a later frame name what is not there yet
+				k.letters = append(k.letters, l)
+			}
+		}
 	}
 	var at []Lettered
 	for _, l := range k.letters {

@@ -31,7 +31,6 @@ type Said struct {
 	Pen     Pen
 	Comment string
 	Changed bool // the pen
-	Starts  bool // it names the joints from which it runs
 }
 
 // Read reads a line. The error is a [*edit.Refusal] whose At is the place in the text, in characters.
@@ -54,7 +53,6 @@ func Read(text string, pen Pen, known *Known) (Said, error) {
 	}
 	said.Edit.Unit = pen.Unit
 	said.Edit.Answers = p.answers
-	said.Starts = colon(p.said) >= 0
 	g, err := gesture(p.said, ws, pen, known)
 	said.Edit.Gesture = g
 	return said, err
@@ -295,7 +293,8 @@ func startsWalk(w words.Word) bool {
 	return slices.Contains([]string{"toward", "towards", "along", "hoop", "bend"}, first) || edit.IsWay(first)
 }
 
-// walk reads a line that runs pipe.
+// walk reads a line that runs pipe. One without a start runs from each of the joints that are
+// marked, where there are several, else from where the line before ended.
 func walk(text string, ws []words.Word, from []string, pen Pen, known *Known) (*edit.Walk, error) {
 	w := &edit.Walk{Size: pen.Size}
 	if n := slices.IndexFunc(ws, func(w words.Word) bool { return w.Is("within") }); n > 0 {
@@ -322,6 +321,9 @@ func walk(text string, ws []words.Word, from []string, pen Pen, known *Known) (*
 	}
 	if len(known.flat().Nodes) > 0 {
 		var err error
+		if from == nil && len(known.Marked) > 1 {
+			from = known.Marked
+		}
 		if from, err = begins(from, pen); err != nil {
 			return nil, err
 		}

@@ -116,7 +116,7 @@ func writeWalk(w *edit.Walk, pen Pen) string {
 	from := append([]string{}, w.From)
 	from = append(from, w.More...)
 	switch {
-	case len(from) == 1 && (from[0] == "" || from[0] == pen.At):
+	case len(from) == 1 && (from[0] == "" || from[0] == pen.At && len(pen.Marked) < 2):
 		return course
 	case len(from) > 1 && slices.Equal(from, pen.Each):
 		return "each: " + course

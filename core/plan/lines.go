@@ -27,7 +27,7 @@ func LineTools(ctx context.Context, job Job, shop *Shop) (lines.Tools, error) {
 		t.Letters = func(d *frame.Document) []lines.Lettered {
 			j := job
 			j.Frames = []FrameUse{{Document: *d, Copies: 1}}
-			p, err := Make(ctx, j, *shop, Work{})
+			p, err := Draft(ctx, j, *shop, Work{}) // a better purchase has no other letters
 			if err != nil {
 				return nil
 			}

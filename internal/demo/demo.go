@@ -31,7 +31,7 @@ func said(name, file, tool string) (project.Project, error) {
 	if err != nil {
 		return p, err
 	}
-	drawn, _, err := p.Draw(context.Background(), all, nil)
+	drawn, _, err := p.Draw(context.Background(), all, project.Workshop{})
 	switch {
 	case err != nil:
 		return p, err

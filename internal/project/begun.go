@@ -2,6 +2,7 @@ package project
 
 import (
 	"cmp"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -13,6 +14,15 @@ import (
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/starter"
 )
+
+// begun is the frame that a gesture is made on; an empty one where the project has none yet.
+func (p *Project) begun() (starter.Made, error) {
+	made, err := p.made()
+	if errors.Is(err, ErrEmpty) {
+		made.Document, err = Blank(p.Name, p.Units), nil
+	}
+	return made, err
+}
 
 // made gives the project's frame as it is now, with the sizes that were typed
 // over. The error is a [starter.Problems], a [SizeProblems] or [ErrEmpty].

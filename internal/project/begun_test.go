@@ -31,7 +31,7 @@ func begun(id string) *project.Project {
 
 func do(t *testing.T, p *project.Project, g edit.Gesture, answers ...string) *project.Project {
 	t.Helper()
-	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: g, Answers: answers}, nil)
+	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: g, Answers: answers}, project.Workshop{})
 	require.NoError(t, err)
 	return next
 }
@@ -39,7 +39,7 @@ func do(t *testing.T, p *project.Project, g edit.Gesture, answers ...string) *pr
 // asked is a gesture that goes against an answer: it asks first.
 func asked(t *testing.T, p *project.Project, g edit.Gesture) *edit.Question {
 	t.Helper()
-	_, _, err := p.Edit(context.Background(), edit.Edit{Gesture: g}, nil)
+	_, _, err := p.Edit(context.Background(), edit.Edit{Gesture: g}, project.Workshop{})
 	var q *edit.Question
 	require.ErrorAs(t, err, &q)
 	return q
@@ -97,7 +97,7 @@ func worn(t *testing.T, p *project.Project) (*project.Project, string) {
 	var next *project.Project
 	for _, way := range []string{"up 7 capped", "down 7 capped", "right 7 capped", "left 7 capped", "away 7 capped", "toward 7 capped"} {
 		for _, at := range append(ends(before), from) {
-			n, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: at, Line: way}}, nil)
+			n, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: at, Line: way}}, project.Workshop{})
 			if err != nil || n.Starter == nil || n.Starter.Own {
 				continue
 			}
@@ -337,7 +337,7 @@ func TestNonsenseAnswersAreRefused(t *testing.T) {
 	var ps starter.Problems
 	require.ErrorAs(t, err, &ps)
 	assert.Contains(t, ps.Error(), "no such pipe")
-	_, _, err = gone.Edit(context.Background(), edit.Edit{Gesture: &edit.Keep{}}, nil)
+	_, _, err = gone.Edit(context.Background(), edit.Edit{Gesture: &edit.Keep{}}, project.Workshop{})
 	assert.True(t, errors.As(err, &ps), fmt.Sprint(err))
 }
 
@@ -360,7 +360,7 @@ func BenchmarkAnswerBesideHandwork(b *testing.B) {
 	for k, text := range map[string]string{"bays": "13", "rails": "5", "width": "40 ft"} {
 		p = answer(p, k, starter.Answer{Text: text})
 	}
-	p, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "post 6/top", Line: "up 9 capped"}}, nil)
+	p, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "post 6/top", Line: "up 9 capped"}}, project.Workshop{})
 	if err != nil {
 		b.Fatal(err)
 	}

@@ -15,18 +15,24 @@ import (
 	"sturdyelbow/core/starter"
 )
 
+// Workshop is where a frame is worked on.
+type Workshop struct {
+	Shop *plan.Shop // nil for typical figures, and pieces without letters
+	Work plan.Work  // what was done
+}
+
 // Edit makes a builder's gesture on the project's frame and gives the project
 // that follows. Answers of a starter go on driving the frame, and what the
-// gesture did lies over it. made are the pipes, as the record calls them, that pieces are
-// cut of: they are followed to their new names. The error may be an [*edit.Question].
-func (p *Project) Edit(ctx context.Context, e edit.Edit, shop *plan.Shop, made ...string) (*Project, edit.Done, error) {
-	return p.edit(ctx, e, shop, lines.Line{}, "", made)
+// gesture did lies over it. Pipes that pieces are cut of are followed to their new names.
+// The error may be an [*edit.Question].
+func (p *Project) Edit(ctx context.Context, e edit.Edit, in Workshop) (*Project, edit.Done, error) {
+	return p.edit(ctx, e, in, lines.Line{}, "")
 }
 
 // edit makes a gesture as the page's next line: with the numbers of the line, where it has them, and
 // its comment.
 func (p *Project) edit(
-	ctx context.Context, e edit.Edit, shop *plan.Shop, as lines.Line, comment string, made []string,
+	ctx context.Context, e edit.Edit, in Workshop, as lines.Line, comment string,
 ) (*Project, edit.Done, error) {
 	begun, err := p.begun()
 	if err != nil {
@@ -40,10 +46,10 @@ func (p *Project) edit(
 	doc := *page.Ready(begun.Document, as)
 	doc.ModeRules = slices.Concat(doc.ModeRules, p.ModeRules)
 	cut := slices.Sorted(maps.Keys(p.Given))
-	named := p.named(&doc, made)
+	named := p.named(&doc, in.Work.Pipes())
 	doc.Followed = slices.Concat(cut, slices.Sorted(maps.Keys(named)))
 	followed := slices.Clone(doc.Followed)
-	after, done, err := plan.Edit(ctx, &doc, e, shop)
+	after, done, err := plan.Edit(ctx, &doc, e, in.Shop)
 	if err != nil {
 		return nil, edit.Done{}, err
 	}

@@ -26,7 +26,7 @@ func TestAStarterIsDrawnOn(t *testing.T) {
 		ModeRules: []frame.ModeRule{{Joint: "left/hub", Mode: frame.Slip}},
 	}
 	before := planned(t, &p)
-	next, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "left/hub", Line: "left 6"}}, nil)
+	next, done, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "left/hub", Line: "left 6"}}, project.Workshop{})
 	require.NoError(t, err)
 	require.NotNil(t, next.Starter)
 	assert.False(t, next.Starter.Own)
@@ -49,18 +49,18 @@ func TestAGestureTakesTypedSizesIn(t *testing.T) {
 	var err error
 	next := &p
 	for _, e := range []edit.Edit{{Gesture: &edit.Begin{}}, {Gesture: &edit.Walk{From: "j1", Line: "right 500"}}} {
-		next, _, err = next.Edit(context.Background(), e, nil)
+		next, _, err = next.Edit(context.Background(), e, project.Workshop{})
 		require.NoError(t, err)
 	}
 	assert.Equal(t, 500*measure.Millimetre, planned(t, next).Frames[0].Pipes[0].Centre, "a bare number is what it is in the project")
 	path := next.Frame.Root.Sizes[0].ID
 	next.Sizes = map[string]starter.Answer{path: {Text: "700"}}
-	last, _, err := next.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j1", Line: "up 300"}}, nil)
+	last, _, err := next.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j1", Line: "up 300"}}, project.Workshop{})
 	require.NoError(t, err)
 	assert.Empty(t, last.Sizes)
 	assert.Equal(t, 700*measure.Millimetre, planned(t, last).Frames[0].Pipes[0].Centre)
 	next.Sizes[path] = starter.Answer{Text: "seven"}
-	_, _, err = next.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j1", Line: "up 300"}}, nil)
+	_, _, err = next.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j1", Line: "up 300"}}, project.Workshop{})
 	assert.ErrorAs(t, err, &project.SizeProblems{})
 }
 

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"sync"
 
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
@@ -140,12 +141,12 @@ type Saying struct {
 
 // Say draws one line that was typed. A line that runs pipe and names no start runs from each of the
 // joints that are marked, where there are several, else from the one that is picked.
-func (p *Project) Say(ctx context.Context, s Saying, e edit.Edit, shop *plan.Shop, made ...string) (*Project, edit.Done, error) {
+func (p *Project) Say(ctx context.Context, s Saying, e edit.Edit, in Workshop) (*Project, edit.Done, error) {
 	begun, err := p.begun()
 	if err != nil {
 		return nil, edit.Done{}, err
 	}
-	tools, err := plan.LineTools(ctx, plan.Job{Tool: cmp.Or(p.Tool, "saw"), Step: p.Step}, shop)
+	tools, err := p.tools(ctx, in)
 	if err != nil {
 		return nil, edit.Done{}, err
 	}
@@ -163,25 +164,49 @@ func (p *Project) Say(ctx context.Context, s Saying, e edit.Edit, shop *plan.Sho
 	}
 	if said.Edit.Gesture == nil {
 		next := *p
-		page.Pen.Size, page.Pen.Unit = said.Pen.Size, said.Pen.Unit
+		page.Pen.Size, page.Pen.Unit, page.Pen.Marked = said.Pen.Size, said.Pen.Unit, said.Pen.Marked
 		page.Note(s.Line)
 		next.Page = page
 		return &next, edit.Done{Label: s.Line, Joint: s.From}, nil
 	}
 	if w, ok := said.Edit.Gesture.(*edit.Walk); ok {
-		if len(s.Marked) > 1 && w.From == pen.At && len(w.More) == 0 && !said.Starts {
-			w.From, w.More = s.Marked[0], s.Marked[1:]
-		}
 		w.In = cmp.Or(w.In, s.In)
 	}
 	said.Edit.Answers = append(said.Edit.Answers, s.Answers...)
-	return p.edit(ctx, said.Edit, shop, s.as, said.Comment, made)
+	return p.edit(ctx, said.Edit, in, s.as, said.Comment)
+}
+
+// tools are what lines are read and drawn with. A letter is the one that the builder sees: that of
+// the project as it is, with what was done. Only where nothing is drawn yet the letters are those of
+// the frame as far as the lines before have drawn it.
+func (p *Project) tools(ctx context.Context, in Workshop) (lines.Tools, error) {
+	tool := cmp.Or(p.Tool, "saw")
+	t, err := plan.LineTools(ctx, plan.Job{Tool: tool, Step: p.Step}, in.Shop)
+	if err != nil || in.Shop == nil {
+		return t, err
+	}
+	shown := sync.OnceValue(func() []lines.Lettered {
+		job, err := p.Job()
+		if err != nil {
+			return nil
+		}
+		job.Tool = tool
+		seen, err := plan.Draft(ctx, job, *in.Shop, in.Work)
+		if err != nil {
+			return nil
+		}
+		return plan.Lettered(seen)
+	})
+	if _, err := p.made(); err == nil && (p.Page == nil || p.Page.Drawn > 0) {
+		t.Letters = func(*frame.Document) []lines.Lettered { return shown() }
+	}
+	return t, nil
 }
 
 // Draw draws the frame from other lines than it has. Those that it begins with as they are stay
 // drawn; a line that cannot be drawn, and those after it, wait on the page. What was typed and what
 // was cut of pipes that are gone goes with them, and is told.
-func (p *Project) Draw(ctx context.Context, all []lines.Line, shop *plan.Shop) (*Project, edit.Done, error) {
+func (p *Project) Draw(ctx context.Context, all []lines.Line, in Workshop) (*Project, edit.Done, error) {
 	begun, err := p.begun()
 	if err != nil {
 		return nil, edit.Done{}, err
@@ -205,7 +230,7 @@ func (p *Project) Draw(ctx context.Context, all []lines.Line, shop *plan.Shop) (
 			Hint: "change its answers, take it back with undo, or add lines after them",
 		}
 	}
-	tools, err := plan.LineTools(ctx, plan.Job{Tool: cmp.Or(p.Tool, "saw"), Step: p.Step}, shop)
+	tools, err := p.tools(ctx, in)
 	if err != nil {
 		return nil, edit.Done{}, err
 	}
@@ -243,7 +268,7 @@ func (p *Project) Draw(ctx context.Context, all []lines.Line, shop *plan.Shop) (
 			ctx,
 			Saying{Line: all[i].Text, From: now.Page.Pen.At, Marked: now.Page.Pen.Marked, as: all[i]},
 			edit.Edit{},
-			shop,
+			in,
 		)
 		if err != nil {
 			waits := *now.Page

@@ -13,6 +13,8 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/lines"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+	"sturdyelbow/core/record"
 	"sturdyelbow/core/starter"
 	"sturdyelbow/internal/project"
 )
@@ -35,7 +37,7 @@ func (x *pages) lines() (all []lines.Line) {
 }
 
 func (x *pages) draw(all []lines.Line) {
-	next, _, err := x.p.Draw(context.Background(), all, nil)
+	next, _, err := x.p.Draw(context.Background(), all, project.Workshop{})
 	require.NoError(x.t, err)
 	x.p = next
 }
@@ -47,7 +49,7 @@ func (x *pages) paste(text string) {
 }
 
 func (x *pages) gesture(g edit.Gesture) {
-	next, _, err := x.p.Edit(context.Background(), edit.Edit{Gesture: g}, nil)
+	next, _, err := x.p.Edit(context.Background(), edit.Edit{Gesture: g}, project.Workshop{})
 	require.NoError(x.t, err)
 	x.p = next
 }
@@ -142,7 +144,7 @@ func TestALineIsSaidWhereOneIs(t *testing.T) {
 	x := blankPages(t)
 	x.paste("right 10 cut times 3\nj1: up 9 cut")
 	say := func(s project.Saying) error {
-		next, _, err := x.p.Say(context.Background(), s, edit.Edit{}, nil)
+		next, _, err := x.p.Say(context.Background(), s, edit.Edit{}, project.Workshop{})
 		if err == nil {
 			x.p = next
 		}
@@ -180,7 +182,7 @@ func TestLinesOnAStarter(t *testing.T) {
 	x.paste("up 4 cut capped")
 	require.Nil(t, x.p.Page.Wrong)
 	require.NotNil(t, x.p.Starter)
-	_, _, err := x.p.Draw(context.Background(), nil, nil)
+	_, _, err := x.p.Draw(context.Background(), nil, project.Workshop{})
 	var r *edit.Refusal
 	require.ErrorAs(t, err, &r)
 	assert.Contains(t, strings.ToLower(r.Hint), "answers")
@@ -200,4 +202,95 @@ func TestWhatIsTypedBesideTheLinesIsSaid(t *testing.T) {
 	x.gesture(&edit.Walk{From: "j3", Line: "right 8 cut"})
 	assert.Equal(t, append([]string{"right 24 cut", "up 10 cut"}, append(beside, "right 8 cut")...), x.texts())
 	assert.Empty(t, x.p.Beside(), "they are lines now")
+}
+
+// A letter in a line is the one that the builder sees: with how joints are held, and as it is
+// written on what was cut.
+func TestALetterIsTheOneThatIsSeen(t *testing.T) {
+	x := blankPages(t)
+	x.paste("right 24 centre\nj1: up 24 centre\nj2: up 20 centre")
+	shop := plan.ExampleShop()
+	seen := func(events []record.Event) map[string]string {
+		of := map[string]string{}
+		for _, l := range plan.Lettered(worked(t, x.p, events)) {
+			of[l.Letter] = l.Pipe
+		}
+		require.Len(t, of, 3, "each has its own letter")
+		return of
+	}
+	split := func(events []record.Event) {
+		t.Helper()
+		for letter, pipe := range seen(events) {
+			next, _, err := x.p.Say(context.Background(), project.Saying{Line: "split " + letter}, edit.Edit{},
+				project.Workshop{Shop: &shop, Work: record.Add(events)})
+			require.NoError(t, err)
+			all := next.Page.Lines
+			assert.Equal(t, "split "+pipe, all[len(all)-1].Text, letter)
+		}
+	}
+	x.p.ModeRules = []frame.ModeRule{{Joint: "j2", Mode: frame.Eased}} // else p1 and p2 are of one length
+	split(nil)
+	written := record.Event{ID: "e", Kind: record.Lettered} // on the pieces
+	for _, c := range worked(t, x.p, nil).Cuts {
+		written.Letters = append(written.Letters, record.Letter{Letter: c.Letter, Size: c.Size, Cut: c.Cut, Class: c.Class, Path: c.Path})
+	}
+	events := []record.Event{written}
+	x.p.Sizes = map[string]starter.Answer{"s3": {Text: "30"}} // the shortest is the longest now
+	require.NotEqual(t, seen(nil), seen(events), "what is written on pipe stays")
+	split(events)
+
+	// a line that is changed among others has the letters that are seen, too
+	all := x.lines()
+	var of string
+	for letter, pipe := range seen(events) {
+		if pipe == "p3" {
+			of = letter
+		}
+	}
+	all[2].Text = "split " + of
+	next, _, err := x.p.Draw(context.Background(), all, project.Workshop{Shop: &shop, Work: record.Add(events)})
+	require.NoError(t, err)
+	require.NotNil(t, next.Page.Wrong, "p3 is not there before the line that made it")
+	for letter, pipe := range seen(events) {
+		if pipe == "p1" {
+			all[2].Text = "split " + letter
+		}
+	}
+	next, _, err = x.p.Draw(context.Background(), all, project.Workshop{Shop: &shop, Work: record.Add(events)})
+	require.NoError(t, err)
+	assert.Equal(t, "split p1", next.Page.Lines[2].Text)
+}
+
+// Joints that a line marks are marked for the lines after it, however these come onto the page: a line
+// without a start runs from each of them, and is drawn again as it was.
+func TestLinesMarkJoints(t *testing.T) {
+	const gate, marked = "right 24 cut\nj1: up 10 cut\nj2: up 10 cut", "mark j3 j4\nnear 6 cut\nmark j5 j6\ncap marked\nmark none\nj3: up 5 cut"
+	x := blankPages(t)
+	x.paste(gate)
+	x.paste(marked)
+	require.Nil(t, x.p.Page.Wrong)
+	assert.Equal(t, 7, len(x.p.Frame.Root.Joints))
+	x.paste("mark j3 j4")
+	x.gesture(&edit.Walk{From: x.p.Page.Pen.At, Line: "up 4 cut"})
+	assert.Equal(t, "j7: up 4 cut", x.texts()[len(x.texts())-1], "it ran from one joint, whatever is marked")
+	joints := x.joints()
+	all := x.lines()
+	all[0].Text = "right 30 cut"
+	x.draw(all)
+	require.Nil(t, x.p.Page.Wrong)
+	assert.Equal(t, joints, x.joints())
+
+	page, doc, _ := (&lines.Page{Lines: parsed(t, gate+"\n"+marked)}).Draw(project.Blank("", measure.Inches), lines.Tools{
+		Edit: func(d *frame.Document, e edit.Edit) (*frame.Document, edit.Done, error) {
+			return plan.Edit(context.Background(), d, e, nil)
+		},
+	})
+	require.Nil(t, page.Wrong)
+	assert.Len(t, doc.Root.Joints, 7)
+}
+
+func parsed(t *testing.T, text string) []lines.Line {
+	all, err := lines.Parse(text)
+	require.NoError(t, err)
+	return all
 }

@@ -20,7 +20,7 @@ import (
 func square(t *testing.T, unit measure.Unit) *project.Project {
 	p := &project.Project{Name: "Rack", Units: unit, Tool: "saw"}
 	for _, e := range []edit.Edit{{Gesture: &edit.Walk{Line: "right 1000 mm"}}, {Gesture: &edit.Walk{From: "j2", Line: "up 800 mm"}}, {Gesture: &edit.Walk{From: "j3", Line: "left 1000 mm"}}, {Gesture: &edit.Join{From: "j4", To: "j1"}}} {
-		next, _, err := p.Edit(context.Background(), e, nil)
+		next, _, err := p.Edit(context.Background(), e, project.Workshop{})
 		require.NoError(t, err)
 		p = next
 	}
@@ -108,7 +108,7 @@ func TestAShopsSeatsStayInTheShop(t *testing.T) {
 	p := square(t, measure.Inches)
 	shop := plan.ExampleShop()
 	shop.Seats = map[frame.Mode]float64{frame.Cemented: 0.9}
-	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j4", Line: "up 12 cut"}}, &shop)
+	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j4", Line: "up 12 cut"}}, project.Workshop{Shop: &shop})
 	require.NoError(t, err)
 	assert.Empty(t, next.Frame.Seats)
 	job, err := next.Job()
@@ -126,7 +126,7 @@ func TestAShopsSeatsStayInTheShop(t *testing.T) {
 func TestAKeptFrameIsTheSame(t *testing.T) {
 	p := &project.Project{Units: measure.Inches, Tool: "saw", Starter: &starter.Begun{ID: "sling"}}
 	before := planned(t, p)
-	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Keep{}}, nil)
+	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Keep{}}, project.Workshop{})
 	require.NoError(t, err)
 	assert.Nil(t, next.Starter)
 	after := planned(t, next)

@@ -126,7 +126,7 @@ func TestAnyWorkOnAStarter(t *testing.T) {
 			var next *project.Project
 			asked := false
 			for range 6 {
-				n, _, err := p.Edit(context.Background(), e, nil)
+				n, _, err := p.Edit(context.Background(), e, project.Workshop{})
 				var q *edit.Question
 				if errors.As(err, &q) {
 					o := rapid.SampledFrom(q.Options).Draw(t, "option")

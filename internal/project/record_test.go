@@ -59,7 +59,7 @@ func TestTheRecordSurvivesAGroup(t *testing.T) {
 	events := cutAll(worked(t, p, nil))
 	require.Len(t, events, 4)
 	work := record.Add(events)
-	made := work.Pipes()
+	in := project.Workshop{Work: work}
 	own := func(p *project.Project, what string) {
 		t.Helper()
 		is := worked(t, p, events)
@@ -72,19 +72,18 @@ func TestTheRecordSurvivesAGroup(t *testing.T) {
 	grouped, _, err := p.Edit(
 		context.Background(),
 		edit.Edit{Gesture: &edit.MakeGroup{Joints: []string{"j1", "j2", "j3"}, Name: "corner"}},
-		nil,
-		made...)
+		in)
 	require.NoError(t, err)
 	assert.Len(t, grouped.Was, 2, "two pipes have another path")
 	own(grouped, "grouped")
-	after, _, err := grouped.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j4", Line: "up 10"}}, nil, made...)
+	after, _, err := grouped.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j4", Line: "up 10"}}, in)
 	require.NoError(t, err)
 	assert.Equal(t, grouped.Was, after.Was, "another gesture keeps them")
 	var use string
 	for _, i := range worked(t, grouped, events).Frames[0].Instances {
 		use = i.Path
 	}
-	free, _, err := grouped.Edit(context.Background(), edit.Edit{Gesture: &edit.Ungroup{Part: use}}, nil, made...)
+	free, _, err := grouped.Edit(context.Background(), edit.Edit{Gesture: &edit.Ungroup{Part: use}}, in)
 	require.NoError(t, err)
 	own(free, "set free")
 

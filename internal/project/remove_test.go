@@ -9,6 +9,7 @@ import (
 
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/internal/project"
 )
 
 // Every column, row and level of every part of a screen can be taken away, or is refused
@@ -22,11 +23,11 @@ func TestEveryPlaneOfEveryPartCanGo(t *testing.T) {
 			for _, l := range place.Planes[a] {
 				tried++
 				e := edit.Edit{Gesture: &edit.Remove{In: place.Path, Axis: a, Plane: l.Ref}}
-				next, _, err := p.Edit(context.Background(), e, nil)
+				next, _, err := p.Edit(context.Background(), e, project.Workshop{})
 				var q *edit.Question
 				if errors.As(err, &q) {
 					e.Answers = append(e.Answers, q.Options[0].ID)
-					next, _, err = p.Edit(context.Background(), e, nil)
+					next, _, err = p.Edit(context.Background(), e, project.Workshop{})
 				}
 				if err != nil {
 					var no *edit.Refusal

@@ -60,15 +60,15 @@ func (a *Asked) UnmarshalJSON(data []byte) error {
 }
 
 // on asks it of a project.
-func (a *Asked) on(ctx context.Context, p *project.Project, shop *plan.Shop, pipes []string) (*project.Project, edit.Done, error) {
+func (a *Asked) on(ctx context.Context, p *project.Project, in project.Workshop) (*project.Project, edit.Done, error) {
 	switch {
 	case a.Draw != nil:
-		return p.Draw(ctx, a.Draw.Lines, shop)
+		return p.Draw(ctx, a.Draw.Lines, in)
 	case a.Say != nil:
 		a.Say.Answers = append(a.Say.Answers, a.Answers...)
-		return p.Say(ctx, *a.Say, a.Edit, shop, pipes...)
+		return p.Say(ctx, *a.Say, a.Edit, in)
 	}
-	return p.Edit(ctx, a.Edit, shop, pipes...)
+	return p.Edit(ctx, a.Edit, in)
 }
 
 // EditAnswer is the project that follows, and what was done; or the question
@@ -97,7 +97,7 @@ func (a *api) edit(ctx context.Context, in *body[EditRequest]) (*body[EditAnswer
 		work.Figures.Put(&own)
 		shop = &own
 	}
-	next, done, err := in.Body.Edit.on(ctx, &in.Body.Project, shop, work.Pipes())
+	next, done, err := in.Body.Edit.on(ctx, &in.Body.Project, project.Workshop{Shop: shop, Work: work})
 	var ask *edit.Question
 	if errors.As(err, &ask) {
 		return answer(EditAnswer{Project: in.Body.Project, Question: ask}), nil

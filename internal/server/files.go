@@ -69,7 +69,11 @@ type OpenRequest struct {
 }
 
 func (a *api) open(ctx context.Context, in *body[OpenRequest]) (*body[ProjectLine], error) {
-	p, events, err := readFile(in.Body.Name, in.Body.Text)
+	shop, _, err := a.loadShop(ctx)
+	if err != nil {
+		return nil, err
+	}
+	p, events, err := readFile(ctx, in.Body.Name, in.Body.Text, shop)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -90,9 +94,9 @@ type NoProject struct{ What, Hint string }
 
 func (e *NoProject) Error() string { return e.What + "; " + e.Hint }
 
-// readFile reads whatever file may hold a project. The error is a [NoProject], or what is
+// readFile reads whatever file may hold a project; lines are drawn with what the shop measured. The error is a [NoProject], or what is
 // wrong with a file of a form that is known.
-func readFile(name, text string) (*project.Project, []record.Event, error) {
+func readFile(ctx context.Context, name, text string, shop *plan.Shop) (*project.Project, []record.Event, error) {
 	name = strings.TrimSuffix(strings.TrimSuffix(name, ".json"), ".wireframe")
 	var is struct {
 		SturdyElbow string          `json:"sturdyElbow"`
@@ -154,7 +158,7 @@ func readFile(name, text string) (*project.Project, []record.Event, error) {
 		}
 	}
 	if saysLines(text) {
-		p, err := drawn(name, text)
+		p, err := drawn(ctx, name, text, shop)
 		return p, nil, err
 	}
 	return nil, nil, &NoProject{whatIs(text), "open a project, a frame or a wireframe that was saved as JSON, or a text of lines"}
@@ -177,14 +181,13 @@ func saysLines(text string) bool {
 }
 
 // drawn makes a project of a text of lines. Those that cannot be drawn wait on its page.
-func drawn(name, text string) (*project.Project, error) {
+func drawn(ctx context.Context, name, text string, shop *plan.Shop) (*project.Project, error) {
 	all, err := lines.Parse(text)
 	if err != nil {
 		return nil, err
 	}
 	p := around(project.Blank(strings.TrimSuffix(name, ".txt"), measure.Inches), strings.TrimSuffix(name, ".txt"))
-	shop := plan.ExampleShop()
-	p, _, err = p.Draw(context.Background(), all, &shop)
+	p, _, err = p.Draw(ctx, all, project.Workshop{Shop: shop})
 	return p, err
 }
 
