@@ -14,6 +14,7 @@ import (
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/mention"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/internal/project"
 )
 
 func drawCommand() *cobra.Command {
@@ -25,13 +26,9 @@ func drawCommand() *cobra.Command {
 			"A line that cannot be drawn is named, with what would mend it; nothing after it is drawn.\n" +
 			"docs/lines.md tells all that can be said.",
 		RunE: func(c *cobra.Command, args []string) error {
-			job, shop, err := f.job()
+			job, shop, data, err := f.open(c, args[0])
 			if err != nil {
 				return err
-			}
-			data, err := readFile(c, args[0])
-			if err != nil {
-				return failed(err)
 			}
 			all, err := lines.Parse(string(data))
 			if err != nil {
@@ -41,7 +38,7 @@ func drawCommand() *cobra.Command {
 			if err != nil {
 				return failed(err)
 			}
-			page, doc, _ := (&lines.Page{Lines: all}).Draw(blank(nameOf(args[0])), tools)
+			page, doc, _ := (&lines.Page{Lines: all}).Draw(project.Blank(nameOf(args[0]), measure.Inches), tools)
 			if w := page.Wrong; w != nil {
 				return failed(fmt.Errorf(
 					"%s:%d:%d: %s; %s", args[0], w.Line+1, w.At+1, mention.ByID(w.What), mention.ByID(w.Hint),
@@ -69,10 +66,6 @@ func nameOf(file string) string {
 		return "Frame"
 	}
 	return strings.TrimSuffix(filepath.Base(file), filepath.Ext(file))
-}
-
-func blank(name string) *frame.Document {
-	return &frame.Document{Format: frame.Format, Name: name, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented}
 }
 
 func saveFrame(file string, doc *frame.Document) error {

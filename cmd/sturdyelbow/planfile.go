@@ -109,6 +109,16 @@ func (f *planning) job() (plan.Job, plan.Shop, error) {
 	return plan.Job{Tool: "given", Step: step, EndTrim: trim}, shop, nil
 }
 
+// open reads the flags, and the file that a frame is in.
+func (f *planning) open(c *cobra.Command, file string) (plan.Job, plan.Shop, []byte, error) {
+	job, shop, err := f.job()
+	if err != nil {
+		return job, shop, nil, err
+	}
+	data, err := readFile(c, file)
+	return job, shop, data, failed(err)
+}
+
 // print plans a frame and prints what the flags ask for.
 func (f *planning) print(c *cobra.Command, job plan.Job, shop plan.Shop, doc *frame.Document) error {
 	job.Frames = []plan.FrameUse{{Document: *doc, Copies: 1}}
@@ -137,13 +147,9 @@ func planCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use: "plan FILE", Short: "Plan a wireframe file (- reads standard input)", Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			job, shop, err := f.job()
+			job, shop, data, err := f.open(c, args[0])
 			if err != nil {
 				return err
-			}
-			data, err := readFile(c, args[0])
-			if err != nil {
-				return failed(err)
 			}
 			doc, err := wireframe.Read(data)
 			if err != nil {

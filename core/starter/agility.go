@@ -11,6 +11,7 @@ import (
 
 var weave = Starter{
 	ID: "weave", Name: "Row of poles", About: "Upright poles in a row on a base that lies flat.",
+	For: course, Words: "weave slalom poles agility dog row upright",
 	Prompts: append([]Prompt{
 		counted("poles", "Poles", "6", 2, 24, "Six to learn on, twelve in a competition; two rows of six pack smaller."),
 		length("apart", "Apart", "24", "24 in between centres is what dogs are trained to.", frame.Centre, frame.Clear),
@@ -55,6 +56,7 @@ func row(a *answers, count, apart, height string, riser catalog.Size, end frame.
 
 var hoop = Starter{
 	ID: "hoop", Name: "Ring between posts", About: "An eight-sided ring held between two footed posts.",
+	For: course, Words: "tyre ring jump through agility circle",
 	Prompts: append([]Prompt{
 		length(
 			"opening",
@@ -93,6 +95,7 @@ var hoop = Starter{
 
 var tunnel = Starter{
 	ID: "tunnel", Name: "Tunnel of sprung hoops", About: "Hoops sprung over stakes, and a spine that holds them apart.",
+	For: shelter, Words: "hoop house cloche greenhouse polytunnel rain cover tarp sheet arch garden",
 	Prompts: append([]Prompt{
 		length(
 			"span",
@@ -152,6 +155,7 @@ func between(bays int) []string {
 
 var panel = Starter{
 	ID: "panel", Name: "Run panel for net", About: "A flat panel with uprights to tie a net to; several make a run.",
+	For: walls, Words: "net goal fence run pen panel ball stop",
 	Prompts: append([]Prompt{
 		length("width", "Width", "6 ft", "As wide as the net you have, less a hand to wrap it round.", frame.Outside, frame.Centre),
 		length("height", "Height", "4 ft", "Higher than it jumps.", frame.Outside, frame.Centre),

@@ -8,6 +8,7 @@ import (
 
 var ring = Starter{
 	ID: "ring", Name: "Ring with spokes", About: "Eight sides and four spokes to a hub, flat on the ground.",
+	For: holding, Words: "ring spokes wheel hub shade circle octagon lying flat",
 	Prompts: append([]Prompt{
 		length(
 			"across",
@@ -34,6 +35,7 @@ var ring = Starter{
 
 var rig = Starter{
 	ID: "rig", Name: "Ring held by hand", About: "A ring on a handle, to hold a net, a light cloth, a sensor or a target.",
+	For: moving, Words: "ring hand handle net target held hoop timer circle carry",
 	Prompts: append([]Prompt{
 		length("opening", "Opening", "18", "What goes through it.", frame.Clear, frame.Centre),
 		length(
@@ -65,6 +67,7 @@ var rig = Starter{
 
 var desk = Starter{
 	ID: "desk", Name: "Desk rig", About: "Two posts, a shelf in front of them and a bar on top, to clamp things to.",
+	For: holding, Words: "desk camera clamp rig shelf light mount judge",
 	Prompts: append([]Prompt{
 		length("width", "Width", "36", "As wide as the desk allows.", frame.Outside, frame.Centre),
 		length("shelf", "Shelf height", "16", "To the top of the pipe: over the screen.", frame.TopOfPipe),
@@ -88,6 +91,7 @@ var desk = Starter{
 
 var manifold = Starter{
 	ID: "manifold", Name: "Drying rack in two sizes", About: "Thin risers on a thick base: gloves, boots and bottles drain and dry.",
+	For: holding, Words: "drying rack gloves boots bottles dry drain toys",
 	Prompts: append([]Prompt{
 		counted("risers", "Risers", "6", 1, 24, "Two for each pair."),
 		length("apart", "Apart", "6", "A boot's width and a finger.", frame.Centre, frame.Clear),

@@ -10,6 +10,7 @@ import (
 
 var slots = Starter{
 	ID: "slots", Name: "Slots for boards or wheels", About: "Pairs of posts that lean apart: what stands between them stays upright.",
+	For: holding, Words: "bike wheel board rack slot lean upright kayak paddle surf",
 	Prompts: append([]Prompt{
 		length(
 			"thick",
@@ -73,6 +74,7 @@ var slots = Starter{
 
 var trestle = Starter{
 	ID: "trestle", Name: "Padded-top trestle", About: "Two end frames, a top bar for foam and a stretcher.",
+	For: holding, Words: "sawhorse trestle saddle stand padded",
 	Prompts: append([]Prompt{
 		length("width", "Top bar", "36", "As long as what lies on it is wide, and 6 in more.", frame.Outside, frame.Centre),
 		length("height", "Height", "30", "To the top of the bar, without the foam: wrist height is easy on the back.", frame.TopOfPipe),
@@ -101,6 +103,7 @@ var trestle = Starter{
 
 var cradle = Starter{
 	ID: "cradle", Name: "Tilted cradle", About: "A tray with a back, square in itself, that stands tilted.",
+	For: holding, Words: "rack display tilt book easel music tray",
 	Prompts: append([]Prompt{
 		length("width", "Width", "20", "What lies in it, and an inch.", frame.Clear, frame.Outside),
 		length("depth", "Depth", "16", "What lies in it, from front to back.", frame.Centre),
@@ -131,6 +134,7 @@ var cradle = Starter{
 
 var tower = Starter{
 	ID: "tower", Name: "Tower with arms", About: "A post on a wide base, with arms to both sides at every level.",
+	For: holding, Words: "tree arms hang drying hat coat rack treat post lead",
 	Prompts: append([]Prompt{
 		counted("levels", "Levels", "3", 1, 10, "Pairs of arms, the top one among them."),
 		length(
@@ -185,6 +189,7 @@ func unasked(d *dimension) *dimension {
 
 var figure = Starter{
 	ID: "figure", Name: "Figure stand", About: "Legs, hips, a spine and shoulders to dress, on two feet.",
+	For: dressed, Words: "mannequin dummy scarecrow dress costume body",
 	Prompts: append([]Prompt{
 		length("height", "Height", "5 ft", "To the top of the neck: the wearer's chin.", frame.TopOfCap),
 		length("shoulders", "Shoulders", "16", "Across, over the caps, an inch less than the garment.", frame.Outside, frame.Centre),
@@ -194,16 +199,8 @@ var figure = Starter{
 		length("foot", "Foot depth", "20", "A third of its height stands indoors; outdoors it wants stakes.", frame.Outside, frame.Centre),
 	}, sized("3/4", "3/4 carries a costume; 1 a coat.", "slip")...),
 	build: func(a *answers) frame.Document {
-		// the legs stand as far to both sides of the spine
-		x := axis(
-			origin("l shoulder"),
-			at("r shoulder", a.from("shoulders", "l shoulder")),
-			middle("spine", "l shoulder", "r shoulder"),
-			share("left", "right", "spine", 2),
-			at("right", a.from("hips", "left")),
-		)
 		d := onto(
-			x,
+			abreast(a, "l shoulder", "r shoulder"),
 			axis(origin("mid")),
 			axis(
 				origin("base"),
@@ -215,16 +212,34 @@ var figure = Starter{
 		for _, s := range []string{"left", "right"} {
 			d.use(s, "foot", s, "mid", "base", "x", "mid", "z").put(frame.OpenEnd, s+" hip", s, "mid", "hip").run(s+"/hub", s+" hip")
 		}
-		d.put(frame.OpenEnd, "hip", "spine", "mid", "hip", "chest", "spine", "mid", "shoulder").
-			put(frame.CappedEnd, "neck", "spine", "mid", "neck", "left shoulder", "l shoulder", "mid", "shoulder").
-			put(frame.CappedEnd, "right shoulder", "r shoulder", "mid", "shoulder")
-		d.run("left hip", "hip", "right hip").run("hip", "chest", "neck").run("left shoulder", "chest", "right shoulder")
+		trunk(d, frame.CappedEnd, "l shoulder", "r shoulder")
 		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a)}}
 	},
 }
 
+// abreast are the places across a body: the shoulders' ends, the spine amid, and the legs as far to both
+// sides of it.
+func abreast(a *answers, left, right string) axisStations {
+	return axis(
+		origin(left),
+		at(right, a.from("shoulders", left)),
+		middle("spine", left, right),
+		share("left", "right", "spine", 2),
+		at("right", a.from("hips", "left")),
+	)
+}
+
+// trunk draws hips, spine, neck and shoulders between two places across; end is that of the shoulders.
+func trunk(d *draft, end frame.End, left, right string) *draft {
+	return d.put(frame.OpenEnd, "hip", "spine", "mid", "hip", "chest", "spine", "mid", "shoulder").
+		put(frame.CappedEnd, "neck", "spine", "mid", "neck").
+		put(end, "left shoulder", left, "mid", "shoulder", "right shoulder", right, "mid", "shoulder").
+		run("left hip", "hip", "right hip").run("hip", "chest", "neck").run("left shoulder", "chest", "right shoulder")
+}
+
 var dividers = Starter{
 	ID: "dividers", Name: "Cradle with dividers", About: "Two combs that keep long loads in their lanes.",
+	For: holding, Words: "lumber pipe lanes comb rack roof car load",
 	Prompts: append([]Prompt{
 		length("lane", "A lane", "6", "The thickest of what lies in it, and a finger.", frame.Clear, frame.Centre),
 		counted("lanes", "Lanes", "3", 1, 12, "One for each sort."),

@@ -10,6 +10,7 @@ var outside = []frame.Meaning{frame.Outside, frame.Clear, frame.Centre}
 
 var jump = Starter{
 	ID: "jump", Name: "Jump", About: "Two footed uprights, a low tie, a bar at a height.",
+	For: course, Words: "hurdle bar agility dog horse high leap",
 	Prompts: append([]Prompt{
 		{
 			Key:      "width",

@@ -2,7 +2,6 @@ package starter
 
 import (
 	"math"
-	"slices"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
@@ -11,6 +10,7 @@ import (
 
 var vees = Starter{
 	ID: "vees", Name: "Row of upside-down Vs", About: "Two rails with pairs of legs that meet at the top: stalls, racks, a ridge for a cloth.",
+	For: holding, Words: "ramp stall a-frame inverted v rack ridge ribs row triangle boards",
 	Prompts: append([]Prompt{
 		length(
 			"apart",
@@ -65,6 +65,7 @@ var vees = Starter{
 
 var cwall = Starter{
 	ID: "cwall", Name: "Wall with C feet", About: "Columns and bars for a cloth; the outer feet turn inward and stand out at no side.",
+	For: walls, Words: "wall backdrop banner sponsor photo press cloth columns display",
 	Prompts: append([]Prompt{
 		length("width", "Width", "7 ft", "Over the fittings: as wide as the cloth.", frame.Outside, frame.Centre, frame.Clear),
 		length("height", "Height", "6 ft 6", "From the floor to the top of the pipe.", frame.TopOfPipe),
@@ -120,6 +121,7 @@ var cwall = Starter{
 
 var fork = Starter{
 	ID: "fork", Name: "Sling stand of post and fork", About: "A post on two feet, a fork that turns about it on one bolt: it folds flat.",
+	For: moving, Words: "fold folding sling stand post strap bag collapse",
 	Prompts: append([]Prompt{
 		length("post", "Post", "44", "Along the post, from its foot to its end.", frame.Centre),
 		length("fork", "Fork", "42", "Along the fork; its ends stand on the floor.", frame.Centre),
@@ -174,29 +176,11 @@ var fork = Starter{
 		}
 		f.run("left top", "right top")
 		d := onto(axis(origin("mid")), axis(origin("y")), axis(origin("bolt")))
-		d.Uses = []frame.Use{
-			{
-				ID:     "post",
-				Of:     "post",
-				At:     planes("mid", "y", "bolt"),
-				Anchor: planes("mid", "y", "bolt"),
-				Turns:  []frame.Turn{{About: measure.X, By: lean}},
-			},
-			{
-				ID:     "fork",
-				Of:     "fork",
-				At:     planes("mid", "y", "bolt"),
-				Anchor: planes("mid", "y", "bolt"),
-				Turns:  []frame.Turn{{About: measure.X, By: -lean}},
-			},
-		}
+		bolts := planes("mid", "y", "bolt")
+		d.Uses = []frame.Use{leaning("post", bolts, bolts, lean), leaning("fork", bolts, bolts, -lean)}
 		high := max(post-down, measure.Inch)
 		for _, s := range []string{"left", "right"} {
-			fold := 2*lean - 4
-			if s == "right" {
-				fold = -fold
-			}
-			d.Links = append(d.Links, frame.Link{ID: s + " bolt", Kind: frame.Pivot, Rod: bolt, Fold: fold, On: []frame.Anchor{
+			d.Links = append(d.Links, frame.Link{ID: s + " bolt", Kind: frame.Pivot, Rod: bolt, Fold: foldOf(s, lean), On: []frame.Anchor{
 				{Pipe: "post/" + pipe("foot", "end").ID, At: high}, {Pipe: "fork/" + pipe(s+" foot", s+" top").ID, At: high + reach},
 			}})
 		}
@@ -209,6 +193,7 @@ var fork = Starter{
 
 var corners = Starter{
 	ID: "corners", Name: "Trestle with corner fittings", About: "A spine on two legs; at each end three-way corners spread two arms that carry a rail each.",
+	For: holding, Words: "trestle low sawhorse stand hold up off the ground splay jump cavaletti",
 	Prompts: append([]Prompt{
 		length("spine", "Spine", "18", "Between the legs' middle lines.", frame.Centre, frame.Clear),
 		length("height", "Spine height", "16", "From the floor to the top of the pipe.", frame.TopOfPipe),
@@ -250,6 +235,7 @@ var corners = Starter{
 
 var arms = Starter{
 	ID: "arms", Name: "Figure with arms", About: "Legs with knees, hips, a spine, shoulders and arms that hang, to dress a costume on.",
+	For: dressed, Words: "mannequin mascot dummy scarecrow arms costume body stand",
 	Prompts: append([]Prompt{
 		length("height", "Height", "5 ft 4", "To the top of the neck: where the head sits.", frame.TopOfCap),
 		length("shoulder", "Shoulder height", "56", "To the top of the pipe.", frame.TopOfPipe),
@@ -261,15 +247,8 @@ var arms = Starter{
 		length("foot", "Foot depth", "18", "A third of its height stands indoors; outdoors it wants stakes.", frame.Outside, frame.Centre),
 	}, sized("1", "1 in carries a costume and its head.", "slip")...),
 	build: func(a *answers) frame.Document {
-		x := axis(
-			origin("l arm"),
-			at("r arm", a.from("shoulders", "l arm")),
-			middle("spine", "l arm", "r arm"),
-			share("left", "right", "spine", 2),
-			at("right", a.from("hips", "left")),
-		)
 		d := onto(
-			x,
+			abreast(a, "l arm", "r arm"),
 			axis(origin("mid")),
 			axis(
 				origin("base"),
@@ -284,65 +263,9 @@ var arms = Starter{
 			d.use(s, "foot", s, "mid", "base", "x", "mid", "z").
 				put(frame.OpenEnd, s+" knee", s, "mid", "knee", s+" hip", s, "mid", "hip").run(s+"/hub", s+" knee", s+" hip")
 		}
-		d.put(frame.OpenEnd, "hip", "spine", "mid", "hip", "chest", "spine", "mid", "shoulder").
-			put(frame.CappedEnd, "neck", "spine", "mid", "neck", "left hand", "l arm", "mid", "hand", "right hand", "r arm", "mid", "hand").
-			put(frame.OpenEnd, "left shoulder", "l arm", "mid", "shoulder", "right shoulder", "r arm", "mid", "shoulder")
-		d.run("left hip", "hip", "right hip").run("hip", "chest", "neck").run("left shoulder", "chest", "right shoulder").
+		trunk(d, frame.OpenEnd, "l arm", "r arm").
+			put(frame.CappedEnd, "left hand", "l arm", "mid", "hand", "right hand", "r arm", "mid", "hand").
 			run("left shoulder", "left hand").run("right shoulder", "right hand")
 		return frame.Document{Root: d.definition(), Groups: []frame.Definition{foot(a)}}
 	},
-}
-
-// purpose is what a starter is for, and words by which a builder may look for it.
-type purpose struct{ group, words string }
-
-// The groups, in their order.
-const (
-	course  = "Obstacles for a course"
-	holding = "To hold or hang things"
-	walls   = "Walls, screens and nets"
-	shelter = "Shelter"
-	moving  = "To move, fold or carry"
-	dressed = "To dress"
-)
-
-// Groups are what starters are for, in the order in which they are shown.
-func Groups() []string { return []string{course, holding, walls, shelter, moving, dressed} }
-
-var purposes = map[string]purpose{
-	"jump":      {course, "hurdle bar agility dog horse high leap"},
-	"weave":     {course, "weave slalom poles agility dog row upright"},
-	"hoop":      {course, "tyre ring jump through agility circle"},
-	"tunnel":    {shelter, "hoop house cloche greenhouse polytunnel rain cover tarp sheet arch garden"},
-	"panel":     {walls, "net goal fence run pen panel ball stop"},
-	"screen":    {walls, "wall divider backdrop fence privacy banner room"},
-	"cwall":     {walls, "wall backdrop banner sponsor photo press cloth columns display"},
-	"table":     {holding, "table shelf bench hold a load up off the ground stand rack legs workbench"},
-	"slots":     {holding, "bike wheel board rack slot lean upright kayak paddle surf"},
-	"vees":      {holding, "ramp stall a-frame inverted v rack ridge ribs row triangle boards"},
-	"trestle":   {holding, "sawhorse trestle saddle stand padded"},
-	"corners":   {holding, "trestle low sawhorse stand hold up off the ground splay jump cavaletti"},
-	"cradle":    {holding, "rack display tilt book easel music tray"},
-	"tower":     {holding, "tree arms hang drying hat coat rack treat post lead"},
-	"dividers":  {holding, "lumber pipe lanes comb rack roof car load"},
-	"manifold":  {holding, "drying rack gloves boots bottles dry drain toys"},
-	"desk":      {holding, "desk camera clamp rig shelf light mount judge"},
-	"ring":      {holding, "ring spokes wheel hub shade circle octagon lying flat"},
-	"rig":       {moving, "ring hand handle net target held hoop timer circle carry"},
-	"cart":      {moving, "cart wheels trolley on wheels push haul wagon"},
-	"sling":     {moving, "fold folding bag laundry cloth stand stool"},
-	"fork":      {moving, "fold folding sling stand post strap bag collapse"},
-	"telescope": {moving, "adjust height legs grow telescope scale extend"},
-	"figure":    {dressed, "mannequin dummy scarecrow dress costume body"},
-	"arms":      {dressed, "mannequin mascot dummy scarecrow arms costume body stand"},
-}
-
-func init() {
-	for i := range all {
-		p := purposes[all[i].ID]
-		all[i].For, all[i].Words = p.group, p.words
-	}
-	slices.SortStableFunc(all, func(a, b Starter) int {
-		return slices.Index(Groups(), a.For) - slices.Index(Groups(), b.For)
-	})
 }

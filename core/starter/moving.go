@@ -9,6 +9,7 @@ import (
 
 var cart = Starter{
 	ID: "cart", Name: "Hand cart", About: "A deck on two wheels and two legs, with a bar to push.",
+	For: moving, Words: "cart wheels trolley on wheels push haul wagon",
 	Prompts: append([]Prompt{
 		length("width", "Deck, wide", "20", "The crate or bag it carries, inside the uprights.", frame.Clear, frame.Outside),
 		length("depth", "Deck, deep", "24", "The same from front to back.", frame.Outside, frame.Centre),
@@ -56,6 +57,7 @@ var cart = Starter{
 
 var sling = Starter{
 	ID: "sling", Name: "Folding sling stand", About: "Two frames bolted through their legs, a cloth between their bars.",
+	For: moving, Words: "fold folding bag laundry cloth stand stool",
 	Prompts: append([]Prompt{
 		length("cloth", "Cloth, wide", "16", "As wide as its hem is long, inside the inner legs.", frame.Clear),
 		length("leg", "Legs", "28", "Along the leg; it stands about 0.87 of that high.", frame.Centre),
@@ -101,20 +103,8 @@ var sling = Starter{
 		)
 		lean := float64(a.counts["lean"])
 		d.Uses = []frame.Use{
-			{
-				ID:     "outer",
-				Of:     "outer",
-				At:     planes("left", "y", "pivot"),
-				Anchor: planes("left", "y", "pivot"),
-				Turns:  []frame.Turn{{About: measure.X, By: lean}},
-			},
-			{
-				ID:     "inner",
-				Of:     "inner",
-				At:     planes("inner", "y", "pivot"),
-				Anchor: planes("left", "y", "pivot"),
-				Turns:  []frame.Turn{{About: measure.X, By: -lean}},
-			},
+			leaning("outer", planes("left", "y", "pivot"), planes("left", "y", "pivot"), lean),
+			leaning("inner", planes("inner", "y", "pivot"), planes("left", "y", "pivot"), -lean),
 		}
 		for _, s := range []string{"left", "right"} {
 			d.Links = append(d.Links, frame.Link{ID: s + " bolt", Kind: frame.Pivot, Rod: measure.Inch / 4, Fold: foldOf(s, lean),
@@ -133,6 +123,11 @@ var sling = Starter{
 	},
 }
 
+// leaning is one of two frames that cross on a bolt: it leans by so many degrees about it.
+func leaning(group string, at, anchor [3]frame.Ref, by float64) frame.Use {
+	return frame.Use{ID: group, Of: group, At: at, Anchor: anchor, Turns: []frame.Turn{{About: measure.X, By: by}}}
+}
+
 // foldOf turns the inner frame toward the outer one until the legs are nearly
 // in line; the bolts' axes point from the outer leg to the inner one, left and
 // right against each other.
@@ -145,6 +140,7 @@ func foldOf(side string, lean float64) float64 {
 
 var telescope = Starter{
 	ID: "telescope", Name: "Stand with telescoping legs", About: "A low top on four legs that grow, with a pin in a row of holes.",
+	For: moving, Words: "adjust height legs grow telescope scale extend",
 	Prompts: append([]Prompt{
 		length("width", "Width", "24", "What stands on it.", frame.Outside, frame.Centre),
 		length("depth", "Depth", "18", "The same from front to back.", frame.Outside, frame.Centre),

@@ -4,6 +4,7 @@ import "sturdyelbow/core/frame"
 
 var screen = Starter{
 	ID: "screen", Name: "Screen with feet", About: "A free-standing wall of bays and rails.",
+	For: walls, Words: "wall divider backdrop fence privacy banner room",
 	Prompts: append([]Prompt{
 		{Key: "width", Label: "Width", Input: Length, Default: "8 ft", Meanings: outside, Why: "What it is to cover, from end to end."},
 		{

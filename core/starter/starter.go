@@ -86,10 +86,27 @@ func (ps Problems) Error() string {
 	return strings.Join(ss, "\n")
 }
 
+// The groups, in their order.
+const (
+	course  = "Obstacles for a course"
+	holding = "To hold or hang things"
+	walls   = "Walls, screens and nets"
+	shelter = "Shelter"
+	moving  = "To move, fold or carry"
+	dressed = "To dress"
+)
+
+// Groups are what starters are for, in the order in which they are shown.
+func Groups() []string { return []string{course, holding, walls, shelter, moving, dressed} }
+
 // all are the starters, by what they are for.
 var all = []Starter{
-	jump, weave, hoop, tunnel, panel, screen, cwall, table, slots, vees, trestle, corners, cradle, tower, figure, arms, dividers,
-	cart, sling, fork, telescope, ring, rig, desk, manifold,
+	jump, weave, hoop,
+	table, slots, vees, trestle, corners, cradle, tower, dividers, ring, desk, manifold,
+	panel, screen, cwall,
+	tunnel,
+	cart, sling, fork, telescope, rig,
+	figure, arms,
 }
 
 // All lists the starters, by what they are for.

@@ -3,6 +3,7 @@ package starter_test
 import (
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -71,4 +72,17 @@ func TestBareNumbersAreInTheFramesUnit(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 48*measure.Inch, mixed.SizeOf("width").Value, "an answer keeps the unit it was typed in")
 	assert.Equal(t, 24*measure.Inch, doc.SizeOf("depth").Value, "defaults are inches in any unit")
+}
+
+// Starters stand by what they are for, and each has words by which it is found.
+func TestStartersAreGrouped(t *testing.T) {
+	groups := starter.Groups()
+	at := 0
+	for _, s := range starter.All() {
+		i := slices.Index(groups, s.For)
+		require.GreaterOrEqual(t, i, at, "%s stands with those %q", s.ID, s.For)
+		at = i
+		assert.NotEmpty(t, s.Words, s.ID)
+	}
+	assert.Equal(t, len(groups)-1, at, "every group has one")
 }

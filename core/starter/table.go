@@ -4,6 +4,7 @@ import "sturdyelbow/core/frame"
 
 var table = Starter{
 	ID: "table", Name: "Table or shelf frame", About: "Four legs and one or more levels to lay boards on.",
+	For: holding, Words: "table shelf bench hold a load up off the ground stand rack legs workbench",
 	Prompts: append([]Prompt{
 		{
 			Key:      "width",
