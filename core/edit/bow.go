@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
@@ -142,16 +143,16 @@ func (w *Walk) hoop(e *editor, text string) (Done, error) {
 	if t, ok := cutWord(text, "upright"); ok {
 		text, held = t, true
 	}
+	text, of, err := w.sized(text)
+	if err != nil {
+		return Done{}, err
+	}
+	text, ends := ended(text)
 	at := springWords.FindStringIndex(text)
 	if at == nil {
 		return Done{}, refuse("write hoop right 96 rise 24, or hoop right 96 of 10 ft", "how far does the hoop bow?")
 	}
-	say, ends := text[at[0]:], frame.OpenEnd
-	for word, e := range endNames {
-		if t, ok := cutWord(say, word); ok {
-			say, ends = t, e
-		}
-	}
+	say := text[at[0]:]
 	size, err := e.springSize(say)
 	if err != nil {
 		return Done{}, err
@@ -178,7 +179,7 @@ func (w *Walk) hoop(e *editor, text string) (Done, error) {
 		up := measure.Z.Dir()
 		spring.Leave = [2]measure.Dir{up, up}
 	}
-	p := e.doc.AddPipe(def, frame.Pipe{From: ref, To: j, Size: w.Size, Path: frame.Sprung, Spring: spring, Rank: rank})
+	p := e.doc.AddPipe(def, frame.Pipe{From: ref, To: j, Size: of, Path: frame.Sprung, Spring: spring, Rank: rank})
 	size.Pipe, size.Rank = p, rank
 	e.doc.AddSize(def, size)
 	dir := c.Dir.Unit()
@@ -229,9 +230,37 @@ func cutWord(text, word string) (string, bool) {
 	return strings.Join(slices.Delete(fields, i, i+1), " "), true
 }
 
+// ended takes the word for the end of a pipe out of a text: capped, staked or open.
+func ended(text string) (rest string, end frame.End) {
+	for word, e := range endNames {
+		if t, ok := cutWord(text, word); ok {
+			text, end = t, e
+		}
+	}
+	return text, end
+}
+
+var sizeSaid = regexp.MustCompile(`(?i)\bsize\s+([^\s,]+)`)
+
+// sized takes the size of the pipe out of a line of a curved one; it is the walk's where the line says none.
+func (w *Walk) sized(text string) (rest string, of catalog.Size, err error) {
+	m := sizeSaid.FindStringSubmatchIndex(text)
+	if m == nil {
+		return text, w.Size, nil
+	}
+	if of = catalog.Size(strings.TrimSuffix(text[m[2]:m[3]], `"`)); !of.Known() {
+		return "", "", refuse("use a nominal size such as 3/4", "no pipe size %q", text[m[2]:m[3]])
+	}
+	return strings.TrimRight(text[:m[0]]+text[m[1]:], " ,"), of, nil
+}
+
 // bend runs a pipe bent by heat from leg to leg: "bend up 20, right 24, down
 // 20, radius 6". Legs are measured to where they would cross.
 func (w *Walk) bend(e *editor, text string) (Done, error) {
+	text, of, err := w.sized(text)
+	if err != nil {
+		return Done{}, err
+	}
 	legs := strings.Split(text, ",")
 	last := strings.Fields(legs[len(legs)-1])
 	at := slices.IndexFunc(last, func(f string) bool { return strings.EqualFold(f, "radius") })
@@ -254,12 +283,14 @@ func (w *Walk) bend(e *editor, text string) (Done, error) {
 	}
 	def, rank := e.def(scope), e.doc.NextRank()
 	e.clearEnd(w.From)
-	p := frame.Pipe{From: ref, Size: w.Size, Path: frame.Bent, Radius: r.Value, Rank: rank}
+	p := frame.Pipe{From: ref, Size: of, Path: frame.Bent, Radius: r.Value, Rank: rank}
 	label := "A pipe bent once"
 	if n := len(legs) - 1; n > 1 {
 		label = fmt.Sprintf("A pipe bent %d times", n)
 	}
 	from := ref
+	var ends frame.End
+	legs[len(legs)-1], ends = ended(legs[len(legs)-1])
 	for k, leg := range legs {
 		c, err := plainLine(leg)
 		if err != nil {
@@ -277,7 +308,7 @@ func (w *Walk) bend(e *editor, text string) (Done, error) {
 		}
 		j := frame.Joint{}
 		if k == len(legs)-1 {
-			j.ID, j.End = w.Name, c.End
+			j.ID, j.End = w.Name, ends
 		}
 		to := e.doc.AddJoint(def, j)
 		dir := c.Dir.Unit()

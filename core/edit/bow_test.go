@@ -2,6 +2,7 @@ package edit_test
 
 import (
 	"math"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -108,4 +109,28 @@ func TestBowsThatCannotBe(t *testing.T) {
 	h.refused(edit.Edit{Gesture: &edit.Bow{Pipe: "p1", Say: "rise 20", Toward: "right"}})
 	h.do(edit.Edit{Gesture: &edit.Bow{Pipe: "p1", Say: "rise 20"}})
 	h.refused(edit.Edit{Gesture: &edit.Split{Pipe: "p1", Length: "10"}})
+}
+
+// A hoop and a bent pipe keep what their line says of size and ends, wherever it stands; what they
+// cannot have is refused.
+func TestACurvedLineKeepsWhatItSays(t *testing.T) {
+	for line, size := range map[string]catalog.Size{
+		"hoop right 96 size 1 rise 24 staked": "1", "hoop right 96 staked of 10 ft size 1/2": "1/2", "hoop right 96 rise 24": "3/4",
+		"bend up 20, right 24 size 1, radius 6": "1", "bend up 20, right 24 staked, radius 6, size 1/2": "1/2",
+	} {
+		h := nothing(t)
+		h.do(edit.Edit{Gesture: &edit.Walk{Line: line, Size: "3/4"}})
+		p := h.doc.Root.Pipes[0]
+		assert.Equal(t, size, p.Size, line)
+		if strings.Contains(line, "staked") {
+			assert.Equal(t, frame.StakedEnd, h.doc.Root.Joint(p.To).End, line)
+		}
+	}
+	for line, what := range map[string]string{
+		"hoop right 96 times 3 rise 24": "several times", "hoop right 96 size 9 rise 24": "no pipe size",
+		"bend up 20 capped, right 24, radius 6": "no end", "bend up 20 x3, right 24, radius 6": "several times",
+	} {
+		assert.Contains(t, nothing(t).refused(edit.Edit{Gesture: &edit.Walk{Line: line}}).What, what, line)
+	}
+	assert.Contains(t, nothing(t).refused(edit.Edit{Gesture: &edit.Custom{Name: "hub", Ports: []string{"left 5/8 size 1"}}}).What, "no size")
 }

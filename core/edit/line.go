@@ -70,6 +70,10 @@ func plainLine(text string) (Line, error) {
 		return l, err
 	case l.Along+l.Toward != "" || l.Goal != NoGoal:
 		return l, refuse("write a direction and a length, as in right 24", "%q leads to something else", strings.TrimSpace(text))
+	case l.Times > 1:
+		return l, refuse("say it once", "%q runs several times", strings.TrimSpace(text))
+	case l.Size != "" || l.End != frame.OpenEnd:
+		return l, refuse("write a direction and a length alone, as in right 24", "no size and no end belong to %q", strings.TrimSpace(text))
 	}
 	return l, nil
 }

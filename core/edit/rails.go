@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/mention"
+	"sturdyelbow/core/together"
 )
 
 // Rails runs a pipe between each of some pairs of joints, as between the copies of a part.
@@ -167,23 +168,13 @@ func (e *editor) offerRails(scope int, pairs [][2]string) error {
 // hangTogether says whether the two joints of every pair hang together, by way of any pipe.
 func (e *editor) hangTogether(pairs [][2]string) bool {
 	g := e.view.Graph
-	set := make([]int, len(g.Nodes))
-	for i := range set {
-		set[i] = i
-	}
-	root := func(i int) int {
-		for set[i] != i {
-			set[i] = set[set[i]]
-			i = set[i]
-		}
-		return i
-	}
+	sets := together.New(len(g.Nodes))
 	for i := range g.Edges {
-		set[root(g.Edges[i].Ends[0])] = root(g.Edges[i].Ends[1])
+		sets.Join(g.Edges[i].Ends[0], g.Edges[i].Ends[1], 0)
 	}
 	for _, p := range pairs {
 		a, b := g.Node(p[0]), g.Node(p[1])
-		if a >= 0 && b >= 0 && root(a) != root(b) {
+		if a >= 0 && b >= 0 && sets.Root(a) != sets.Root(b) {
 			return false
 		}
 	}

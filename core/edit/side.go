@@ -174,12 +174,8 @@ func (e *editor) sides() error {
 	for range 8 {
 		open := ""
 		for _, def := range e.doc.Definitions() {
-			for i := range def.Sizes {
-				s := &def.Sizes[i]
-				if s.Half && s.Gave == nil &&
-					!slices.ContainsFunc(def.Sizes, func(z frame.Size) bool { return z.Solves == s.ID && z.Gave == nil }) {
-					open = s.ID
-				}
+			for _, s := range openSides(def) {
+				open = s.ID
 			}
 		}
 		if open == "" {
@@ -261,12 +257,20 @@ func (w *Follow) on(e *editor) (Done, error) {
 func Sides(d *frame.Document) map[string][]string {
 	all := map[string][]string{}
 	for _, def := range d.Definitions() {
-		for i := range def.Sizes {
-			s := &def.Sizes[i]
-			if s.Half && s.Gave == nil &&
-				!slices.ContainsFunc(def.Sizes, func(z frame.Size) bool { return z.Solves == s.ID && z.Gave == nil }) {
-				all[s.ID] = around(def, def.Pipe(s.Pipe))
-			}
+		for _, s := range openSides(def) {
+			all[s.ID] = around(def, def.Pipe(s.Pipe))
+		}
+	}
+	return all
+}
+
+// openSides lists the lengths of a definition's hoops' sides from which nothing follows.
+func openSides(def *frame.Definition) (all []*frame.Size) {
+	for i := range def.Sizes {
+		s := &def.Sizes[i]
+		if s.Half && s.Gave == nil &&
+			!slices.ContainsFunc(def.Sizes, func(z frame.Size) bool { return z.Solves == s.ID && z.Gave == nil }) {
+			all = append(all, s)
 		}
 	}
 	return all

@@ -66,23 +66,7 @@ func Parse(text string) ([]Line, error) {
 	text = strings.TrimPrefix(strings.ReplaceAll(text, "\r\n", "\n"), "\ufeff")
 	var all []Line
 	for i, t := range strings.Split(strings.TrimRight(text, "\n \t"), "\n") {
-		l := Line{Text: strings.TrimSpace(t)}
-		if p := part(t); p.numbers != "" {
-			for f := range strings.FieldsSeq(p.numbers) {
-				if n, err := strconv.Atoi(f[1:]); err == nil && n > 0 && n < 1e9 {
-					switch f[0] {
-					case 'j':
-						l.Joints[0] = n
-					case 'p':
-						l.Pipes[0] = n
-					case 's':
-						l.Said[0] = n
-					}
-				}
-			}
-			before, _, _ := strings.Cut(t, "#:")
-			l.Text = strings.TrimSpace(before)
-		}
+		l := Pinned(Line{Text: t})
 		all = append(all, l)
 		if i >= MostLines {
 			return nil, &Wrong{Line: i, What: fmt.Sprintf("more than %d lines", MostLines), Hint: "make two frames of it"}
@@ -92,6 +76,30 @@ func Parse(text string) ([]Line, error) {
 		return nil, nil
 	}
 	return all, nil
+}
+
+// Pinned takes the numbers that stand after #: out of a line's text, and gives them to what it makes.
+func Pinned(l Line) Line {
+	p := part(l.Text)
+	for f := range strings.FieldsSeq(p.numbers) {
+		n, err := strconv.Atoi(f[1:])
+		if err != nil || n <= 0 || n >= 1e9 {
+			continue
+		}
+		switch f[0] {
+		case 'j':
+			l.Joints = [2]int{n}
+		case 'p':
+			l.Pipes = [2]int{n}
+		case 's':
+			l.Said = [2]int{n}
+		}
+	}
+	if p.numbers != "" {
+		l.Text, _, _ = strings.Cut(l.Text, "#:")
+	}
+	l.Text = strings.TrimSpace(l.Text)
+	return l
 }
 
 // Text writes a page so that it is read as it is.

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"encoding/json"
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -63,6 +64,9 @@ func unnamed(g edit.Gesture) (edit.Gesture, string) {
 	return g, ""
 }
 
+// sized is a line that says the size of its pipe.
+var sized = regexp.MustCompile(`(?i)\bsize\s`)
+
 func writeWalk(w *edit.Walk, pen Pen) string {
 	course := w.Line
 	first, _, _ := strings.Cut(strings.ToLower(strings.TrimSpace(course)), " ")
@@ -101,8 +105,16 @@ func writeWalk(w *edit.Walk, pen Pen) string {
 		if back, err := edit.ParseLine(course); err != nil || back.Text() != course {
 			return ""
 		}
-	} else if w.End != "" || w.Meaning != "" || w.Size != pen.Size {
-		return ""
+	} else {
+		if w.End != "" || w.Meaning != "" {
+			return ""
+		}
+		if w.Size != pen.Size && !sized.MatchString(course) {
+			if w.Size == "" {
+				return ""
+			}
+			course += " size " + string(w.Size)
+		}
 	}
 	if strings.ContainsAny(course, "()\n") || strings.Contains(" "+course, " #") || named.MatchString(course) || colon(course) >= 0 {
 		return "" // it would be read as something else

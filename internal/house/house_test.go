@@ -30,7 +30,7 @@ var above = map[string]string{
 	"layout":  "measure catalog frame why finding curve constraint mention",
 	"fitting": "measure catalog frame layout finding curve", "cutlist": "measure catalog frame layout fitting why finding curve linear",
 	"model": "measure catalog frame layout fitting cutlist curve finding", "modeltest": "measure catalog frame wireframe model",
-	"edit":  "measure catalog frame layout fitting model fit finding message mention words",
+	"edit":  "measure catalog frame layout fitting model fit finding message mention together words",
 	"lines": "measure catalog frame layout model edit words",
 	// what is bought, and how it is cut
 	"stock": "measure", "cost": "measure catalog material", "shop": "measure catalog frame cost",

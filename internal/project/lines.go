@@ -8,6 +8,7 @@ import (
 	"slices"
 	"sync"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/lines"
@@ -130,11 +131,13 @@ func (page *Page) hold(rules []frame.ModeRule, doc *frame.Document) {
 
 // Saying is a line as it is typed, with what is picked while it is.
 type Saying struct {
-	Line    string   `json:"line"`
-	From    string   `json:"from,omitempty"`   // the joint that is picked
-	Marked  []string `json:"marked,omitempty"` // the joints that are marked
-	In      string   `json:"in,omitempty"`     // the part that is worked on
-	Answers []string `json:"answers,omitempty"`
+	Line    string       `json:"line"`
+	From    string       `json:"from,omitempty"`   // the joint that is picked
+	Marked  []string     `json:"marked,omitempty"` // the joints that are marked
+	Size    catalog.Size `json:"size,omitempty"`   // of new pipe, where the line names none
+	End     frame.End    `json:"end,omitempty"`    // of new pipe that nothing follows, where the line says nothing of it
+	In      string       `json:"in,omitempty"`     // the part that is worked on
+	Answers []string     `json:"answers,omitempty"`
 
 	as lines.Line // that waited on the page, with the numbers of what it makes
 }
@@ -152,12 +155,12 @@ func (p *Project) Say(ctx context.Context, s Saying, e edit.Edit, in Workshop) (
 	}
 	page := p.page(begun.Document)
 	pen := page.Pen
-	pen.At, pen.Marked = cmp.Or(s.From, pen.At), s.Marked
+	pen.At = cmp.Or(s.From, pen.At)
 	if pen.Unit == "" {
 		pen.Unit = e.Unit
 	}
 	known := tools.Known(begun.Document)
-	known.Marked = s.Marked
+	known.Marked = append([]string{}, s.Marked...) // those, and none that a line marked before
 	said, err := lines.Read(s.Line, pen, known)
 	if err != nil {
 		return nil, edit.Done{}, err
@@ -167,10 +170,17 @@ func (p *Project) Say(ctx context.Context, s Saying, e edit.Edit, in Workshop) (
 		page.Pen.Size, page.Pen.Unit, page.Pen.Marked = said.Pen.Size, said.Pen.Unit, said.Pen.Marked
 		page.Note(s.Line)
 		next.Page = page
-		return &next, edit.Done{Label: s.Line, Joint: s.From}, nil
+		return &next, edit.Done{Label: s.Line, Joint: s.From, Ends: said.Pen.Marked}, nil
 	}
 	if w, ok := said.Edit.Gesture.(*edit.Walk); ok {
 		w.In = cmp.Or(w.In, s.In)
+		l, curved := edit.ParseLine(w.Line)
+		if l.Size == "" {
+			w.Size = cmp.Or(s.Size, w.Size)
+		}
+		if curved == nil && l.End == frame.OpenEnd {
+			w.End = s.End
+		}
 	}
 	said.Edit.Answers = append(said.Edit.Answers, s.Answers...)
 	return p.edit(ctx, said.Edit, in, s.as, said.Comment)
@@ -210,6 +220,10 @@ func (p *Project) Draw(ctx context.Context, all []lines.Line, in Workshop) (*Pro
 	begun, err := p.begun()
 	if err != nil {
 		return nil, edit.Done{}, err
+	}
+	all = slices.Clone(all)
+	for i := range all {
+		all[i] = lines.Pinned(all[i])
 	}
 	page := p.page(begun.Document)
 	said, had, waiting := page.Held, page.Drawn, len(page.Lines)-page.Drawn

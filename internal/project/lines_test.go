@@ -294,3 +294,40 @@ func parsed(t *testing.T, text string) []lines.Line {
 	require.NoError(t, err)
 	return all
 }
+
+// What is picked beside the line counts where the line says nothing of it, before its comment.
+func TestWhatIsPickedBesideTheLineCounts(t *testing.T) {
+	x := blankPages(t)
+	x.paste("right 24 cut")
+	for line, want := range map[string]string{
+		"up 5 cut # a post":     "up 5 cut size 1 capped # a post",
+		"up 5 cut size 3/4":     "up 5 cut size 3/4 capped",
+		"up 5 cut open":         "up 5 cut size 1 open",
+		"split p1":              "split p1",
+		"hoop right 96 rise 24": "hoop right 96 rise 24 size 1",
+	} {
+		next, _, err := x.p.Say(context.Background(),
+			project.Saying{Line: line, From: "j2", Size: "1", End: frame.CappedEnd}, edit.Edit{}, project.Workshop{})
+		require.NoError(t, err, line)
+		assert.Equal(t, want, next.Page.Lines[len(next.Page.Lines)-1].Text)
+	}
+}
+
+// A text that was written of a page is pasted with the names that its lines had.
+func TestAPastedTextKeepsItsNumbers(t *testing.T) {
+	x := blankPages(t)
+	x.paste("right 24 cut\nj1: up 10 cut\nj2: up 12 cut\nj4: near 5 cut")
+	x.draw(slices.Delete(x.lines(), 1, 2))
+	text, err := x.p.LinesText()
+	require.NoError(t, err)
+	require.Contains(t, text, "#: j4")
+	y := blankPages(t)
+	var raw []lines.Line // as a field of the page has it
+	for l := range strings.Lines(text) {
+		raw = append(raw, lines.Line{Text: strings.TrimSpace(l)})
+	}
+	y.draw(raw)
+	require.Nil(t, y.p.Page.Wrong)
+	assert.Equal(t, x.p.Frame.Root.Joints, y.p.Frame.Root.Joints)
+	assert.Equal(t, x.texts(), y.texts())
+}

@@ -108,7 +108,11 @@ func TestAShopsSeatsStayInTheShop(t *testing.T) {
 	p := square(t, measure.Inches)
 	shop := plan.ExampleShop()
 	shop.Seats = map[frame.Mode]float64{frame.Cemented: 0.9}
-	next, _, err := p.Edit(context.Background(), edit.Edit{Gesture: &edit.Walk{From: "j4", Line: "up 12 cut"}}, project.Workshop{Shop: &shop})
+	next, _, err := p.Edit(
+		context.Background(),
+		edit.Edit{Gesture: &edit.Walk{From: "j4", Line: "up 12 cut"}},
+		project.Workshop{Shop: &shop},
+	)
 	require.NoError(t, err)
 	assert.Empty(t, next.Frame.Seats)
 	job, err := next.Job()

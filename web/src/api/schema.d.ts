@@ -3177,6 +3177,8 @@ export interface components {
         /** @description Saying is a line as it is typed, with what is picked while it is. */
         ProjectSaying: {
             answers?: string[];
+            /** @description of new pipe that nothing follows, where the line says nothing of it */
+            end?: string;
             /** @description the joint that is picked */
             from?: string;
             /** @description the part that is worked on */
@@ -3184,6 +3186,8 @@ export interface components {
             line: string;
             /** @description the joints that are marked */
             marked?: string[];
+            /** @description of new pipe, where the line names none */
+            size?: string;
         };
         /** @description Item is one thing of a list. */
         ReadingItem: {

@@ -1,5 +1,4 @@
 import { useId, useRef, useState } from "react";
-import type { Project } from "../../api/client";
 import { useFrame, useNamed, useNow, useOpen, usePlanned, useProject, useRun } from "../../desk/use";
 import { exportAs, lines as textOf } from "../../editor/export-menu";
 import { Named } from "../../frame/named";
@@ -7,10 +6,7 @@ import { plural } from "../../lib/format";
 import { Drawer } from "../../ui/drawer";
 import { Icon } from "../../ui/icons";
 import { Refused, Sorry } from "../refused";
-import { linesOf } from "./walk-line";
-
-type Page = NonNullable<Project["page"]>;
-type Line = Page["lines"][number];
+import { type Line, type Page, withMore } from "./page";
 
 /** How the frame was drawn, line by line. What is done by hand appears here; each line can be changed, and what follows is drawn anew. */
 export function Lines() {
@@ -39,7 +35,7 @@ export function Lines() {
   };
   const paste = async () => {
     if (!text.trim()) return;
-    const done = await draw([...all.slice(0, page?.drawn ?? 0), ...linesOf(text), ...all.slice(page?.drawn ?? 0)]);
+    const done = await draw(withMore(page, text));
     if (done) {
       setText("");
       setPasting(false);

@@ -7,6 +7,7 @@ import { useFrame, useMarked, useOpenState, useProject, useRun, useWay } from ".
 import { pipeSizes } from "../sizes";
 import { Refused } from "../refused";
 import { type Nameable, complete, completed } from "./complete";
+import { withMore } from "./page";
 import { taken, ways, withWay } from "./ways";
 
 /** What a line may name, and which joints lie that way from where it begins. */
@@ -79,17 +80,25 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
     const sent = line;
     const typed = sent.trim();
     if (!typed) return;
-    const runs = size !== "" || capped ? isRun(typed) : false;
-    const said = `${typed}${runs && size && !/\bsize\b/.test(typed) ? ` size ${size}` : ""}${runs && capped && !/\b(capped|open|staked)\b/.test(typed) ? " capped" : ""}`;
     const done = await gesture.run(
-      { say: { line: said, from: joint?.id, marked: known.length > 0 ? known : undefined, in: part || undefined } },
+      {
+        say: {
+          line: typed,
+          from: joint?.id,
+          marked: known.length > 0 ? known : undefined,
+          in: part || undefined,
+          size: size || undefined,
+          end: capped ? "cap" : undefined,
+        },
+      },
       stay ? { keep: true } : undefined,
     );
     if (!done) return;
-    if (done.ends?.length)
-      onMark(done.ends); // the next line runs from each of them
+    const marks = /^mark\b/i.test(typed);
+    if (marks || done.ends?.length)
+      onMark(done.ends ?? []); // the next line runs from each of them
     else if (followed.current) onMark([]);
-    followed.current = Boolean(done.ends?.length);
+    followed.current = !marks && Boolean(done.ends?.length);
     setPast((p) => [typed, ...p.filter((x) => x !== typed)].slice(0, 20));
     setBack(0);
     setLine((now) => (now === sent ? "" : now)); // what was typed meanwhile is the next line
@@ -147,7 +156,7 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
               const text = e.clipboardData.getData("text");
               if (!text.trim().includes("\n")) return;
               e.preventDefault();
-              void gesture.run({ draw: { lines: [...drawnOf(gesture.page()), ...linesOf(text)] } });
+              void gesture.run({ draw: { lines: withMore(gesture.page(), text) } });
             }}
             onChange={(e) => {
               setLine(e.target.value);
@@ -224,18 +233,3 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
     </div>
   );
 }
-
-/** Whether a line runs pipe: it begins with a direction, after the joints that it begins at. */
-const isRun = (line: string) =>
-  /^([^:=]*:)?\s*([\p{L}_][\p{L}\p{N}_-]*\s*=\s*)?(right|left|up|down|near|away|front|back|toward|towards|along|[rlnaud])\b/iu.test(line);
-
-/** The lines of a text, none of them drawn yet. */
-export const linesOf = (text: string) =>
-  text
-    .replace(/\s+$/, "")
-    .split(/\r?\n/)
-    .map((t) => ({ text: t.trim() }));
-
-type Page = NonNullable<ReturnType<ReturnType<typeof useRun>["page"]>>;
-/** The lines that the frame has. */
-export const drawnOf = (page: Page | undefined) => (page?.lines ?? []).slice(0, page?.drawn ?? 0);
