@@ -57,7 +57,7 @@ func drawnFrom(t *testing.T, text string) []string {
 	p, _, err := (&project.Project{Name: "My frame", Units: "in", Style: "inches", Copies: 1, Tool: "saw"}).Draw(
 		context.Background(),
 		all,
-		&shop,
+		project.Workshop{Shop: &shop},
 	)
 	require.NoError(t, err)
 	require.Nil(t, p.Page.Wrong)

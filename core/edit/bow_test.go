@@ -132,5 +132,9 @@ func TestACurvedLineKeepsWhatItSays(t *testing.T) {
 	} {
 		assert.Contains(t, nothing(t).refused(edit.Edit{Gesture: &edit.Walk{Line: line}}).What, what, line)
 	}
-	assert.Contains(t, nothing(t).refused(edit.Edit{Gesture: &edit.Custom{Name: "hub", Ports: []string{"left 5/8 size 1"}}}).What, "no size")
+	assert.Contains(
+		t,
+		nothing(t).refused(edit.Edit{Gesture: &edit.Custom{Name: "hub", Ports: []string{"left 5/8 size 1"}}}).What,
+		"no size",
+	)
 }

@@ -9,5 +9,5 @@
 // that j7 stays what it is when lines before it come, change or go. Names of what stands for a
 // moment only, a piece's letter or a mark on a ruler, are taken once, when the line is read.
 //
-// docs/lines.md tells the language to its users; [Manual] is the same text in parts.
+// docs/lines.md tells the language to its users, and is the help of the page.
 package lines
