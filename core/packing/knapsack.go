@@ -1,0 +1,197 @@
+package packing
+
+import (
+	"cmp"
+	"math"
+	"math/bits"
+	"slices"
+)
+
+// knapsack finds the fill of most value of a room, with at most count[i] of each item. When
+// its steps run out, best is an upper bound, and shares the best fill found.
+func (s *search) knapsack(room int64, value []float64, count []int, steps int64) (best float64, shares []Share) {
+	best, shares, exact := s.branch(room, value, count, 4000)
+	if exact {
+		return best, shares
+	}
+	if pieces := s.table(room, value, count); int64(pieces)*room <= steps {
+		return s.tabled(room, value, count)
+	}
+	best, shares, _ = s.branch(room, value, count, steps)
+	return best, shares
+}
+
+type offer struct {
+	item  int
+	count int64
+	size  int64
+	value float64
+	ratio float64
+}
+
+// offers lists what a room can hold of what has a value, the most value for its size first.
+func (s *search) offers(room int64, value []float64, count []int) []offer {
+	all := make([]offer, 0, len(s.items))
+	for i := range s.items {
+		if size := s.items[i].Size; value[i] > 0 && count[i] > 0 && size <= room {
+			all = append(all, offer{i, min(int64(count[i]), room/size), size, value[i], value[i] / float64(size)})
+		}
+	}
+	slices.SortStableFunc(all, func(a, b offer) int { return cmp.Compare(b.ratio, a.ratio) })
+	return all
+}
+
+// branch is branch and bound over the items in the order of their value for their size.
+func (s *search) branch(room int64, value []float64, count []int, steps int64) (best float64, shares []Share, exact bool) {
+	all := s.offers(room, value, count)
+	if len(all) == 0 {
+		return 0, nil, true
+	}
+	n := len(all)
+	cur, take := make([]int64, n), make([]int64, n)
+	// the smallest size from here on: where it does not fit, nothing follows
+	least := make([]int64, n+1)
+	least[n] = math.MaxInt64
+	for i := n - 1; i >= 0; i-- {
+		least[i] = min(least[i+1], all[i].size)
+	}
+	left := steps
+	exact = true
+	var try func(i int, room int64, v float64)
+	try = func(i int, room int64, v float64) {
+		if v > best {
+			best = v
+			copy(take, cur)
+			clear(take[i:])
+		}
+		for ; i < n && room >= least[i]; i++ {
+			if left--; left < 0 {
+				exact = false
+				return
+			}
+			o := &all[i]
+			if v+float64(room)*o.ratio <= best*(1+1e-12) {
+				return // nor does the rest of the room, at this item's value for its size
+			}
+			most := min(o.count, room/o.size)
+			if most == 0 {
+				continue
+			}
+			for k := most; k > 0; k-- {
+				cur[i] = k
+				try(i+1, room-k*o.size, v+float64(k)*o.value)
+				if !exact {
+					return
+				}
+			}
+			cur[i] = 0
+		}
+	}
+	try(0, room, 0)
+	s.spend(steps - left)
+	for i, k := range take {
+		if k > 0 {
+			shares = append(shares, Share{all[i].item, int(k)})
+		}
+	}
+	if !exact {
+		best = max(best, all[0].ratio*float64(room))
+	}
+	return best, shares, exact
+}
+
+// table is how many rows the table of [search.tabled] has.
+func (s *search) table(room int64, value []float64, count []int) (rows int) {
+	for i := range s.items {
+		if size := s.items[i].Size; value[i] > 0 && count[i] > 0 && size <= room {
+			rows += bits.Len64(uint64(min(int64(count[i]), room/size)))
+		}
+	}
+	return rows
+}
+
+// tabled is dynamic programming over the whole numbers up to the room; an item that is there
+// often is taken in bundles of 1, 2, 4 … of it.
+func (s *search) tabled(room int64, value []float64, count []int) (best float64, shares []Share) {
+	type bundle struct {
+		item  int
+		count int64
+	}
+	var rows []bundle
+	for _, o := range s.offers(room, value, count) {
+		for n, left := int64(1), o.count; left > 0; n *= 2 {
+			n = min(n, left)
+			rows = append(rows, bundle{o.item, n})
+			left -= n
+		}
+	}
+	width := int(room) + 1
+	words := (width + 63) / 64
+	worth := make([]float64, width)
+	taken := make([]uint64, words*len(rows))
+	for r, b := range rows {
+		size, v := int(s.items[b.item].Size*b.count), value[b.item]*float64(b.count)
+		bit := taken[r*words : (r+1)*words]
+		for c := width - 1; c >= size; c-- {
+			if w := worth[c-size] + v; w > worth[c] {
+				worth[c] = w
+				bit[c>>6] |= 1 << (c & 63)
+			}
+		}
+	}
+	s.spend(int64(len(rows)) * room)
+	c := width - 1
+	take := map[int]int{}
+	for r := len(rows) - 1; r >= 0; r-- {
+		if taken[r*words+c>>6]&(1<<(c&63)) != 0 {
+			take[rows[r].item] += int(rows[r].count)
+			c -= int(s.items[rows[r].item].Size * rows[r].count)
+		}
+	}
+	for i, n := range take {
+		shares = append(shares, Share{i, n})
+	}
+	slices.SortFunc(shares, func(a, b Share) int { return cmp.Compare(a.Item, b.Item) })
+	return worth[width-1], shares
+}
+
+// fullest finds what fills a room most of what is left, the largest item that goes in among
+// it: that one must go somewhere.
+func (s *search) fullest(k *Kind, left []int, steps int64) (shares []Share) {
+	for i := range s.items {
+		if left[i] == 0 || !k.holds([]int64{s.items[i].Size}) {
+			continue
+		}
+		value := make([]float64, len(s.items))
+		for j := range value {
+			value[j] = float64(s.items[j].Size)
+		}
+		left[i]--
+		_, rest := s.knapsack(k.Room-s.items[i].Size, value, left, steps)
+		left[i]++
+		return s.divisible(k, s.add(rest, i, 1))
+	}
+	return nil
+}
+
+// add puts more of an item to shares, which stay in the order of the items.
+func (s *search) add(shares []Share, item, n int) []Share {
+	all := slices.Clone(shares)
+	slices.SortFunc(all, func(a, b Share) int { return cmp.Compare(a.Item, b.Item) })
+	at, found := slices.BinarySearchFunc(all, item, func(h Share, i int) int { return cmp.Compare(h.Item, i) })
+	if !found {
+		all = slices.Insert(all, at, Share{Item: item})
+	}
+	if all[at].Count += n; all[at].Count == 0 {
+		all = slices.Delete(all, at, at+1)
+	}
+	return all
+}
+
+// divisible drops the smallest pieces until what is left can be divided as a kind asks.
+func (s *search) divisible(k *Kind, shares []Share) []Share {
+	for len(shares) > 0 && !k.holds(s.sizes(shares)) {
+		shares = s.add(shares, shares[len(shares)-1].Item, -1)
+	}
+	return shares
+}

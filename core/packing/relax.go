@@ -1,0 +1,169 @@
+package packing
+
+import (
+	"math"
+	"math/big"
+)
+
+const (
+	// relaxMost is how many rows the relaxation is worked out for: beyond that its table
+	// alone would fill the machine, and the bound is by volume.
+	relaxMost = 1500
+	// pricingSteps bounds the search for one pattern.
+	pricingSteps = 2_000_000
+	// shades is in how many whole numbers the price of the dearest item is told.
+	shades = 1e8
+)
+
+// costs are what the relaxation takes a bin of each kind to cost: shares of the dearest,
+// and a trifle for each bin and cut, so that of equal ones the better is favoured.
+func (s *search) costs() []float64 {
+	top := int64(0)
+	for _, k := range s.kinds {
+		top = max(top, k.Cost)
+	}
+	c := make([]float64, len(s.kinds))
+	for i, k := range s.kinds {
+		if top > 0 {
+			c[i] = float64(k.Cost) / float64(top)
+		}
+		c[i] += 1e-5*float64(k.Bins) + 1e-7*float64(k.Cuts)
+	}
+	return c
+}
+
+// program makes the linear program ready, with the patterns of some answers.
+func (s *search) program(answers ...[]Bin) {
+	if s.lp != nil || len(s.items)+len(s.kinds) > relaxMost {
+		return
+	}
+	penalty := make([]float64, len(s.items))
+	for i := range penalty {
+		penalty[i] = 1000
+	}
+	s.lp = newMaster(len(s.items), len(s.kinds), penalty)
+	cost := s.costs()
+	for _, bins := range answers {
+		for _, b := range bins {
+			s.lp.add(pattern{kind: b.Kind, shares: b.Shares, cost: cost[b.Kind]})
+		}
+	}
+}
+
+// relax solves the relaxation for what is left and the bins that there are, and says
+// whether no pattern would better it.
+func (s *search) relax(left, avail []int, rounds int) bool {
+	l := s.lp
+	cost := s.costs()
+	l.ask(left, avail)
+	l.dual()
+	for range rounds {
+		before := l.steps
+		l.primal()
+		if !s.spend(l.steps - before) {
+			return false
+		}
+		if s.price(left, avail, cost) == 0 {
+			return true
+		}
+	}
+	return false
+}
+
+// bundle is how many patterns are sought for one kind at once: each without the items of
+// those before it, so that together they are part of an answer.
+const bundle = 6
+
+// price adds patterns that lower the cost, and gives their number.
+func (s *search) price(left, avail []int, cost []float64) (added int) {
+	l := s.lp
+	count := make([]int, len(left))
+	for k := range s.kinds {
+		if avail[k] == 0 {
+			continue
+		}
+		copy(count, left)
+		for range bundle {
+			bar := cost[k] - l.y[l.items+k]
+			best, shares := s.knapsack(s.kinds[k].Room, l.y[:l.items], count, pricingSteps)
+			if bar-best > -reopens || len(shares) == 0 {
+				break
+			}
+			p := pattern{kind: k, shares: shares, cost: cost[k]}
+			if l.reduced(&p) > -reopens {
+				break
+			}
+			l.add(p)
+			added++
+			for _, h := range shares {
+				count[h.Item] -= h.Count
+			}
+		}
+	}
+	return added
+}
+
+// safe turns the prices of the moment into whole numbers. With the most that any bin can
+// hold at these known exactly, they tell which sets of bins hold too little, however the
+// prices were come by.
+func (s *search) safe() prices {
+	l := s.lp
+	top := 0.0
+	for i := range s.items {
+		top = max(top, l.y[i])
+	}
+	v := prices{worth: make([]int64, len(s.items)), most: make([]int64, len(s.kinds))}
+	if top <= 0 {
+		return s.byVolume()
+	}
+	value := make([]float64, len(s.items))
+	for i := range s.items {
+		v.worth[i] = int64(math.Floor(max(0, l.y[i]) / top * shades))
+		value[i] = float64(v.worth[i])
+	}
+	left := s.counts()
+	for k := range s.kinds {
+		best, _ := s.knapsack(s.kinds[k].Room, value, left, 20*pricingSteps)
+		v.most[k] = int64(math.Ceil(best - 1e-3)) // whole numbers below 2^53: exact, unless the search gave up, then above
+	}
+	return v
+}
+
+// bound is the least cost of a set of bins that holds everything, as far as prices tell.
+func (s *search) bound(v *prices) int64 {
+	total := new(big.Rat)
+	for i, it := range s.items {
+		total.Add(total, new(big.Rat).SetInt64(v.worth[i]*int64(it.Count)))
+	}
+	scale := new(big.Rat) // worth for a unit of cost, of the kinds of which there is no end
+	for k := range s.charged {
+		if kd := &s.kinds[k]; kd.Limit == Endless && kd.Cost > 0 {
+			if q := big.NewRat(v.most[k], kd.Cost); q.Cmp(scale) > 0 {
+				scale = q
+			}
+		} else if kd.Limit == Endless {
+			return 0
+		}
+	}
+	for k := range s.kinds {
+		kd := &s.kinds[k]
+		if kd.Limit == Endless {
+			continue
+		}
+		// beyond what its cost is worth, a bin of which there are so many gives this much
+		over := new(big.Rat).Mul(scale, new(big.Rat).SetInt64(kd.Cost))
+		over.Sub(new(big.Rat).SetInt64(v.most[k]), over)
+		if over.Sign() > 0 {
+			total.Sub(total, over.Mul(over, new(big.Rat).SetInt64(int64(kd.Limit))))
+		}
+	}
+	if scale.Sign() <= 0 || total.Sign() <= 0 {
+		return 0
+	}
+	q := total.Quo(total, scale)
+	b := new(big.Int).Quo(q.Num(), q.Denom())
+	if !q.IsInt() {
+		b.Add(b, big.NewInt(1))
+	}
+	return b.Int64()
+}
