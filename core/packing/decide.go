@@ -206,7 +206,7 @@ func (p *placer) ways(all []choice, kind, must int) []choice {
 			}
 		}
 		if i == n {
-			if skipped <= room && (k.Ways == nil || k.holds(with(sizes, skipped))) {
+			if skipped <= room && (k.plain() || k.holds(with(sizes, skipped))) {
 				return // something left out would still fit
 			}
 			for t := range waste {
@@ -237,7 +237,7 @@ func (p *placer) ways(all []choice, kind, must int) []choice {
 			for t := range waste {
 				waste[t] -= c * p.tests[t].worth[i]
 			}
-			if k.Ways == nil || k.holds(sizes) {
+			if k.plain() || k.holds(sizes) {
 				fill(i+1, room-c*size, skip)
 			}
 			for t := range waste {

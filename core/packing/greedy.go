@@ -71,7 +71,7 @@ func (s *search) fit(main int, best bool) []Bin {
 				if room[b] < it.Size || at >= 0 && (!best || room[b] >= room[at]) {
 					continue
 				}
-				if k := &s.kinds[bins[b].Kind]; k.Ways == nil || k.holds(s.sizes(s.add(bins[b].Shares, i, 1))) {
+				if k := &s.kinds[bins[b].Kind]; k.plain() || k.holds(s.sizes(s.add(bins[b].Shares, i, 1))) {
 					at = b
 				}
 			}

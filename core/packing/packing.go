@@ -25,6 +25,9 @@ type Kind struct {
 	Cuts  int   // what one adds to the third goal
 	Limit int   // how many there are, or [Endless]
 	Ways  []Way // how the pieces in one may be divided; none: any that fit the room will do
+	// Reserve is what is kept free in a bin with so many pieces; with more, what stands last.
+	// Of a bin that is divided, each part keeps it.
+	Reserve []int64
 }
 
 // Way is one way to divide a bin: into parts, each with room for pieces of its own. Room
@@ -45,7 +48,10 @@ type Problem struct {
 	Items []Item // sizes are above nought, and each is there once
 	Kinds []Kind
 	Fee   Fee
-	Steps int64 // what the search may spend; 0: DefaultSteps. Some three hundred million take a second
+	// AtMost is the worst total that is of use; nil for any. Where no answer is as good, the
+	// error is [ErrNoRoom].
+	AtMost *Total
+	Steps  int64 // what the search may spend; 0: DefaultSteps. Some three hundred million take a second
 }
 
 // DefaultSteps is what a search may spend when the problem does not say.
@@ -82,8 +88,8 @@ type Answer struct {
 	Steps  int64 // spent
 }
 
-// ErrNoRoom says that the bins there are cannot hold everything, or that the work allowed
-// did not suffice to find out how.
+// ErrNoRoom says that the bins there are cannot hold everything at the total allowed, or
+// that the steps did not suffice to find out how.
 var ErrNoRoom = errors.New("the bins there are do not hold all pieces")
 
 // Solve packs everything at the least cost, then into the fewest bins, then with the fewest
@@ -166,17 +172,38 @@ func (p *Problem) Verify(bins []Bin) error {
 	return nil
 }
 
+// plain says whether any pieces that fit a kind's room go into one bin.
+func (k *Kind) plain() bool { return k.Ways == nil && k.Reserve == nil }
+
+// kept is what a bin with so many pieces keeps free.
+func (k *Kind) kept(pieces int) int64 {
+	if k.Reserve == nil {
+		return 0
+	}
+	return k.Reserve[min(pieces, len(k.Reserve)-1)]
+}
+
 // holds says whether pieces of these sizes, the largest first, go into one bin.
 func (k *Kind) holds(sizes []int64) bool {
 	sum := int64(0)
 	for _, s := range sizes {
 		sum += s
 	}
-	if sum > k.Room {
+	kept := k.kept(len(sizes))
+	if sum+kept > k.Room {
 		return false
 	}
 	if k.Ways == nil {
 		return true
 	}
-	return slices.ContainsFunc(k.Ways, func(w Way) bool { return sum <= w.Room && Divide(sizes, w.Parts) != nil })
+	return slices.ContainsFunc(k.Ways, func(w Way) bool {
+		parts := slices.Clone(w.Parts)
+		for j := range parts {
+			parts[j] -= kept
+		}
+		return sum+kept*int64(len(parts)) <= w.Room && Divide(sizes, parts) != nil
+	})
 }
+
+// Holds says whether one piece of a size goes into a bin of the kind.
+func (k *Kind) Holds(size int64) bool { return k.holds([]int64{size}) }

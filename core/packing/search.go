@@ -15,6 +15,7 @@ type search struct {
 	kind    []int
 	charged int // kinds[:charged] cost something: sets of bins are sets of these
 	fee     Fee
+	atMost  *Total
 
 	budget, spent int64
 	nextLook      int64
@@ -35,7 +36,7 @@ func newSearch(ctx context.Context, p *Problem) (*search, error) {
 	if err := p.Check(); err != nil {
 		return nil, err
 	}
-	s := &search{fee: p.Fee, budget: cmp.Or(p.Steps, DefaultSteps), done: ctx.Done()}
+	s := &search{fee: p.Fee, atMost: p.AtMost, budget: cmp.Or(p.Steps, DefaultSteps), done: ctx.Done()}
 	unit := int64(0)
 	for i, it := range p.Items {
 		if it.Count > 0 {
@@ -52,6 +53,13 @@ func newSearch(ctx context.Context, p *Problem) (*search, error) {
 	}
 	smallest := s.items[len(s.items)-1].Size
 	for i, k := range p.Kinds {
+		if k.Reserve != nil {
+			reserve := make([]int64, len(k.Reserve))
+			for n, r := range k.Reserve {
+				reserve[n] = k.Room/unit - max(-unit, k.Room-r)/unit // what it takes of the whole units of the room
+			}
+			k.Reserve = reserve
+		}
 		k.Room = k.Room / unit
 		if k.Ways != nil {
 			ways := make([]Way, len(k.Ways))

@@ -49,6 +49,10 @@ func (s *search) solve() (Answer, error) {
 		return Answer{Steps: s.spent}, err
 	}
 	total := s.total(best)
+	if s.atMost != nil && (best == nil || total.Compare(*s.atMost) > 0) {
+		best, total = nil, *s.atMost
+		total.Cuts++ // as good as asked for will do
+	}
 	sets, whole := s.sets(total, 0)
 	if len(sets) > 0 {
 		if bins := s.quick(sets[0].count); bins != nil { // none that is better holds enough
@@ -101,6 +105,9 @@ func (s *search) solve() (Answer, error) {
 			doubt(Total{Cost: least})
 		}
 	}
+	if best == nil {
+		return Answer{Steps: s.spent}, ErrNoRoom
+	}
 	return Answer{Bins: s.answer(best), Total: total, Bound: bound, Proven: proven, Steps: s.spent}, nil
 }
 
@@ -134,6 +141,9 @@ func (s *search) first() (best []Bin, err error) {
 		return best, nil
 	}
 	// no kind alone will do: all that can be had
+	if s.atMost != nil {
+		return nil, nil // the sets that are good enough are looked at one by one
+	}
 	every := make([]int, s.charged)
 	for k := range every {
 		every[k] = s.most(k)
