@@ -114,11 +114,14 @@ func (p *placer) fits(must int) bool {
 		p.bins = p.bins[:len(p.bins)-1]
 		p.apply(c, -1)
 	}
-	if p.spent <= p.until && p.spent <= p.budget {
+	if p.spent <= p.until && p.spent <= p.budget && len(p.failed) < mostFailed {
 		p.failed[key] = struct{}{}
 	}
 	return false
 }
+
+// mostFailed bounds what is remembered of what came to nothing.
+const mostFailed = 400_000
 
 // compareShares orders ways to fill a bin: the one with more of the largest piece is greater.
 func compareShares(a, b []Share) int {

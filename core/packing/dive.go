@@ -45,11 +45,9 @@ func (s *search) rounded() []Bin {
 // rest fills what is left into bins that are not used yet, of one kind that costs something.
 func (s *search) rest(main int, left, used []int) (bins []Bin) {
 	for k := s.charged; k < len(s.kinds); k++ {
-		for n := used[k]; n < s.most(k) && s.place(k, left, &bins); n++ {
-		}
+		s.fillAll(k, s.most(k)-used[k], left, &bins)
 	}
-	for n := used[main]; n < s.most(main) && s.place(main, left, &bins); n++ {
-	}
+	s.fillAll(main, s.most(main)-used[main], left, &bins)
 	return bins
 }
 
