@@ -84,7 +84,7 @@ func printPlan(w *paper, p *plan.Plan) {
 	}
 	for _, t := range p.Pipe {
 		w.line("", "")
-		printSticks(w, t.Stock)
+		printSticks(w, t.Stock, p.Tool.Kerf)
 	}
 	w.head("\nJoints")
 	w.row("  cemented", p.Joinery.Cemented)
@@ -108,7 +108,7 @@ func printPlan(w *paper, p *plan.Plan) {
 	}
 }
 
-func printSticks(w *paper, m stock.Material) {
+func printSticks(w *paper, m stock.Material, kerf measure.Length) {
 	proof := "best found, not proven"
 	if m.Proven {
 		proof = "proven least"
@@ -123,12 +123,17 @@ func printSticks(w *paper, m stock.Material) {
 		for _, pc := range s.Pieces {
 			pieces = append(pieces, strings.TrimSpace(pc.Name+" "+pc.Length.Format(measure.InInches, 0)))
 		}
-		w.row(
-			fmt.Sprintf("  %d", i+1),
-			s.Length.Format(measure.FeetInches, 0),
-			strings.Join(pieces, " · "),
-			"left "+s.Left.Format(measure.InInches, measure.Inch/16),
-		)
+		left := "left " + s.Left.Format(measure.InInches, measure.Inch/16)
+		if s.Edge {
+			left += ", on a knife edge"
+		}
+		for k, at := range s.Marks(kerf) {
+			if k == 0 {
+				left += "; cut in the shop at"
+			}
+			left += " " + at.Format(measure.InInches, measure.Inch/16)
+		}
+		w.row(fmt.Sprintf("  %d", i+1), s.Length.Format(measure.FeetInches, 0), strings.Join(pieces, " · "), left)
 	}
 	w.flush()
 }

@@ -6,10 +6,12 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"strconv"
 	"strings"
 
 	"github.com/spf13/cobra"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
@@ -21,66 +23,149 @@ import (
 
 // cutting are the flags that say what is cut from what.
 type cutting struct {
-	kerf    string
-	stock   []string
-	trim    string
-	summary bool
-	json    bool
+	kerf      string
+	stop      bool
+	stock     []string
+	offcuts   []string
+	trim      string
+	haul      string
+	shopError string
+	freeCuts  int
+	cutPrice  int64
+	summary   bool
+	json      bool
 }
 
 func (f *cutting) add(c *cobra.Command) {
 	c.Flags().StringVar(&f.kerf, "kerf", "0", "width of the cut, as written: 0.125 or 1/8")
-	c.Flags().StringArrayVar(&f.stock, "stock", nil, "stick length, LENGTH or LENGTH@CENTS; repeat for several (default 120)")
+	c.Flags().BoolVar(&f.stop, "stop", false, "pieces are cut against a stop, and not to a mark")
+	c.Flags().
+		StringArrayVar(&f.stock, "stock", nil, "stick length, LENGTH or LENGTH@CENTS; LENGTH=TRUE where it measures otherwise, LENGTHxCOUNT where there are only so many; repeat for several (default 120)")
+	c.Flags().StringArrayVar(&f.offcuts, "offcut", nil, "length that is there, LENGTH, LENGTHxCOUNT or LENGTH@CENTS where using it up costs something; repeat for several")
+	c.Flags().StringVar(&f.haul, "haul", "", "longest length that is carried; longer sticks are cut in the shop")
+	c.Flags().StringVar(&f.shopError, "shop-error", "0.125", "what a cut in the shop may be off by, with --haul")
+	c.Flags().IntVar(&f.freeCuts, "free-cuts", 0, "cuts in the shop that cost nothing, with --haul")
+	c.Flags().Int64Var(&f.cutPrice, "cut-price", 0, "cents for each cut in the shop beyond these")
 	c.Flags().StringVar(&f.trim, "trim", "0", "cut off the end of every stick first")
 	c.Flags().BoolVar(&f.summary, "summary", false, "print the exchange form's summary as JSON")
 	c.Flags().BoolVar(&f.json, "json", false, "print the whole plan as JSON")
 	c.MarkFlagsMutuallyExclusive("summary", "json")
 }
 
-// stick is one --stock flag.
+// stick is one --stock or --offcut flag.
 type stick struct {
-	length measure.Length
-	price  measure.Money
-	priced bool
+	length, usable measure.Length
+	price          measure.Money
+	priced         bool
+	count          int
 }
 
-func (f *cutting) read() (kerf, trim measure.Length, sticks []stick, err error) {
-	length := func(flag, text string, limit measure.Length) (measure.Length, error) {
-		l, err := measure.Parse(text, measure.Reading{Limit: limit})
+// given is what the flags say.
+type given struct {
+	saw             stock.Saw
+	trim            measure.Length
+	haul            *stock.Haul
+	sticks, offcuts []stick
+}
+
+func lengthFlag(flag, text string, limit measure.Length) (measure.Length, error) {
+	l, err := measure.Parse(text, measure.Reading{Limit: limit})
+	if err != nil {
+		return 0, fmt.Errorf("--%s: %w", flag, err)
+	}
+	return l, nil
+}
+
+func (f *cutting) read() (g given, err error) {
+	tool := plan.Tool{Stop: f.stop}
+	if tool.Kerf, err = lengthFlag("kerf", f.kerf, measure.Inch); err != nil {
+		return g, err
+	}
+	g.saw = tool.Saw()
+	if g.trim, err = lengthFlag("trim", f.trim, measure.Foot); err != nil {
+		return g, err
+	}
+	if f.haul != "" {
+		if g.haul, err = f.readHaul(); err != nil {
+			return g, err
+		}
+	} else if f.freeCuts != 0 || f.cutPrice != 0 {
+		return g, errors.New("--free-cuts and --cut-price are of cuts in the shop: say with --haul how much is carried")
+	}
+	sticks := f.stock
+	if len(sticks) == 0 {
+		sticks = []string{"120"}
+	}
+	for _, text := range sticks {
+		s, err := readStick("stock", text)
 		if err != nil {
-			return 0, fmt.Errorf("--%s: %w", flag, err)
+			return g, err
 		}
-		return l, nil
+		g.sticks = append(g.sticks, s)
 	}
-	if kerf, err = length("kerf", f.kerf, measure.Inch); err != nil {
-		return
-	}
-	if trim, err = length("trim", f.trim, measure.Foot); err != nil {
-		return
-	}
-	given := f.stock
-	if len(given) == 0 {
-		given = []string{"120"}
-	}
-	for _, s := range given {
-		text, cents, priced := strings.Cut(s, "@")
-		st := stick{priced: priced}
-		if st.length, err = length("stock", text, plan.StockLimit); err != nil {
-			return
+	for _, text := range f.offcuts {
+		s, err := readStick("offcut", text)
+		if err != nil {
+			return g, err
 		}
-		if st.length == 0 {
-			return 0, 0, nil, fmt.Errorf("--stock %q: a stick of no length", s)
-		}
-		if priced {
-			var n int64
-			if _, e := fmt.Sscanf(cents+"\n", "%d\n", &n); e != nil || n < 0 || n > 100_000_00 {
-				return 0, 0, nil, fmt.Errorf("--stock %q: %q is not a price; write whole cents, like 120@498", s, cents)
-			}
-			st.price = measure.Money(n)
-		}
-		sticks = append(sticks, st)
+		s.count = max(1, s.count)
+		g.offcuts = append(g.offcuts, s)
 	}
-	return
+	return g, nil
+}
+
+func (f *cutting) readHaul() (*stock.Haul, error) {
+	h := &stock.Haul{Free: f.freeCuts, Price: measure.Money(f.cutPrice)}
+	var err error
+	if h.Limit, err = lengthFlag("haul", f.haul, plan.StockLimit); err != nil {
+		return nil, err
+	}
+	if h.Error, err = lengthFlag("shop-error", f.shopError, measure.Foot); err != nil {
+		return nil, err
+	}
+	switch {
+	case h.Limit == 0:
+		return nil, errors.New("--haul 0: nothing can be carried; leave it out where anything can")
+	case f.freeCuts < 0:
+		return nil, fmt.Errorf("--free-cuts %d: write how many cuts cost nothing, from 0", f.freeCuts)
+	case f.cutPrice < 0 || f.cutPrice > mostCents:
+		return nil, fmt.Errorf("--cut-price %d: write whole cents, like 50", f.cutPrice)
+	}
+	return h, nil
+}
+
+const mostCents = 100_000_00
+
+// readStick reads LENGTH, with =TRUE, xCOUNT and @CENTS behind it where they are said.
+func readStick(flag, text string) (s stick, err error) {
+	rest, cents, priced := strings.Cut(text, "@")
+	if s.priced = priced; priced {
+		var n int64
+		if _, e := fmt.Sscanf(cents+"\n", "%d\n", &n); e != nil || n < 0 || n > mostCents {
+			return s, fmt.Errorf("--%s %q: %q is not a price; write whole cents, like 120@498", flag, text, cents)
+		}
+		s.price = measure.Money(n)
+	}
+	if at := strings.LastIndexByte(rest, 'x'); at > 0 {
+		n, e := strconv.Atoi(strings.TrimSpace(rest[at+1:]))
+		if e != nil || n < 1 || n > 10_000 {
+			return s, fmt.Errorf("--%s %q: %q is not a number of sticks; write a whole number, like 120x3", flag, text, rest[at+1:])
+		}
+		s.count, rest = n, rest[:at]
+	}
+	named, measured, other := strings.Cut(rest, "=")
+	if s.length, err = lengthFlag(flag, named, plan.StockLimit); err != nil {
+		return s, err
+	}
+	if s.usable = s.length; other {
+		if s.usable, err = lengthFlag(flag, measured, plan.StockLimit); err != nil {
+			return s, err
+		}
+	}
+	if s.length == 0 || s.usable == 0 {
+		return s, fmt.Errorf("--%s %q: a stick of no length", flag, text)
+	}
+	return s, nil
 }
 
 // planning are the flags that say how a frame is planned.
@@ -96,7 +181,7 @@ func (f *planning) add(c *cobra.Command) {
 
 // job reads the flags: how a frame is planned, and what is on sale for it.
 func (f *planning) job() (plan.Job, plan.Shop, error) {
-	kerf, trim, sticks, err := f.read()
+	g, err := f.read()
 	if err != nil {
 		return plan.Job{}, plan.Shop{}, err
 	}
@@ -104,9 +189,9 @@ func (f *planning) job() (plan.Job, plan.Shop, error) {
 	if err != nil {
 		return plan.Job{}, plan.Shop{}, fmt.Errorf("--step: %w", err)
 	}
-	shop := plan.Shop{Tools: []plan.Tool{{ID: "given", Name: "given kerf", Kerf: kerf}}}
-	fillShop(&shop, sticks)
-	return plan.Job{Tool: "given", Step: step, EndTrim: trim}, shop, nil
+	shop := plan.Shop{Tools: []plan.Tool{{ID: "given", Name: "given kerf", Kerf: g.saw.Kerf, Stop: f.stop}}, Haul: g.haul}
+	fillShop(&shop, &g)
+	return plan.Job{Tool: "given", Step: step, EndTrim: g.trim}, shop, nil
 }
 
 // open reads the flags, and the file that a frame is in.
@@ -162,14 +247,23 @@ func planCommand() *cobra.Command {
 	return c
 }
 
-// fillShop sells the given sticks in every size, at the given prices.
-func fillShop(shop *plan.Shop, sticks []stick) {
-	for _, s := range sticks {
-		shop.Stock = append(shop.Stock, plan.StockLength{Length: s.length})
-		if !s.priced {
-			continue
+// fillShop sells the given sticks in every size, at the given prices, and has the offcuts in
+// every size, too.
+func fillShop(shop *plan.Shop, g *given) {
+	for _, s := range g.sticks {
+		l := plan.StockLength{Length: s.length, Count: s.count}
+		if s.usable != s.length {
+			l.True = s.usable
 		}
-		shop.Prices.AllSizes(s.length, s.price)
+		shop.Stock = append(shop.Stock, l)
+		if s.priced {
+			shop.Prices.AllSizes(s.length, s.price)
+		}
+	}
+	for _, s := range g.offcuts {
+		for _, size := range catalog.Sizes() {
+			shop.Rack = append(shop.Rack, plan.Offcut{Size: size, Length: s.usable, Count: s.count, Worth: s.price})
+		}
 	}
 }
 
@@ -178,7 +272,7 @@ func cutCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use: "cut FILE.csv", Short: "Plan the cutting of a list: size,length,count (- reads standard input)", Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			kerf, trim, sticks, err := f.read()
+			g, err := f.read()
 			if err != nil {
 				return err
 			}
@@ -186,21 +280,15 @@ func cutCommand() *cobra.Command {
 			if err != nil {
 				return failed(err)
 			}
-			prob := stock.Problem{Kerf: kerf, EndTrim: trim, Tidy: true, Margin: kerf}
+			prob := stock.Problem{Saw: g.saw, EndTrim: g.trim, Haul: g.haul, Tidy: true}
 			if prob.Demands, err = export.ReadCutList(string(data), measure.Inches); err != nil {
 				return failed(inFile(args[0], err))
 			}
 			seen := map[string]bool{}
 			for _, d := range prob.Demands {
-				if seen[d.Material] {
-					continue
-				}
-				seen[d.Material] = true
-				for _, s := range sticks {
-					prob.Offers = append(
-						prob.Offers,
-						stock.Offer{Material: d.Material, Length: s.length, Price: s.price, Priced: s.priced, Origin: stock.Shop},
-					)
+				if !seen[d.Material] {
+					seen[d.Material] = true
+					prob.Offers = append(prob.Offers, g.offers(d.Material)...)
 				}
 			}
 			ms, err := stock.Solve(c.Context(), prob)
@@ -210,15 +298,22 @@ func cutCommand() *cobra.Command {
 			out := c.OutOrStdout()
 			switch {
 			case f.summary:
-				return failed(printJSON(out, summarizeCut(ms)))
+				return failed(printJSON(out, summarizeCut(&prob, ms)))
 			case f.json:
 				return failed(printJSON(out, ms))
 			}
 			paper := newPaper(out)
 			for _, m := range ms {
-				printSticks(paper, m)
-				for _, d := range m.TooLong {
-					paper.bad("%d of %s %s: longer than all stock", prob.Demands[d].Count, m.Key, prob.Demands[d].Length)
+				printSticks(paper, m, prob.Saw.Kerf)
+				for _, l := range m.Lacking {
+					why := "longer than all stock"
+					switch {
+					case g.haul != nil && prob.Demands[l.Demand].Length > g.haul.Limit-g.haul.Error:
+						why = "longer than what is carried"
+					case prob.Demands[l.Demand].Length <= longest(prob.Offers):
+						why = "not enough sticks"
+					}
+					paper.bad("%d of %s %s: %s", l.Count, m.Key, prob.Demands[l.Demand].Length, why)
 					err = &exitError{code: 3}
 				}
 			}
@@ -230,6 +325,26 @@ func cutCommand() *cobra.Command {
 	return c
 }
 
+// offers are the sticks of a material that the flags give.
+func (g *given) offers(material string) (all []stock.Offer) {
+	for _, s := range g.sticks {
+		all = append(all, stock.Offer{
+			Material: material, Length: s.usable, Sold: s.length, Price: s.price, Priced: s.priced, Count: s.count, Origin: stock.Shop,
+		})
+	}
+	for _, s := range g.offcuts {
+		all = append(all, stock.Offer{Material: material, Length: s.usable, Price: s.price, Priced: s.priced, Count: s.count, Origin: stock.Rack})
+	}
+	return all
+}
+
+func longest(offers []stock.Offer) (l measure.Length) {
+	for _, o := range offers {
+		l = max(l, o.Length)
+	}
+	return l
+}
+
 // cutSummary is the exchange form's summary of a cutting plan.
 type cutSummary struct {
 	Sticks    []cutStick        `json:"sticks"`
@@ -237,7 +352,8 @@ type cutSummary struct {
 	CostCents *int64            `json:"cost_cents"`
 	Bound     any               `json:"bound"`
 	Proven    bool              `json:"proven"`
-	Warnings  [][]string        `json:"warnings"`
+	Warnings  [][]any           `json:"warnings"`
+	*plan.SummaryHaul
 }
 
 type cutStick struct {
@@ -247,21 +363,33 @@ type cutStick struct {
 	LeftIn  float64   `json:"left_in"` // stick − end trim − pieces − the kerfs between them
 }
 
-func summarizeCut(ms []stock.Material) cutSummary {
-	s := cutSummary{Sticks: []cutStick{}, Warnings: [][]string{}}
+func summarizeCut(p *stock.Problem, ms []stock.Material) cutSummary {
+	s := cutSummary{Sticks: []cutStick{}, Warnings: [][]any{}}
 	for _, m := range ms {
 		for _, st := range m.Sticks {
-			c := cutStick{Size: m.Key, StockIn: st.Length.Inches(), LeftIn: st.Slack.Inches()}
+			left := st.Length - p.EndTrim - p.Saw.Kerf*measure.Length(len(st.Pieces)-1)
+			c := cutStick{Size: m.Key, StockIn: st.Length.Inches()}
 			for _, pc := range st.Pieces {
 				c.Pieces = append(c.Pieces, pc.Length.Inches())
+				left -= pc.Length
 			}
+			c.LeftIn = left.Inches()
 			s.Sticks = append(s.Sticks, c)
 		}
-		if len(m.TooLong) > 0 {
-			s.Warnings = append(s.Warnings, []string{"no-stock", m.Key})
+		switch {
+		case len(m.Lacking) == 0:
+		case p.Haul == nil:
+			s.Warnings = append(s.Warnings, []any{"no-stock", m.Key})
+		default:
+			for _, l := range m.Lacking {
+				s.Warnings = append(s.Warnings, []any{"too-long", m.Key, p.Demands[l.Demand].Length.Inches()})
+			}
 		}
 	}
 	s.Buy, s.CostCents, s.Bound, s.Proven = plan.SummarizeStock(ms)
+	if p.Haul != nil {
+		s.SummaryHaul = plan.SummarizeHaul(ms, p.Saw.Kerf)
+	}
 	return s
 }
 

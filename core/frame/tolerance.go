@@ -26,9 +26,9 @@ func Classes() []Class { return []Class{Exact, Matched, Trim, Rough, OnFrame} }
 type Tolerance struct {
 	Pipe  string `json:"pipe"               ref:"pipe"` // the pipe, by its path in the expanded frame
 	Class Class  `json:"class"`
-	// Extra is what a piece to be trimmed is cut long by, and what is held in
-	// reserve for one that is measured on the frame; the class's usual where it
-	// is zero.
+	// Extra is what a piece to be trimmed is cut long by, what is held in
+	// reserve for one that is measured on the frame, and what a rough one may be
+	// shorter by; the class's usual where it is zero.
 	Extra    measure.Length `json:"extra,omitempty"`
 	Measured measure.Length `json:"measured,omitempty"` // on the frame, once it is
 }
@@ -44,6 +44,17 @@ func (t Tolerance) Reserve() measure.Length {
 		return measure.Inch / 4
 	}
 	return measure.Inch
+}
+
+// Short is what a piece may be shorter by, where that buys a stick less.
+func (t Tolerance) Short() measure.Length {
+	switch {
+	case t.Class != Rough:
+		return 0
+	case t.Extra > 0:
+		return t.Extra
+	}
+	return measure.Inch / 4
 }
 
 // Tolerance gives the class of a pipe; the last that names it wins.

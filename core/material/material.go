@@ -79,7 +79,7 @@ func (s Spec) Words() string {
 // Words names a line: a piece that no stick is long enough for is said as such.
 func (l Line) Words() string {
 	if l.Unit == Piece {
-		return fmt.Sprintf("%s pipe, %s in one piece: longer than any stick", l.Size, l.Length.Format(measure.FeetInches, 0))
+		return fmt.Sprintf("%s pipe, %s in one piece: no stick holds it", l.Size, l.Length.Format(measure.FeetInches, 0))
 	}
 	return l.Spec.Words()
 }

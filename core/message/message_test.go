@@ -103,7 +103,7 @@ func worded(code string, n int, kind string) finding.Finding {
 		f = f.With(name, n)
 	}
 	f = f.With("parts", max(2, n))
-	for _, name := range []string{"off", "value", "gap", "long", "takes", "least", "overlap", "radius", "rod", "bolt", "longest", "slack", "stick", "net", "bought", "at"} {
+	for _, name := range []string{"off", "value", "gap", "long", "takes", "least", "overlap", "radius", "rod", "bolt", "longest", "rest", "allowance", "limit", "slack", "stick", "net", "bought", "at"} {
 		f = f.With(name, measure.Length(n)*measure.Inch)
 	}
 	for _, name := range []string{"strain", "most", "good"} {

@@ -280,8 +280,16 @@ var messages = map[string]Message{
 		Text: `{{.size}} pipe is needed {{inches .longest}} long and no stick is that long`,
 		Hint: `add a longer stock length, or join two pieces with a coupling`,
 	},
+	"too-long-to-carry": {
+		Text: `{{.size}} pipe is needed {{inches .longest}} long, and the vehicle takes {{inches .limit}}, less what a cut in the shop may be off by`,
+		Hint: `join two pieces with a coupling, have it delivered, or carry it on the roof by local road rules`,
+	},
+	"too-few-sticks": {
+		Text: `the shop has too few {{.size}} sticks: {{count .many "piece is" "pieces are"}} still to be found`,
+		Hint: `add another stick length, or another shop's`,
+	},
 	"knife-edge": {
-		Text: `pieces and cuts take all but {{inches .slack}} of a {{.size}} stick, less than one cut of a saw`,
+		Text: `{{count .many "stick" "sticks"}} of {{.size}} {{if eq .many 1}}is{{else}}are{{end}} on a knife edge: of one of {{inches .stick}}, {{inches .rest}} is left after {{count .cuts "cut" "cuts"}}{{with .allowance}}, which may be off by {{inches .}} together{{end}}`,
 		Hint: `measure that stick before cutting; buy one more to be safe`,
 	},
 	"not-proven": {

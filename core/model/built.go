@@ -42,6 +42,7 @@ type Placed struct {
 
 	Class    frame.Class    `json:"class,omitempty"`
 	Ordered  measure.Length `json:"ordered"`            // what is cut: its cut, longer where it is trimmed to fit or still to be measured
+	Least    measure.Length `json:"least,omitempty"`    // how short it may be, where it is rough
 	Waits    bool           `json:"waits,omitempty"`    // not cut before it is measured on the frame
 	Measured bool           `json:"measured,omitempty"` // it was: Ordered is what was measured
 }
@@ -91,6 +92,9 @@ func (b *Built) place() {
 // it is from then on.
 func (p *Placed) order(t frame.Tolerance) {
 	p.Class, p.Ordered = t.Class, p.Cut
+	if t.Short() > 0 {
+		p.Least = max(p.Cut-t.Short(), 1)
+	}
 	switch {
 	case t.Measured > 0:
 		p.Ordered, p.Measured = t.Measured, true

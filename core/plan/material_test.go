@@ -27,7 +27,7 @@ func two(t *testing.T, doc *frame.Document) *plan.Plan {
 	return p
 }
 
-// A rail of 150 in is longer than any stick of 10 ft: it stays in the footage and among the
+// A rail of 150 in is no stick on sale holds it of 10 ft: it stays in the footage and among the
 // pieces, and is still to be bought, said as such; the rest is bought as ever.
 func TestAPieceLongerThanAnyStick(t *testing.T) {
 	doc, err := wireframe.Read([]byte(`{"wireframe":1,"joints":{"a":[0,0,0],"b":[150,0,0],"c":[150,0,30]},"pipes":[["a","b"],["b","c"]]}`))
@@ -49,9 +49,9 @@ func TestAPieceLongerThanAnyStick(t *testing.T) {
 	assert.Equal(t, material.Piece, long.Unit)
 	assert.Equal(t, 2, long.Quantity)
 	assert.Equal(t, p.Cuts[0].Cut, long.Length)
-	assert.Contains(t, long.Rule, "longer than any stick")
+	assert.Contains(t, long.Rule, "no stick on sale holds it")
 	assert.Len(t, long.Where, 1, "the pipe of the frame that it is")
-	assert.True(t, strings.Contains(strings.Join(p.Bill.Unpriced, "\n"), "in one piece: longer than any stick"), p.Bill.Unpriced)
+	assert.True(t, strings.Contains(strings.Join(p.Bill.Unpriced, "\n"), "in one piece: no stick holds it"), p.Bill.Unpriced)
 }
 
 // Hardware is lines of the bill of materials: what, how large, how many for all copies, for

@@ -21,6 +21,63 @@ type Summary struct {
 	CostCents *int64             `json:"cost_cents"`
 	Bound     any                `json:"bound"` // cents with prices, else sticks by size
 	Proven    bool               `json:"proven"`
+	*SummaryHaul
+}
+
+// SummaryHaul is what of a purchase is cut in the shop, and what is carried; with a haul limit
+// only.
+type SummaryHaul struct {
+	ShopCuts []SummaryShopCut `json:"shopCuts"`
+	Carried  []SummaryCarried `json:"carried"`
+}
+
+// SummaryShopCut is a stick that is cut in the shop, and where, from one end.
+type SummaryShopCut struct {
+	Size    string    `json:"size"`
+	StockIn float64   `json:"stock_in"`
+	AtIn    []float64 `json:"at_in"`
+}
+
+// SummaryCarried is a length that is carried, and what is cut from it.
+type SummaryCarried struct {
+	Size     string    `json:"size"`
+	LengthIn float64   `json:"length_in"`
+	Pieces   []float64 `json:"pieces"`
+}
+
+// SummarizeHaul gives what is cut in the shop with a kerf, and what is carried.
+func SummarizeHaul(ms []stock.Material, kerf measure.Length) *SummaryHaul {
+	h := &SummaryHaul{ShopCuts: []SummaryShopCut{}, Carried: []SummaryCarried{}}
+	for _, m := range ms {
+		for i := range m.Sticks {
+			s := &m.Sticks[i]
+			if s.Origin != stock.Shop {
+				continue
+			}
+			carry := func(length measure.Length, pieces []stock.Piece) {
+				c := SummaryCarried{m.Key, length.Inches(), []float64{}}
+				for _, p := range pieces {
+					c.Pieces = append(c.Pieces, p.Length.Inches())
+				}
+				h.Carried = append(h.Carried, c)
+			}
+			if s.Parts == nil {
+				carry(s.Length, s.Pieces)
+				continue
+			}
+			cut := SummaryShopCut{Size: m.Key, StockIn: s.Length.Inches()}
+			for _, at := range s.Marks(kerf) {
+				cut.AtIn = append(cut.AtIn, at.Inches())
+			}
+			h.ShopCuts = append(h.ShopCuts, cut)
+			from := 0
+			for _, p := range s.Parts {
+				carry(p.Length, s.Pieces[from:from+p.Pieces])
+				from += p.Pieces
+			}
+		}
+	}
+	return h
 }
 
 // SummaryPiece is pieces of one size and cut.
@@ -71,11 +128,14 @@ func (p *Plan) Summarize() Summary {
 	var ms []stock.Material
 	for _, t := range p.Pipe {
 		ms = append(ms, t.Stock)
-		if len(t.Stock.TooLong) > 0 {
+		if len(t.Stock.Lacking) > 0 {
 			s.Warnings = append(s.Warnings, []string{"no-stock", string(t.Size)})
 		}
 	}
 	s.Buy, s.CostCents, s.Bound, s.Proven = SummarizeStock(ms)
+	if p.Haul != nil {
+		s.SummaryHaul = SummarizeHaul(ms, p.Tool.Kerf)
+	}
 	return s
 }
 

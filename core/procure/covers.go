@@ -19,9 +19,9 @@ func (c *cutting) assign(w *record.Work, basis string) (at []there, ok bool) {
 	for i := range c.base.Sticks {
 		was[c.base.Sticks[i].ID] = &c.base.Sticks[i]
 	}
-	wanted := map[PieceRef]measure.Length{}
+	wanted := map[PieceRef]*want{}
 	for _, i := range c.have.todo {
-		wanted[c.wants[i].PieceRef] = c.wants[i].length
+		wanted[c.wants[i].PieceRef] = &c.wants[i]
 	}
 	trims := map[string]want{}
 	for i, k := range c.have.trim {
@@ -67,7 +67,7 @@ func (c *cutting) assign(w *record.Work, basis string) (at []there, ok bool) {
 		}
 		for _, t := range cuts {
 			ref := PieceRef{Pipe: t.Pipe, Copy: t.Copy}
-			if wanted[ref] != t.Length {
+			if w := wanted[ref]; w == nil || !w.is(t.Length) {
 				return nil, false
 			}
 			delete(wanted, ref)
@@ -102,7 +102,7 @@ func (c *cutting) find(s *record.Stick, fresh bool, cuts []record.Taken, at []th
 			continue
 		}
 		o := &c.prob.Offers[k.Offer]
-		ofShop := fresh && o.Origin == stock.Shop && s.Origin == record.FromShop && o.Length == s.Length
+		ofShop := fresh && o.Origin == stock.Shop && s.Origin == record.FromShop && o.Sold == s.Length
 		if !ofShop && !slices.Contains(free[k.Offer], s.ID) {
 			continue
 		}

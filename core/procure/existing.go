@@ -51,6 +51,12 @@ type want struct {
 	pipe   string // as the frame calls it now
 	cut    int    // index of its line of the cut list
 	length measure.Length
+	least  measure.Length // how short it may be; 0: no shorter
+}
+
+// is says whether a piece of a length is the planned one.
+func (w *want) is(length measure.Length) bool {
+	return alikeOnTape(length, w.length) || w.least > 0 && w.least <= length && length < w.length
 }
 
 // sameOnTape is how much two lengths may differ and still be one on the tape.
@@ -105,7 +111,7 @@ func match(wants []want, size catalog.Size, w *record.Work) have {
 	take := func(of map[int]int, wanted, piece int) { of[wanted], taken[piece] = piece, true }
 	for i := range wants {
 		for _, k := range own[wants[i].PieceRef] {
-			if !taken[k] && alikeOnTape(h.pieces[k].Length, wants[i].length) {
+			if !taken[k] && wants[i].is(h.pieces[k].Length) {
 				take(h.keep, i, k)
 				break
 			}
@@ -164,15 +170,16 @@ func (h *have) served(i int) bool {
 
 // atHand offers what is there of a size: sticks that were bought, what is left of others,
 // pieces that nothing keeps, and the rack. Equal ones are one offer.
-func (h *have) atHand(size catalog.Size, w *record.Work, rack []shop.Offcut) {
+func (h *have) atHand(size catalog.Size, w *record.Work, rack []shop.Offcut, from *shop.Shop) {
 	type sort struct {
 		origin stock.Origin
-		length measure.Length
+		length measure.Length // to be used
+		sold   measure.Length
+		worth  measure.Money
 	}
 	var order []sort
 	ids := map[sort][]string{}
-	add := func(origin stock.Origin, length measure.Length, id string) {
-		k := sort{origin, length}
+	add := func(k sort, id string) {
 		if ids[k] == nil {
 			order = append(order, k)
 		}
@@ -180,34 +187,49 @@ func (h *have) atHand(size catalog.Size, w *record.Work, rack []shop.Offcut) {
 	}
 	for i := range w.Sticks {
 		s := &w.Sticks[i]
+		over := trueOver(from, s)
 		switch {
 		case s.Size != size || s.Racked || s.Left <= 0:
 		case len(s.Cuts) == 0 && s.Lost == 0 && s.Origin == record.FromShop:
-			add(stock.Bought, s.Left, s.ID)
+			add(sort{stock.Bought, s.Left + over, s.Left, 0}, s.ID)
 		default:
-			add(stock.Offcut, s.Left, s.ID)
+			add(sort{stock.Offcut, s.Left + over, s.Left, 0}, s.ID)
 		}
 	}
 	for _, k := range h.loose {
-		add(stock.Cut, h.pieces[k].Length, h.pieces[k].ID)
+		add(sort{stock.Cut, h.pieces[k].Length, h.pieces[k].Length, 0}, h.pieces[k].ID)
 	}
 	for _, o := range rack {
 		if o.Size != size {
 			continue
 		}
 		if o.ID != "" {
-			add(stock.Rack, o.Length, o.ID)
+			add(sort{stock.Rack, o.Length, o.Length, o.Worth}, o.ID)
 			continue
 		}
 		for range o.Count {
-			add(stock.Rack, o.Length, "")
+			add(sort{stock.Rack, o.Length, o.Length, o.Worth}, "")
 		}
 	}
 	slices.SortStableFunc(order, func(a, b sort) int { return cmp.Or(cmp.Compare(a.origin, b.origin), -cmp.Compare(a.length, b.length)) })
 	for _, k := range order {
-		h.offers = append(h.offers, stock.Offer{Material: string(size), Length: k.length, Count: len(ids[k]), Origin: k.origin})
+		h.offers = append(h.offers, stock.Offer{
+			Material: string(size), Length: k.length, Sold: k.sold, Price: k.worth, Priced: k.worth > 0, Count: len(ids[k]), Origin: k.origin,
+		})
 		h.ids = append(h.ids, ids[k])
 	}
+}
+
+// trueOver is how much longer a stick of the shop measures than it is named.
+func trueOver(from *shop.Shop, s *record.Stick) measure.Length {
+	if s.Origin != record.FromShop {
+		return 0
+	}
+	i := slices.IndexFunc(from.Stock, func(l shop.StockLength) bool { return (l.Size == "" || l.Size == s.Size) && l.Length == s.Length })
+	if i < 0 {
+		return 0
+	}
+	return from.Stock[i].Usable() - s.Length
 }
 
 // fates says what becomes of each piece that is there. used tells of those that others

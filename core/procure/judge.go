@@ -29,30 +29,46 @@ func longerSticks(l measure.Length) []finding.Fix {
 	}
 }
 
-// judge says what is wrong with the purchase of one size: pieces longer than every
-// stick, sticks used to the last bit, and an answer that may not be the best.
-func (p *Purchase) judge(t *PipeTotal, demands []stock.Demand, draft bool) {
+// judge says what is wrong with the purchase of one size: pieces that no stick holds, sticks
+// on a knife edge, and an answer that may not be the best.
+func (p *Purchase) judge(t *PipeTotal, c *cutting, haul *stock.Haul) {
 	m := &t.Stock
 	about := func(code string, severity finding.Severity) finding.Finding {
 		return finding.New(code, severity, finding.All(finding.PipeSize, string(t.Size))...).With("size", t.Size)
 	}
-	if len(m.TooLong) > 0 {
-		longest := measure.Length(0)
-		for _, d := range m.TooLong {
-			longest = max(longest, demands[d].Length)
-		}
-		p.Findings = append(p.Findings, about("no-stock", finding.Stop).With("longest", longest).Fixed(longerSticks(longest)...))
+	if len(m.Lacking) > 0 {
+		p.Findings = append(p.Findings, p.lacking(c, haul, about))
 	}
-	if m.Net > 0 && !draft && m.Slack < max(p.Tool.Kerf, finestSaw) {
-		f := about("knife-edge", finding.Warn).With("slack", m.Slack)
-		if p.Tool.Kerf > 0 {
-			f = f.Fixed(finding.Fix{Label: "Cut with a shear", Edits: []finding.Edit{finding.Set("/tool", "shear")}})
-		}
-		p.Findings = append(p.Findings, f)
+	if m.Edges > 0 && !c.draft {
+		s := &c.stock.Sticks[m.Tightest]
+		p.Findings = append(p.Findings, about("knife-edge", finding.Warn).With("many", m.Edges).With("stick", s.Length).With("rest", s.Left).
+			With("cuts", s.Cuts).With("allowance", s.Allowance).With("kerf", p.Tool.Kerf))
 	}
-	if !m.Proven && !draft {
+	if !m.Proven && !c.draft {
 		p.Findings = append(p.Findings, about("not-proven", finding.Note))
 	}
+}
+
+// lacking says why no stick holds some pieces: they are longer than any on sale, or than the
+// vehicle takes, or the shop has too few.
+func (p *Purchase) lacking(c *cutting, haul *stock.Haul, about func(string, finding.Severity) finding.Finding) finding.Finding {
+	longest, many := measure.Length(0), 0
+	for _, l := range c.stock.Lacking {
+		longest, many = max(longest, c.prob.Demands[l.Demand].Length), many+l.Count
+	}
+	some, sold := measure.Length(0), false
+	for _, o := range c.prob.Offers {
+		if o.Origin == stock.Shop {
+			some, sold = max(some, o.Length-c.prob.EndTrim), true
+		}
+	}
+	switch {
+	case haul != nil && longest > haul.Limit-haul.Error:
+		return about("too-long-to-carry", finding.Stop).With("longest", longest).With("limit", haul.Limit)
+	case sold && longest <= some:
+		return about("too-few-sticks", finding.Stop).With("many", many)
+	}
+	return about("no-stock", finding.Stop).With("longest", longest).Fixed(longerSticks(longest)...)
 }
 
 // passedOver names stick lengths on sale that alone have no price: they are

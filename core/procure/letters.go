@@ -51,6 +51,7 @@ func (p *Purchase) letter(lots []Lot, fixed []record.Letter) {
 			}
 			line.Count += f.Copies
 			line.Pipes = append(line.Pipes, PipeRef{fi, pc.Pipe})
+			line.Least = max(line.Least, pc.Least)
 			line.Hidden = line.Hidden || pc.Hidden
 			line.TooShort = line.TooShort || pc.TooShort
 			p.Totals.Pieces += f.Copies

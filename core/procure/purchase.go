@@ -34,6 +34,7 @@ type Order struct {
 	EndTrim measure.Length // cut off each stick first
 	Joinery joinery.Report // of all frames
 	Draft   bool           // a first feasible purchase will do, where the best takes long
+	Steps   int64          // the search for the sticks of a size may spend; 0: what is usual
 }
 
 // Purchase is what is bought for a job, and how it is cut.
@@ -43,6 +44,7 @@ type Purchase struct {
 	Pipe      []PipeTotal     `json:"pipe"`     // by size
 	Tools     []ToolCount     `json:"tools"`    // sticks to buy by tool
 	Tool      shop.Tool       `json:"tool"`
+	Haul      *stock.Haul     `json:"haul,omitempty"`
 	Materials []material.Line `json:"materials"` // the bill of materials
 	Bill      cost.Bill       `json:"bill"`
 	Totals    Totals          `json:"totals"`
@@ -93,6 +95,7 @@ type CutLine struct {
 	Sum      why.Sum        `json:"sum"`            // of the first
 	Path     frame.Path     `json:"path,omitempty"` // of the first: it is sprung, or bent after cutting
 	Class    frame.Class    `json:"class,omitempty"`
+	Least    measure.Length `json:"least,omitempty"` // how short each may be, where it is rough
 	Waits    bool           `json:"waits,omitempty"` // until it is measured on the frame; Cut is the most it may be
 	Typed    string         `json:"typed,omitempty"` // as typed for one of them, where the tape shows something else
 	Done     int            `json:"done,omitempty"`  // how many of them are there
@@ -149,7 +152,7 @@ type PipeTotal struct {
 	Size    catalog.Size   `json:"size"`
 	Pieces  int            `json:"pieces"`
 	Net     measure.Length `json:"net"`               // of all pieces, those included that no stick is long enough for
-	TooLong []string       `json:"tooLong,omitempty"` // letters of the pieces that are longer than any stick
+	TooLong []string       `json:"tooLong,omitempty"` // letters of the pieces that no stick holds
 	Yield   float64        `json:"yield"`             // net as a share of what is bought or used
 	Stock   stock.Material `json:"stock"`             // what is still to be cut; its sticks are in Sticks
 	Sticks  []Stick        `json:"sticks"`            // cut, and to be cut
@@ -185,6 +188,7 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 		Pipe:      []PipeTotal{},
 		Materials: []material.Line{},
 		Tool:      o.Tool,
+		Haul:      o.Shop.Haul,
 		Existing:  []Existing{},
 		Extra:     []Extra{},
 	}

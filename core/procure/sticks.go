@@ -18,30 +18,34 @@ import (
 )
 
 const (
-	// compareNodes bounds the search for the tools that are only compared.
-	compareNodes = 20_000
+	// compareSteps bounds the search for the tools that are only compared.
+	compareSteps = 60_000_000
 	// smallJob is how many pieces are planned as a whole even in a draft: it takes
 	// no longer than a glance.
 	smallJob = 80
-	// draftNodes bounds the search for a first purchase.
-	draftNodes = 4000
-	// finestSaw is the least slack that a plan for a shear should have: a stick
-	// that is used to the last bit fails with any saw.
-	finestSaw = measure.Inch / 32
+	// draftSteps bounds the search for a first purchase.
+	draftSteps = 4_000_000
+	// usualSteps bounds it for the best: about half a second, which few lists take.
+	usualSteps = 200_000_000
 )
 
 // Stick is a stick of pipe, or an offcut or a piece that others are cut from: as it was
 // cut, and as it is to be.
 type Stick struct {
-	ID      string         `json:"id,omitempty"` // of one that is there
-	Key     string         `json:"key"`          // sticks of one key are cut alike
-	Length  measure.Length `json:"length"`
-	Origin  stock.Origin   `json:"origin"`
-	Pieces  []StickPiece   `json:"pieces"` // in the order of the cuts
-	Left    measure.Length `json:"left"`
-	Earlier bool           `json:"earlier,omitempty"` // it was cut by an earlier plan
-	Letter  string         `json:"letter,omitempty"`  // written on it, where it is a piece
-	Racked  bool           `json:"racked,omitempty"`  // what is left of it lies on the rack
+	ID        string           `json:"id,omitempty"`   // of one that is there
+	Key       string           `json:"key"`            // sticks of one key are cut alike
+	Length    measure.Length   `json:"length"`         // that it is named by
+	True      measure.Length   `json:"true,omitempty"` // what pieces can be cut from, where that is not its name
+	Origin    stock.Origin     `json:"origin"`
+	Parts     []stock.Part     `json:"parts,omitempty"`     // what it is carried as, where the shop cuts it
+	Marks     []measure.Length `json:"marks,omitempty"`     // where the shop cuts it, from one end
+	Edge      bool             `json:"edge,omitempty"`      // real cuts may take more than it has to spare
+	Allowance measure.Length   `json:"allowance,omitempty"` // what real cuts may take together
+	Pieces    []StickPiece     `json:"pieces"`              // in the order of the cuts
+	Left      measure.Length   `json:"left"`
+	Earlier   bool             `json:"earlier,omitempty"` // it was cut by an earlier plan
+	Letter    string           `json:"letter,omitempty"`  // written on it, where it is a piece
+	Racked    bool             `json:"racked,omitempty"`  // what is left of it lies on the rack
 }
 
 // StickPiece is a piece of a stick.
@@ -61,6 +65,7 @@ type cutting struct {
 	have  have
 	prob  stock.Problem
 	of    []int // the line of the cut list that each demand is for
+	draft bool  // a first purchase will do
 	basis string
 	base  record.Work   // what was there before this plan
 	rack  []shop.Offcut // and what lay on the rack
@@ -73,7 +78,7 @@ type cutting struct {
 // Pieces that are longer than any stick are lines too: they are still to be bought.
 func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []material.Line, err error) {
 	p.Totals.Proven = true
-	whole := stock.Problem{Kerf: p.Tool.Kerf, EndTrim: o.EndTrim}
+	whole := stock.Problem{Saw: p.Tool.Saw(), EndTrim: o.EndTrim, Haul: o.Shop.Haul}
 	var chosen []stock.Material
 	draft := false
 	at := places(lots)
@@ -82,13 +87,13 @@ func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []ma
 		if err := p.plan(ctx, c, o); err != nil {
 			return nil, err
 		}
-		draft = draft || c.prob.Nodes == draftNodes
+		draft = draft || c.draft
 		whole.Demands, whole.Offers = append(whole.Demands, c.prob.Demands...), append(whole.Offers, c.prob.Offers...)
 		if len(c.prob.Demands) > 0 {
 			chosen = append(chosen, c.stock)
 		}
 		lines = append(lines, p.total(c, o, at)...)
-		p.judge(&p.Pipe[len(p.Pipe)-1], c.prob.Demands, c.prob.Nodes == draftNodes)
+		p.judge(&p.Pipe[len(p.Pipe)-1], c, o.Shop.Haul)
 		p.passedOver(&p.Pipe[len(p.Pipe)-1], c.prob.Offers)
 	}
 	p.noteExisting(o.Work.Notes)
@@ -128,7 +133,7 @@ func (p *Purchase) wants(lots []Lot, size catalog.Size) (all []want) {
 			for _, r := range line.Pipes {
 				if n <= lots[r.Frame].Copies {
 					made := PieceRef{r.Frame, cmp.Or(lots[r.Frame].Was[r.Pipe], r.Pipe), n}
-					all = append(all, want{made, r.Pipe, g, line.Cut})
+					all = append(all, want{made, r.Pipe, g, line.Cut, line.Least})
 				}
 			}
 		}
@@ -165,28 +170,28 @@ func (p *Purchase) plan(ctx context.Context, c *cutting, o *Order) error {
 // For a draft of a large job a first purchase will do.
 func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 	c.have = match(c.wants, c.size, &c.base)
-	c.have.atHand(c.size, &c.base, c.rack)
-	c.prob = stock.Problem{Kerf: p.Tool.Kerf, EndTrim: o.EndTrim, Tidy: true, Margin: max(p.Tool.Kerf, finestSaw)}
+	c.have.atHand(c.size, &c.base, c.rack, o.Shop)
+	c.prob = stock.Problem{Saw: p.Tool.Saw(), EndTrim: o.EndTrim, Haul: o.Shop.Haul, Tidy: true, Steps: cmp.Or(o.Steps, usualSteps)}
+	c.draft = false
 	c.of = nil
 	shortest := measure.Length(0)
 	for _, i := range c.have.todo {
 		w := &c.wants[i]
 		if n := len(c.of); n == 0 || c.of[n-1] != w.cut {
 			c.of = append(c.of, w.cut)
-			c.prob.Demands = append(c.prob.Demands, stock.Demand{Material: string(c.size), Length: w.length, Name: p.Cuts[w.cut].Letter})
+			c.prob.Demands = append(c.prob.Demands, stock.Demand{Material: string(c.size), Length: w.length, Least: w.least, Name: p.Cuts[w.cut].Letter})
 		}
 		c.prob.Demands[len(c.of)-1].Count++
-		if shortest == 0 || w.length < shortest {
-			shortest = w.length
+		if l := cmp.Or(w.least, w.length); shortest == 0 || l < shortest {
+			shortest = l
 		}
 	}
 	for _, l := range o.Shop.Stock {
 		if l.Size == "" || l.Size == c.size {
 			price, ok := o.Shop.Prices.Find(stickSpec(c.size, l.Length))
-			c.prob.Offers = append(
-				c.prob.Offers,
-				stock.Offer{Material: string(c.size), Length: l.Length, Price: price.Amount, Priced: ok, Origin: stock.Shop},
-			)
+			c.prob.Offers = append(c.prob.Offers, stock.Offer{
+				Material: string(c.size), Length: l.Usable(), Sold: l.Length, Price: price.Amount, Priced: ok, Count: l.Count, Origin: stock.Shop,
+			})
 		}
 	}
 	ids := make([][]string, len(c.prob.Offers))
@@ -197,7 +202,7 @@ func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 	}
 	c.have.ids = ids
 	if draft && p.Totals.Pieces > smallJob {
-		c.prob.Tidy, c.prob.Nodes = false, draftNodes
+		c.prob.Tidy, c.prob.Steps, c.draft = false, draftSteps, true
 	}
 	c.basis = c.basisOf()
 }
@@ -206,7 +211,7 @@ func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 // offered, and what was there before it.
 func (c *cutting) basisOf() string {
 	q := c.prob
-	q.Nodes, q.Demands = 0, slices.Clone(q.Demands)
+	q.Steps, q.Demands = 0, slices.Clone(q.Demands)
 	q.Tidy = true
 	for i := range q.Demands {
 		q.Demands[i].Name = ""

@@ -38,7 +38,7 @@ func (p *Purchase) total(c *cutting, o *Order, at []map[string]int) (lines []mat
 	for i := range c.wants {
 		t.Pieces, t.Net = t.Pieces+1, t.Net+c.wants[i].length
 	}
-	p.earlier(&t, c, at)
+	p.earlier(&t, c, o, at)
 	p.trims(&t, c, at)
 	p.chosen(&t, c, at)
 	p.exist(&t, c, o.Work)
@@ -46,13 +46,13 @@ func (p *Purchase) total(c *cutting, o *Order, at []map[string]int) (lines []mat
 		lines = append(lines, material.Line{Spec: stickSpec(t.Size, n.Length), Quantity: n.Count, Unit: "stick",
 			Where: p.cutFrom(&t, n.Length), Rule: "the fewest or cheapest sticks that give every piece"})
 	}
-	for _, d := range m.TooLong {
-		line := &p.Cuts[c.of[d]]
-		n := c.prob.Demands[d].Count
+	for _, d := range m.Lacking {
+		line := &p.Cuts[c.of[d.Demand]]
+		n := d.Count
 		t.TooLong = append(t.TooLong, line.Letter)
 		l := material.Line{
 			Spec: stickSpec(t.Size, line.Cut), Quantity: n, Unit: material.Piece,
-			Rule: "longer than any stick on sale: still to be found",
+			Rule: "no stick on sale holds it: still to be found",
 		}
 		for _, r := range line.Pipes {
 			l.Where = append(l.Where, material.Place{Frame: r.Frame, Kind: "pipe", ID: r.Pipe})
@@ -76,7 +76,7 @@ func (p *Purchase) from(ref PieceRef, stick int, at []map[string]int) {
 }
 
 // earlier lists the sticks that were cut by earlier plans.
-func (p *Purchase) earlier(t *PipeTotal, c *cutting, at []map[string]int) {
+func (p *Purchase) earlier(t *PipeTotal, c *cutting, o *Order, at []map[string]int) {
 	there := map[string]Existing{}
 	for _, e := range c.have.fates(c.wants, nil) {
 		there[e.ID] = e
@@ -89,7 +89,11 @@ func (p *Purchase) earlier(t *PipeTotal, c *cutting, at []map[string]int) {
 		if s.Size != c.size || len(s.Cuts) == 0 {
 			continue
 		}
-		k := Stick{ID: s.ID, Length: s.Length, Origin: originOf(s), Left: s.Left, Earlier: true, Racked: s.Racked}
+		over := trueOver(o.Shop, s)
+		k := Stick{ID: s.ID, Length: s.Length, Origin: originOf(s), Left: s.Left + over, Earlier: true, Racked: s.Racked}
+		if over != 0 {
+			k.True = s.Length + over
+		}
 		for _, x := range s.Cuts {
 			e := there[x.Event]
 			k.Pieces = append(k.Pieces, StickPiece{
@@ -120,7 +124,7 @@ func originOf(s *record.Stick) stock.Origin {
 func (p *Purchase) trims(t *PipeTotal, c *cutting, at []map[string]int) {
 	for _, i := range sortedKeys(c.have.trim) {
 		w, m := &c.wants[i], &c.have.pieces[c.have.trim[i]]
-		kerf := min(c.prob.Kerf, m.Length-w.length)
+		kerf := min(c.prob.Saw.Kerf, m.Length-w.length)
 		piece := StickPiece{PieceRef: w.PieceRef, Name: p.Cuts[w.cut].Letter, Length: w.length, Kerf: kerf}
 		p.Cuts[w.cut].Trims++
 		if c.done != nil {
@@ -175,7 +179,12 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, at []map[string]int) {
 	first := len(t.Sticks)
 	for n := range c.stock.Sticks {
 		s := &c.stock.Sticks[n]
-		k := Stick{ID: assigned[n].id, Length: s.Length, Origin: s.Origin, Left: s.Left}
+		of := &c.prob.Offers[s.Offer]
+		k := Stick{ID: assigned[n].id, Length: cmp.Or(of.Sold, s.Length), Origin: s.Origin, Left: s.Left,
+			Parts: s.Parts, Marks: s.Marks(c.prob.Saw.Kerf), Edge: s.Edge, Allowance: s.Allowance}
+		if k.Length != s.Length {
+			k.True = s.Length
+		}
 		if k.ID != "" && k.Origin == stock.Shop {
 			k.Origin = stock.Bought
 		}
@@ -186,7 +195,7 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, at []map[string]int) {
 		lost := s.Kerf + c.prob.EndTrim
 		for _, x := range s.Pieces {
 			line := c.of[x.Demand]
-			piece := StickPiece{Name: p.Cuts[line].Letter, Length: x.Length, Kerf: min(lost, c.prob.Kerf)}
+			piece := StickPiece{Name: p.Cuts[line].Letter, Length: x.Length, Kerf: min(lost, c.prob.Saw.Kerf)}
 			if len(k.Pieces) == 0 {
 				piece.Kerf += c.prob.EndTrim
 			}
@@ -392,15 +401,15 @@ func (p *Purchase) cutFrom(t *PipeTotal, length measure.Length) (all []material.
 
 // compare counts the sticks for every tool; tools with one kerf buy alike.
 func (p *Purchase) compare(ctx context.Context, prob stock.Problem, s *shop.Shop, chosen []stock.Material, draft bool) error {
-	prob.Tidy, prob.Nodes = false, compareNodes
-	solved := map[measure.Length][]stock.Material{p.Tool.Kerf: chosen}
+	prob.Tidy, prob.Steps = false, compareSteps
+	solved := map[measure.Length][]stock.Material{p.Tool.Kerf: chosen} // how far cuts are off changes no purchase
 	for _, t := range s.Tools {
 		ms, ok := solved[t.Kerf]
 		if !ok && draft {
 			continue // counted with the whole plan
 		}
 		if !ok {
-			prob.Kerf = t.Kerf
+			prob.Saw = t.Saw()
 			var err error
 			if ms, err = stock.Solve(ctx, prob); err != nil {
 				return err

@@ -5,6 +5,7 @@ import (
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/stock"
 )
 
 // Tool is a way to cut pipe.
@@ -12,25 +13,47 @@ type Tool struct {
 	ID   string         `json:"id"`
 	Name string         `json:"name"`
 	Kerf measure.Length `json:"kerf"`
+	Stop bool           `json:"stop,omitempty"` // pieces are cut against a stop, and not to a mark
 	Note string         `json:"note"`
+}
+
+// Saw is what cuts with the tool take, and how far off they may be: 1/32 in by hand, where
+// errors partly cancel; 1/64 in against a stop, and as much for its setting, which is off the
+// same way each time (handbook 3, typical).
+func (t Tool) Saw() stock.Saw {
+	if t.Stop {
+		return stock.Saw{Kerf: t.Kerf, Root: measure.Inch / 64, Each: measure.Inch / 64}
+	}
+	return stock.Saw{Kerf: t.Kerf, Root: measure.Inch / 32}
 }
 
 // Tools are the usual cutting tools with typical kerfs.
 func Tools() []Tool {
 	return []Tool{
-		{"shear", "Ratchet shear", 0, "Cracks cold pipe and can cut out of square."},
-		{"wheel", "Wheel cutter", 0, "Raises a ridge that scrapes cement off: ream and chamfer."},
-		{"hacksaw", "Hacksaw", measure.Inch / 32, "Use a mitre box to stay square."},
-		{"rotary", "Rotary tool", measure.Inch / 16, "Slow; plastic dust."},
-		{"jigsaw", "Jigsaw or reciprocating saw", measure.Inch / 16, "Clamp the pipe close to the cut."},
-		{"saw", "Mitre saw", measure.Inch / 8, "Clamp the pipe; never hold a piece under 6 in by hand."},
+		{ID: "shear", Name: "Ratchet shear", Note: "Cracks cold pipe and can cut out of square."},
+		{ID: "wheel", Name: "Wheel cutter", Note: "Raises a ridge that scrapes cement off: ream and chamfer."},
+		{ID: "hacksaw", Name: "Hacksaw", Kerf: measure.Inch / 32, Note: "Use a mitre box to stay square."},
+		{ID: "rotary", Name: "Rotary tool", Kerf: measure.Inch / 16, Note: "Slow; plastic dust."},
+		{ID: "jigsaw", Name: "Jigsaw or reciprocating saw", Kerf: measure.Inch / 16, Note: "Clamp the pipe close to the cut."},
+		{ID: "saw", Name: "Mitre saw", Kerf: measure.Inch / 8, Note: "Clamp the pipe; never hold a piece under 6 in by hand."},
 	}
 }
 
 // StockLength is a stick length on sale. An empty size means every size.
 type StockLength struct {
 	Size   catalog.Size   `json:"size,omitempty"`
-	Length measure.Length `json:"length"`
+	Length measure.Length `json:"length"`           // as it is named and priced
+	True   measure.Length `json:"true,omitempty"`   // as it measures; 0: as it is named
+	Belled measure.Length `json:"belled,omitempty"` // of it a widened end, which goes into no fitting and is lost
+	Count  int            `json:"count,omitempty"`  // how many the shop has; 0: as many as wanted
+}
+
+// Usable is what pieces can be cut from.
+func (l *StockLength) Usable() measure.Length {
+	if l.True > 0 {
+		return l.True - l.Belled
+	}
+	return l.Length - l.Belled
 }
 
 // Offcut is a piece of pipe on the rack.
@@ -39,6 +62,7 @@ type Offcut struct {
 	Size   catalog.Size   `json:"size"`
 	Length measure.Length `json:"length"`
 	Count  int            `json:"count"`
+	Worth  measure.Money  `json:"worth,omitempty"` // what using one up is held to cost; 0: nothing, it goes first
 }
 
 // Shop is what the builder has and pays, shared by all projects.
@@ -50,6 +74,7 @@ type Shop struct {
 	Prices cost.Book              `json:"prices"`
 	Tools  []Tool                 `json:"tools"`
 	Rack   []Offcut               `json:"rack"`
+	Haul   *stock.Haul            `json:"haul,omitempty"` // what the vehicle takes, and how the shop cuts; none: anything
 }
 
 // Example sells 10 ft and 5 ft sticks at example prices.
@@ -70,14 +95,15 @@ type Figures struct {
 	Seats        map[frame.Mode]float64 `json:"seats,omitempty"`
 	Stock        []StockLength          `json:"stock"`
 	Tools        []Tool                 `json:"tools"`
+	Haul         *stock.Haul            `json:"haul,omitempty"`
 }
 
 // Figures gives a shop's figures of the moment.
-func (s *Shop) Figures() *Figures { return &Figures{s.Measurements, s.Seats, s.Stock, s.Tools} }
+func (s *Shop) Figures() *Figures { return &Figures{s.Measurements, s.Seats, s.Stock, s.Tools, s.Haul} }
 
 // Put puts figures in the place of a shop's own.
 func (f *Figures) Put(s *Shop) {
-	s.Measurements, s.Seats, s.Stock, s.Tools = f.Measurements, f.Seats, f.Stock, f.Tools
+	s.Measurements, s.Seats, s.Stock, s.Tools, s.Haul = f.Measurements, f.Seats, f.Stock, f.Tools, f.Haul
 }
 
 // Tool finds a cutting tool by its id.

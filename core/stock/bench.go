@@ -19,7 +19,7 @@ type bench struct {
 	priced  bool
 	demands [][]int     // of each item, those it stands for
 	offers  []int       // of each kind, the offer it stands for
-	parts   []int       // of each kind, how many parts it is cut into in the shop
+	parts   []int       // of each kind, how many parts it is cut into in the shop, or asMayBe
 	lacking map[int]int // of a demand, how many pieces no stick holds
 }
 
@@ -38,13 +38,22 @@ func pose(p *Problem, key string) *bench {
 		case b.priced && o.Priced:
 			k.Cost = int64(o.Price)
 		case !b.priced && o.fromShop():
-			k.Cost = int64(o.Length)
+			k.Cost = int64(o.named())
 		}
 		if o.fromShop() {
 			k.Bins = 1
 		}
-		if h := p.Haul; h != nil && o.fromShop() && o.Length > h.Limit {
-			for _, hauled := range p.hauled(o.Length, k) {
+		if h := p.Haul; h != nil && (o.fromShop() || o.Origin == Bought) && o.Length > h.Limit {
+			kinds := p.hauled(o.Length, k)
+			if k.Limit != packing.Endless { // so many in all, in whatever number of parts
+				kinds[0] = together(kinds)
+				if o.Origin == Bought {
+					kinds[0].Cuts = 0 // the shop has cut it
+				}
+				b.offer(i, kinds[0], asMayBe)
+				continue
+			}
+			for _, hauled := range kinds {
 				b.offer(i, hauled, hauled.Cuts+1)
 			}
 			continue

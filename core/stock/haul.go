@@ -1,6 +1,8 @@
 package stock
 
 import (
+	"slices"
+
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/packing"
 )
@@ -90,6 +92,20 @@ func (p *Problem) hauled(length measure.Length, whole packing.Kind) (kinds []pac
 	return kinds
 }
 
+// asMayBe stands for as few parts as the pieces of a stick go into.
+const asMayBe = 0
+
+// together makes one kind of those of a stick in fewer and in more parts.
+func together(kinds []packing.Kind) packing.Kind {
+	k := kinds[0]
+	k.Ways = slices.Clone(k.Ways)
+	for _, more := range kinds[1:] {
+		k.Ways = append(k.Ways, more.Ways...)
+		k.Room = max(k.Room, more.Room)
+	}
+	return k
+}
+
 // fewestParts is into how many parts a length has to be cut to be carried.
 func (p *Problem) fewestParts(length measure.Length) int {
 	limit, kerf := p.Haul.Limit, p.Saw.Kerf
@@ -123,12 +139,21 @@ func (p *Problem) carry(s *Stick, parts int) {
 		sizes[i] = int64(pc.Length + kerf)
 		sum += sizes[i]
 	}
-	group := make([][]Piece, parts)
-	need := make([]measure.Length, parts) // of each part; then with its share for real cuts
-	kind := p.hauled(s.Length, packing.Kind{})[parts-p.fewestParts(s.Length)]
-	for n, d := range p.divisions(parts) {
-		w := kind.Ways[n]
-		if into := packing.Divide(sizes, w.Parts); sum <= w.Room && into != nil {
+	var group [][]Piece
+	var need []measure.Length // of each part; then with its share for real cuts
+seek:
+	for _, kind := range p.hauled(s.Length, packing.Kind{}) {
+		if parts != asMayBe && parts != kind.Cuts+1 {
+			continue
+		}
+		for n, d := range p.divisions(kind.Cuts + 1) {
+			w := kind.Ways[n]
+			into := packing.Divide(sizes, w.Parts)
+			if sum > w.Room || into == nil {
+				continue
+			}
+			parts = d.parts
+			group, need = make([][]Piece, parts), make([]measure.Length, parts)
 			at := d.places()
 			for i, j := range into {
 				group[at[j]] = append(group[at[j]], s.Pieces[i])
@@ -141,7 +166,7 @@ func (p *Problem) carry(s *Stick, parts int) {
 			if d.emptyFirst {
 				need[0] = p.EndTrim
 			}
-			break
+			break seek
 		}
 	}
 	want := make([]measure.Length, parts)

@@ -50,7 +50,7 @@ func (s *Stick) key(material string) string {
 // Purchase is how many sticks of one offer to buy.
 type Purchase struct {
 	Offer  int            `json:"offer"`
-	Length measure.Length `json:"length"`
+	Length measure.Length `json:"length"` // that they are named by
 	Count  int            `json:"count"`
 	Cost   measure.Money  `json:"cost"`
 	Priced bool           `json:"priced"`
@@ -79,6 +79,7 @@ type Material struct {
 	ShopCuts int            `json:"shopCuts,omitempty"` // in the shop
 	CutCost  measure.Money  `json:"cutCost,omitempty"`  // of these
 	Tightest int            `json:"tightest"`           // index of the stick with the least to spare
+	Closest  measure.Length `json:"closest"`            // what is left of it
 	Edges    int            `json:"edges,omitempty"`    // sticks on a knife edge
 	Lacking  []Lack         `json:"lacking,omitempty"`
 
@@ -111,20 +112,24 @@ func (b *bench) material(a packing.Answer) Material {
 			m.Tightest = n
 		}
 	}
+	if len(m.Sticks) > 0 {
+		m.Closest = m.Sticks[m.Tightest].Left
+	}
 	for i, o := range b.of.Offers {
 		n := bought[i]
 		if n == 0 {
 			continue
 		}
-		m.Buy = append(m.Buy, Purchase{Offer: i, Length: o.Length, Count: n, Cost: o.Price.Times(n), Priced: o.Priced})
+		m.Buy = append(m.Buy, Purchase{Offer: i, Length: o.named(), Count: n, Cost: o.Price.Times(n), Priced: o.Priced})
 		if m.Cost += o.Price.Times(n); o.fromShop() {
-			m.Count, m.Bought = m.Count+n, m.Bought+o.Length*measure.Length(n)
+			m.Count, m.Bought = m.Count+n, m.Bought+o.named()*measure.Length(n)
 		}
 	}
 	slices.SortStableFunc(m.Buy, func(a, b Purchase) int { return cmp.Compare(b.Length, a.Length) })
 	if h := b.of.Haul; h != nil && b.priced {
 		m.CutCost = h.Price.Times(max(0, m.ShopCuts-h.Free))
 		m.Cost += m.CutCost
+		m.Proven = m.Proven && (m.CutCost == 0 || int64(m.Cost) == a.Total.Cost)
 	}
 	for d := range b.of.Demands {
 		if n := b.lacking[d]; n > 0 {
@@ -181,6 +186,7 @@ func (p *Problem) settle(s *Stick, parts int) {
 		return
 	}
 	p.carry(s, parts)
+	parts = len(s.Parts)
 	from := 0
 	s.Kerf = p.Saw.Kerf * measure.Length(parts-1)
 	first := true

@@ -45,12 +45,21 @@ const (
 // Offer is a length of a material that can be had.
 type Offer struct {
 	Material string         `json:"material"`
-	Length   measure.Length `json:"length"` // true length, without a belled end
-	Price    measure.Money  `json:"price"`  // of one; of what is there already, what using it up is held to cost
+	Length   measure.Length `json:"length"`         // true length, without a belled end
+	Sold     measure.Length `json:"sold,omitempty"` // the length that it is named by; 0: Length
+	Price    measure.Money  `json:"price"`          // of one; of what is there already, what using it up is held to cost
 	Priced   bool           `json:"priced"`
 	Count    int            `json:"count,omitempty"` // how many there are; 0: as many as wanted
 	Origin   Origin         `json:"origin"`
 	Name     string         `json:"name,omitempty"`
+}
+
+// named is the length that an offer is named by.
+func (o *Offer) named() measure.Length {
+	if o.Sold > 0 {
+		return o.Sold
+	}
+	return o.Length
 }
 
 func (o *Offer) fromShop() bool { return o.Origin == Shop || o.Origin == "" }

@@ -41,7 +41,8 @@ const (
 
 // ReadCutList reads a list of cuts: CSV with the header size,length,count in
 // any order, or pasted lines without one (size, length, count; or length,
-// count). Fields may be parted by commas, semicolons or tabs. Lengths are read
+// count). With a header there may be a column least, for pieces that may be that
+// short. Fields may be parted by commas, semicolons or tabs. Lengths are read
 // as people write them and never rounded; a missing count is one. The error is
 // a [LineErrors].
 func ReadCutList(text string, unit measure.Unit) ([]stock.Demand, error) {
@@ -145,6 +146,17 @@ func (l *list) row(line int, row []string) {
 				ok = false
 			}
 			d.Length = length
+		case "least": // how short a piece may be that need not be exact
+			if f == "" {
+				continue
+			}
+			least, err := measure.Parse(f, measure.Reading{Unit: l.unit, Limit: plan.StockLimit})
+			var pe *measure.ParseError
+			if errors.As(err, &pe) {
+				l.fail(line, column, fmt.Sprintf("%q: %s", f, pe.What), pe.Hint)
+				ok = false
+			}
+			d.Least = least
 		case "count":
 			if f == "" {
 				continue
@@ -164,6 +176,10 @@ func (l *list) row(line int, row []string) {
 			fmt.Sprintf("%d fields where %d belong", len(row), len(l.columns)),
 			"write size, length, count; a comma inside a length needs quotes",
 		)
+		ok = false
+	}
+	if ok && d.Least > d.Length {
+		l.fail(line, "least", "the least is more than the length", "leave it out for a piece that must be exact")
 		ok = false
 	}
 	if ok && d.Count > 0 {

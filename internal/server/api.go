@@ -251,7 +251,7 @@ func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[[]stock.Mate
 	p := stock.Problem{Tidy: true}
 	for _, t := range shop.Tools {
 		if t.ID == in.Body.Tool {
-			p.Kerf, p.Margin = t.Kerf, t.Kerf
+			p.Saw = t.Saw()
 		}
 	}
 	p.Demands, err = export.ReadCutList(in.Body.Text, in.Body.Units)
@@ -277,9 +277,6 @@ func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[[]stock.Mate
 	cut, err := stock.Solve(ctx, p)
 	if err != nil {
 		return nil, problem(err)
-	}
-	for i := range cut {
-		cut[i].Name()
 	}
 	return answer(cut), nil
 }
@@ -314,13 +311,13 @@ func bounded(p *stock.Problem) error {
 		return huma.Error422UnprocessableEntity("The list is too large", wrong...)
 	}
 	if pieces > mostPieces/10 {
-		p.Nodes, p.Tidy = largeNodes, false
+		p.Steps, p.Tidy = largeSteps, false
 	}
 	return nil
 }
 
-// largeNodes bounds the search for a large list.
-const largeNodes = 5000
+// largeSteps bounds the search for a large list.
+const largeSteps = 50_000_000
 
 // LengthsRequest is lengths as written.
 type LengthsRequest struct {

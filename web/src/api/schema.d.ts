@@ -2150,7 +2150,7 @@ export interface components {
             class: string;
             /**
              * Format: int64
-             * @description Extra is what a piece to be trimmed is cut long by, and what is held in reserve for one that is measured on the frame; the class's usual where it is zero.
+             * @description Extra is what a piece to be trimmed is cut long by, what is held in reserve for one that is measured on the frame, and what a rough one may be shorter by; the class's usual where it is zero.
              */
             extra?: number;
             /**
@@ -2616,6 +2616,7 @@ export interface components {
             fittings: components["schemas"]["ProcureFittingCount"][];
             /** @description Frame is one frame, planned. */
             frames: components["schemas"]["PlanFrame"][];
+            haul?: components["schemas"]["StockHaul"];
             improving?: boolean;
             joinery: components["schemas"]["JoineryReport"];
             marked: boolean;
@@ -2768,7 +2769,7 @@ export interface components {
             from: string;
             hidden: boolean;
             /** Format: int64 */
-            least: number;
+            least?: number;
             letter: string;
             measured?: boolean;
             /** Format: int64 */
@@ -2853,6 +2854,11 @@ export interface components {
             fixed?: boolean;
             /** @description a hidden nipple among them */
             hidden: boolean;
+            /**
+             * Format: int64
+             * @description how short each may be, where it is rough
+             */
+            least?: number;
             letter: string;
             /** @description of the first: it is sprung, or bent after cutting */
             path?: string;
@@ -2982,7 +2988,7 @@ export interface components {
             /** @description cut, and to be cut */
             sticks: components["schemas"]["ProcureStick"][];
             stock: components["schemas"]["StockMaterial"];
-            /** @description letters of the pieces that are longer than any stick */
+            /** @description letters of the pieces that no stick holds */
             tooLong?: string[];
             /**
              * Format: double
@@ -2992,8 +2998,15 @@ export interface components {
         };
         /** @description Stick is a stick of pipe, or an offcut or a piece that others are cut from: as it was cut, and as it is to be. */
         ProcureStick: {
+            /**
+             * Format: int64
+             * @description what real cuts may take together
+             */
+            allowance?: number;
             /** @description it was cut by an earlier plan */
             earlier?: boolean;
+            /** @description real cuts may take more than it has to spare */
+            edge?: boolean;
             /** @description of one that is there */
             id?: string;
             /** @description sticks of one key are cut alike */
@@ -3005,17 +3018,26 @@ export interface components {
             left: number;
             /**
              * Format: int64
-             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             * @description that it is named by
              */
             length: number;
             /** @description written on it, where it is a piece */
             letter?: string;
+            /** @description where the shop cuts it, from one end */
+            marks?: number[];
             /** @description Origin says where a stick comes from. */
             origin: string;
+            /** @description what it is carried as, where the shop cuts it */
+            parts?: components["schemas"]["StockPart"][];
             /** @description in the order of the cuts */
             pieces: components["schemas"]["ProcureStickPiece"][];
             /** @description what is left of it lies on the rack */
             racked?: boolean;
+            /**
+             * Format: int64
+             * @description what pieces can be cut from, where that is not its name
+             */
+            true?: number;
         };
         /** @description StickPiece is a piece of a stick. */
         ProcureStickPiece: {
@@ -3325,6 +3347,7 @@ export interface components {
         };
         /** @description Shop is what the builder has and pays, shared by all projects. */
         Shop: {
+            haul?: components["schemas"]["StockHaul"];
             /** @description Override is a builder's measurement of one figure on a real part. With a Kind it holds for that kind alone (tees of this make, say), otherwise for the whole size. */
             measurements: components["schemas"]["CatalogOverride"][];
             prices: components["schemas"]["CostBook"];
@@ -3362,6 +3385,7 @@ export interface components {
         };
         /** @description Figures are what of a shop decides how long pieces are and how they are cut. A project in work keeps those that it was begun with. */
         ShopFigures: {
+            haul?: components["schemas"]["StockHaul"];
             /** @description Override is a builder's measurement of one figure on a real part. With a Kind it holds for that kind alone (tees of this make, say), otherwise for the whole size. */
             measurements: components["schemas"]["CatalogOverride"][];
             seats?: {
@@ -3385,6 +3409,11 @@ export interface components {
             length: number;
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
+            /**
+             * Format: int64
+             * @description what using one up is held to cost; 0: nothing, it goes first
+             */
+            worth?: number;
         };
         /** @description Seating is how deep a pipe goes, by how it is held. */
         ShopSeating: {
@@ -3400,11 +3429,26 @@ export interface components {
         ShopStockLength: {
             /**
              * Format: int64
-             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             * @description of it a widened end, which goes into no fitting and is lost
+             */
+            belled?: number;
+            /**
+             * Format: int64
+             * @description how many the shop has; 0: as many as wanted
+             */
+            count?: number;
+            /**
+             * Format: int64
+             * @description as it is named and priced
              */
             length: number;
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size?: string;
+            /**
+             * Format: int64
+             * @description as it measures; 0: as it is named
+             */
+            true?: number;
         };
         /** @description Tool is a way to cut pipe. */
         ShopTool: {
@@ -3416,6 +3460,8 @@ export interface components {
             kerf: number;
             name: string;
             note: string;
+            /** @description pieces are cut against a stop, and not to a mark */
+            stop?: boolean;
         };
         /** @description Answer is what the builder typed for a prompt. */
         StarterAnswer: {
@@ -3481,6 +3527,36 @@ export interface components {
             most: number;
             why: string;
         };
+        /** @description Haul is what a vehicle takes, and how the shop cuts what is longer. */
+        StockHaul: {
+            /**
+             * Format: int64
+             * @description how far off a cut of the shop may be
+             */
+            error?: number;
+            /**
+             * Format: int64
+             * @description cuts that cost nothing
+             */
+            free?: number;
+            /**
+             * Format: int64
+             * @description nothing that is carried is longer
+             */
+            limit: number;
+            /**
+             * Format: int64
+             * @description of each cut beyond
+             */
+            price?: number;
+        };
+        /** @description Lack is pieces of a demand that no stick holds: they are longer than any, or there are not enough sticks. */
+        StockLack: {
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            demand: number;
+        };
         /** @description Material is the answer for one material. */
         StockMaterial: {
             /**
@@ -3504,7 +3580,12 @@ export interface components {
             buy: components["schemas"]["StockPurchase"][];
             /**
              * Format: int64
-             * @description Money is an amount in whole cents.
+             * @description what is left of it
+             */
+            closest: number;
+            /**
+             * Format: int64
+             * @description of what is bought, cuts in the shop included
              */
             cost: number;
             /**
@@ -3512,14 +3593,29 @@ export interface components {
              * @description sticks bought
              */
             count: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of these
+             */
+            cutCost?: number;
+            /**
+             * Format: int64
+             * @description at home
+             */
             cuts: number;
+            /**
+             * Format: int64
+             * @description sticks on a knife edge
+             */
+            edges?: number;
             /**
              * Format: int64
              * @description Length is an exact length in nanometres. In JSON it is that whole number.
              */
             kerf: number;
             key: string;
+            /** @description Lack is pieces of a demand that no stick holds: they are longer than any, or there are not enough sticks. */
+            lacking?: components["schemas"]["StockLack"][];
             /**
              * Format: int64
              * @description Length is an exact length in nanometres. In JSON it is that whole number.
@@ -3527,22 +3623,43 @@ export interface components {
             left: number;
             /**
              * Format: int64
-             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             * @description of the pieces, without kerfs
              */
             net: number;
-            /** Format: int64 */
-            nodes: number;
             priced: boolean;
             proven: boolean;
             /**
              * Format: int64
-             * @description of the tightest stick
+             * @description in the shop
              */
-            slack: number;
-            /** @description Stick is one stick and the pieces cut from it, longest first. */
+            shopCuts?: number;
+            /** Format: int64 */
+            steps: number;
+            /** @description Stick is one stick and the pieces cut from it, longest first; part by part where the shop cuts it. */
             sticks: components["schemas"]["StockStick"][];
-            /** @description demands longer than all stock */
-            tooLong?: number[];
+            /**
+             * Format: int64
+             * @description index of the stick with the least to spare
+             */
+            tightest: number;
+        };
+        /** @description Part is what one stick that is cut in the shop is carried as. */
+        StockPart: {
+            /**
+             * Format: int64
+             * @description what stays of it, after kerfs
+             */
+            left: number;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
+            /**
+             * Format: int64
+             * @description so many of the stick's, in their order
+             */
+            pieces: number;
         };
         /** @description Piece is one piece cut from a stick. */
         StockPiece: {
@@ -3569,27 +3686,37 @@ export interface components {
             count: number;
             /**
              * Format: int64
-             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             * @description that they are named by
              */
             length: number;
             /** Format: int64 */
             offer: number;
             priced: boolean;
         };
-        /** @description Stick is one stick and the pieces cut from it, longest first. */
+        /** @description Stick is one stick and the pieces cut from it, longest first; part by part where the shop cuts it. */
         StockStick: {
-            /** Format: int64 */
-            cuts: number;
             /**
              * Format: int64
-             * @description lost between pieces and before the leftover
+             * @description Allowance is what real cuts may take together beyond their kerfs, on the stick or the part of it that has least to spare.
+             */
+            allowance?: number;
+            /**
+             * Format: int64
+             * @description at home
+             */
+            cuts: number;
+            /** @description it is on a knife edge: real cuts may take more than it has to spare */
+            edge?: boolean;
+            /**
+             * Format: int64
+             * @description lost to all cuts
              */
             kerf: number;
             /** @description Key is what is cut from what: sticks of one key are cut alike, in whatever plan. */
             key: string;
             /**
              * Format: int64
-             * @description what stays, after kerf and end trim
+             * @description what stays of it, after kerfs and end trim
              */
             left: number;
             /**
@@ -3601,13 +3728,10 @@ export interface components {
             offer: number;
             /** @description Origin says where a stick comes from. */
             origin: string;
+            /** @description what it is carried as, where the shop cuts it */
+            parts?: components["schemas"]["StockPart"][];
             /** @description Piece is one piece cut from a stick. */
             pieces: components["schemas"]["StockPiece"][];
-            /**
-             * Format: int64
-             * @description how much longer the pieces could be together
-             */
-            slack: number;
         };
         /** @description StoredProject is a project with where it stands in the store. */
         StoredProject: {

@@ -117,9 +117,9 @@ export default function CuttingPage() {
                 </h2>
                 <span className="text-ink-2">{m.buy.map((b) => `${b.count} × ${feet(b.length)} ft`).join(" and ")}</span>
               </div>
-              {(m.tooLong?.length ?? 0) > 0 && (
+              {(m.lacking?.length ?? 0) > 0 && (
                 <p role="alert" className="font-semibold text-bad">
-                  {plural(m.tooLong?.length ?? 0, "length is", "lengths are")} longer than every stick on sale and left out.
+                  {plural(m.lacking?.reduce((n, l) => n + l.count, 0) ?? 0, "piece", "pieces")} left out: no stick on sale holds so much.
                 </p>
               )}
               <Sticks sticks={m.sticks} style="inches" />

@@ -115,7 +115,7 @@ export default function CutSheet() {
           </p>
           {(t.tooLong?.length ?? 0) > 0 && (
             <p role="alert" className="text-sm font-semibold text-bad">
-              {t.tooLong?.join(", ")}: longer than any stick on sale, still to be found.
+              {t.tooLong?.join(", ")}: no stick on sale holds {t.tooLong?.length === 1 ? "it" : "them"}, still to be found.
             </p>
           )}
           <Proof of={t.stock} style={style} />

@@ -167,12 +167,19 @@ export const sticksWords = (t: PipeTotal) =>
   "nothing to buy";
 
 /** What is known about a purchase, in a line. */
-export function Proof({ of, style }: { of: { proven: boolean; cuts: number; slack: number; net: number }; style: Style }) {
+export function Proof({
+  of,
+  style,
+}: {
+  of: { proven: boolean; cuts: number; closest: number; edges?: number; net: number };
+  style: Style;
+}) {
   if (of.net === 0) return null;
   return (
     <p className="text-sm text-ink-2">
       {of.proven ? "Proven: nothing cheaper and no fewer sticks exist." : "Best found; a better one is not ruled out."}{" "}
-      {plural(of.cuts, "cut")}. Pieces and cuts take all but <Len nm={of.slack} style={style} step={32} /> of the tightest stick.
+      {plural(of.cuts, "cut")}. The tightest stick has <Len nm={of.closest} style={style} step={32} /> left
+      {of.edges ? `, and ${plural(of.edges, "stick is", "sticks are")} on a knife edge` : ""}.
     </p>
   );
 }
