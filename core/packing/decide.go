@@ -40,6 +40,7 @@ func (s *search) decide(charged []int) (bins []Bin, sure bool) {
 // and so on. It spends so many steps at the most.
 func (s *search) searched(left, avail []int, steps int64) (bins []Bin, sure bool) {
 	p := &placer{search: s, left: slices.Clone(left), avail: slices.Clone(avail), failed: map[string]struct{}{}, until: s.spent + steps, sure: true}
+	p.most = int(min(mostWays, max(leastOfWays, steps/stepsPerWay)))
 	for i := range s.tests {
 		p.spare = append(p.spare, s.tests[i].spare(p.left, avail))
 		if p.spare[i] < 0 {
@@ -60,6 +61,7 @@ type placer struct {
 	bins        []Bin
 	failed      map[string]struct{}
 	until       int64
+	most        int  // ways to fill one bin
 	sure        bool // every branch was looked at
 }
 
@@ -83,14 +85,14 @@ func (p *placer) fits(must int) bool {
 	if _, known := p.failed[key]; known {
 		return false
 	}
-	var choices []choice
+	var choices []*choice
 	for k, n := range p.avail {
 		if n > 0 && p.kinds[k].Room >= p.items[must].Size {
 			choices = p.ways(choices, k, must)
 		}
 	}
-	p.spend(int64(8 * len(p.left)))
-	slices.SortStableFunc(choices, func(a, b choice) int {
+	p.spend(int64(8*len(p.left) + 20*len(choices)))
+	slices.SortFunc(choices, func(a, b *choice) int {
 		for i := range a.waste {
 			if d := a.waste[i] - b.waste[i]; d != 0 {
 				return int(min(max(d, -1), 1))
@@ -136,7 +138,7 @@ func compareShares(a, b []Share) int {
 	return len(a) - len(b)
 }
 
-func (p *placer) apply(c choice, sign int) {
+func (p *placer) apply(c *choice, sign int) {
 	p.avail[c.kind] -= sign
 	for i, w := range c.waste {
 		p.spare[i] -= int64(sign) * w
@@ -155,13 +157,19 @@ func (p *placer) key() string {
 	return string(b)
 }
 
-// mostWays is how many ways to fill one bin are looked at.
-const mostWays = 2500
+// mostWays is how many ways to fill one bin are looked at; of a search that may spend little,
+// fewer.
+const (
+	mostWays    = 2500
+	stepsPerWay = 4000
+	leastOfWays = 100
+	stepsInAWay = 40
+)
 
 // ways adds the ways to fill a bin of a kind that hold a piece of the item that must go
 // somewhere, to which nothing can be added, and that waste no more than can be spared by any
 // test.
-func (p *placer) ways(all []choice, kind, must int) []choice {
+func (p *placer) ways(all []*choice, kind, must int) []*choice {
 	k := &p.kinds[kind]
 	n, tests := len(p.items), len(p.tests)
 	first := len(all)
@@ -190,7 +198,7 @@ func (p *placer) ways(all []choice, kind, must int) []choice {
 	whole := true
 	var fill func(i int, room, skipped int64)
 	fill = func(i int, room, skipped int64) {
-		if len(all)-first >= mostWays || steps > 40*mostWays {
+		if len(all)-first >= p.most || steps > int64(stepsInAWay*p.most) {
 			whole = false
 			return
 		}
@@ -217,7 +225,7 @@ func (p *placer) ways(all []choice, kind, must int) []choice {
 					return
 				}
 			}
-			all = append(all, choice{kind, slices.Clone(cur), slices.Clone(waste)})
+			all = append(all, &choice{kind, slices.Clone(cur), slices.Clone(waste)})
 			return
 		}
 		have := int64(p.left[i])

@@ -3,23 +3,26 @@ package packing
 import (
 	"cmp"
 	"math"
-	"math/bits"
 	"slices"
 )
 
 // knapsack finds the fill of most value of a room, with at most count[i] of each item. When
 // its steps run out, best is an upper bound, and shares the best fill found.
 func (s *search) knapsack(room int64, value []float64, count []int, steps int64) (best float64, shares []Share) {
-	best, shares, exact := s.branch(room, value, count, 4000)
+	best, shares, exact := s.branch(room, value, count, branchSteps)
 	if exact {
 		return best, shares
 	}
-	if pieces := s.table(room, value, count); int64(pieces)*room <= steps {
-		return s.tabled(room, value, count)
+	if rows := s.bundles(room, value, count); int64(len(rows))*room <= steps {
+		t := s.tabled(room, value, rows)
+		return t.worth[room], t.fill(s, room)
 	}
 	best, shares, _ = s.branch(room, value, count, steps)
 	return best, shares
 }
+
+// branchSteps is what branch and bound may spend before a table is made instead.
+const branchSteps = 4000
 
 type offer struct {
 	item  int
@@ -100,59 +103,85 @@ func (s *search) branch(room int64, value []float64, count []int, steps int64) (
 	return best, shares, exact
 }
 
-// table is how many rows the table of [search.tabled] has.
-func (s *search) table(room int64, value []float64, count []int) (rows int) {
-	for i := range s.items {
-		if size := s.items[i].Size; value[i] > 0 && count[i] > 0 && size <= room {
-			rows += bits.Len64(uint64(min(int64(count[i]), room/size)))
+// row is so many of an item, taken or left together.
+type row struct {
+	item  int
+	count int64
+}
+
+// bundles lists what a room can hold of each item in bundles of 1, 2, 4 … of it, of which
+// every number up to its count can be made.
+func (s *search) bundles(room int64, value []float64, count []int) (rows []row) {
+	for _, o := range s.offers(room, value, count) {
+		for n, left := int64(1), o.count; left > 0; n *= 2 {
+			n = min(n, left)
+			rows = append(rows, row{o.item, n})
+			left -= n
 		}
 	}
 	return rows
 }
 
-// tabled is dynamic programming over the whole numbers up to the room; an item that is there
-// often is taken in bundles of 1, 2, 4 … of it.
-func (s *search) tabled(room int64, value []float64, count []int) (best float64, shares []Share) {
-	type bundle struct {
-		item  int
-		count int64
-	}
-	var rows []bundle
-	for _, o := range s.offers(room, value, count) {
-		for n, left := int64(1), o.count; left > 0; n *= 2 {
-			n = min(n, left)
-			rows = append(rows, bundle{o.item, n})
-			left -= n
-		}
-	}
+// table says for every room up to some size what the most is that it can hold.
+type table struct {
+	rows  []row
+	worth []float64
+	taken []uint64 // for each row, a bit for each room: the row is taken there
+	words int
+}
+
+// tabled is dynamic programming over the whole numbers up to a room.
+func (s *search) tabled(room int64, value []float64, rows []row) *table {
 	width := int(room) + 1
-	words := (width + 63) / 64
-	worth := make([]float64, width)
-	taken := make([]uint64, words*len(rows))
+	t := &table{rows: rows, worth: make([]float64, width), words: (width + 63) / 64}
+	t.taken = make([]uint64, t.words*len(rows))
+	reach := 0 // what all rows before come to: beyond it, nothing is different
 	for r, b := range rows {
 		size, v := int(s.items[b.item].Size*b.count), value[b.item]*float64(b.count)
-		bit := taken[r*words : (r+1)*words]
-		for c := width - 1; c >= size; c-- {
-			if w := worth[c-size] + v; w > worth[c] {
+		bit := t.taken[r*t.words : (r+1)*t.words]
+		before := reach
+		reach = min(reach+size, width-1)
+		for c := before + 1; c <= reach; c++ {
+			t.worth[c] = t.worth[before]
+		}
+		worth, from := t.worth[size:max(size, reach+1)], t.worth
+		for c := len(worth) - 1; c >= 0; c-- {
+			if w := from[c] + v; w > worth[c] {
 				worth[c] = w
-				bit[c>>6] |= 1 << (c & 63)
+				bit[(c+size)>>6] |= 1 << ((c + size) & 63)
 			}
 		}
 	}
+	for c := reach + 1; c < width; c++ {
+		t.worth[c] = t.worth[reach]
+	}
 	s.spend(int64(len(rows)) * room)
-	c := width - 1
+	return t
+}
+
+// fill is what a room holds that holds the most.
+func (t *table) fill(s *search, room int64) (shares []Share) {
+	// a row is told only up to what it and those before come to
+	reach := make([]int, len(t.rows))
+	sum := 0
+	for r, b := range t.rows {
+		sum = min(sum+int(s.items[b.item].Size*b.count), len(t.worth)-1)
+		reach[r] = sum
+	}
+	c := int(room)
 	take := map[int]int{}
-	for r := len(rows) - 1; r >= 0; r-- {
-		if taken[r*words+c>>6]&(1<<(c&63)) != 0 {
-			take[rows[r].item] += int(rows[r].count)
-			c -= int(s.items[rows[r].item].Size * rows[r].count)
+	for r := len(t.rows) - 1; r >= 0; r-- {
+		c = min(c, reach[r])
+		if t.taken[r*t.words+c>>6]&(1<<(c&63)) != 0 {
+			take[t.rows[r].item] += int(t.rows[r].count)
+			c -= int(s.items[t.rows[r].item].Size * t.rows[r].count)
 		}
 	}
 	for i, n := range take {
 		shares = append(shares, Share{i, n})
 	}
 	slices.SortFunc(shares, func(a, b Share) int { return cmp.Compare(a.Item, b.Item) })
-	return worth[width-1], shares
+	return shares
 }
 
 // fullest finds what fills a room most of what is left, the largest item that goes in among

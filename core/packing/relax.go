@@ -70,23 +70,41 @@ func (s *search) relax(left, avail []int, rounds int) bool {
 	return false
 }
 
-// bundle is how many patterns are sought for one kind at once: each without the items of
-// those before it, so that together they are part of an answer.
-const bundle = 6
+// together is how many patterns are sought for one kind at once, where that is cheap: each
+// without the items of those before it, so that they can be part of one answer.
+const together = 6
 
 // price adds patterns that lower the cost, and gives their number.
 func (s *search) price(left, avail []int, cost []float64) (added int) {
 	l := s.lp
+	value := l.y[:l.items]
 	count := make([]int, len(left))
+	var all *table // for all kinds, where branch and bound takes too long
 	for k := range s.kinds {
 		if avail[k] == 0 {
 			continue
 		}
+		room := s.kinds[k].Room
 		copy(count, left)
-		for range bundle {
-			bar := cost[k] - l.y[l.items+k]
-			best, shares := s.knapsack(s.kinds[k].Room, l.y[:l.items], count, pricingSteps)
-			if bar-best > -reopens || len(shares) == 0 {
+		for n := range together {
+			var best float64
+			var shares []Share
+			exact := false
+			if all == nil {
+				best, shares, exact = s.branch(room, value, count, branchSteps)
+			}
+			if !exact && n > 0 {
+				break
+			}
+			if !exact && all == nil {
+				all = s.tableOfAll(value, left)
+			}
+			if !exact && all != nil {
+				best, shares = all.worth[room], all.fill(s, room)
+			} else if !exact {
+				best, shares, _ = s.branch(room, value, count, pricingSteps)
+			}
+			if cost[k]-l.y[l.items+k]-best > -reopens || len(shares) == 0 {
 				break
 			}
 			p := pattern{kind: k, shares: shares, cost: cost[k]}
@@ -95,12 +113,23 @@ func (s *search) price(left, avail []int, cost []float64) (added int) {
 			}
 			l.add(p)
 			added++
-			for _, h := range shares {
-				count[h.Item] -= h.Count
-			}
+			take(count, shares, 1)
 		}
 	}
 	return added
+}
+
+// tableOfAll makes the table that serves every kind; nil where it would be too large.
+func (s *search) tableOfAll(value []float64, left []int) *table {
+	most := int64(0)
+	for k := range s.kinds {
+		most = max(most, s.kinds[k].Room)
+	}
+	rows := s.bundles(most, value, left)
+	if int64(len(rows))*most > pricingSteps {
+		return nil
+	}
+	return s.tabled(most, value, rows)
 }
 
 // safe turns the prices of the moment into whole numbers. With the most that any bin can
