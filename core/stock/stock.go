@@ -1,6 +1,7 @@
 package stock
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"math"
@@ -110,6 +111,7 @@ type Problem struct {
 	EndTrim measure.Length `json:"endTrim,omitempty"`
 	Haul    *Haul          `json:"haul,omitempty"`
 	Steps   int64          `json:"steps,omitempty"` // the search may spend; 0: [packing.DefaultSteps]
+	Keep    []Kept         `json:"keep,omitempty"`  // how sticks were to be cut before: the plan keeps to it where that costs nothing
 	Tidy    bool           `json:"tidy,omitempty"`  // also spread the slack, and look for the longest single leftover
 }
 
@@ -157,7 +159,46 @@ func Solve(ctx context.Context, p Problem) ([]Material, error) {
 	return out, nil
 }
 
-func solve(ctx context.Context, p *Problem, key string) (m Material, err error) {
+// solve plans a material with its pieces as long as they are wanted, and, where some may be
+// shorter and that buys less or takes a stick off a knife edge, with these at their least.
+func solve(ctx context.Context, p *Problem, key string) (Material, error) {
+	rough := slices.ContainsFunc(p.Demands, func(d Demand) bool { return d.Material == key && d.least() < d.Length })
+	if !rough {
+		return solveAs(ctx, p, key)
+	}
+	exact := *p
+	exact.Demands = slices.Clone(p.Demands)
+	for i := range exact.Demands {
+		exact.Demands[i].Least = 0
+	}
+	m, err := solveAs(ctx, &exact, key)
+	if err != nil {
+		return m, err
+	}
+	short, err := solveAs(ctx, p, key)
+	if err != nil || short.compare(&m) >= 0 {
+		return m, err
+	}
+	return short, nil
+}
+
+// compare orders plans of one material: more pieces, then less money or length, then fewer
+// sticks, then fewer on a knife edge.
+func (m *Material) compare(o *Material) int {
+	lacking := func(m *Material) (n int) {
+		for _, l := range m.Lacking {
+			n += l.Count
+		}
+		return n
+	}
+	least := cmp.Compare(m.Bought, o.Bought)
+	if m.Priced && o.Priced {
+		least = cmp.Compare(m.Cost, o.Cost)
+	}
+	return cmp.Or(cmp.Compare(lacking(m), lacking(o)), least, cmp.Compare(m.Count, o.Count), cmp.Compare(m.Edges, o.Edges))
+}
+
+func solveAs(ctx context.Context, p *Problem, key string) (m Material, err error) {
 	b := pose(p, key)
 	if err := b.spareWhatDoesNotFit(ctx); err != nil {
 		return m, err
@@ -166,7 +207,13 @@ func solve(ctx context.Context, p *Problem, key string) (m Material, err error) 
 	if err != nil {
 		return m, err
 	}
-	if p.Tidy {
+	kept := false
+	if len(p.Keep) > 0 {
+		if a, kept, err = b.asBefore(ctx, a); err != nil {
+			return m, err
+		}
+	}
+	if p.Tidy && !kept {
 		if a, err = b.tidy(ctx, a); err != nil {
 			return m, err
 		}
