@@ -184,7 +184,7 @@ func spoilt(t require.TestingT, all [][]byte, data []byte) []byte {
 // The limits of one plan of one frame.
 const (
 	mostAllocated = 4 << 30 // bytes in all; what is held at a time is far less
-	mostSteps     = 400_000_000
+	mostSpent     = 400_000_000
 )
 
 // withinLimits plans a document and checks what it cost. It gives how long it
@@ -207,7 +207,7 @@ func withinLimits(t require.TestingT, doc []byte) (took time.Duration, planned b
 	}
 	require.LessOrEqual(t, p.Frames[0].built.Work, 13*constraint.MaxWork)
 	for _, m := range p.Pipe {
-		require.LessOrEqual(t, m.Stock.Steps, int64(mostSteps))
+		require.LessOrEqual(t, m.Stock.Steps, int64(mostSpent))
 	}
 	return took, true
 }

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"sturdyelbow/core/procure"
+	"sturdyelbow/core/stock"
 
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/finding"
@@ -39,6 +41,12 @@ type Job struct {
 	// the shop, the prices over the shop's.
 	Stock  []StockLength `json:"stock,omitempty"`
 	Prices []cost.Price  `json:"prices,omitempty"`
+	// Spare are sticks that are bought besides those that the pieces take.
+	Spare []StockLength `json:"spare,omitempty"`
+	// Keep is how sticks were to be cut before: the plan keeps to it where that costs nothing.
+	Keep []stock.Kept `json:"keep,omitempty"`
+	// Searched says for which plans of a size more was spent on the search than is usual.
+	Searched []procure.Searched `json:"searched,omitempty"`
 }
 
 func (j *Job) validate(s *Shop) (n ValidationError) {
@@ -62,6 +70,22 @@ func (j *Job) validate(s *Shop) (n ValidationError) {
 	if j.EndTrim < 0 || j.EndTrim > measure.Foot {
 		add("/job/endTrim", "an end trim below zero or above 1 ft", "leave it at 0 where the ends are square")
 	}
+	for i, l := range j.Spare {
+		if !l.Size.Known() || l.Length <= 0 || l.Length > StockLimit || l.Count < 0 || l.Count > maxCopies {
+			add(fmt.Sprintf("/job/spare/%d", i), "no stick that can be bought", "give a nominal size, a length and a count")
+		}
+	}
+	for i, q := range j.Searched {
+		if q.Steps < 0 || q.Steps > mostSteps {
+			add(fmt.Sprintf("/job/searched/%d/steps", i), "a search that spends less than nothing, or more than an hour", "search again")
+		}
+	}
+	for i, k := range j.Keep {
+		if k.Length <= 0 || len(k.Pieces) > maxKept || len(j.Keep) > maxKept {
+			add(fmt.Sprintf("/job/keep/%d", i), "no stick that was cut", "give the sticks of an earlier plan")
+			break
+		}
+	}
 	if _, ok := s.Tool(j.Tool); !ok {
 		add("/job/tool", fmt.Sprintf("there is no tool %q", j.Tool), "choose one of the shop's tools")
 	}
@@ -81,7 +105,12 @@ func (j *Job) put(s *Shop) {
 	}
 }
 
-const maxCopies = 500
+const (
+	maxCopies = 500
+	maxKept   = 2000
+	// mostSteps is the longest search that is taken up again: some minutes.
+	mostSteps = 100_000_000_000
+)
 
 // The shop's types are part of what a plan is made from.
 type (

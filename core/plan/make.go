@@ -26,17 +26,17 @@ const DefaultStep = measure.Inch / 16
 // error is a [ValidationError], or the context's when it ends first; anything that can
 // be planned at all is a plan with findings.
 func Make(ctx context.Context, job Job, shop Shop, work Work) (*Plan, error) {
-	return plans(ctx, job, shop, work, false)
+	return plans(ctx, job, shop, work, false, 0)
 }
 
 // Draft is [Make] with a first feasible purchase where the best one takes long
 // to find: [Plan.Improving] then says that the whole plan is still to come. A small
 // job is planned as a whole.
 func Draft(ctx context.Context, job Job, shop Shop, work Work) (*Plan, error) {
-	return plans(ctx, job, shop, work, true)
+	return plans(ctx, job, shop, work, true, 0)
 }
 
-func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool) (*Plan, error) {
+func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool, steps int64) (*Plan, error) {
 	newer := newerFigures(&shop, work.Figures)
 	if work.Figures != nil {
 		work.Figures.Put(&shop)
@@ -54,7 +54,7 @@ func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool) (*Pla
 		return nil, err
 	}
 	p.Joinery = joinery.Count(c, p.insertions())
-	if err := p.procure(ctx, &job, &shop, &work, draft); err != nil {
+	if err := p.procure(ctx, &job, &shop, &work, draft, steps); err != nil {
 		return nil, err
 	}
 	p.analyse(&job, &shop, c)
@@ -121,10 +121,17 @@ func frameOf(b *model.Built, copies int, was map[string]string) Frame {
 	return f
 }
 
+// order is how the job is bought and cut.
+func (j *Job) order(s *Shop, work *Work, joints joinery.Report) procure.Order {
+	o := procure.Order{Shop: s, Work: work, EndTrim: j.EndTrim, Joinery: joints, Searched: j.Searched, Spare: j.Spare, Keep: j.Keep}
+	o.Tool, _ = s.Tool(j.Tool)
+	return o
+}
+
 // procure buys what the built frames take, and says what each pipe is cut from.
-func (p *Plan) procure(ctx context.Context, job *Job, s *Shop, work *Work, draft bool) error {
-	order := procure.Order{Shop: s, Work: work, EndTrim: job.EndTrim, Joinery: p.Joinery, Draft: draft}
-	order.Tool, _ = s.Tool(job.Tool)
+func (p *Plan) procure(ctx context.Context, job *Job, s *Shop, work *Work, draft bool, steps int64) error {
+	order := job.order(s, work, p.Joinery)
+	order.Draft, order.Steps = draft, steps
 	var lots []procure.Lot
 	for i := range p.Frames {
 		f := &p.Frames[i]

@@ -35,6 +35,17 @@ type Order struct {
 	Joinery joinery.Report // of all frames
 	Draft   bool           // a first feasible purchase will do, where the best takes long
 	Steps   int64          // the search for the sticks of a size may spend; 0: what is usual
+	// Searched says for plans of a size, by their basis, that more was spent on them.
+	Searched []Searched
+	Spare    []shop.StockLength // sticks that are bought besides
+	Keep     []stock.Kept       // how sticks were to be cut before
+	Bare     bool               // the purchase alone, as it is found first: nothing is tidied or compared
+}
+
+// Searched says what was spent on the search for a plan of a size.
+type Searched struct {
+	Basis string `json:"basis"` // names the plan: what it follows from
+	Steps int64  `json:"steps"`
 }
 
 // Purchase is what is bought for a job, and how it is cut.
@@ -158,7 +169,13 @@ type PipeTotal struct {
 	Sticks  []Stick        `json:"sticks"`            // cut, and to be cut
 	Need    []Needed       `json:"need"`              // sticks from a shop, by length
 	Basis   string         `json:"basis"`             // names this plan of the size: what is done by it is said to be
+
+	posed *cutting
 }
+
+// Problem is what the plan of a size is the answer to, and for each of its demands the line of
+// the cut list. Nothing in it is changed.
+func (t *PipeTotal) Problem() (stock.Problem, []int) { return t.posed.prob, t.posed.of }
 
 // Needed is how many sticks of a length from a shop a job takes.
 type Needed struct {

@@ -98,6 +98,9 @@ func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []ma
 	}
 	p.noteExisting(o.Work.Notes)
 	p.Improving = draft // it is tidied, and set beside other tools, with the whole plan
+	if o.Bare {
+		return lines, nil
+	}
 	return lines, p.compare(ctx, whole, o.Shop, chosen, draft)
 }
 
@@ -171,7 +174,12 @@ func (p *Purchase) plan(ctx context.Context, c *cutting, o *Order) error {
 func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 	c.have = match(c.wants, c.size, &c.base)
 	c.have.atHand(c.size, &c.base, c.rack, o.Shop)
-	c.prob = stock.Problem{Saw: p.Tool.Saw(), EndTrim: o.EndTrim, Haul: o.Shop.Haul, Tidy: true, Steps: cmp.Or(o.Steps, usualSteps)}
+	c.prob = stock.Problem{Saw: p.Tool.Saw(), EndTrim: o.EndTrim, Haul: o.Shop.Haul, Tidy: !o.Bare, Steps: cmp.Or(o.Steps, usualSteps)}
+	for _, k := range o.Keep {
+		if k.Material == string(c.size) {
+			c.prob.Keep = append(c.prob.Keep, k)
+		}
+	}
 	c.draft = false
 	c.of = nil
 	shortest := measure.Length(0)
@@ -194,6 +202,7 @@ func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 			})
 		}
 	}
+	c.spare(o)
 	ids := make([][]string, len(c.prob.Offers))
 	for i, h := range c.have.offers {
 		if shortest > 0 && h.Length >= shortest+o.EndTrim { // what is shorter holds nothing
@@ -205,6 +214,32 @@ func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 		c.prob.Tidy, c.prob.Steps, c.draft = false, draftSteps, true
 	}
 	c.basis = c.basisOf()
+	for _, s := range o.Searched {
+		if s.Basis == c.basis && !c.draft {
+			c.prob.Steps = max(c.prob.Steps, s.Steps)
+		}
+	}
+}
+
+// spare offers the sticks that are bought besides, unless some of the size are there: what was
+// bought besides is among them.
+func (c *cutting) spare(o *Order) {
+	if slices.ContainsFunc(c.base.Sticks, func(s record.Stick) bool { return s.Size == c.size && s.Origin == record.FromShop }) {
+		return
+	}
+	for _, l := range o.Spare {
+		if l.Size == c.size {
+			price, ok := o.Shop.Prices.Find(stickSpec(c.size, l.Length))
+			usable := l.Usable()
+			if i := slices.IndexFunc(o.Shop.Stock, func(s shop.StockLength) bool { return (s.Size == "" || s.Size == c.size) && s.Length == l.Length }); i >= 0 {
+				usable = o.Shop.Stock[i].Usable()
+			}
+			c.prob.Offers = append(c.prob.Offers, stock.Offer{
+				Material: string(c.size), Length: usable, Sold: l.Length, Price: price.Amount, Priced: ok,
+				Count: max(1, l.Count), Origin: stock.Shop, Spare: true,
+			})
+		}
+	}
 }
 
 // basisOf names the plan of a size by all that it follows from: what is wanted, what is

@@ -30,7 +30,7 @@ func places(lots []Lot) []map[string]int {
 // cut and bought, and gives its lines of the bill.
 func (p *Purchase) total(c *cutting, o *Order, at []map[string]int) (lines []material.Line) {
 	m := &c.stock
-	t := PipeTotal{Size: c.size, Stock: *m, Basis: c.basis, Net: m.Net, Sticks: []Stick{}, Need: []Needed{}}
+	t := PipeTotal{posed: c, Size: c.size, Stock: *m, Basis: c.basis, Net: m.Net, Sticks: []Stick{}, Need: []Needed{}}
 	if used := m.Net + m.Kerf + m.Left + o.EndTrim*measure.Length(len(m.Sticks)); used > 0 {
 		t.Yield = float64(m.Net) / float64(used)
 	}
@@ -271,6 +271,17 @@ func (p *Purchase) needed(t *PipeTotal, c *cutting, w *record.Work) []Needed {
 	for n := range t.Sticks {
 		if s := &t.Sticks[n]; !s.Earlier && s.Origin == stock.Shop {
 			count(s.Length, 1, 0)
+		}
+	}
+	for n, o := range c.prob.Offers { // bought besides, and nothing is cut from it
+		if o.Spare {
+			used := 0
+			for i := range c.stock.Sticks {
+				if c.stock.Sticks[i].Offer == n {
+					used++
+				}
+			}
+			count(o.Sold, o.Count-used, 0)
 		}
 	}
 	for i := range w.Sticks {

@@ -76,6 +76,25 @@ func (s *Shop) Problems() (n ValidationError) {
 			add(path+"/length", "no length that pipe is sold in", "10 ft is usual")
 		}
 	}
+	for i, st := range s.Stock {
+		path := fmt.Sprintf("/shop/stock/%d", i)
+		if st.True < 0 || st.True > StockLimit || st.Belled < 0 || st.Usable() <= 0 {
+			add(path+"/true", "a stick that pieces cannot be cut from", "type how long it measures, and how much of it is widened")
+		}
+		if st.Count < 0 || st.Count > maxRack {
+			add(path+"/count", "no number of sticks that a shop can have", "leave it out where there are as many as wanted")
+		}
+	}
+	if h := s.Haul; h != nil {
+		switch {
+		case h.Limit <= 0 || h.Limit > StockLimit:
+			add("/shop/haul/limit", "no length that can be carried", "type the longest that the vehicle takes, or leave it empty")
+		case h.Error < 0 || h.Error >= h.Limit/2:
+			add("/shop/haul/error", "a cut that is off by less than nothing, or by half of what is carried", "1/8 in is usual")
+		case h.Free < 0 || h.Price < 0:
+			add("/shop/haul/price", "cuts that cost less than nothing", "leave it at 0 where the shop cuts for nothing")
+		}
+	}
 	bad := s.Prices.Validate()
 	for _, path := range slices.Sorted(maps.Keys(bad)) {
 		what := bad[path]
@@ -87,7 +106,7 @@ func (s *Shop) Problems() (n ValidationError) {
 // Lying tells what in a list of pipe at hand makes no sense.
 func Lying(path string, list []Offcut) (n ValidationError) {
 	for i, o := range list {
-		if !o.Size.Known() || o.Length <= 0 || o.Length > StockLimit || o.Count < 1 || o.Count > maxRack {
+		if !o.Size.Known() || o.Length <= 0 || o.Length > StockLimit || o.Count < 1 || o.Count > maxRack || o.Worth < 0 {
 			n = append(
 				n,
 				Problem{

@@ -27,7 +27,7 @@ func pose(p *Problem, key string) *bench {
 	b := &bench{of: p, key: key, priced: p.pricesServe(key), lacking: map[int]int{}}
 	b.Steps = p.Steps
 	for i, o := range p.Offers {
-		if o.Material != key || o.Length <= p.EndTrim || b.priced && !o.Priced && o.fromShop() {
+		if o.Spare || o.Material != key || o.Length <= p.EndTrim || b.priced && !o.Priced && o.fromShop() {
 			continue
 		}
 		k := packing.Kind{Room: int64(o.Length - p.EndTrim + p.Saw.Kerf), Limit: packing.Endless}
@@ -69,6 +69,25 @@ func pose(p *Problem, key string) *bench {
 		}
 	}
 	return b
+}
+
+// withSpare offers the sticks that are bought besides, once it is known what is needed without
+// them: they cost nothing more, and are there to spread the slack.
+func (b *bench) withSpare() {
+	p := b.of
+	for i, o := range p.Offers {
+		if !o.Spare || o.Material != b.key || o.Length <= p.EndTrim {
+			continue
+		}
+		k := packing.Kind{Room: int64(o.Length - p.EndTrim + p.Saw.Kerf), Limit: max(1, o.Count)}
+		if p.Haul != nil && o.Length > p.Haul.Limit {
+			k = together(p.hauled(o.Length, k))
+			k.Cuts = 0
+			b.offer(i, k, asMayBe)
+			continue
+		}
+		b.offer(i, k, 1)
+	}
 }
 
 func (b *bench) offer(i int, k packing.Kind, parts int) {

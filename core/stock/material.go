@@ -105,7 +105,7 @@ func (b *bench) material(a packing.Answer) Material {
 	for n := range m.Sticks {
 		s := &m.Sticks[n]
 		m.add(s)
-		if o := &b.of.Offers[s.Offer]; o.fromShop() || o.Priced && b.priced {
+		if o := &b.of.Offers[s.Offer]; !o.Spare && (o.fromShop() || o.Priced && b.priced) {
 			bought[s.Offer]++
 		}
 		if t := &m.Sticks[m.Tightest]; s.Slack-s.Allowance < t.Slack-t.Allowance {
@@ -116,6 +116,9 @@ func (b *bench) material(a packing.Answer) Material {
 		m.Closest = m.Sticks[m.Tightest].Left
 	}
 	for i, o := range b.of.Offers {
+		if o.Spare && o.Material == b.key {
+			bought[i] = o.Count
+		}
 		n := bought[i]
 		if n == 0 {
 			continue

@@ -53,6 +53,9 @@ type Offer struct {
 	Count    int            `json:"count,omitempty"` // how many there are; 0: as many as wanted
 	Origin   Origin         `json:"origin"`
 	Name     string         `json:"name,omitempty"`
+	// Spare says that these are bought besides, whether a piece is cut from them or not: so many
+	// of Count.
+	Spare bool `json:"spare,omitempty"`
 }
 
 // named is the length that an offer is named by.
@@ -207,6 +210,7 @@ func solveAs(ctx context.Context, p *Problem, key string) (m Material, err error
 	if err != nil {
 		return m, err
 	}
+	b.withSpare()
 	kept := false
 	if len(p.Keep) > 0 {
 		if a, kept, err = b.asBefore(ctx, a); err != nil {

@@ -223,19 +223,24 @@ func (b *bench) fewestEdges(ctx context.Context, a packing.Answer) ([]packing.Bi
 	weight := len(a.Bins) + 1
 	for i, k := range b.Kinds {
 		k.Cuts *= weight
-		if k.Limit == packing.Endless {
-			safe := k
-			safe.Reserve = kept
-			q.Kinds, of = append(q.Kinds, safe), append(of, i)
-		}
+		safe := k
+		safe.Reserve = kept
+		q.Kinds, of = append(q.Kinds, safe), append(of, i)
 		k.Cuts++
 		q.Kinds, of = append(q.Kinds, k), append(of, i)
 	}
 	total := a.Total
 	total.Cuts = (total.Cuts + 1) * weight
 	bins, err := b.asGood(ctx, q, nil, total, spreadSteps)
+	used := make([]int, len(b.Kinds))
 	for n := range bins {
 		bins[n].Kind = of[bins[n].Kind]
+		used[bins[n].Kind]++
+	}
+	for k, kd := range b.Kinds { // of both sorts together there are no more than there are
+		if kd.Limit != packing.Endless && used[k] > kd.Limit {
+			return nil, err
+		}
 	}
 	return bins, err
 }

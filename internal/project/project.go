@@ -12,6 +12,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/procure"
 	"sturdyelbow/core/reading"
 	"sturdyelbow/core/starter"
 )
@@ -47,6 +48,10 @@ type Project struct {
 	Was map[string]string `json:"was,omitempty"`
 	// Sale is what is on sale for this project alone, over what the shop has.
 	Sale *Sale `json:"sale,omitempty"`
+	// Spare are sticks that are bought besides those that the pieces take.
+	Spare []plan.StockLength `json:"spare,omitempty"`
+	// Searched says for which plans of a size more was spent on the search for the best.
+	Searched []procure.Searched `json:"searched,omitempty"`
 	// Page is how the frame was drawn, line by line.
 	Page   *Page `json:"page,omitempty"`
 	Format int   `json:"format,omitempty"` // of the project's stored form; see [Format]
@@ -126,6 +131,9 @@ func (p *Project) Job() (plan.Job, error) {
 		Tool:   p.Tool,
 		Step:   p.Step,
 		Have:   p.Described.Items(doc.Size),
+
+		Spare:    p.Spare,
+		Searched: p.Searched,
 	}
 	if p.Sale != nil {
 		job.Stock, job.Prices = p.Sale.Stock, p.Sale.Prices

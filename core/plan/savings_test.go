@@ -1,0 +1,181 @@
+package plan_test
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"sturdyelbow/core/cost"
+	"sturdyelbow/core/edit"
+	"sturdyelbow/core/finding"
+	"sturdyelbow/core/frame"
+	"sturdyelbow/core/material"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/plan"
+)
+
+// stand is a rectangle on edge, of a width and a height that are typed as outside sizes.
+func stand(t require.TestingT, wide, high string) frame.Document {
+	return *draws(t, "3/4", "right "+wide+" outside", "up "+high+" outside", "left level with j1", "down to j1").doc
+}
+
+// takes is what a job has to buy.
+func takes(t require.TestingT, job plan.Job, shop plan.Shop) (measure.Money, int) {
+	p, err := plan.Make(context.Background(), job, shop, plan.Work{})
+	require.NoError(t, err)
+	cost, sticks := measure.Money(0), 0
+	for i := range p.Pipe {
+		cost += p.Pipe[i].Stock.Cost
+		sticks += p.Pipe[i].Stock.Count
+	}
+	return cost, sticks
+}
+
+// press carries out a fix on a job, as the page does.
+func press(t require.TestingT, job plan.Job, shop plan.Shop, fix finding.Fix) (plan.Job, plan.Shop) {
+	job.Frames = append([]plan.FrameUse{}, job.Frames...)
+	shop.Tools = append([]plan.Tool{}, shop.Tools...)
+	for _, e := range fix.Edits {
+		var length plan.StockLength
+		switch {
+		case e.Path == edit.FixPath:
+			var g edit.Edit
+			require.NoError(t, json.Unmarshal(e.Value, &g))
+			d, _, err := plan.Edit(context.Background(), &job.Frames[0].Document, g, &shop)
+			require.NoError(t, err)
+			job.Frames[0].Document = *d
+		case e.Path == "/tool":
+			require.NoError(t, json.Unmarshal(e.Value, &job.Tool))
+		case e.Path == "/spare":
+			require.NoError(t, json.Unmarshal(e.Value, &job.Spare))
+		case e.Path == "/shop/stock/-":
+			require.NoError(t, json.Unmarshal(e.Value, &length))
+			shop.Stock = append(append([]plan.StockLength{}, shop.Stock...), length)
+		default:
+			at := -1
+			_, err := fmt.Sscanf(e.Path, "/shop/tools/%d/stop", &at)
+			require.NoError(t, err, e.Path)
+			shop.Tools[at].Stop = true
+		}
+	}
+	return job, shop
+}
+
+func tenFeet(cents measure.Money) plan.Shop {
+	shop := plan.ExampleShop()
+	shop.Stock = []plan.StockLength{{Length: 10 * measure.Foot}}
+	shop.Prices.Set(cost.Price{Spec: material.Spec{Ware: material.Pipe, Size: "3/4", Length: 10 * measure.Foot}, Amount: cents})
+	return shop
+}
+
+// What is told of a size is so: one step more than the smaller size saves nothing, the size
+// itself does, the largest takes no more, and one step beyond it does.
+func TestSavingsAreTrue(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		wide, high := rapid.IntRange(14, 60).Draw(t, "wide"), rapid.IntRange(14, 60).Draw(t, "high")
+		job := plan.Job{
+			Frames: []plan.FrameUse{{Document: stand(t, fmt.Sprint(wide), fmt.Sprint(high)), Copies: rapid.IntRange(1, 3).Draw(t, "copies")}},
+			Tool:   rapid.SampledFrom([]string{"shear", "hacksaw", "saw"}).Draw(t, "tool"),
+		}
+		shop := tenFeet(498)
+		found, err := plan.FindSavings(context.Background(), job, shop, plan.Work{}, false)
+		require.NoError(t, err)
+		require.NotEmpty(t, found.Sizes)
+		now, sticks := takes(t, job, shop)
+		at := func(s plan.SizeSaving, value measure.Length) measure.Money {
+			d := job.Frames[0].Document.Clone()
+			d.SizeOf(s.ID).Value = value
+			other := job
+			other.Frames = []plan.FrameUse{{Document: *d, Copies: job.Frames[0].Copies}}
+			cost, _ := takes(t, other, shop)
+			return cost
+		}
+		for _, s := range found.Sizes {
+			step := measure.Inch / 16
+			if s.Less > 0 {
+				require.Equal(t, now-s.Saves, at(s, s.Less), "%s at %v", s.Says, s.Less)
+				require.GreaterOrEqual(t, at(s, s.Less+step), now)
+				after, _ := press(t, job, shop, *s.Fix)
+				cost, fewer := takes(t, after, shop)
+				require.Equal(t, now-s.Saves, cost, "the press does it")
+				require.Equal(t, s.Sticks, sticks-fewer)
+			} else {
+				require.GreaterOrEqual(t, at(s, s.Now-2*measure.Inch), now)
+			}
+			require.LessOrEqual(t, at(s, s.Most), now)
+			if s.Most < s.Now+12*measure.Inch {
+				require.Greater(t, at(s, s.Most+step), now)
+			}
+		}
+	})
+}
+
+// Every repair that is offered does what it says when it is pressed.
+func TestRepairsAreTrue(t *testing.T) {
+	some := map[string]int{}
+	rapid.Check(t, func(t *rapid.T) {
+		tool := rapid.SampledFrom([]string{"shear", "hacksaw", "saw"}).Draw(t, "tool")
+		kerf := map[string]int{"shear": 0, "hacksaw": 1, "saw": 4}[tool] // in 1/32
+		// pieces of which so many fill a stick to the last bit, and what the elbows add outside
+		outside := func(name string) string {
+			if n := rapid.IntRange(1, 4).Draw(t, name); n > 1 {
+				n16 := (120*32-(n-1)*kerf-rapid.IntRange(0, 2).Draw(t, "left"))/n/2 + 39
+				return fmt.Sprintf("%d %d/16", n16/16, n16%16)
+			}
+			return fmt.Sprint(rapid.IntRange(20, 62).Draw(t, "inches"))
+		}
+		job := plan.Job{
+			Frames: []plan.FrameUse{{Document: stand(t, outside("wide"), outside("high")), Copies: rapid.IntRange(1, 4).Draw(t, "copies")}},
+			Tool:   tool,
+		}
+		shop := tenFeet(498)
+		before, err := plan.Make(context.Background(), job, shop, plan.Work{})
+		require.NoError(t, err)
+		found, err := plan.FindSavings(context.Background(), job, shop, plan.Work{}, true)
+		require.NoError(t, err)
+		if before.Pipe[0].Stock.Edges == 0 {
+			require.Empty(t, found.Repairs)
+			return
+		}
+		for _, r := range found.Repairs {
+			some[r.Kind]++
+			j, s := press(t, job, shop, r.Fix)
+			after, err := plan.Make(context.Background(), j, s, plan.Work{})
+			require.NoError(t, err)
+			require.Equal(t, r.Edges, after.Pipe[0].Stock.Edges, "%s", r.Words)
+			require.Equal(t, r.Cost, after.Pipe[0].Stock.Cost-before.Pipe[0].Stock.Cost, "%s", r.Words)
+			if r.Kind == "shave" {
+				require.NotEmpty(t, r.Letter)
+				require.LessOrEqual(t, r.By, measure.Inch/4)
+			}
+		}
+	})
+	for _, kind := range []string{"shave", "tool", "stick"} {
+		assert.Positive(t, some[kind], "or the test shows nothing of %s", kind)
+	}
+}
+
+// 32 3/8 wide and high with a saw: four pieces of 29 15/16 and three kerfs are 120 1/8. One of the
+// sizes 1/16 smaller makes two of them 29 7/8, and they go into one stick.
+func TestAStickIsSavedBySoMuch(t *testing.T) {
+	job := plan.Job{Frames: []plan.FrameUse{{Document: stand(t, "32 3/8", "32 3/8"), Copies: 1}}, Tool: "saw"}
+	shop := tenFeet(500)
+	p, err := plan.Make(context.Background(), job, shop, plan.Work{})
+	require.NoError(t, err)
+	cut := p.Cuts[0].Cut
+	require.Equal(t, 2, p.Pipe[0].Stock.Count)
+	require.Equal(t, measure.Inch*479/16, cut)
+	found, err := plan.FindSavings(context.Background(), job, shop, plan.Work{}, false)
+	require.NoError(t, err)
+	s := found.Sizes[0]
+	assert.Positive(t, s.Less)
+	assert.Equal(t, measure.Money(500), s.Saves)
+	assert.Equal(t, 1, s.Sticks)
+	assert.Equal(t, measure.Inch/16, s.Now-s.Less)
+	assert.Equal(t, measure.Money(8000), s.PerInch)
+}
