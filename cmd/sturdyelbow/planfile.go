@@ -1,13 +1,16 @@
 package main
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
 	"os"
+	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/spf13/cobra"
 
@@ -16,6 +19,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/procure"
 	"sturdyelbow/core/stock"
 	"sturdyelbow/core/wireframe"
 	"sturdyelbow/internal/export"
@@ -32,6 +36,8 @@ type cutting struct {
 	shopError string
 	freeCuts  int
 	cutPrice  int64
+	search    time.Duration
+	mistakes  bool
 	summary   bool
 	json      bool
 }
@@ -46,6 +52,8 @@ func (f *cutting) add(c *cobra.Command) {
 	c.Flags().StringVar(&f.shopError, "shop-error", "0.125", "what a cut in the shop may be off by, with --haul")
 	c.Flags().IntVar(&f.freeCuts, "free-cuts", 0, "cuts in the shop that cost nothing, with --haul")
 	c.Flags().Int64Var(&f.cutPrice, "cut-price", 0, "cents for each cut in the shop beyond these")
+	c.Flags().DurationVar(&f.search, "search", 0, "go on with the search for the best for so long, like 30s, where it is not proven")
+	c.Flags().BoolVar(&f.mistakes, "mistakes", false, "print what each spoilt cut would cost, and the safest order")
 	c.Flags().StringVar(&f.trim, "trim", "0", "cut off the end of every stick first")
 	c.Flags().BoolVar(&f.summary, "summary", false, "print the exchange form's summary as JSON")
 	c.Flags().BoolVar(&f.json, "json", false, "print the whole plan as JSON")
@@ -171,11 +179,15 @@ func readStick(flag, text string) (s stick, err error) {
 // planning are the flags that say how a frame is planned.
 type planning struct {
 	cutting
-	step string
+	step    string
+	savings bool
+	typed   bool
 }
 
 func (f *planning) add(c *cobra.Command) {
 	f.cutting.add(c)
+	c.Flags().BoolVar(&f.savings, "savings", false, "print what small changes save, and what takes a stick off a knife edge")
+	c.Flags().BoolVar(&f.typed, "typed", false, "with --savings, cuts that were typed may change, too")
 	c.Flags().StringVar(&f.step, "step", "1/16", "step of the tape: 1/16, 1/32, 1 mm")
 }
 
@@ -208,10 +220,41 @@ func (f *planning) open(c *cobra.Command, file string) (plan.Job, plan.Shop, []b
 func (f *planning) print(c *cobra.Command, job plan.Job, shop plan.Shop, doc *frame.Document) error {
 	job.Frames = []plan.FrameUse{{Document: *doc, Copies: 1}}
 	p, err := plan.Make(c.Context(), job, shop, plan.Work{})
+	if err == nil && f.search > 0 && !p.Totals.Proven {
+		p, err = f.improved(c, job, shop)
+	}
 	if err != nil {
 		return failed(inFile(c.Flags().Arg(0), err))
 	}
 	out := c.OutOrStdout()
+	if f.savings {
+		found, err := plan.FindSavings(c.Context(), job, shop, plan.Work{}, f.typed)
+		if err != nil {
+			return failed(inFile(c.Flags().Arg(0), err))
+		}
+		if f.json {
+			return failed(printJSON(out, found))
+		}
+		printSavings(newPaper(out), found)
+		return nil
+	}
+	if f.mistakes {
+		var all []procure.Mistakes
+		for i := range p.Pipe {
+			m, err := p.Pipe[i].Mistakes(c.Context())
+			if err != nil {
+				return failed(err)
+			}
+			all = append(all, m)
+		}
+		if f.json {
+			return failed(printJSON(out, all))
+		}
+		for _, m := range all {
+			printMistakes(newPaper(out), m)
+		}
+		return nil
+	}
 	switch {
 	case f.summary:
 		return failed(printJSON(out, p.Summarize()))
@@ -225,6 +268,22 @@ func (f *planning) print(c *cobra.Command, job plan.Job, shop plan.Shop, doc *fr
 		}
 	}
 	return nil
+}
+
+// improved goes on with the search for as long as the flag says.
+func (f *planning) improved(c *cobra.Command, job plan.Job, shop plan.Shop) (*plan.Plan, error) {
+	ctx, stop := context.WithTimeout(c.Context(), f.search)
+	defer stop()
+	err := plan.Improve(ctx, job, shop, plan.Work{}, func(now plan.Progress) {
+		job.Searched = nil
+		for _, s := range now.Sizes {
+			job.Searched = append(job.Searched, s.Search)
+		}
+	})
+	if err != nil {
+		return nil, err
+	}
+	return plan.Make(c.Context(), job, shop, plan.Work{})
 }
 
 func planCommand() *cobra.Command {
@@ -291,11 +350,14 @@ func cutCommand() *cobra.Command {
 					prob.Offers = append(prob.Offers, g.offers(d.Material)...)
 				}
 			}
-			ms, err := stock.Solve(c.Context(), prob)
+			ms, err := f.solve(c.Context(), prob)
 			if err != nil {
 				return err
 			}
 			out := c.OutOrStdout()
+			if f.mistakes {
+				return failed(printCutMistakes(c.Context(), out, &prob, ms, f.json))
+			}
 			switch {
 			case f.summary:
 				return failed(printJSON(out, summarizeCut(&prob, ms)))
@@ -323,6 +385,21 @@ func cutCommand() *cobra.Command {
 	}
 	f.add(c)
 	return c
+}
+
+// solve plans the cutting, and goes on with the search for as long as the flag says.
+func (f *cutting) solve(ctx context.Context, p stock.Problem) ([]stock.Material, error) {
+	ms, err := stock.Solve(ctx, p)
+	if err != nil || f.search <= 0 || !slices.ContainsFunc(ms, func(m stock.Material) bool { return !m.Proven }) {
+		return ms, err
+	}
+	ctx, stop := context.WithTimeout(ctx, f.search)
+	defer stop()
+	better, err := stock.Improve(ctx, p, func([]stock.Material) {})
+	if len(better) == 0 {
+		return ms, err
+	}
+	return better, err
 }
 
 // offers are the sticks of a material that the flags give.

@@ -46,6 +46,8 @@ type Stick struct {
 	Earlier   bool             `json:"earlier,omitempty"` // it was cut by an earlier plan
 	Letter    string           `json:"letter,omitempty"`  // written on it, where it is a piece
 	Racked    bool             `json:"racked,omitempty"`  // what is left of it lies on the rack
+
+	chosen int // which of the chosen sticks it is, counted from 1; 0: none of them
 }
 
 // StickPiece is a piece of a stick.

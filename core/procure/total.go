@@ -180,7 +180,7 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, at []map[string]int) {
 	for n := range c.stock.Sticks {
 		s := &c.stock.Sticks[n]
 		of := &c.prob.Offers[s.Offer]
-		k := Stick{ID: assigned[n].id, Length: cmp.Or(of.Sold, s.Length), Origin: s.Origin, Left: s.Left,
+		k := Stick{chosen: n + 1, ID: assigned[n].id, Length: cmp.Or(of.Sold, s.Length), Origin: s.Origin, Left: s.Left,
 			Parts: s.Parts, Marks: s.Marks(c.prob.Saw.Kerf), Edge: s.Edge, Allowance: s.Allowance}
 		if k.Length != s.Length {
 			k.True = s.Length

@@ -44,17 +44,33 @@ type sawing struct {
 	err   error
 }
 
-func newSawing(ctx context.Context, p *Problem, m *Material) *sawing {
+// newSawing begins with the pieces cut that done tells of, by stick and piece; nil for none.
+func newSawing(ctx context.Context, p *Problem, m *Material, done [][]bool) *sawing {
 	w := &sawing{ctx: ctx, p: *p, known: map[string]Mistake{}}
 	w.p.EndTrim, w.p.Tidy, w.p.Steps, w.p.Keep, w.p.Demands = 0, false, mistakeSteps, nil, nil
 	w.p.Offers = nil
-	for _, o := range p.Offers {
-		if o.Material == m.Key && o.fromShop() && o.Length > p.EndTrim {
-			o.Sold = o.named()
-			o.Length -= p.EndTrim
-			o.Count = 0 // the shop is taken to have more
-			w.p.Offers = append(w.p.Offers, o)
+	used := map[int]int{}
+	for n := range m.Sticks {
+		used[m.Sticks[n].Offer]++
+	}
+	for i, o := range p.Offers {
+		if o.Material != m.Key || o.Length <= p.EndTrim {
+			continue
 		}
+		o.Sold = o.named()
+		o.Length -= p.EndTrim
+		switch {
+		case !o.fromShop() || o.Spare: // what is there, as far as the plan leaves it
+			if o.Count -= used[i]; o.Count <= 0 {
+				continue
+			}
+			if o.Spare {
+				o.Spare, o.Origin = false, Bought
+			}
+		default:
+			o.Count = 0 // the shop is taken to have more
+		}
+		w.p.Offers = append(w.p.Offers, o)
 	}
 	for n := range m.Sticks {
 		s := &m.Sticks[n]
@@ -79,7 +95,11 @@ func newSawing(ctx context.Context, p *Problem, m *Material) *sawing {
 		}
 	}
 	for _, r := range w.rods {
-		w.done = append(w.done, make([]bool, len(r.pieces)))
+		cut := make([]bool, len(r.pieces))
+		for i := range cut {
+			cut[i] = done != nil && done[r.stick][r.first+i]
+		}
+		w.done = append(w.done, cut)
 	}
 	return w
 }
@@ -165,12 +185,16 @@ func (w *sawing) buy(r, i int) (m Mistake) {
 }
 
 // Mistakes says what each spoilt cut would cost, of the sticks of a plan cut one after the
-// other as they stand. The most expensive ones are marked as fatal.
-func Mistakes(ctx context.Context, p Problem, m Material) ([]Mistake, error) {
-	w := newSawing(ctx, &p, &m)
+// other as they stand, but for pieces that are cut already: done tells of them by stick and
+// piece, nil for none. The most expensive ones are marked as fatal.
+func Mistakes(ctx context.Context, p Problem, m Material, done [][]bool) ([]Mistake, error) {
+	w := newSawing(ctx, &p, &m, done)
 	var all []Mistake
 	for r := range w.rods {
 		for i := range w.rods[r].pieces {
+			if w.done[r][i] {
+				continue
+			}
 			all = append(all, w.spoilt(r, i))
 			w.done[r][i] = true
 		}
@@ -197,16 +221,18 @@ const (
 	mostAsked = 3000
 )
 
-// SafestOrder gives the order of all cuts of a plan in which spoilt cuts cost least together,
-// each taken to be as likely. exact says that none is better; of a large plan the order is the
+// SafestOrder gives the order of all cuts of a plan that are not done yet in which spoilt cuts
+// cost least together, each taken to be as likely. exact says that none is better; of a large plan the order is the
 // best found.
-func SafestOrder(ctx context.Context, p Problem, m Material) (order []Mistake, exact bool, err error) {
-	w := newSawing(ctx, &p, &m)
+func SafestOrder(ctx context.Context, p Problem, m Material, done [][]bool) (order []Mistake, exact bool, err error) {
+	w := newSawing(ctx, &p, &m, done)
 	states := 1
-	for _, r := range w.rods {
+	for r := range w.rods {
 		alike := map[measure.Length]int{}
-		for _, l := range r.pieces {
-			alike[l]++
+		for i, l := range w.rods[r].pieces {
+			if !w.done[r][i] {
+				alike[l]++
+			}
 		}
 		for _, n := range alike {
 			states = min(states*(n+1), exactStates+1)
@@ -275,13 +301,15 @@ func (w *sawing) best(known map[string][]Mistake) []Mistake {
 	return best
 }
 
-// goodOrders gives orders by rules of the hand: the longest pieces of all first; stick by
-// stick, the one with the least left first, or the one with the most; as they stand.
+// goodOrders gives orders by rules of the hand: as they stand; the longest pieces of all first;
+// stick by stick, the one with the least left first, or the one with the most.
 func (w *sawing) goodOrders() (all [][][2]int) {
 	var stand [][2]int
 	for r := range w.rods {
 		for i := range w.rods[r].pieces {
-			stand = append(stand, [2]int{r, i})
+			if !w.done[r][i] {
+				stand = append(stand, [2]int{r, i})
+			}
 		}
 	}
 	spare := func(r int) measure.Length {
@@ -291,6 +319,7 @@ func (w *sawing) goodOrders() (all [][][2]int) {
 		}
 		return l
 	}
+	all = append(all, stand)
 	by := func(compare func(a, b [2]int) int) {
 		o := slices.Clone(stand)
 		slices.SortStableFunc(o, compare)
@@ -300,17 +329,17 @@ func (w *sawing) goodOrders() (all [][][2]int) {
 	by(func(a, b [2]int) int { return cmp.Compare(length(b), length(a)) })
 	by(func(a, b [2]int) int { return cmp.Compare(spare(a[0]), spare(b[0])) })
 	by(func(a, b [2]int) int { return cmp.Compare(spare(b[0]), spare(a[0])) })
-	return append(all, stand)
+	return all
 }
 
 // along reckons the mistakes of an order.
 func (w *sawing) along(order [][2]int) (all []Mistake) {
-	for r := range w.done {
-		clear(w.done[r])
-	}
 	for _, at := range order {
 		all = append(all, w.spoilt(at[0], at[1]))
 		w.done[at[0]][at[1]] = true
+	}
+	for _, at := range order {
+		w.done[at[0]][at[1]] = false
 	}
 	return all
 }

@@ -21,7 +21,7 @@ func TestWhatASpoiltCutCosts(t *testing.T) {
 	}
 	m := solve(p)[0]
 	require.Len(t, m.Sticks, 2)
-	all, err := stock.Mistakes(context.Background(), p, m)
+	all, err := stock.Mistakes(context.Background(), p, m, nil)
 	require.NoError(t, err)
 	cost := map[measure.Length]stock.Mistake{}
 	for _, x := range all {
@@ -75,7 +75,7 @@ func TestTheSafestOrderAgainstEveryOrder(t *testing.T) {
 			p.Demands = append(p.Demands, stock.Demand{Material: "pipe", Length: in(float64(rapid.IntRange(8, 59).Draw(t, "inches"))), Count: 1})
 		}
 		m := solve(p)[0]
-		order, exact, err := stock.SafestOrder(context.Background(), p, m)
+		order, exact, err := stock.SafestOrder(context.Background(), p, m, nil)
 		require.NoError(t, err)
 		require.True(t, exact)
 		require.Len(t, order, n)
@@ -141,11 +141,11 @@ func TestTheSafestOrderAgainstEveryOrder(t *testing.T) {
 func TestALargePlanHasAGoodOrder(t *testing.T) {
 	p := stock.Problem{Demands: demands(map[float64]int{24: 9, 18: 7, 15: 6, 12: 8, 7: 4}), Offers: shop(120), Saw: stock.Saw{Kerf: measure.Inch / 8}}
 	m := solve(p)[0]
-	order, exact, err := stock.SafestOrder(context.Background(), p, m)
+	order, exact, err := stock.SafestOrder(context.Background(), p, m, nil)
 	require.NoError(t, err)
 	assert.False(t, exact)
 	require.Len(t, order, 34)
-	stand, err := stock.Mistakes(context.Background(), p, m)
+	stand, err := stock.Mistakes(context.Background(), p, m, nil)
 	require.NoError(t, err)
 	sum := func(all []stock.Mistake) (n int) {
 		for _, x := range all {

@@ -46,6 +46,7 @@ func register(h huma.API, a *api) {
 	registerPast(h, a, op)
 	registerFiles(h, a, op)
 	registerEffect(h, a, op)
+	registerThrift(h, a, op)
 }
 
 type body[T any] struct{ Body T }
@@ -89,33 +90,37 @@ type PlanAnswer struct {
 	Events  int64    `json:"events"`            // the last of the record that is in it
 }
 
-// make plans what is asked for, and says which event of the record was the last.
-func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, int64, error) {
-	job, err := r.Project.Job()
-	if err != nil {
-		return job, nil, 0, problem(err)
+// asked gives the job, the shop and the work that are meant.
+func (a *api) asked(ctx context.Context, r *PlanRequest) (job plan.Job, shop *plan.Shop, work plan.Work, err error) {
+	if job, err = r.Project.Job(); err != nil {
+		return job, nil, work, problem(err)
 	}
-	work, err := a.work(ctx, r.Of)
-	if err != nil {
-		return job, nil, 0, err
+	if work, err = a.work(ctx, r.Of); err != nil {
+		return job, nil, work, err
 	}
 	if r.Newest {
 		work.Figures = nil
 	}
-	shop := r.Shop
+	shop = r.Shop
 	if shop == nil && r.ShopKey != "" {
 		if shop = a.shops.find(r.ShopKey); shop == nil {
-			return job, nil, 0, problem(errForgotten)
+			return job, nil, work, problem(errForgotten)
 		}
 	}
 	if shop == nil {
-		saved, _, err := a.loadShop(ctx)
-		if err != nil {
-			return job, nil, 0, err
+		if shop, _, err = a.loadShop(ctx); err != nil {
+			return job, nil, work, err
 		}
-		shop = saved
 	}
-	job = withTool(job)
+	return withTool(job), shop, work, nil
+}
+
+// make plans what is asked for, and says which event of the record was the last.
+func (a *api) make(ctx context.Context, r *PlanRequest) (plan.Job, *plan.Plan, int64, error) {
+	job, shop, work, err := a.asked(ctx, r)
+	if err != nil {
+		return job, nil, 0, err
+	}
 	make := plan.Make
 	if r.Draft {
 		make = plan.Draft

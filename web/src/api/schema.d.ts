@@ -89,6 +89,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/improve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go on with the search for the best purchase; a line of JSON each time it has come further */
+        post: operations["improve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/later": {
         parameters: {
             query?: never;
@@ -134,6 +151,23 @@ export interface paths {
         put?: never;
         /** A measurement of a real part taken into the shop */
         post: operations["measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mistakes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each cut that is still to be made would cost if it were spoilt */
+        post: operations["mistakes"];
         delete?: never;
         options?: never;
         head?: never;
@@ -325,6 +359,23 @@ export interface paths {
         get: operations["projectRevision"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/savings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What small changes of a project save, and what takes a stick off a knife edge */
+        post: operations["savings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2805,6 +2856,45 @@ export interface components {
             /** @description in plain words: upper left */
             where: string;
         };
+        /** @description Repair is a way to take the sticks of a size off their knife edge. */
+        PlanRepair: {
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            by?: number;
+            /**
+             * Format: int64
+             * @description more than now; below nought where it saves
+             */
+            cost: number;
+            /**
+             * Format: int64
+             * @description sticks that stay on a knife edge
+             */
+            edges: number;
+            fix: components["schemas"]["FindingFix"];
+            /** @description Length is an exact length in nanometres. In JSON it is that whole number. */
+            grows?: number[];
+            /** @description Kind is shave: a class of pieces is cut a little shorter; stop or tool: it is cut in another way; length: another stick length is bought too; stick: one more is bought. */
+            kind: string;
+            /**
+             * Format: int64
+             * @description of the tightest stick, then
+             */
+            left: number;
+            /** @description Of a shave: the pieces, how much comes off each, what becomes of the outside size, and by how much the worst loop does not close. */
+            letter?: string;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            open?: number;
+            size: string;
+            /** @description its builder typed the cut */
+            typed?: boolean;
+            words: string;
+        };
         /** @description PlanRequest is a project and, unless the saved shop is meant, a shop, or the key that was given for it when it was sent before. */
         PlanRequest: {
             /** @description of a large job a first purchase, which may improve */
@@ -2819,6 +2909,59 @@ export interface components {
             shop?: components["schemas"]["Shop"];
             /** @description of a shop that was sent before: reading it takes longer than a small plan */
             shopKey?: string;
+        };
+        /** @description Savings is what small changes of a job would save, how much larger it could be for the same purchase, and what takes its sticks off a knife edge. */
+        PlanSavings: {
+            /** @description Repair is a way to take the sticks of a size off their knife edge. */
+            repairs: components["schemas"]["PlanRepair"][];
+            /** @description SizeSaving is what one target size costs at its margins. */
+            sizes: components["schemas"]["PlanSizeSaving"][];
+        };
+        /** @description SizeSaving is what one target size costs at its margins. */
+        PlanSizeSaving: {
+            fix?: components["schemas"]["FindingFix"];
+            /** Format: int64 */
+            frame: number;
+            /** @description of the size */
+            id: string;
+            label?: string;
+            /**
+             * Format: int64
+             * @description less of pipe to be bought, where there are no prices
+             */
+            length?: number;
+            /**
+             * Format: int64
+             * @description Less is the greatest smaller size that takes less to buy; 0 where none up to 2 in less does.
+             */
+            less?: number;
+            /**
+             * Format: int64
+             * @description Most is the greatest size that the same purchase gives, looked for up to 12 in beyond.
+             */
+            most: number;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            now: number;
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            perInch?: number;
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            saves?: number;
+            /** @description as it was typed */
+            says: string;
+            /**
+             * Format: int64
+             * @description fewer
+             */
+            sticks?: number;
         };
         /** @description Problem is every refusal of the API, as RFC 9457 has it. */
         Problem: {
@@ -2938,6 +3081,46 @@ export interface components {
             kind: string;
             size: string;
         };
+        /** @description Mistake is a cut, and what it would cost to spoil it. */
+        ProcureMistake: {
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            cost: number;
+            fatal?: boolean;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
+            letter: string;
+            /**
+             * Format: int64
+             * @description index into its pieces
+             */
+            piece: number;
+            /**
+             * Format: int64
+             * @description index into the size's sticks
+             */
+            stick: number;
+            /**
+             * Format: int64
+             * @description to be bought for it
+             */
+            sticks: number;
+        };
+        /** @description Mistakes is what spoilt cuts of a size of pipe would cost. */
+        ProcureMistakes: {
+            exact: boolean;
+            /** @description Safest is of the same cuts in the order in which spoilt ones cost least together; Exact says that no order is better. */
+            safest: components["schemas"]["ProcureMistake"][];
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
+            size: string;
+            /** @description Stand is of the cuts that are not done yet, stick by stick as they are listed: what each would cost if it were spoilt then. */
+            stand: components["schemas"]["ProcureMistake"][];
+        };
         /** @description Needed is how many sticks of a length from a shop a job takes. */
         ProcureNeeded: {
             /** Format: int64 */
@@ -2995,6 +3178,13 @@ export interface components {
              * @description net as a share of what is bought or used
              */
             yield: number;
+        };
+        /** @description Searched says what was spent on the search for a plan of a size. */
+        ProcureSearched: {
+            /** @description names the plan: what it follows from */
+            basis: string;
+            /** Format: int64 */
+            steps: number;
         };
         /** @description Stick is a stick of pipe, or an offcut or a piece that others are cut from: as it was cut, and as it is to be. */
         ProcureStick: {
@@ -3123,10 +3313,14 @@ export interface components {
             name: string;
             page?: components["schemas"]["ProjectPage"];
             sale?: components["schemas"]["ProjectSale"];
+            /** @description Searched says for which plans of a size more was spent on the search for the best. */
+            searched?: components["schemas"]["ProcureSearched"][];
             /** @description Sizes are sizes of Frame as they were typed over, by their id; they are read each time, so that what cannot be read is kept. */
             sizes?: {
                 [key: string]: components["schemas"]["StarterAnswer"];
             };
+            /** @description Spare are sticks that are bought besides those that the pieces take. */
+            spare?: components["schemas"]["ShopStockLength"][];
             starter?: components["schemas"]["StarterBegun"];
             /**
              * Format: int64
@@ -3344,6 +3538,18 @@ export interface components {
         Saved: {
             /** Format: int64 */
             revision: number;
+        };
+        /** @description SavingsRequest asks for what small changes of a project save. */
+        SavingsRequest: {
+            draft?: boolean;
+            draw?: boolean;
+            newest?: boolean;
+            of?: string;
+            project: components["schemas"]["Project"];
+            shop?: components["schemas"]["Shop"];
+            shopKey?: string;
+            /** @description cuts that their builder typed may change, too */
+            typed?: boolean;
         };
         /** @description Shop is what the builder has and pays, shared by all projects. */
         Shop: {
@@ -3961,6 +4167,37 @@ export interface operations {
             };
         };
     };
+    improve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     later: {
         parameters: {
             query?: never;
@@ -4047,6 +4284,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shop"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mistakes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcureMistakes"][];
                 };
             };
             /** @description Error */
@@ -4569,6 +4839,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Project"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    savings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavingsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanSavings"];
                 };
             };
             /** @description Error */

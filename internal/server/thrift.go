@@ -1,0 +1,87 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"log/slog"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"sturdyelbow/core/plan"
+	"sturdyelbow/core/procure"
+)
+
+func registerThrift(h huma.API, a *api, op func(method, path, id, summary string) huma.Operation) {
+	huma.Register(h, op(http.MethodPost, "/savings", "savings", "What small changes of a project save, and what takes a stick off a knife edge"), a.savings)
+	huma.Register(h, op(http.MethodPost, "/mistakes", "mistakes", "What each cut that is still to be made would cost if it were spoilt"), a.mistakes)
+	huma.Register(h, op(http.MethodPost, "/improve", "improve", "Go on with the search for the best purchase; a line of JSON each time it has come further"), a.improve)
+}
+
+// SavingsRequest asks for what small changes of a project save.
+type SavingsRequest struct {
+	PlanRequest
+	Typed bool `json:"typed,omitempty"` // cuts that their builder typed may change, too
+}
+
+func (a *api) savings(ctx context.Context, in *body[SavingsRequest]) (*body[plan.Savings], error) {
+	job, shop, work, err := a.asked(ctx, &in.Body.PlanRequest)
+	if err != nil {
+		return nil, err
+	}
+	s, err := plan.FindSavings(ctx, job, *shop, work, in.Body.Typed)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return answer(*s), nil
+}
+
+func (a *api) mistakes(ctx context.Context, in *body[PlanRequest]) (*body[[]procure.Mistakes], error) {
+	_, p, _, err := a.make(ctx, &in.Body)
+	if err != nil {
+		return nil, err
+	}
+	all := []procure.Mistakes{}
+	for i := range p.Pipe {
+		m, err := p.Pipe[i].Mistakes(ctx)
+		if err != nil {
+			return nil, problem(err)
+		}
+		all = append(all, m)
+	}
+	return answer(all), nil
+}
+
+// improve tells how far the search has come, one [plan.Progress] a line, until all is proven
+// or nobody waits any more.
+func (a *api) improve(ctx context.Context, in *body[PlanRequest]) (*huma.StreamResponse, error) {
+	job, shop, work, err := a.asked(ctx, &in.Body)
+	if err != nil {
+		return nil, err
+	}
+	return &huma.StreamResponse{Body: func(c huma.Context) {
+		c.SetHeader("Content-Type", "application/x-ndjson")
+		c.SetHeader("Cache-Control", "no-store")
+		w := c.BodyWriter()
+		line := json.NewEncoder(w)
+		ctx, stop := context.WithCancel(c.Context())
+		defer stop()
+		go func() { // nor does a server wait for it that is about to stop
+			select {
+			case <-a.closing:
+				stop()
+			case <-ctx.Done():
+			}
+		}()
+		err := plan.Improve(ctx, job, *shop, work, func(p plan.Progress) {
+			if line.Encode(p) == nil {
+				if f, ok := w.(http.Flusher); ok {
+					f.Flush()
+				}
+			}
+		})
+		if err != nil {
+			slog.Error("a search ended", "error", err)
+		}
+	}}, nil
+}
