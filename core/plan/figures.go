@@ -37,6 +37,7 @@ func newerFigures(s *Shop, kept *shop.Figures) []Newer {
 	add("fittings as measured", kept.Measurements, now.Measurements, measuredWords)
 	add("how far pipe goes in, as measured", kept.Seats, now.Seats, seatWords)
 	add("what tools take", kept.Tools, now.Tools, toolWords)
+	add("what the car takes", haulWords(kept), haulWords(now), haulWords)
 	return all
 }
 
@@ -63,6 +64,9 @@ func same(a, b any) bool {
 func stockWords(f *shop.Figures) (words []string) {
 	for _, s := range f.Stock {
 		w := s.Length.Format(measure.FeetInches, 0)
+		if u := s.Usable(); u != s.Length {
+			w += " that measures " + u.Format(measure.InInches, 0)
+		}
 		if s.Size != "" {
 			w = string(s.Size) + " in " + w
 		}
@@ -91,7 +95,21 @@ func seatWords(f *shop.Figures) (words []string) {
 
 func toolWords(f *shop.Figures) (words []string) {
 	for _, t := range f.Tools {
-		words = append(words, t.Name+" "+t.Kerf.Format(measure.InInches, 0))
+		w := t.Name + " " + t.Kerf.Format(measure.InInches, 0)
+		if t.Stop {
+			w += " against a stop"
+		}
+		words = append(words, w)
+	}
+	return words
+}
+
+func haulWords(f *shop.Figures) (words []string) {
+	if f.Haul != nil {
+		words = append(words, f.Haul.Limit.Format(measure.InInches, 0), f.Haul.Error.Format(measure.InInches, 0)+" off in the shop")
+		if f.Haul.Price > 0 {
+			words = append(words, fmt.Sprintf("%d cuts free, then %v", f.Haul.Free, f.Haul.Price))
+		}
 	}
 	return words
 }

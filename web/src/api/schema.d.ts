@@ -2856,6 +2856,13 @@ export interface components {
             /** @description in plain words: upper left */
             where: string;
         };
+        /** @description Progress is how far the search for the best purchase has come. */
+        PlanProgress: {
+            /** @description nothing cheaper exists */
+            proven: boolean;
+            /** @description SizeProgress is the same for one size of pipe: what the best plan takes, and what none can go below. */
+            sizes: components["schemas"]["PlanSizeProgress"][];
+        };
         /** @description Repair is a way to take the sticks of a size off their knife edge. */
         PlanRepair: {
             /**
@@ -2916,6 +2923,41 @@ export interface components {
             repairs: components["schemas"]["PlanRepair"][];
             /** @description SizeSaving is what one target size costs at its margins. */
             sizes: components["schemas"]["PlanSizeSaving"][];
+        };
+        /** @description SizeProgress is the same for one size of pipe: what the best plan takes, and what none can go below. */
+        PlanSizeProgress: {
+            /**
+             * Format: int64
+             * @description the bound, where there are no prices
+             */
+            bottom: number;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            bought: number;
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            bound: number;
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            cost: number;
+            /**
+             * Format: int64
+             * @description sticks, of what costs least
+             */
+            least: number;
+            priced: boolean;
+            proven: boolean;
+            search: components["schemas"]["ProcureSearched"];
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
+            size: string;
+            /** Format: int64 */
+            sticks: number;
         };
         /** @description SizeSaving is what one target size costs at its margins. */
         PlanSizeSaving: {
@@ -4185,7 +4227,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/x-ndjson": components["schemas"]["PlanProgress"];
+                };
             };
             /** @description Error */
             default: {

@@ -12,7 +12,7 @@ export function beginning(plan: Plan, shop: Shop): ToDo[] {
 }
 
 /** The shop's figures of the moment. */
-export const figuresOf = (s: Shop) => ({ measurements: s.measurements, seats: s.seats, stock: s.stock, tools: s.tools });
+export const figuresOf = (s: Shop) => ({ measurements: s.measurements, seats: s.seats, stock: s.stock, tools: s.tools, haul: s.haul });
 
 /** The letters as they are shown, to be fixed. */
 export const lettered = (plan: Plan): ToDo => ({

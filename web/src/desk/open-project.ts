@@ -1,6 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { type StoreApi, createStore } from "zustand/vanilla";
-import type { Done, Finding, Fix, Edit, PlanAnswer, Project, Shop } from "../api/client";
+import type { Done, Fix, Edit, PlanAnswer, Project, Shop } from "../api/client";
 import type { Picked } from "../frame/items";
 import { Documents, type Other } from "./documents";
 import { applyFix } from "./fix";
@@ -211,7 +211,7 @@ export class OpenProject {
   readonly toWay = (way: string | undefined) => this.store.setState({ way });
 
   /** Carries out a finding's fix, which is a gesture or a change of what was said. */
-  readonly fix = (_: Finding, x: Fix) => {
+  readonly fix = (x: Fix) => {
     const made = x.edits.find((e) => e.path === "/gesture");
     if (made) {
       void this.gestures.run(made.value as Edit, { keep: true });

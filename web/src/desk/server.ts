@@ -4,9 +4,12 @@ import {
   type Edit,
   type Effect,
   type EventsAnswer,
+  type Mistakes,
   type PlanAnswer,
+  type Progress,
   type Project,
   Refusal,
+  type Savings,
   type Shop,
   api,
   ask,
@@ -124,23 +127,44 @@ export interface PlanOptions {
   signal?: AbortSignal;
 }
 
-/** Plans a desk. */
-export async function planOf(d: Desk, o: PlanOptions = {}): Promise<PlanAnswer> {
+/** Asks something of a desk: the answer, once it is no refusal. */
+async function askOf(path: string, d: Desk, o: PlanOptions): Promise<Response> {
   const key = keys.get(d.shop);
-  const r = await fetch("/api/plan", {
+  const r = await fetch(path, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
     body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}${o.of ? `,"of":${JSON.stringify(o.of)}` : ""}${o.newest ? ',"newest":true' : ""}}`,
     signal: o.signal,
   });
-  const answer = await r.json().catch(() => ({}));
-  if (!r.ok) {
-    const refusal = new Refusal(r.status, answer);
-    if (!key || !refusal.places["/shopKey"]) throw refusal;
-    keys.delete(d.shop); // it was forgotten
-    return planOf(d, o);
+  if (r.ok) return r;
+  const refusal = new Refusal(r.status, await r.json().catch(() => ({})));
+  if (!key || !refusal.places["/shopKey"]) throw refusal;
+  keys.delete(d.shop); // it was forgotten
+  return askOf(path, d, o);
+}
+
+/** Plans a desk. */
+export async function planOf(d: Desk, o: PlanOptions = {}): Promise<PlanAnswer> {
+  const answer = (await (await askOf("/api/plan", d, o)).json()) as PlanAnswer;
+  if (answer.shopKey) keys.set(d.shop, answer.shopKey);
+  return answer;
+}
+
+/** What small changes save, and what takes a stick off its knife edge. */
+export const savingsOf = async (d: Desk, o: PlanOptions): Promise<Savings> => (await askOf("/api/savings", d, o)).json();
+
+/** What each cut that is still to be made would cost if it were spoilt. */
+export const mistakesOf = async (d: Desk, o: PlanOptions): Promise<Mistakes[]> => (await askOf("/api/mistakes", d, o)).json();
+
+/** Goes on with the search for the best purchase, and tells each time it has come further. */
+export async function improve(d: Desk, o: PlanOptions, tell: (p: Progress) => void): Promise<void> {
+  const body = (await askOf("/api/improve", d, o)).body?.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = "";
+  for (;;) {
+    const next = await body?.read();
+    if (!next || next.done) return;
+    const lines = (rest + next.value).split("\n");
+    rest = lines.pop() ?? "";
+    for (const l of lines) if (l) tell(JSON.parse(l) as Progress);
   }
-  const known = (answer as PlanAnswer).shopKey;
-  if (known) keys.set(d.shop, known);
-  return answer as PlanAnswer;
 }

@@ -48,7 +48,7 @@ export function commandsOf(b: Around): CommandOf[] {
   if (past) all.push({ group: "Change", name: `Undo: ${named(past.label, names)}`, keys: "Ctrl Z", icon: "undo", run: desk.undo });
   if (future) all.push({ group: "Change", name: `Redo: ${named(future.label, names)}`, keys: "Ctrl Y", icon: "redo", run: desk.redo });
   for (const f of plan?.findings ?? [])
-    for (const x of f.fixes ?? []) all.push({ group: "Change", name: x.label, also: f.text, icon: "check", run: () => open.fix(f, x) });
+    for (const x of f.fixes ?? []) all.push({ group: "Change", name: x.label, also: f.text, icon: "check", run: () => open.fix(x) });
   for (const l of lenses) all.push(...(l.commands?.(open) ?? []));
   if (b.view)
     for (const [v, name, keys] of views)

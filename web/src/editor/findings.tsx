@@ -9,7 +9,7 @@ const look: Record<string, { sign: string; colour: string; word: string }> = {
 
 const sentence = (t: string) => `${t.charAt(0).toUpperCase()}${t.slice(1)}${/[.?!]$/.test(t) ? "" : "."}`;
 
-export function FindingText({ of: f, onFix }: { of: Finding; onFix: (f: Finding, x: Fix) => void }) {
+export function FindingText({ of: f, onFix }: { of: Finding; onFix: (x: Fix) => void }) {
   const l = look[f.severity] ?? { sign: "i", colour: "", word: "" };
   return (
     <div className="flex items-start gap-2">
@@ -34,7 +34,7 @@ export function FindingText({ of: f, onFix }: { of: Finding; onFix: (f: Finding,
         {(f.fixes?.length ?? 0) > 0 && (
           <span className="mt-1 flex flex-wrap gap-2">
             {f.fixes?.map((x) => (
-              <button key={x.label} type="button" className="btn btn-small btn-fix" onClick={() => onFix(f, x)}>
+              <button key={x.label} type="button" className="btn btn-small btn-fix" onClick={() => onFix(x)}>
                 {x.label}
               </button>
             ))}
@@ -46,7 +46,7 @@ export function FindingText({ of: f, onFix }: { of: Finding; onFix: (f: Finding,
 }
 
 /** What the plan noticed, the gravest first, with fixes that apply at once. */
-export function Findings({ of, onShow, onFix }: { of: Finding[]; onShow: (f: Finding) => void; onFix: (f: Finding, x: Fix) => void }) {
+export function Findings({ of, onShow, onFix }: { of: Finding[]; onShow: (f: Finding) => void; onFix: (x: Fix) => void }) {
   if (of.length === 0) return <p className="text-sm">Nothing to mind: it goes together as planned.</p>;
   return (
     <ul aria-label="Findings" className="grid gap-3 text-sm">

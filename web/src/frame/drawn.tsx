@@ -1,5 +1,5 @@
 import { useEffect, useLayoutEffect, useRef } from "react";
-import type { Finding, Fix, PlanFrame } from "../api/client";
+import type { Fix, PlanFrame } from "../api/client";
 import { type Picked, lit, samePick } from "./items";
 import type { Tag } from "./paint";
 import { FrameTag } from "./tag";
@@ -11,7 +11,7 @@ interface Props {
   /** What the plan noticed; pinned to what it is about. */
   tags: Tag[];
   onPick: (p: Picked) => void;
-  onFix: (f: Finding, x: Fix) => void;
+  onFix: (x: Fix) => void;
   onRing?: (at: { joint: string; pipe: string; cemented: boolean }) => void;
 }
 

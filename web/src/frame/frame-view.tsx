@@ -1,5 +1,5 @@
 import { type RefObject, Suspense, lazy, memo, useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
-import type { Finding, Fix, PlanFrame } from "../api/client";
+import type { Fix, PlanFrame } from "../api/client";
 import type { Style } from "../lib/format";
 import type { Target } from "../lens/size/targets";
 import { ErrorGuard } from "../ui/error-guard";
@@ -36,7 +36,7 @@ export interface FrameViewProps {
   acts: boolean;
   onAct: () => void;
   onPerspective: () => void;
-  onFix: (f: Finding, x: Fix) => void;
+  onFix: (x: Fix) => void;
   onTarget: (t: Target, text: string, on: string) => void;
   onMeaning: (t: Target, meaning: string) => void;
   onSettle: () => void;

@@ -1,5 +1,5 @@
 import { Popover } from "radix-ui";
-import type { Finding, Fix } from "../api/client";
+import type { Fix } from "../api/client";
 import { FindingText } from "../editor/findings";
 import type { Tag } from "./paint";
 
@@ -15,7 +15,7 @@ export function FrameTag({
   lit: boolean;
   tell: (el: HTMLElement | null) => void;
   onPick: () => void;
-  onFix: (f: Finding, x: Fix) => void;
+  onFix: (x: Fix) => void;
 }) {
   if (tag.finding)
     return (

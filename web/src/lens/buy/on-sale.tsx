@@ -35,7 +35,10 @@ export function OnSale({ size }: { size: string }) {
       setTyped(undefined);
       void open.changeShop(`Sticks on sale: ${t}`, (s) => ({
         ...s,
-        stock: [...s.stock.filter((x) => x.size), ...all.map((length) => ({ length }))],
+        stock: [
+          ...s.stock.filter((x) => x.size),
+          ...all.map((length) => s.stock.find((x) => !x.size && x.length === length) ?? { length }),
+        ],
       }));
     },
   });

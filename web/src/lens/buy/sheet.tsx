@@ -6,6 +6,7 @@ import { Picture, Ware as WarePicture } from "../../ui/picture";
 import { Tick } from "../../ui/tick";
 import { ExampleMark, Head } from "../../ui/ui";
 import { type Ware, aislesOf, nameOf } from "./list";
+import { Haul } from "./haul";
 import { OnSale } from "./on-sale";
 import { priceOf, readMoney, readPercent, withPrice } from "./prices";
 import { buying, notDone, withOutgoing } from "../../desk/doing";
@@ -57,6 +58,7 @@ export default function BuySheet() {
             ))}
           </ul>
           {a.name === "Pipe" && plan.pipe.map((t) => <OnSale key={t.size} size={t.size} />)}
+          {a.name === "Pipe" && <Haul />}
         </section>
       ))}
       <TooMany />

@@ -8,6 +8,11 @@ export interface DrawnStick {
   left: number;
   pieces: { name?: string; length: number; cut?: string; fate?: string }[];
   earlier?: boolean;
+  /** Real cuts may take more than it has to spare. */
+  edge?: boolean;
+  /** Where the shop cuts it, from one end, and what it is carried as. */
+  marks?: number[];
+  parts?: { length: number }[];
   id?: string;
   letter?: string;
   racked?: boolean;

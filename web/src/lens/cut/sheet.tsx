@@ -4,10 +4,13 @@ import { classWords, pathWords, sizeWords } from "../../lib/words";
 import { useTools } from "../../ui/tool-pick";
 import { Head } from "../../ui/ui";
 import { Why } from "../../ui/why";
+import { Further } from "./further";
+import { Spoilt } from "./mistakes";
+import { LittleChanges } from "./savings";
 import { Proof, Sticks, sticksWords } from "./sticks";
 import type { CutStick, PipeTotal } from "../../api/client";
 import { cutting, notDone, withOutgoing } from "../../desk/doing";
-import { useDesk, useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useStyle } from "../../desk/use";
+import { useDesk, useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useShop, useStyle } from "../../desk/use";
 import { Unsent } from "../unsent";
 
 /** Where do I cut? Sticks to scale, to be ticked off; the cut list; the tool. */
@@ -119,8 +122,11 @@ export default function CutSheet() {
             </p>
           )}
           <Proof of={t.stock} style={style} />
+          {!t.stock.proven && !plan.improving && <Further />}
         </section>
       ))}
+      <LittleChanges />
+      <Spoilt />
       <Tools />
       <p className="text-sm text-ink-2">
         Cut in the order drawn, from the left. Mark beside the line, on the waste side, and mark the next piece after each cut: marking all
@@ -139,6 +145,8 @@ function Tools() {
   const all = useTools();
   const begun = plan.pipe.some((t) => t.need.some((n) => n.got));
   const counted = new Map(plan.tools.map((t) => [t.id, t]));
+  const open = useOpen();
+  const own = useShop((s) => s.tools.find((t) => t.id === project.tool));
   return (
     <section aria-labelledby="tool-head">
       <Head id="tool-head" title="The tool decides how many" />
@@ -185,6 +193,22 @@ function Tools() {
           );
         })}
       </RadioGroup.Root>
+      {own && (
+        <label className="mt-1 flex items-center gap-2 text-sm">
+          <input
+            type="checkbox"
+            checked={own.stop ?? false}
+            onChange={(e) => {
+              const stop = e.target.checked;
+              void open.changeShop(stop ? `${own.name}: against a stop` : `${own.name}: to a mark`, (s) => ({
+                ...s,
+                tools: s.tools.map((t) => (t.id === own.id ? { ...t, stop } : t)),
+              }));
+            }}
+          />
+          Cut against a stop: cuts are off by less than by a mark, and a stick may keep less to spare.
+        </label>
+      )}
     </section>
   );
 }

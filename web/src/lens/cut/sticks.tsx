@@ -66,6 +66,7 @@ export function Sticks<T extends DrawnStick>({ sticks, style, lit, onPick, isCut
                   {trim ? " as it is" : (fromWords[stick.origin] ?? "")}
                   {count > 1 && `, ${count} cut alike`}
                   {cut > 0 && cut < count && `, ${count - cut} to go`}
+                  {stick.edge && <strong className="text-warn">, on a knife edge</strong>}
                 </span>
                 <span className="whitespace-nowrap text-ink-2">
                   left <Len nm={stick.left} style={style} step={32} />
@@ -99,6 +100,12 @@ export function Sticks<T extends DrawnStick>({ sticks, style, lit, onPick, isCut
                 ))}
                 {stick.left > 0 && <span className="stick-left" title={`left ${text(stick.left, style)}`} />}
               </div>
+              {(stick.marks?.length ?? 0) > 0 && (
+                <p className="text-sm">
+                  Cut in the shop at {stick.marks?.map((m) => text(m, style)).join(" and ")} from one end; carried as{" "}
+                  {stick.parts?.map((p) => text(p.length, style)).join(", ")}.
+                </p>
+              )}
             </div>
           </li>
         );

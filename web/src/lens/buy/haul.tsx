@@ -1,0 +1,132 @@
+import { useMutation } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import { Refusal, api, ask } from "../../api/client";
+import { useOpen, useShop, useStyle } from "../../desk/use";
+import { money, text } from "../../lib/format";
+import { readMoney } from "./prices";
+
+interface Typed {
+  limit: string;
+  error: string;
+  free: string;
+  price: string;
+}
+
+/** What the vehicle takes: longer sticks are cut in the shop. */
+export function Haul() {
+  const open = useOpen();
+  const haul = useShop((s) => s.haul);
+  const style = useStyle();
+  const id = useId();
+  const [typed, setTyped] = useState<Typed>();
+  const read = useMutation({
+    mutationFn: async (t: Typed) => {
+      const [limit, error] = await ask(
+        api.POST("/api/lengths", { body: { texts: [t.limit, t.error || "0"], units: style === "metric" ? "mm" : "in" } }),
+      );
+      const price = readMoney(t.price || "0");
+      if (price === undefined) throw new Error("price");
+      if (!/^\d{0,3}$/.test(t.free.trim())) throw new Error("free");
+      return { limit: limit ?? 0, error: error ?? 0, free: Number(t.free || "0"), price };
+    },
+    onSuccess: (h) => {
+      setTyped(undefined);
+      void open.changeShop(`The car takes ${text(h.limit, style)}`, (s) => ({ ...s, haul: h }));
+    },
+  });
+  const said = read.error instanceof Refusal ? read.error.places : {};
+  const wrong: Partial<Record<keyof Typed, string>> = {
+    limit: said["/texts/0"],
+    error: said["/texts/1"],
+    price: read.error?.message === "price" ? "Write it like 0.50" : undefined,
+    free: read.error?.message === "free" ? "Write how many, like 2" : undefined,
+  };
+  const other = read.error && !Object.values(wrong).some(Boolean) ? "The server does not answer. Nothing was changed." : undefined;
+  if (!typed)
+    return (
+      <p className="flex flex-wrap items-baseline gap-x-3 py-1 text-sm">
+        {haul ? (
+          <span>
+            The car takes <strong>{text(haul.limit, style)}</strong>; a cut in the shop may be off by {text(haul.error ?? 0, style, 64)}
+            {haul.price ? `, ${haul.free ?? 0} are free, then ${money(haul.price)} each` : ""}.
+          </span>
+        ) : (
+          <span className="text-ink-2">Sticks are carried as they are.</span>
+        )}
+        <button
+          type="button"
+          className="link"
+          onClick={() =>
+            setTyped({
+              limit: haul ? text(haul.limit, style) : "",
+              error: text(haul?.error ?? 3_175_000, style, 64),
+              free: haul?.free ? String(haul.free) : "",
+              price: haul?.price ? (haul.price / 100).toFixed(2) : "",
+            })
+          }
+        >
+          {haul ? "Change it" : "Say what the car takes"}
+        </button>
+        {haul && (
+          <button
+            type="button"
+            className="link"
+            onClick={() => void open.changeShop("The car takes any length", ({ haul: _, ...rest }) => rest)}
+          >
+            Any length
+          </button>
+        )}
+      </p>
+    );
+  const field = (key: keyof Typed, label: string, first = false) => (
+    <label className="text-sm font-semibold" htmlFor={`${id}-${key}`}>
+      {label}
+      <input
+        id={`${id}-${key}`}
+        className="field block w-full font-normal"
+        // biome-ignore lint/a11y/noAutofocus: the form takes the place of the button that was pressed
+        autoFocus={first}
+        aria-invalid={Boolean(wrong[key])}
+        aria-describedby={wrong[key] ? `${id}-${key}-why` : undefined}
+        value={typed[key]}
+        onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
+      />
+      {wrong[key] && (
+        <span id={`${id}-${key}-why`} role="alert" className="block font-semibold text-bad">
+          {wrong[key]}
+        </span>
+      )}
+    </label>
+  );
+  return (
+    <form
+      className="grid gap-2 py-1"
+      aria-label="What the car takes"
+      onKeyDown={(e) => e.key === "Escape" && setTyped(undefined)}
+      onSubmit={(e) => {
+        e.preventDefault();
+        read.mutate(typed);
+      }}
+    >
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">
+        {field("limit", "Longest it takes", true)}
+        {field("error", "Shop cuts off by")}
+        {field("free", "Cuts free")}
+        {field("price", "Then, each")}
+      </div>
+      {other && (
+        <p role="alert" className="text-sm font-semibold text-bad">
+          {other}
+        </p>
+      )}
+      <p className="flex gap-2">
+        <button type="submit" className="btn btn-small" disabled={read.isPending || !typed.limit.trim()}>
+          Set
+        </button>
+        <button type="button" className="btn btn-small" onClick={() => setTyped(undefined)}>
+          Leave it
+        </button>
+      </p>
+    </form>
+  );
+}

@@ -1,0 +1,97 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Mistakes, Refusal } from "../../api/client";
+import { mistakesOf } from "../../desk/server";
+import { useNow, useOpen, usePlan, useStyle } from "../../desk/use";
+import { Len, money, plural } from "../../lib/format";
+import { sizeWords } from "../../lib/words";
+import { Head } from "../../ui/ui";
+
+/** What a spoilt cut would cost, and in which order spoilt cuts cost least. */
+export function Spoilt() {
+  const open = useOpen();
+  const now = useNow();
+  const plan = usePlan();
+  const [asked, setAsked] = useState(false);
+  const found = useQuery({
+    queryKey: ["mistakes", open.id, now.project, now.shop, plan.pipe.map((t) => t.basis), plan.cuts.map((c) => c.done)],
+    queryFn: ({ signal }) => mistakesOf(now, { of: open.id, signal }),
+    enabled: asked,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  return (
+    <section aria-labelledby="spoilt-head" className="grid gap-2">
+      <Head id="spoilt-head" title="If a cut goes wrong" />
+      {!asked && (
+        <p>
+          <button type="button" className="btn" onClick={() => setAsked(true)}>
+            What would each spoilt cut cost?
+          </button>
+        </p>
+      )}
+      {found.isFetching && (
+        <p role="status" className="text-ink-2">
+          Spoiling every cut once, on paper …
+        </p>
+      )}
+      {found.error && (
+        <p role="alert" className="font-semibold text-bad">
+          {found.error instanceof Refusal ? found.error.message : "The server does not answer."}
+        </p>
+      )}
+      {found.data?.map((m) => (
+        <OfSize key={m.size} of={m} />
+      ))}
+    </section>
+  );
+}
+
+type Mistake = Mistakes["stand"][number];
+
+/** Cuts that are alike and stand together. */
+function runs(all: Mistake[]): { first: Mistake; count: number }[] {
+  const out: { first: Mistake; count: number }[] = [];
+  for (const m of all) {
+    const last = out.at(-1);
+    const same = last && last.first.stick === m.stick && last.first.letter === m.letter && last.first.sticks === m.sticks;
+    if (last && same && last.first.cost === m.cost) last.count++;
+    else out.push({ first: m, count: 1 });
+  }
+  return out;
+}
+
+const costs = (m: Mistake) => (m.cost > 0 ? `${plural(m.sticks, "stick")}, ${money(m.cost)}` : plural(m.sticks, "stick"));
+
+function OfSize({ of: m }: { of: Mistakes }) {
+  const style = useStyle();
+  const dear = m.stand.filter((x) => x.sticks > 0);
+  if (m.stand.length === 0) return null;
+  if (dear.length === 0)
+    return <p>{sizeWords(m.size)}: no single spoilt cut makes you buy more. What is left of the sticks gives any piece once more.</p>;
+  const sum = (all: Mistake[]) => all.reduce((n, x) => n + x.sticks, 0);
+  return (
+    <div className="grid gap-1">
+      <p>
+        {sizeWords(m.size)}: {dear.length} of {plural(m.stand.length, "cut")} would cost a stick if it is spoilt, cut in the order drawn.
+      </p>
+      <ul className="grid gap-1">
+        {runs(dear).map(({ first: x, count }) => (
+          <li key={`${x.stick} ${x.piece}`}>
+            <strong>{x.letter}</strong> {count > 1 && `(${count} of them) `}on stick {x.stick + 1},{" "}
+            <Len nm={x.length} style={style} step={64} />: {costs(x)}
+            {x.fatal && <strong className="text-warn"> the worst to spoil: measure twice</strong>}
+          </li>
+        ))}
+      </ul>
+      {sum(m.safest) < sum(m.stand) && (
+        <p>
+          {m.exact ? "Safest" : "Safer"} in this order, in which {sum(m.safest)} would, and not {sum(m.stand)}:{" "}
+          {runs(m.safest)
+            .map(({ first: x, count }) => `${count > 1 ? `${count} × ` : ""}${x.letter} from stick ${x.stick + 1}`)
+            .join(", ")}
+          .
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,125 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Fix, type Repair, Refusal, type SizeSaving } from "../../api/client";
+import { savingsOf } from "../../desk/server";
+import { useNow, useOpen, usePlan, useStyle } from "../../desk/use";
+import { Len, feet, money, plural, text } from "../../lib/format";
+import { sizeWords } from "../../lib/words";
+import { Head } from "../../ui/ui";
+
+/**
+ * What a little would do: what takes a stick off its knife edge, and what a target size a little smaller would save. It is
+ * looked for at once where there is a knife edge, else when it is asked for: it takes some dozens of plans.
+ */
+export function LittleChanges() {
+  const open = useOpen();
+  const now = useNow();
+  const plan = usePlan();
+  const style = useStyle();
+  const [asked, setAsked] = useState(false);
+  const edge = plan.pipe.some((t) => (t.stock.edges ?? 0) > 0);
+  const found = useQuery({
+    queryKey: ["savings", open.id, now.project, now.shop, plan.pipe.map((t) => t.basis)],
+    queryFn: ({ signal }) => savingsOf(now, { of: open.id, signal }),
+    enabled: (asked || edge) && plan.pipe.length > 0,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const press = (f: Fix) => open.fix(f);
+  const sizes = found.data?.sizes ?? [];
+  return (
+    <section aria-labelledby="little-head" className="grid gap-2">
+      <Head id="little-head" title="What a little would save" />
+      {!asked && !edge && (
+        <p>
+          <button type="button" className="btn" onClick={() => setAsked(true)}>
+            Try every size a little smaller
+          </button>
+        </p>
+      )}
+      {found.isFetching && (
+        <p role="status" className="text-ink-2">
+          Trying every size a little smaller, and larger …
+        </p>
+      )}
+      {found.error && (
+        <p role="alert" className="font-semibold text-bad">
+          {found.error instanceof Refusal ? found.error.message : "The server does not answer. Nothing was changed."}{" "}
+          <button type="button" className="btn btn-small" onClick={() => void found.refetch()}>
+            Try again
+          </button>
+        </p>
+      )}
+      {edge && found.data && (
+        <ul className="grid gap-1" aria-label="Off the knife edge">
+          {found.data.repairs.map((r) => (
+            <RepairRow key={`${r.size} ${r.fix.label}`} of={r} onPress={press} />
+          ))}
+          {found.data.repairs.length === 0 && (
+            <li className="text-ink-2">No small change takes it off the edge. Measure that stick first.</li>
+          )}
+        </ul>
+      )}
+      {found.data && (
+        <ul className="grid gap-1" aria-label="Sizes that save">
+          {sizes.map((s) => (
+            <SizeRow key={`${s.frame} ${s.id}`} of={s} onPress={press} />
+          ))}
+          {sizes.length === 0 && <li className="text-ink-2">No size can move by itself.</li>}
+        </ul>
+      )}
+      {found.data && sizes.some((s) => s.most > s.now) && (
+        <p className="text-sm text-ink-2">
+          For the same pipe it could also be larger:{" "}
+          {sizes
+            .filter((s) => s.most > s.now)
+            .map((s) => `${s.label || s.says} up to ${text(s.most, style)}`)
+            .join("; ")}
+          .
+        </p>
+      )}
+    </section>
+  );
+}
+
+const more = (cents: number) => (cents > 0 ? `${money(cents)} more` : cents < 0 ? `saves ${money(-cents)}` : "costs nothing more");
+
+function RepairRow({ of: r, onPress }: { of: Repair; onPress: (f: Fix) => void }) {
+  return (
+    <li className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
+      <span className="min-w-0 flex-1">
+        {sizeWords(r.size)}: {r.words}; {more(r.cost)}
+        {r.edges > 0 && `, ${plural(r.edges, "stick is", "sticks are")} on an edge still`}
+        {r.typed && <strong className="text-warn"> A cut that you typed gives way.</strong>}
+      </span>
+      <button type="button" className="btn btn-small btn-fix" onClick={() => onPress(r.fix)}>
+        {r.fix.label}
+      </button>
+    </li>
+  );
+}
+
+function SizeRow({ of: s, onPress }: { of: SizeSaving; onPress: (f: Fix) => void }) {
+  const style = useStyle();
+  const saves = s.saves ? money(s.saves) : s.length ? `${feet(s.length)} ft of pipe` : "";
+  return (
+    <li className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
+      <span className="min-w-0 flex-1">
+        {s.label ? `${s.label}, ${s.says}` : s.says}:{" "}
+        {s.less && s.fix ? (
+          <>
+            <Len nm={s.now - s.less} style={style} /> less saves {saves}
+            {s.sticks ? `, ${plural(s.sticks, "stick")}` : ""}
+            {s.perInch ? <span className="text-ink-2"> ({money(s.perInch)} an inch)</span> : ""}
+          </>
+        ) : (
+          <span className="text-ink-2">nothing within 2 in less</span>
+        )}
+      </span>
+      {s.fix && (
+        <button type="button" className="btn btn-small btn-fix" onClick={() => s.fix && onPress(s.fix)}>
+          {s.fix.label}
+        </button>
+      )}
+    </li>
+  );
+}
