@@ -58,12 +58,21 @@ func (t *thrift) repairs(typed bool) ([]Repair, error) {
 		if r.err != nil {
 			return nil, r.err
 		}
+		r.found = slices.DeleteFunc(r.found, r.beaten)
 		slices.SortStableFunc(r.found, func(a, b Repair) int {
 			return cmp.Or(cmp.Compare(a.Edges, b.Edges), cmp.Compare(a.Cost, b.Cost), cmp.Compare(a.Open, b.Open), cmp.Compare(a.By, b.By))
 		})
 		all = append(all, r.found...)
 	}
 	return all, nil
+}
+
+// beaten says of another tool that it buys as much as one more stick would cost, which asks
+// for no other tool.
+func (r *repairing) beaten(x Repair) bool {
+	return x.Kind == "tool" && slices.ContainsFunc(r.found, func(o Repair) bool {
+		return o.Kind == "stick" && o.Cost <= x.Cost && o.Edges <= x.Edges
+	})
 }
 
 // repairing is one size of pipe for which repairs are sought.

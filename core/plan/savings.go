@@ -3,9 +3,7 @@ package plan
 import (
 	"cmp"
 	"context"
-	"fmt"
 	"slices"
-	"strings"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
@@ -31,12 +29,15 @@ type SizeSaving struct {
 	Says  string         `json:"says"` // as it was typed
 	Label string         `json:"label,omitempty"`
 	Now   measure.Length `json:"now"`
-	// Less is the greatest smaller size that takes less to buy; 0 where none up to 2 in less does.
+	// Less is the greatest smaller size that takes less to buy and puts no more sticks on a knife
+	// edge, or where none within 1/4 in of it does that, that takes less; 0 where none up to 2 in
+	// less does.
 	Less    measure.Length `json:"less,omitempty"`
 	Saves   measure.Money  `json:"saves,omitempty"`
 	Sticks  int            `json:"sticks,omitempty"` // fewer
 	Length  measure.Length `json:"length,omitempty"` // less of pipe to be bought, where there are no prices
 	PerInch measure.Money  `json:"perInch,omitempty"`
+	Edges   int            `json:"edges,omitempty"` // sticks that are on a knife edge then, more than now
 	// Most is the greatest size that the same purchase gives, looked for up to 12 in beyond.
 	Most measure.Length `json:"most"`
 	Fix  *finding.Fix   `json:"fix,omitempty"`
@@ -46,7 +47,8 @@ type SizeSaving struct {
 const (
 	lessMost   = 2 * measure.Inch
 	moreMost   = 12 * measure.Inch
-	trySteps   = 20_000_000 // the search may spend for one change
+	offEdge    = measure.Inch / 4 // what more may come off a size to keep sticks off a knife edge
+	trySteps   = 20_000_000       // the search may spend for one change
 	mostSizes  = 24
 	mostShaved = 24
 )
@@ -54,6 +56,7 @@ const (
 // bought is what a purchase takes.
 type bought struct {
 	lacking, sticks int
+	edges           int // where the cuts are tidied
 	cost            measure.Money
 	length          measure.Length
 	priced          bool
@@ -152,7 +155,7 @@ func taken(p *procure.Purchase) (b bought) {
 	b.priced = true
 	for i := range p.Pipe {
 		m := &p.Pipe[i].Stock
-		b.cost, b.length, b.sticks = b.cost+m.Cost, b.length+m.Bought, b.sticks+m.Count
+		b.cost, b.length, b.sticks, b.edges = b.cost+m.Cost, b.length+m.Bought, b.sticks+m.Count, b.edges+m.Edges
 		b.priced = b.priced && (m.Priced || m.Net == 0)
 		for _, l := range m.Lacking {
 			b.lacking += l.Count
@@ -174,7 +177,7 @@ func (t *thrift) targets(f int, typed bool) (all []frame.Size) {
 }
 
 // with is what has to be bought when a size is another; ok is false where it cannot be.
-func (t *thrift) with(f int, id string, value measure.Length) (b bought, ok bool, err error) {
+func (t *thrift) with(f int, id string, value measure.Length, tidy bool) (b bought, ok bool, err error) {
 	d := t.job.Frames[f].Document.Clone()
 	z := d.SizeOf(id)
 	if z == nil || value <= 0 {
@@ -190,7 +193,7 @@ func (t *thrift) with(f int, id string, value measure.Length) (b bought, ok bool
 	}
 	frames := slices.Clone(t.built)
 	frames[f] = built
-	p, err := t.purchase(frames, false)
+	p, err := t.purchase(frames, tidy)
 	if err != nil {
 		return b, false, err
 	}
@@ -211,15 +214,15 @@ func tooShort(b *model.Built) (n int) {
 func (t *thrift) size(f int, z frame.Size) (s SizeSaving, ok bool, err error) {
 	now := taken(t.now)
 	s = SizeSaving{Frame: f, ID: z.ID, Says: z.Says(), Label: z.Label, Now: z.Value, Most: z.Value}
-	same, fits, err := t.with(f, z.ID, z.Value)
+	same, fits, err := t.with(f, z.ID, z.Value, false)
 	if err != nil || !fits {
 		return s, false, err
 	}
-	_, smaller, err := t.with(f, z.ID, z.Value-t.step)
+	_, smaller, err := t.with(f, z.ID, z.Value-t.step, false)
 	if err != nil {
 		return s, false, err
 	}
-	_, larger, err := t.with(f, z.ID, z.Value+t.step)
+	_, larger, err := t.with(f, z.ID, z.Value+t.step, false)
 	if err != nil || !smaller && !larger {
 		return s, false, err // another size holds it where it is
 	}
@@ -227,7 +230,7 @@ func (t *thrift) size(f int, z frame.Size) (s SizeSaving, ok bool, err error) {
 		now = same // found with less search: no change is needed for it
 	}
 	less := func(by measure.Length) (bought, bool, error) {
-		b, ok, err := t.with(f, z.ID, z.Value-by)
+		b, ok, err := t.with(f, z.ID, z.Value-by, false)
 		return b, ok && b.compare(now) < 0, err
 	}
 	best, saves, err := less(lessMost)
@@ -249,6 +252,10 @@ func (t *thrift) size(f int, z frame.Size) (s SizeSaving, ok bool, err error) {
 			}
 		}
 		by := high * t.step
+		if by, best, err = t.offTheEdge(f, z, by, best, now); err != nil {
+			return s, false, err
+		}
+		s.Edges = max(0, best.edges-now.edges)
 		s.Less, s.Sticks = z.Value-by, now.sticks-best.sticks
 		if now.priced && best.priced {
 			s.Saves = now.cost - best.cost
@@ -259,7 +266,7 @@ func (t *thrift) size(f int, z frame.Size) (s SizeSaving, ok bool, err error) {
 		s.Fix = sizeFix(t.built[f], z, s.Less)
 	}
 	no := func(by measure.Length) (bool, error) {
-		b, ok, err := t.with(f, z.ID, z.Value+by)
+		b, ok, err := t.with(f, z.ID, z.Value+by, false)
 		return !ok || b.compare(now) > 0, err
 	}
 	low, high := measure.Length(0), moreMost/t.step // low takes no more
@@ -284,13 +291,31 @@ func (t *thrift) size(f int, z frame.Size) (s SizeSaving, ok bool, err error) {
 	return s, true, nil
 }
 
+// offTheEdge takes a little more off a size, until it puts no more sticks on a knife edge than
+// there are; where that does not help, it is left.
+func (t *thrift) offTheEdge(f int, z frame.Size, by measure.Length, saves, now bought) (measure.Length, bought, error) {
+	first, firstSaves := by, saves
+	for more := measure.Length(0); more <= offEdge; more += t.step {
+		b, ok, err := t.with(f, z.ID, z.Value-by-more, true)
+		if err != nil {
+			return by, saves, err
+		}
+		if !ok || b.compare(now) >= 0 {
+			continue
+		}
+		if more == 0 {
+			firstSaves = b
+		}
+		if b.edges <= now.edges {
+			return by + more, b, nil
+		}
+	}
+	return first, firstSaves, nil
+}
+
 // sizeFix is the gesture that types another value for a size, in the unit and meaning it has.
 func sizeFix(b *model.Built, z frame.Size, value measure.Length) *finding.Fix {
 	text := value.Tape(cmp.Or(z.Unit, b.Doc.Units))
-	label := fmt.Sprintf("Make it %s", text)
-	if z.Label != "" {
-		label = fmt.Sprintf("Make the %s %s", strings.ToLower(z.Label), text)
-	}
-	fix := edit.Fix(label, edit.Edit{Gesture: &edit.Size{ID: z.ID, Length: text, Meaning: z.Meaning}})
+	fix := edit.Fix("Make it "+text, edit.Edit{Gesture: &edit.Size{ID: z.ID, Length: text, Meaning: z.Meaning}})
 	return &fix
 }

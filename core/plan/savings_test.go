@@ -87,19 +87,32 @@ func TestSavingsAreTrue(t *testing.T) {
 		require.NoError(t, err)
 		require.NotEmpty(t, found.Sizes)
 		now, sticks := takes(t, job, shop)
-		at := func(s plan.SizeSaving, value measure.Length) measure.Money {
+		before, err := plan.Make(context.Background(), job, shop, plan.Work{})
+		require.NoError(t, err)
+		edgesNow := before.Pipe[0].Stock.Edges
+		costAt := func(s plan.SizeSaving, value measure.Length) (measure.Money, int) {
 			d := job.Frames[0].Document.Clone()
 			d.SizeOf(s.ID).Value = value
 			other := job
 			other.Frames = []plan.FrameUse{{Document: *d, Copies: job.Frames[0].Copies}}
-			cost, _ := takes(t, other, shop)
+			p, err := plan.Make(context.Background(), other, shop, plan.Work{})
+			require.NoError(t, err)
+			return p.Pipe[0].Stock.Cost, p.Pipe[0].Stock.Edges
+		}
+		at := func(s plan.SizeSaving, value measure.Length) measure.Money {
+			cost, _ := costAt(s, value)
 			return cost
 		}
 		for _, s := range found.Sizes {
 			step := measure.Inch / 16
 			if s.Less > 0 {
 				require.Equal(t, now-s.Saves, at(s, s.Less), "%s at %v", s.Says, s.Less)
-				require.GreaterOrEqual(t, at(s, s.Less+step), now)
+				for value := s.Less + step; value < s.Now; value += step { // none nearer saves, or else it is on an edge
+					cost, edges := costAt(s, value)
+					require.True(t, cost >= now || edges > s.Edges, "%v", value)
+				}
+				_, edges := costAt(s, s.Less)
+				require.Equal(t, s.Edges, max(0, edges-edgesNow))
 				after, _ := press(t, job, shop, *s.Fix)
 				cost, fewer := takes(t, after, shop)
 				require.Equal(t, now-s.Saves, cost, "the press does it")
@@ -161,7 +174,8 @@ func TestRepairsAreTrue(t *testing.T) {
 }
 
 // 32 3/8 wide and high with a saw: four pieces of 29 15/16 and three kerfs are 120 1/8. One of the
-// sizes 1/16 smaller makes two of them 29 7/8, and they go into one stick.
+// sizes 1/16 smaller makes two of them 29 7/8, and they go into one stick to its last bit; 1/8
+// smaller leaves 1/8 free, a kerf.
 func TestAStickIsSavedBySoMuch(t *testing.T) {
 	job := plan.Job{Frames: []plan.FrameUse{{Document: stand(t, "32 3/8", "32 3/8"), Copies: 1}}, Tool: "saw"}
 	shop := tenFeet(500)
@@ -176,6 +190,7 @@ func TestAStickIsSavedBySoMuch(t *testing.T) {
 	assert.Positive(t, s.Less)
 	assert.Equal(t, measure.Money(500), s.Saves)
 	assert.Equal(t, 1, s.Sticks)
-	assert.Equal(t, measure.Inch/16, s.Now-s.Less)
-	assert.Equal(t, measure.Money(8000), s.PerInch)
+	assert.Equal(t, measure.Inch/8, s.Now-s.Less)
+	assert.Zero(t, s.Edges)
+	assert.Equal(t, measure.Money(4000), s.PerInch)
 }

@@ -216,7 +216,7 @@ func fatal(all []Mistake) []Mistake {
 
 const (
 	// exactStates is how many states of a plan that is cut are looked at for the best order.
-	exactStates = 600
+	exactStates = 1200
 	// mostAsked bounds the mistakes that are reckoned for a good order.
 	mostAsked = 3000
 )

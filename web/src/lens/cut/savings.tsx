@@ -50,9 +50,9 @@ export function LittleChanges() {
         </p>
       )}
       {edge && found.data && (
-        <ul className="grid gap-1" aria-label="Off the knife edge">
+        <ul className="grid gap-2" aria-label="Off the knife edge">
           {found.data.repairs.map((r) => (
-            <RepairRow key={`${r.size} ${r.fix.label}`} of={r} onPress={press} />
+            <RepairRow key={`${r.size} ${r.fix.label}`} of={r} sizes={plan.pipe.length > 1} onPress={press} />
           ))}
           {found.data.repairs.length === 0 && (
             <li className="text-ink-2">No small change takes it off the edge. Measure that stick first.</li>
@@ -83,11 +83,12 @@ export function LittleChanges() {
 
 const more = (cents: number) => (cents > 0 ? `${money(cents)} more` : cents < 0 ? `saves ${money(-cents)}` : "costs nothing more");
 
-function RepairRow({ of: r, onPress }: { of: Repair; onPress: (f: Fix) => void }) {
+function RepairRow({ of: r, sizes, onPress }: { of: Repair; sizes: boolean; onPress: (f: Fix) => void }) {
   return (
     <li className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
       <span className="min-w-0 flex-1">
-        {sizeWords(r.size)}: {r.words}; {more(r.cost)}
+        {sizes && `${sizeWords(r.size)}: `}
+        {r.words}; {more(r.cost)}
         {r.edges > 0 && `, ${plural(r.edges, "stick is", "sticks are")} on an edge still`}
         {r.typed && <strong className="text-warn"> A cut that you typed gives way.</strong>}
       </span>
@@ -109,6 +110,7 @@ function SizeRow({ of: s, onPress }: { of: SizeSaving; onPress: (f: Fix) => void
           <>
             <Len nm={s.now - s.less} style={style} /> less saves {saves}
             {s.sticks ? `, ${plural(s.sticks, "stick")}` : ""}
+            {s.edges ? <strong className="text-warn">, {plural(s.edges, "stick is", "sticks are")} on a knife edge then</strong> : ""}
             {s.perInch ? <span className="text-ink-2"> ({money(s.perInch)} an inch)</span> : ""}
           </>
         ) : (
