@@ -58,6 +58,7 @@ func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool, steps
 		return nil, err
 	}
 	p.analyse(&job, &shop, c)
+	p.couple()
 	p.cautions()
 	p.say()
 	return p, nil

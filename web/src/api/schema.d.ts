@@ -2961,6 +2961,11 @@ export interface components {
         };
         /** @description SizeSaving is what one target size costs at its margins. */
         PlanSizeSaving: {
+            /**
+             * Format: int64
+             * @description sticks that are on a knife edge then, more than now
+             */
+            edges?: number;
             fix?: components["schemas"]["FindingFix"];
             /** Format: int64 */
             frame: number;
@@ -2974,7 +2979,7 @@ export interface components {
             length?: number;
             /**
              * Format: int64
-             * @description Less is the greatest smaller size that takes less to buy; 0 where none up to 2 in less does.
+             * @description Less is the greatest smaller size that takes less to buy and puts no more sticks on a knife edge, or where none within 1/4 in of it does that, that takes less; 0 where none up to 2 in less does.
              */
             less?: number;
             /**

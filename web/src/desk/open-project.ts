@@ -212,9 +212,11 @@ export class OpenProject {
 
   /** Carries out a finding's fix, which is a gesture or a change of what was said. */
   readonly fix = (x: Fix) => {
-    const made = x.edits.find((e) => e.path === "/gesture");
-    if (made) {
-      void this.gestures.run(made.value as Edit, { keep: true });
+    const made = x.edits.filter((e) => e.path === "/gesture");
+    if (made.length > 0) {
+      void (async () => {
+        for (const e of made) await this.gestures.run(e.value as Edit, { keep: true });
+      })();
       return;
     }
     const now = this.documents.current();

@@ -83,7 +83,7 @@ export function Haul() {
       {label}
       <input
         id={`${id}-${key}`}
-        className="field block w-full font-normal"
+        className="field mt-1 block w-full font-normal"
         // biome-ignore lint/a11y/noAutofocus: the form takes the place of the button that was pressed
         autoFocus={first}
         aria-invalid={Boolean(wrong[key])}
