@@ -134,8 +134,12 @@ func (r *repairing) shave(typed bool) {
 			}
 		}
 	}
-	// of one class, only the least that helps as much
-	r.found = slices.CompactFunc(r.found, func(a, b Repair) bool { return a.Letter == b.Letter && a.Edges == b.Edges })
+	// of one class, only the one that helps most, and of several the least
+	r.found = slices.DeleteFunc(slices.Clone(r.found), func(a Repair) bool {
+		return slices.ContainsFunc(r.found, func(b Repair) bool {
+			return a.Letter == b.Letter && (b.Edges < a.Edges || b.Edges == a.Edges && b.By < a.By)
+		})
+	})
 }
 
 func (r *repairing) isTyped(line *procure.CutLine) bool {

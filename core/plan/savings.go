@@ -28,6 +28,7 @@ type SizeSaving struct {
 	ID    string         `json:"id"`   // of the size
 	Says  string         `json:"says"` // as it was typed
 	Label string         `json:"label,omitempty"`
+	Axis  string         `json:"axis,omitempty"` // along which it is: x, y or z
 	Now   measure.Length `json:"now"`
 	// Less is the greatest smaller size that takes less to buy and puts no more sticks on a knife
 	// edge, or where none within 1/4 in of it does that, that takes less; 0 where none up to 2 in
@@ -213,7 +214,7 @@ func tooShort(b *model.Built) (n int) {
 // greatest that takes no more. What is bought is taken to fall with the size.
 func (t *thrift) size(f int, z frame.Size) (s SizeSaving, ok bool, err error) {
 	now := taken(t.now)
-	s = SizeSaving{Frame: f, ID: z.ID, Says: z.Says(), Label: z.Label, Now: z.Value, Most: z.Value}
+	s = SizeSaving{Frame: f, ID: z.ID, Says: z.Says(), Label: z.Label, Axis: z.Axis, Now: z.Value, Most: z.Value}
 	same, fits, err := t.with(f, z.ID, z.Value, false)
 	if err != nil || !fits {
 		return s, false, err

@@ -41,6 +41,7 @@ type Changed struct {
 	SticksThen int           `json:"sticksThen"` // with the change
 	Cost       measure.Money `json:"cost"`
 	CostThen   measure.Money `json:"costThen"`
+	Lacking    int           `json:"lacking,omitempty"` // pieces that no stick holds then, more than now
 }
 
 // mostLooked is how many projects are planned to see what a change does: those changed
@@ -91,11 +92,24 @@ func (a *api) effect(ctx context.Context, in *body[EffectRequest]) (*body[Effect
 		if ctx.Err() != nil {
 			return nil, problem(context.Canceled)
 		}
-		if was.Totals.Sticks != then.Totals.Sticks || was.Bill.Total != then.Bill.Total {
-			out.Changed = append(out.Changed, Changed{l.ID, l.Name, was.Totals.Sticks, then.Totals.Sticks, was.Bill.Total, then.Bill.Total})
+		lost := lacking(then) - lacking(was)
+		if was.Totals.Sticks != then.Totals.Sticks || was.Bill.Total != then.Bill.Total || lost != 0 {
+			out.Changed = append(out.Changed, Changed{
+				l.ID, l.Name, was.Totals.Sticks, then.Totals.Sticks, was.Bill.Total, then.Bill.Total, max(0, lost),
+			})
 		}
 	}
 	return answer(out), nil
+}
+
+// lacking counts the pieces of a plan that no stick holds.
+func lacking(p *plan.Plan) (n int) {
+	for i := range p.Pipe {
+		for _, l := range p.Pipe[i].Stock.Lacking {
+			n += l.Count
+		}
+	}
+	return n
 }
 
 // load reads a stored project with what was done to it.

@@ -673,6 +673,11 @@ export interface components {
              */
             costThen: number;
             id: string;
+            /**
+             * Format: int64
+             * @description pieces that no stick holds then, more than now
+             */
+            lacking?: number;
             name: string;
             /**
              * Format: int64
@@ -2961,6 +2966,8 @@ export interface components {
         };
         /** @description SizeSaving is what one target size costs at its margins. */
         PlanSizeSaving: {
+            /** @description along which it is: x, y or z */
+            axis?: string;
             /**
              * Format: int64
              * @description sticks that are on a knife edge then, more than now

@@ -33,6 +33,7 @@ export function Scope() {
               <span>
                 {c.sticks !== c.sticksThen && `${c.sticks} → ${plural(c.sticksThen, "stick")}, `}
                 {money(c.cost)} → {money(c.costThen)}
+                {c.lacking ? <strong className="text-bad">, {plural(c.lacking, "piece")} that no stick holds</strong> : ""}
               </span>
             </li>
           ))}

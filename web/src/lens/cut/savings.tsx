@@ -72,7 +72,7 @@ export function LittleChanges() {
           For the same pipe it could also be larger:{" "}
           {sizes
             .filter((s) => s.most > s.now)
-            .map((s) => `${s.label || s.says} up to ${text(s.most, style)}`)
+            .map((s) => `${s.label || named(s)} up to ${text(s.most, style)}`)
             .join("; ")}
           .
         </p>
@@ -81,12 +81,17 @@ export function LittleChanges() {
   );
 }
 
+const ways: Record<string, string> = { x: "wide", y: "deep", z: "high" };
+
+/** A size as it was typed, and which one it is. */
+const named = (s: SizeSaving) => (s.label ? `${s.label}, ${s.says}` : s.axis ? `${s.says}, ${ways[s.axis]}` : s.says);
+
 const more = (cents: number) => (cents > 0 ? `${money(cents)} more` : cents < 0 ? `saves ${money(-cents)}` : "costs nothing more");
 
 function RepairRow({ of: r, sizes, onPress }: { of: Repair; sizes: boolean; onPress: (f: Fix) => void }) {
   return (
     <li className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
-      <span className="min-w-0 flex-1">
+      <span className="min-w-56 flex-1">
         {sizes && `${sizeWords(r.size)}: `}
         {r.words}; {more(r.cost)}
         {r.edges > 0 && `, ${plural(r.edges, "stick is", "sticks are")} on an edge still`}
@@ -104,8 +109,8 @@ function SizeRow({ of: s, onPress }: { of: SizeSaving; onPress: (f: Fix) => void
   const saves = s.saves ? money(s.saves) : s.length ? `${feet(s.length)} ft of pipe` : "";
   return (
     <li className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
-      <span className="min-w-0 flex-1">
-        {s.label ? `${s.label}, ${s.says}` : s.says}:{" "}
+      <span className="min-w-56 flex-1">
+        {named(s)}:{" "}
         {s.less && s.fix ? (
           <>
             <Len nm={s.now - s.less} style={style} /> less saves {saves}
