@@ -32,6 +32,23 @@ type Spec struct {
 	Ounces   int            `json:"ounces,omitempty"`   // of a can
 }
 
+// Rod is what axles are cut from.
+const Rod = "threaded rod"
+
+// CutFrom says what a thing is cut from that is sold by the length, without the length; ok is
+// false for what is bought as it is.
+func CutFrom(s Spec) (bar Spec, ok bool) {
+	switch {
+	case s.Ware != Hardware || s.Length <= 0:
+		return bar, false
+	case s.Size != "": // a piece of pipe
+		return Spec{Ware: Pipe, Size: s.Size}, true
+	case s.Kind == "axle":
+		return Spec{Ware: Hardware, Kind: Rod, Diameter: s.Diameter}, true
+	}
+	return bar, false
+}
+
 // Piece is the unit of pipe that no stick on sale is long enough for.
 const Piece = "piece"
 

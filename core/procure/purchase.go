@@ -57,6 +57,7 @@ type Purchase struct {
 	Tool      shop.Tool       `json:"tool"`
 	Haul      *stock.Haul     `json:"haul,omitempty"`
 	Materials []material.Line `json:"materials"` // the bill of materials
+	Bars      []BarTotal      `json:"bars"`      // what else is cut from something sold by the length
 	Bill      cost.Bill       `json:"bill"`
 	Totals    Totals          `json:"totals"`
 	Improving bool            `json:"improving,omitempty"` // the purchase is a first one: a better one is looked for
@@ -225,6 +226,10 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 			}
 			hardware = append(hardware, l)
 		}
+	}
+	hardware, err = p.bars(ctx, material.Together(hardware), &o)
+	if err != nil {
+		return nil, err
 	}
 	p.Materials = slices.Concat(p.Materials, sticks, fittings, o.Joinery.Materials(), material.Together(hardware))
 	p.Bill = o.Shop.Prices.Add(p.Materials)

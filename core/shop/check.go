@@ -78,11 +78,19 @@ func (s *Shop) Problems() (n ValidationError) {
 	}
 	for i, st := range s.Stock {
 		path := fmt.Sprintf("/shop/stock/%d", i)
+		if st.Length <= 0 {
+			continue // said above
+		}
 		if st.True < 0 || st.True > StockLimit || st.Belled < 0 || st.Usable() <= 0 {
 			add(path+"/true", "a stick that pieces cannot be cut from", "type how long it measures, and how much of it is widened")
 		}
 		if st.Count < 0 || st.Count > maxRack {
 			add(path+"/count", "no number of sticks that a shop can have", "leave it out where there are as many as wanted")
+		}
+	}
+	for i, b := range s.Bars {
+		if b.Kind == "" || b.Length <= 0 || b.Length > StockLimit || b.Diameter < 0 || b.Count < 0 {
+			add(fmt.Sprintf("/shop/bars/%d", i), "nothing that is sold by the length", "give a kind, such as threaded rod, and a length")
 		}
 	}
 	if h := s.Haul; h != nil {

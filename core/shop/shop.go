@@ -4,6 +4,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/stock"
 )
@@ -65,6 +66,27 @@ type Offcut struct {
 	Worth  measure.Money  `json:"worth,omitempty"` // what using one up is held to cost; 0: nothing, it goes first
 }
 
+// Bar is a length on sale of something else than pipe: rod, rope, webbing, sleeve.
+type Bar struct {
+	Kind     string         `json:"kind"`               // threaded rod
+	Diameter measure.Length `json:"diameter,omitempty"` // 0: every one
+	Length   measure.Length `json:"length"`
+	Count    int            `json:"count,omitempty"` // how many the shop has; 0: as many as wanted
+}
+
+// Is says whether a bar is of the kind that something is cut from.
+func (b Bar) Is(s material.Spec) bool {
+	return s.Ware == material.Hardware && b.Kind == s.Kind && (b.Diameter == 0 || b.Diameter == s.Diameter)
+}
+
+// Rods are the lengths that threaded rod is sold in (handbook 10, typical).
+func Rods() (all []Bar) {
+	for _, l := range []measure.Length{1, 2, 3, 6} {
+		all = append(all, Bar{Kind: material.Rod, Length: l * measure.Foot})
+	}
+	return all
+}
+
 // Shop is what the builder has and pays, shared by all projects.
 type Shop struct {
 	Measurements []catalog.Override `json:"measurements"`
@@ -74,6 +96,7 @@ type Shop struct {
 	Prices cost.Book              `json:"prices"`
 	Tools  []Tool                 `json:"tools"`
 	Rack   []Offcut               `json:"rack"`
+	Bars   []Bar                  `json:"bars,omitempty"` // what else is sold by the length
 	Haul   *stock.Haul            `json:"haul,omitempty"` // what the vehicle takes, and how the shop cuts; none: anything
 }
 
@@ -85,6 +108,7 @@ func Example() Shop {
 		Prices:       cost.Example(),
 		Tools:        Tools(),
 		Rack:         []Offcut{},
+		Bars:         Rods(),
 	}
 }
 

@@ -2658,6 +2658,7 @@ export interface components {
         };
         /** @description Plan is everything that follows from a job: its frames as they are built, what is bought for them and how it is cut, and what its analyses say. */
         Plan: {
+            bars: components["schemas"]["ProcureBarTotal"][];
             /** @description the work keeps the figures that it was begun with */
             begun?: boolean;
             bill: components["schemas"]["CostBill"];
@@ -3027,6 +3028,20 @@ export interface components {
             status: number;
             /** @description What kind of refusal it is */
             title: string;
+        };
+        /** @description BarTotal is something besides pipe that is sold by the length and cut to pieces: rod, rope, webbing, sleeve; or pieces of pipe that are hardware, such as spacers. */
+        ProcureBarTotal: {
+            /** Format: int64 */
+            diameter?: number;
+            kind?: string;
+            label: string;
+            /** Format: int64 */
+            length?: number;
+            /** Format: int64 */
+            ounces?: number;
+            size?: string;
+            stock: components["schemas"]["StockMaterial"];
+            ware: string;
         };
         /** @description CutLine is the pieces of one size and length. */
         ProcureCutLine: {
@@ -3607,6 +3622,8 @@ export interface components {
         };
         /** @description Shop is what the builder has and pays, shared by all projects. */
         Shop: {
+            /** @description what else is sold by the length */
+            bars?: components["schemas"]["ShopBar"][];
             haul?: components["schemas"]["StockHaul"];
             /** @description Override is a builder's measurement of one figure on a real part. With a Kind it holds for that kind alone (tees of this make, say), otherwise for the whole size. */
             measurements: components["schemas"]["CatalogOverride"][];
@@ -3621,6 +3638,26 @@ export interface components {
             stock: components["schemas"]["ShopStockLength"][];
             /** @description Tool is a way to cut pipe. */
             tools: components["schemas"]["ShopTool"][];
+        };
+        /** @description Bar is a length on sale of something else than pipe: rod, rope, webbing, sleeve. */
+        ShopBar: {
+            /**
+             * Format: int64
+             * @description how many the shop has; 0: as many as wanted
+             */
+            count?: number;
+            /**
+             * Format: int64
+             * @description 0: every one
+             */
+            diameter?: number;
+            /** @description threaded rod */
+            kind: string;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
         };
         /** @description Figured is one figure that the plan rests on, typical and the builder's own side by side. */
         ShopFigured: {
