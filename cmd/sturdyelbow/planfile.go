@@ -37,6 +37,7 @@ type cutting struct {
 	freeCuts  int
 	cutPrice  int64
 	search    time.Duration
+	keep      string
 	mistakes  bool
 	summary   bool
 	json      bool
@@ -53,6 +54,7 @@ func (f *cutting) add(c *cobra.Command) {
 	c.Flags().IntVar(&f.freeCuts, "free-cuts", 0, "cuts in the shop that cost nothing, with --haul")
 	c.Flags().Int64Var(&f.cutPrice, "cut-price", 0, "cents for each cut in the shop beyond these")
 	c.Flags().DurationVar(&f.search, "search", 0, "go on with the search for the best for so long, like 30s, where it is not proven")
+	c.Flags().StringVar(&f.keep, "keep", "", "an earlier plan, as --json printed it: sticks are cut as in it where that costs nothing")
 	c.Flags().BoolVar(&f.mistakes, "mistakes", false, "print what each spoilt cut would cost, and the safest order")
 	c.Flags().StringVar(&f.trim, "trim", "0", "cut off the end of every stick first")
 	c.Flags().BoolVar(&f.summary, "summary", false, "print the exchange form's summary as JSON")
@@ -73,6 +75,7 @@ type given struct {
 	saw             stock.Saw
 	trim            measure.Length
 	haul            *stock.Haul
+	keep            []stock.Kept
 	sticks, offcuts []stick
 }
 
@@ -99,6 +102,11 @@ func (f *cutting) read() (g given, err error) {
 		}
 	} else if f.freeCuts != 0 || f.cutPrice != 0 {
 		return g, errors.New("--free-cuts and --cut-price are of cuts in the shop: say with --haul how much is carried")
+	}
+	if f.keep != "" {
+		if g.keep, err = readKept(f.keep); err != nil {
+			return g, err
+		}
 	}
 	sticks := f.stock
 	if len(sticks) == 0 {
@@ -203,7 +211,7 @@ func (f *planning) job() (plan.Job, plan.Shop, error) {
 	}
 	shop := plan.Shop{Tools: []plan.Tool{{ID: "given", Name: "given kerf", Kerf: g.saw.Kerf, Stop: f.stop}}, Haul: g.haul}
 	fillShop(&shop, &g)
-	return plan.Job{Tool: "given", Step: step, EndTrim: g.trim}, shop, nil
+	return plan.Job{Tool: "given", Step: step, EndTrim: g.trim, Keep: g.keep}, shop, nil
 }
 
 // open reads the flags, and the file that a frame is in.
@@ -339,7 +347,7 @@ func cutCommand() *cobra.Command {
 			if err != nil {
 				return failed(err)
 			}
-			prob := stock.Problem{Saw: g.saw, EndTrim: g.trim, Haul: g.haul, Tidy: true}
+			prob := stock.Problem{Saw: g.saw, EndTrim: g.trim, Haul: g.haul, Keep: g.keep, Tidy: true}
 			if prob.Demands, err = export.ReadCutList(string(data), measure.Inches); err != nil {
 				return failed(inFile(args[0], err))
 			}

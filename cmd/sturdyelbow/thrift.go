@@ -1,9 +1,12 @@
 package main
 
 import (
+	"cmp"
 	"context"
+	"encoding/json"
 	"fmt"
 	"io"
+	"os"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/measure"
@@ -130,4 +133,47 @@ func printCutMistakes(ctx context.Context, out io.Writer, p *stock.Problem, ms [
 		printMistakes(newPaper(out), m)
 	}
 	return nil
+}
+
+// readKept reads the sticks of an earlier plan: that of a list or of a frame, as --json prints
+// them.
+func readKept(name string) ([]stock.Kept, error) {
+	data, err := os.ReadFile(name)
+	if err != nil {
+		return nil, fmt.Errorf("--keep: %w", err)
+	}
+	type stick struct {
+		Length measure.Length `json:"length"`
+		Sold   measure.Length `json:"sold"`
+		Origin stock.Origin   `json:"origin"`
+		Pieces []struct {
+			Length measure.Length `json:"length"`
+		} `json:"pieces"`
+	}
+	type size struct {
+		Key    string  `json:"key"`
+		Size   string  `json:"size"`
+		Sticks []stick `json:"sticks"`
+	}
+	var sizes []size
+	if json.Unmarshal(data, &sizes) != nil {
+		var plan struct {
+			Pipe []size `json:"pipe"`
+		}
+		if err := json.Unmarshal(data, &plan); err != nil || plan.Pipe == nil {
+			return nil, fmt.Errorf("--keep %s: no plan; write one with --json", name)
+		}
+		sizes = plan.Pipe
+	}
+	var all []stock.Kept
+	for _, s := range sizes {
+		for _, st := range s.Sticks {
+			k := stock.Kept{Material: cmp.Or(s.Key, s.Size), Length: cmp.Or(st.Sold, st.Length), Origin: st.Origin}
+			for _, p := range st.Pieces {
+				k.Pieces = append(k.Pieces, p.Length)
+			}
+			all = append(all, k)
+		}
+	}
+	return all, nil
 }

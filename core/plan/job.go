@@ -26,6 +26,9 @@ type FrameUse struct {
 	// Was says, by the path of now, what the record calls pipes that had another path when
 	// their pieces were cut.
 	Was map[string]string `json:"was,omitempty"`
+	// Variant names the variant of one thing that the frame is: variants are put together from the
+	// same parts, one at a time. "" has parts of its own.
+	Variant string `json:"variant,omitempty"`
 	// Told are findings of whoever made the document, to be told with the plan's.
 	Findings []finding.Finding `json:"-"`
 }

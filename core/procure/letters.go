@@ -143,10 +143,13 @@ func (p *Purchase) countFittings(lots []Lot) (lines []material.Line) {
 		kind catalog.Kind
 		size string
 	}
-	n, where := map[key]int{}, map[key][]material.Place{}
+	n, where := map[key]tally{}, map[key][]material.Place{}
 	for fi := range lots {
 		add := func(joint string, kind catalog.Kind, size string) {
-			n[key{kind, size}] += lots[fi].Copies
+			if n[key{kind, size}] == nil {
+				n[key{kind, size}] = tally{}
+			}
+			n[key{kind, size}].add(lots[fi].Variant, lots[fi].Copies)
 			where[key{kind, size}] = append(where[key{kind, size}], material.Place{Frame: fi, Kind: "joint", ID: joint})
 		}
 		for _, j := range lots[fi].Fits.Joints {
@@ -164,9 +167,9 @@ func (p *Purchase) countFittings(lots []Lot) (lines []material.Line) {
 			}
 		}
 	}
-	for k, c := range n {
-		p.Fittings = append(p.Fittings, FittingCount{k.kind, k.size, c})
-		p.Totals.Fittings += c
+	for k, t := range n {
+		p.Fittings = append(p.Fittings, FittingCount{k.kind, k.size, t.sum()})
+		p.Totals.Fittings += t.sum()
 	}
 	late := func(k catalog.Kind) int {
 		return slices.Index([]catalog.Kind{catalog.ReducingCoupling, catalog.Bushing, catalog.Plug, catalog.Cap}, k)

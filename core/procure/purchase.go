@@ -24,6 +24,9 @@ type Lot struct {
 	Copies int
 	Needs  []material.Line   // hardware of one copy
 	Was    map[string]string // what the record calls pipes that have another path now
+	// Variant names the variant of one thing that it is: variants are put together from the same
+	// parts, one at a time. "" has parts of its own.
+	Variant string
 }
 
 // Order is how a job is bought and cut.
@@ -107,12 +110,13 @@ type CutLine struct {
 	Sum      why.Sum        `json:"sum"`            // of the first
 	Path     frame.Path     `json:"path,omitempty"` // of the first: it is sprung, or bent after cutting
 	Class    frame.Class    `json:"class,omitempty"`
-	Least    measure.Length `json:"least,omitempty"` // how short each may be, where it is rough
-	Waits    bool           `json:"waits,omitempty"` // until it is measured on the frame; Cut is the most it may be
-	Typed    string         `json:"typed,omitempty"` // as typed for one of them, where the tape shows something else
-	Done     int            `json:"done,omitempty"`  // how many of them are there
-	Trims    int            `json:"trims,omitempty"` // how many are there, and only to be trimmed
-	Fixed    bool           `json:"fixed,omitempty"` // the letter is written on pipe or on paper
+	Least    measure.Length `json:"least,omitempty"`  // how short each may be, where it is rough
+	Waits    bool           `json:"waits,omitempty"`  // until it is measured on the frame; Cut is the most it may be
+	Typed    string         `json:"typed,omitempty"`  // as typed for one of them, where the tape shows something else
+	Done     int            `json:"done,omitempty"`   // how many of them are there
+	Trims    int            `json:"trims,omitempty"`  // how many are there, and only to be trimmed
+	Fixed    bool           `json:"fixed,omitempty"`  // the letter is written on pipe or on paper
+	Shared   int            `json:"shared,omitempty"` // places that pieces of another variant serve
 }
 
 // Mark is the line's letter with what it stands for, to be fixed.
@@ -217,21 +221,11 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 	if err != nil {
 		return nil, err
 	}
-	var hardware []material.Line
-	for fi := range lots {
-		for _, l := range lots[fi].Needs {
-			l.Quantity *= lots[fi].Copies
-			for i := range l.Where {
-				l.Where[i].Frame = fi
-			}
-			hardware = append(hardware, l)
-		}
-	}
-	hardware, err = p.bars(ctx, material.Together(hardware), &o)
+	needs, err := p.bars(ctx, hardware(lots), &o)
 	if err != nil {
 		return nil, err
 	}
-	p.Materials = slices.Concat(p.Materials, sticks, fittings, o.Joinery.Materials(), material.Together(hardware))
+	p.Materials = slices.Concat(p.Materials, sticks, fittings, o.Joinery.Materials(), material.Together(needs))
 	p.Bill = o.Shop.Prices.Add(p.Materials)
 	p.got(o.Work)
 	return p, nil

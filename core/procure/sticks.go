@@ -85,7 +85,7 @@ func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []ma
 	draft := false
 	at := places(lots)
 	for _, size := range p.cutSizes(o.Work) {
-		c := &cutting{size: size, wants: p.wants(lots, size)}
+		c := &cutting{size: size, wants: p.share(p.wants(lots, size), lots)}
 		if err := p.plan(ctx, c, o); err != nil {
 			return nil, err
 		}

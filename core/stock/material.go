@@ -21,6 +21,7 @@ type Piece struct {
 type Stick struct {
 	Offer  int            `json:"offer"`
 	Length measure.Length `json:"length"`
+	Sold   measure.Length `json:"sold,omitempty"` // that it is named by, where that is not its length
 	Origin Origin         `json:"origin"`
 	Pieces []Piece        `json:"pieces"`
 	Parts  []Part         `json:"parts,omitempty"` // what it is carried as, where the shop cuts it
@@ -161,6 +162,9 @@ func (b *bench) sticks(bins []packing.Bin) []Stick {
 	for _, bin := range bins {
 		o := &p.Offers[b.offers[bin.Kind]]
 		s := Stick{Offer: b.offers[bin.Kind], Length: o.Length, Origin: o.Origin}
+		if o.named() != o.Length {
+			s.Sold = o.Sold
+		}
 		for _, h := range bin.Shares {
 			of := b.demands[h.Item]
 			for range h.Count {

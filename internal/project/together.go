@@ -11,8 +11,9 @@ import (
 
 // Together makes one job of several projects, so that their pieces share
 // sticks, cans and a trip to the shop, and what was done of each. The tool is the given one, else the
-// first project's; so is the tape's step. The error names the project.
-func Together(all []*Project, works []record.Work, tool string) (plan.Job, plan.Work, error) {
+// first project's; so is the tape's step. As variants they are put together from the same parts,
+// one at a time. The error names the project.
+func Together(all []*Project, works []record.Work, tool string, variants bool) (plan.Job, plan.Work, error) {
 	var job plan.Job
 	var work plan.Work
 	if len(all) == 0 {
@@ -28,6 +29,9 @@ func Together(all []*Project, works []record.Work, tool string) (plan.Job, plan.
 		}
 		for k := range one.Frames {
 			one.Frames[k].Document.Name = p.Name
+			if variants {
+				one.Frames[k].Variant = fmt.Sprint(i + 1)
+			}
 		}
 		job.Frames = append(job.Frames, one.Frames...)
 	}

@@ -16,7 +16,8 @@ import (
 // TogetherRequest names the projects that are bought in one go.
 type TogetherRequest struct {
 	Projects []string `json:"projects"       minItems:"1" maxItems:"50"`
-	Tool     string   `json:"tool,omitempty"` // by default the first project's
+	Tool     string   `json:"tool,omitempty"`     // by default the first project's
+	Variants bool     `json:"variants,omitempty"` // they are put together from the same parts, one at a time
 }
 
 // Together is one plan for several projects, beside what each would cost by
@@ -40,7 +41,7 @@ type BoughtOne struct {
 const mostBought = 8
 
 func (a *api) together(ctx context.Context, in *body[TogetherRequest]) (*body[Together], error) {
-	key := in.Body.Tool
+	key := fmt.Sprint(in.Body.Tool, in.Body.Variants)
 	var news string
 	for _, id := range in.Body.Projects {
 		now, err := a.nowOf(ctx, id)
@@ -74,7 +75,7 @@ func (a *api) buyTogether(ctx context.Context, r TogetherRequest) (out Together,
 		all, works = append(all, p), append(works, work)
 	}
 	plans := func(some []*project.Project, done []record.Work) (*plan.Plan, error) {
-		job, work, err := project.Together(some, done, r.Tool)
+		job, work, err := project.Together(some, done, r.Tool, r.Variants)
 		if err != nil {
 			return nil, huma.Error422UnprocessableEntity(
 				"Not every project can be planned",

@@ -3076,6 +3076,11 @@ export interface components {
             path?: string;
             /** @description of each copy */
             pipes: components["schemas"]["ProcurePipeRef"][];
+            /**
+             * Format: int64
+             * @description places that pieces of another variant serve
+             */
+            shared?: number;
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
             /** @description of the first */
@@ -4029,6 +4034,11 @@ export interface components {
             parts?: components["schemas"]["StockPart"][];
             /** @description Piece is one piece cut from a stick. */
             pieces: components["schemas"]["StockPiece"][];
+            /**
+             * Format: int64
+             * @description that it is named by, where that is not its length
+             */
+            sold?: number;
         };
         /** @description StoredProject is a project with where it stands in the store. */
         StoredProject: {
@@ -4058,6 +4068,8 @@ export interface components {
             projects: string[];
             /** @description by default the first project's */
             tool?: string;
+            /** @description they are put together from the same parts, one at a time */
+            variants?: boolean;
         };
         /** @description CutListCheck is the frame put together from a list of cuts instead of the plan's. */
         ToleranceCutListCheck: {

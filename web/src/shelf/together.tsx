@@ -17,11 +17,12 @@ export default function TogetherPage() {
   const ids = (new URLSearchParams(useSearch()).get("of") ?? "").split(",").filter(Boolean);
   const [tool, setTool] = useState<string>();
   const [lit, setLit] = useState<string>();
+  const [variants, setVariants] = useState(false);
   const q = useQuery({
-    queryKey: ["together", ids, tool],
+    queryKey: ["together", ids, tool, variants],
     retry: false,
     placeholderData: keepPreviousData,
-    queryFn: () => ask(api.POST("/api/together", { body: { projects: ids, tool } })),
+    queryFn: () => ask(api.POST("/api/together", { body: { projects: ids, tool, variants } })),
   });
   const why =
     q.error instanceof Refusal
@@ -69,6 +70,12 @@ export default function TogetherPage() {
                     </li>
                   ))}
                 </ul>
+                {alone.length > 1 && (
+                  <label className="flex items-center gap-2 pt-2 text-sm">
+                    <input type="checkbox" checked={variants} onChange={(e) => setVariants(e.target.checked)} />
+                    Variants of one thing: put together from the same parts, one at a time
+                  </label>
+                )}
                 {alone.length > 1 && (
                   <p className="pt-2 text-lg" role="status">
                     <strong>
