@@ -50,7 +50,7 @@ func (b *Book) Add(lines []material.Line) Bill {
 			bill.Unpriced = append(bill.Unpriced, fmt.Sprintf("%d × %s", w.Quantity, l.Label))
 		}
 		switch w.Ware {
-		case material.Pipe:
+		case material.Pipe, material.Service:
 			bill.Pipe += l.Amount
 		case material.Fitting:
 			bill.Fittings += l.Amount

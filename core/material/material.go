@@ -17,10 +17,11 @@ const (
 	Cement   Ware = "cement"
 	Primer   Ware = "primer"
 	Hardware Ware = "hardware"
+	Service  Ware = "service" // what the shop does for money, such as cutting
 )
 
 // Wares lists the sorts.
-func Wares() []Ware { return []Ware{Pipe, Fitting, Cement, Primer, Hardware} }
+func Wares() []Ware { return []Ware{Pipe, Fitting, Cement, Primer, Hardware, Service} }
 
 // Spec says exactly which one: what a price is for.
 type Spec struct {

@@ -225,8 +225,9 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 	if err != nil {
 		return nil, err
 	}
-	p.Materials = slices.Concat(p.Materials, sticks, fittings, o.Joinery.Materials(), material.Together(needs))
-	p.Bill = o.Shop.Prices.Add(p.Materials)
+	cuts, prices := p.shopCuts(o.Shop)
+	p.Materials = slices.Concat(p.Materials, sticks, cuts, fittings, o.Joinery.Materials(), material.Together(needs))
+	p.Bill = prices.Add(p.Materials)
 	p.got(o.Work)
 	return p, nil
 }

@@ -10,6 +10,7 @@ import (
 	"slices"
 
 	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/cost"
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/record"
@@ -106,6 +107,38 @@ func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []ma
 	return lines, p.compare(ctx, whole, o.Shop, chosen, draft)
 }
 
+// haulLeft is what the vehicle takes, and how many cuts the shop still makes for nothing after
+// those of the sizes before.
+func (p *Purchase) haulLeft() *stock.Haul {
+	if p.Haul == nil {
+		return nil
+	}
+	cuts := 0
+	for i := range p.Pipe {
+		cuts += p.Pipe[i].Stock.ShopCuts
+	}
+	return p.Haul.After(cuts)
+}
+
+// shopCuts is the line of the bill for cuts in the shop that cost something.
+func (p *Purchase) shopCuts(s *shop.Shop) (lines []material.Line, prices cost.Book) {
+	prices = s.Prices
+	if p.Haul == nil || p.Haul.Price == 0 {
+		return nil, prices
+	}
+	cuts := 0
+	for i := range p.Pipe {
+		cuts += p.Pipe[i].Stock.ShopCuts
+	}
+	spec := material.Spec{Ware: material.Service, Kind: "cut in the shop"}
+	prices.Prices = slices.Clone(prices.Prices)
+	prices.Set(cost.Price{Spec: spec, Amount: p.Haul.Price})
+	return []material.Line{{
+		Spec: spec, Quantity: max(0, cuts-p.Haul.Free), Unit: "each",
+		Rule: fmt.Sprintf("%d cuts, of which %d are free", cuts, min(cuts, p.Haul.Free)),
+	}}, prices
+}
+
 // cutSizes are the sizes of pipe that something is cut of, in the order of the cut list,
 // and then those of which there are sticks or pieces that nothing is cut of any more.
 func (p *Purchase) cutSizes(w *record.Work) (all []catalog.Size) {
@@ -176,7 +209,7 @@ func (p *Purchase) plan(ctx context.Context, c *cutting, o *Order) error {
 func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 	c.have = match(c.wants, c.size, &c.base)
 	c.have.atHand(c.size, &c.base, c.rack, o.Shop)
-	c.prob = stock.Problem{Saw: p.Tool.Saw(), EndTrim: o.EndTrim, Haul: o.Shop.Haul, Tidy: !o.Bare, Steps: cmp.Or(o.Steps, usualSteps)}
+	c.prob = stock.Problem{Saw: p.Tool.Saw(), EndTrim: o.EndTrim, Haul: p.haulLeft(), Tidy: !o.Bare, Steps: cmp.Or(o.Steps, usualSteps)}
 	for _, k := range o.Keep {
 		if k.Material == string(c.size) {
 			c.prob.Keep = append(c.prob.Keep, k)

@@ -39,6 +39,9 @@ func (w *Work) Stick(id string) *Stick {
 	return &w.Sticks[i]
 }
 
+// With is the work with one more event, as if it were told last.
+func (w *Work) With(e Event) Work { return Add(append(slices.Clone(w.events), e)) }
+
 // Before gives what there was before anything was done by a plan, and whether that can be
 // said.
 func (w *Work) Before(basis string) (Work, bool) {

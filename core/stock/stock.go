@@ -106,6 +106,13 @@ type Haul struct {
 	Price measure.Money  `json:"price,omitempty"` // of each cut beyond
 }
 
+// After is what there still is for nothing after so many cuts.
+func (h *Haul) After(cuts int) *Haul {
+	left := *h
+	left.Free = max(0, h.Free-cuts)
+	return &left
+}
+
 // Problem is what to cut from what.
 type Problem struct {
 	Demands []Demand       `json:"demands"`
@@ -157,7 +164,9 @@ func Solve(ctx context.Context, p Problem) ([]Material, error) {
 		if err != nil {
 			return nil, err
 		}
-		out[i] = m
+		if out[i] = m; p.Haul != nil { // what is cut for nothing is so for all materials together
+			p.Haul = p.Haul.After(m.ShopCuts)
+		}
 	}
 	return out, nil
 }

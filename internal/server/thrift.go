@@ -11,11 +11,13 @@ import (
 
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/procure"
+	"sturdyelbow/core/record"
 )
 
 func registerThrift(h huma.API, a *api, op func(method, path, id, summary string) huma.Operation) {
 	huma.Register(h, op(http.MethodPost, "/savings", "savings", "What small changes of a project save, and what takes a stick off a knife edge"), a.savings)
 	huma.Register(h, op(http.MethodPost, "/mistakes", "mistakes", "What each cut that is still to be made would cost if it were spoilt"), a.mistakes)
+	huma.Register(h, op(http.MethodPost, "/badcut", "badCut", "What becomes of a cut that went wrong, and what it costs; nothing is recorded"), a.badCut)
 	improve := op(http.MethodPost, "/improve", "improve", "Go on with the search for the best purchase; a line of JSON each time it has come further")
 	line := h.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[plan.Progress](), true, "")
 	improve.Responses = map[string]*huma.Response{
@@ -56,6 +58,28 @@ func (a *api) mistakes(ctx context.Context, in *body[PlanRequest]) (*body[[]proc
 		all = append(all, m)
 	}
 	return answer(all), nil
+}
+
+// BadCutRequest is a project, and the event that says how a cut went wrong: a cut with the
+// length that its piece came out at, or what was spoilt.
+type BadCutRequest struct {
+	PlanRequest
+	Event record.Event `json:"event"`
+}
+
+func (a *api) badCut(ctx context.Context, in *body[BadCutRequest]) (*body[plan.BadCut], error) {
+	if p := in.Body.Event.Problem(); p != nil {
+		return nil, problem(plan.ValidationError{{Path: "/event" + p.Path, What: p.What, Hint: p.Hint}})
+	}
+	job, shop, work, err := a.asked(ctx, &in.Body.PlanRequest)
+	if err != nil {
+		return nil, err
+	}
+	b, err := plan.FindBadCut(ctx, job, *shop, work, in.Body.Event)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return answer(*b), nil
 }
 
 // improve tells how far the search has come, one [plan.Progress] a line, until all is proven

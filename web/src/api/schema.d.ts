@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/badcut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What becomes of a cut that went wrong, and what it costs; nothing is recorded */
+        post: operations["badCut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -461,6 +478,17 @@ export interface components {
             /** @description The shop's types are part of what a plan is made from. */
             tools: components["schemas"]["ShopTool"][];
             version: string;
+        };
+        /** @description BadCutRequest is a project, and the event that says how a cut went wrong: a cut with the length that its piece came out at, or what was spoilt. */
+        BadCutRequest: {
+            draft?: boolean;
+            draw?: boolean;
+            event: components["schemas"]["RecordEvent"];
+            newest?: boolean;
+            of?: string;
+            project: components["schemas"]["Project"];
+            shop?: components["schemas"]["Shop"];
+            shopKey?: string;
         };
         /** @description BoughtOne is a project bought by itself. */
         BoughtOne: {
@@ -2708,6 +2736,41 @@ export interface components {
             /** @description to send instead of the shop next time; it may be forgotten */
             shopKey?: string;
         };
+        /** @description BadCut is what becomes of a cut that went wrong, and what it costs. */
+        PlanBadCut: {
+            /** @description the letter of that piece */
+            as?: string;
+            /** @description pieces still to be cut that are no longer, the longest first */
+            canBe: components["schemas"]["ProcurePieceRef"][];
+            /**
+             * Format: int64
+             * @description to pay more, where there are prices
+             */
+            cost: number;
+            /** @description of it, by the best plan for the rest; "" where it is of no use */
+            fate?: string;
+            /**
+             * Format: int64
+             * @description as long as it came out; 0: of no use
+             */
+            is: number;
+            /** @description of the piece that it was to be */
+            letter?: string;
+            /** @description sticks to buy more, by size */
+            need: {
+                [key: string]: number;
+            };
+            /** @description nothing costs less */
+            proven: boolean;
+            serves?: components["schemas"]["ProcurePieceRef"];
+            /** @description others are cut from it */
+            used?: boolean;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            wanted: number;
+        };
         /** @description CutChange is a piece that is cut otherwise. */
         PlanCutChange: {
             /**
@@ -4120,6 +4183,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["About"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    badCut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BadCutRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanBadCut"];
                 };
             };
             /** @description Error */

@@ -17,6 +17,7 @@ export interface Aisle {
 
 const aisleOf: Record<string, string> = {
   pipe: "Pipe",
+  service: "Pipe",
   fitting: "Fittings",
   cement: "Cement and primer",
   primer: "Cement and primer",

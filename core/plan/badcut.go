@@ -1,0 +1,132 @@
+package plan
+
+import (
+	"cmp"
+	"context"
+	"slices"
+
+	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/procure"
+	"sturdyelbow/core/record"
+)
+
+// BadCut is what becomes of a cut that went wrong, and what it costs.
+type BadCut struct {
+	Letter string               `json:"letter,omitempty"` // of the piece that it was to be
+	Wanted measure.Length       `json:"wanted"`
+	Is     measure.Length       `json:"is"`               // as long as it came out; 0: of no use
+	Fate   procure.Fate         `json:"fate,omitempty"`   // of it, by the best plan for the rest; "" where it is of no use
+	Serves *procure.PieceRef    `json:"serves,omitempty"` // the planned piece that it is, or becomes
+	As     string               `json:"as,omitempty"`     // the letter of that piece
+	Used   bool                 `json:"used,omitempty"`   // others are cut from it
+	CanBe  []procure.PieceRef   `json:"canBe"`            // pieces still to be cut that are no longer, the longest first
+	Need   map[catalog.Size]int `json:"need"`             // sticks to buy more, by size
+	Cost   measure.Money        `json:"cost"`             // to pay more, where there are prices
+	Proven bool                 `json:"proven"`           // nothing costs less
+}
+
+// FindBadCut plans the rest of a job after a cut went wrong: bad is the event that says so, a
+// [record.Cut] with the length that the piece came out at, or a [record.Spoilt]. What is cut
+// stays, and what the wrong piece can still be is found with the rest.
+func FindBadCut(ctx context.Context, job Job, shop Shop, work Work, bad record.Event) (*BadCut, error) {
+	before, err := Make(ctx, job, shop, work)
+	if err != nil {
+		return nil, err
+	}
+	after, err := Make(ctx, job, shop, work.With(bad))
+	if err != nil {
+		return nil, err
+	}
+	b := &BadCut{
+		CanBe: []procure.PieceRef{}, Need: map[catalog.Size]int{}, Cost: after.Bill.Total - before.Bill.Total, Proven: after.Totals.Proven,
+	}
+	for i := range after.Pipe {
+		size := after.Pipe[i].Size
+		if more := sticksTaken(after, size) - sticksTaken(before, size); more != 0 {
+			b.Need[size] = more
+		}
+	}
+	if bad.Kind == record.Cut && bad.Piece != nil {
+		b.Is = bad.Length
+		b.Letter, b.Wanted = bad.Letter, wanted(before, *bad.Piece)
+		for i := range after.Existing {
+			e := &after.Existing[i]
+			if e.ID != bad.ID {
+				continue
+			}
+			b.Fate, b.Used, b.Serves = e.Fate, e.Used, e.Serves
+			if e.Serves != nil {
+				b.As = letterAt(after, *e.Serves)
+			}
+		}
+		b.CanBe = noLonger(before, bad)
+	}
+	return b, nil
+}
+
+// sticksTaken counts the sticks of a size that a plan takes from a shop, those that are there with
+// the others.
+func sticksTaken(p *Plan, size catalog.Size) (n int) {
+	for i := range p.Pipe {
+		if p.Pipe[i].Size == size {
+			for _, need := range p.Pipe[i].Need {
+				n += need.Count
+			}
+		}
+	}
+	return n
+}
+
+// eachToCut shows every piece that is still to be cut, with its place.
+func eachToCut(p *Plan, visit func(size catalog.Size, x *procure.StickPiece)) {
+	for i := range p.Pipe {
+		for n := range p.Pipe[i].Sticks {
+			s := &p.Pipe[i].Sticks[n]
+			for k := range s.Pieces {
+				if x := &s.Pieces[k]; x.Cut == "" && !s.Earlier {
+					visit(p.Pipe[i].Size, x)
+				}
+			}
+		}
+	}
+}
+
+func wanted(p *Plan, piece record.Piece) (l measure.Length) {
+	eachToCut(p, func(_ catalog.Size, x *procure.StickPiece) {
+		if x.Pipe == piece.Pipe && x.Copy == piece.Copy {
+			l = x.Length
+		}
+	})
+	return l
+}
+
+func letterAt(p *Plan, ref procure.PieceRef) (letter string) {
+	for i := range p.Cuts {
+		if slices.Contains(p.Cuts[i].Pipes, procure.PipeRef{Frame: ref.Frame, Pipe: ref.Pipe}) {
+			letter = p.Cuts[i].Letter
+		}
+	}
+	return letter
+}
+
+// noLonger lists the pieces that a wrong one could still be: those of its size that are still
+// to be cut and no longer, but for its own.
+func noLonger(p *Plan, bad record.Event) []procure.PieceRef {
+	type piece struct {
+		procure.PieceRef
+		length measure.Length
+	}
+	var all []piece
+	eachToCut(p, func(size catalog.Size, x *procure.StickPiece) {
+		if bad.Stick != nil && size == bad.Stick.Size && x.Length <= bad.Length && (x.Pipe != bad.Piece.Pipe || x.Copy != bad.Piece.Copy) {
+			all = append(all, piece{x.PieceRef, x.Length})
+		}
+	})
+	slices.SortStableFunc(all, func(a, b piece) int { return cmp.Compare(b.length, a.length) })
+	refs := make([]procure.PieceRef, len(all))
+	for i := range all {
+		refs[i] = all[i].PieceRef
+	}
+	return refs
+}
