@@ -7,7 +7,7 @@ WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/vite.co
 DEMO_ADDR ?= 127.0.0.1:7656
 DEMO_DATA ?= data/demo
 
-.PHONY: build demo test check format race web types bench measure properties shots clean
+.PHONY: build demo test check format race web types bench measure properties shots beside clean
 
 build: bin/sturdyelbow
 
@@ -90,7 +90,11 @@ measure: build chromium
 	MEASURE=1 go test -count=1 -v -run TestMeasure ./e2e
 
 bench:
-	go test -run xxx -bench . ./core/frame ./core/edit ./core/plan ./core/stock ./internal/project
+	go test -run xxx -bench . ./core/frame ./core/edit ./core/plan ./core/stock ./core/packing ./internal/project
+
+# The families of core/packing, and beside it CBC where it is installed (Debian's coinor-cbc): half an hour.
+beside:
+	go run ./internal/beside
 
 clean:
 	rm -rf bin web/node_modules web/dist/assets web/dist/index.html web/dist/icon.svg

@@ -48,7 +48,8 @@ func (f *cutting) add(c *cobra.Command) {
 	c.Flags().BoolVar(&f.stop, "stop", false, "pieces are cut against a stop, and not to a mark")
 	c.Flags().
 		StringArrayVar(&f.stock, "stock", nil, "stick length, LENGTH or LENGTH@CENTS; LENGTH=TRUE where it measures otherwise, LENGTHxCOUNT where there are only so many; repeat for several (default 120)")
-	c.Flags().StringArrayVar(&f.offcuts, "offcut", nil, "length that is there, LENGTH, LENGTHxCOUNT or LENGTH@CENTS where using it up costs something; repeat for several")
+	c.Flags().
+		StringArrayVar(&f.offcuts, "offcut", nil, "length that is there, LENGTH, LENGTHxCOUNT or LENGTH@CENTS where using it up costs something; repeat for several")
 	c.Flags().StringVar(&f.haul, "haul", "", "longest length that is carried; longer sticks are cut in the shop")
 	c.Flags().StringVar(&f.shopError, "shop-error", "0.125", "what a cut in the shop may be off by, with --haul")
 	c.Flags().IntVar(&f.freeCuts, "free-cuts", 0, "cuts in the shop that cost nothing, with --haul")
@@ -418,7 +419,10 @@ func (g *given) offers(material string) (all []stock.Offer) {
 		})
 	}
 	for _, s := range g.offcuts {
-		all = append(all, stock.Offer{Material: material, Length: s.usable, Price: s.price, Priced: s.priced, Count: s.count, Origin: stock.Rack})
+		all = append(
+			all,
+			stock.Offer{Material: material, Length: s.usable, Price: s.price, Priced: s.priced, Count: s.count, Origin: stock.Rack},
+		)
 	}
 	return all
 }

@@ -87,7 +87,14 @@ func printMistakes(w *paper, m procure.Mistakes) {
 		if x.Fatal {
 			fatal = "the worst to spoil"
 		}
-		w.row(fmt.Sprintf("  stick %d", x.Stick+1), fmt.Sprintf("%d ×", n), x.Letter, x.Length.Format(measure.InInches, 0), spoilt(x), fatal)
+		w.row(
+			fmt.Sprintf("  stick %d", x.Stick+1),
+			fmt.Sprintf("%d ×", n),
+			x.Letter,
+			x.Length.Format(measure.InInches, 0),
+			spoilt(x),
+			fatal,
+		)
 	}
 	w.flush()
 }

@@ -39,7 +39,14 @@ func (s *search) decide(charged []int) (bins []Bin, sure bool) {
 // searched places the largest piece that is left in every way that can lead to an answer,
 // and so on. It spends so many steps at the most.
 func (s *search) searched(left, avail []int, steps int64) (bins []Bin, sure bool) {
-	p := &placer{search: s, left: slices.Clone(left), avail: slices.Clone(avail), failed: map[string]struct{}{}, until: s.spent + steps, sure: true}
+	p := &placer{
+		search: s,
+		left:   slices.Clone(left),
+		avail:  slices.Clone(avail),
+		failed: map[string]struct{}{},
+		until:  s.spent + steps,
+		sure:   true,
+	}
 	p.most = int(min(mostWays, max(leastOfWays, steps/stepsPerWay)))
 	for i := range s.tests {
 		p.spare = append(p.spare, s.tests[i].spare(p.left, avail))

@@ -50,9 +50,9 @@ func (s *search) program(answers ...[]Bin) {
 	}
 }
 
-// relax solves the relaxation for what is left and the bins that there are, and says
-// whether no pattern would better it.
-func (s *search) relax(left, avail []int, rounds int) bool {
+// relax solves the relaxation for what is left and the bins that there are, in so many rounds
+// of pricing at the most.
+func (s *search) relax(left, avail []int, rounds int) {
 	l := s.lp
 	cost := s.costs()
 	l.ask(left, avail)
@@ -60,14 +60,10 @@ func (s *search) relax(left, avail []int, rounds int) bool {
 	for range rounds {
 		before := l.steps
 		l.primal()
-		if !s.spend(l.steps - before) {
-			return false
-		}
-		if s.price(left, avail, cost) == 0 {
-			return true
+		if !s.spend(l.steps-before) || s.price(left, avail, cost) == 0 {
+			return
 		}
 	}
-	return false
 }
 
 // together is how many patterns are sought for one kind at once, where that is cheap: each

@@ -156,14 +156,6 @@ func (s *search) sizes(shares []Share) []int64 {
 	return all
 }
 
-// fill is what the pieces of a bin come to.
-func (s *search) fill(shares []Share) (sum int64) {
-	for _, h := range shares {
-		sum += s.items[h.Item].Size * int64(h.Count)
-	}
-	return sum
-}
-
 // total sums up what bins cost.
 func (s *search) total(bins []Bin) Total {
 	p := Problem{Kinds: s.kinds, Fee: s.fee}

@@ -425,14 +425,6 @@ func (l *master) missing() (sum float64) {
 	return sum
 }
 
-// value is the cost of what the basis holds.
-func (l *master) value() (sum float64) {
-	for i, b := range l.basis {
-		sum += l.x[i] * l.cost(b)
-	}
-	return sum
-}
-
 // state is a basis that can be taken up again.
 type state struct {
 	basis []int

@@ -23,7 +23,8 @@ func (p *Plan) couple() {
 			_, lines := t.Problem()
 			for _, l := range t.Stock.Lacking {
 				for _, ref := range p.Cuts[lines[l.Demand]].Pipes {
-					if e := p.Frames[ref.Frame].built.Graph.Edge(ref.Pipe); e < 0 || ref.Frame != 0 || p.Frames[0].Pipes[e].Path == frame.Bent {
+					if e := p.Frames[ref.Frame].built.Graph.Edge(ref.Pipe); e < 0 || ref.Frame != 0 ||
+						p.Frames[0].Pipes[e].Path == frame.Bent {
 						continue
 					}
 					one := edit.Fix("Join two pieces with a coupling", edit.Edit{Gesture: &edit.Split{Pipe: ref.Pipe}})

@@ -136,7 +136,16 @@ func (p *Plan) procure(ctx context.Context, job *Job, s *Shop, work *Work, draft
 	var lots []procure.Lot
 	for i := range p.Frames {
 		f := &p.Frames[i]
-		lots = append(lots, procure.Lot{Built: f.built, Copies: f.Copies, Needs: link.Needs(f.Links), Was: job.Frames[i].Was, Variant: job.Frames[i].Variant})
+		lots = append(
+			lots,
+			procure.Lot{
+				Built:   f.built,
+				Copies:  f.Copies,
+				Needs:   link.Needs(f.Links),
+				Was:     job.Frames[i].Was,
+				Variant: job.Frames[i].Variant,
+			},
+		)
 	}
 	bought, err := procure.Procure(ctx, lots, order)
 	if err != nil {

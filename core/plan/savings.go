@@ -147,7 +147,10 @@ func (t *thrift) purchase(built []*model.Built, tidy bool) (*procure.Purchase, e
 	}
 	var lots []procure.Lot
 	for i, b := range built {
-		lots = append(lots, procure.Lot{Built: b, Copies: t.job.Frames[i].Copies, Was: t.job.Frames[i].Was, Variant: t.job.Frames[i].Variant})
+		lots = append(
+			lots,
+			procure.Lot{Built: b, Copies: t.job.Frames[i].Copies, Was: t.job.Frames[i].Was, Variant: t.job.Frames[i].Variant},
+		)
 	}
 	return procure.Procure(t.ctx, lots, o)
 }

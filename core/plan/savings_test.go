@@ -79,8 +79,10 @@ func TestSavingsAreTrue(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		wide, high := rapid.IntRange(14, 60).Draw(t, "wide"), rapid.IntRange(14, 60).Draw(t, "high")
 		job := plan.Job{
-			Frames: []plan.FrameUse{{Document: stand(t, fmt.Sprint(wide), fmt.Sprint(high)), Copies: rapid.IntRange(1, 3).Draw(t, "copies")}},
-			Tool:   rapid.SampledFrom([]string{"shear", "hacksaw", "saw"}).Draw(t, "tool"),
+			Frames: []plan.FrameUse{
+				{Document: stand(t, fmt.Sprint(wide), fmt.Sprint(high)), Copies: rapid.IntRange(1, 3).Draw(t, "copies")},
+			},
+			Tool: rapid.SampledFrom([]string{"shear", "hacksaw", "saw"}).Draw(t, "tool"),
 		}
 		shop := tenFeet(498)
 		found, err := plan.FindSavings(context.Background(), job, shop, plan.Work{}, false)

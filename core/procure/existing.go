@@ -214,7 +214,9 @@ func (h *have) atHand(size catalog.Size, w *record.Work, rack []shop.Offcut, fro
 	slices.SortStableFunc(order, func(a, b sort) int { return cmp.Or(cmp.Compare(a.origin, b.origin), -cmp.Compare(a.length, b.length)) })
 	for _, k := range order {
 		h.offers = append(h.offers, stock.Offer{
-			Material: string(size), Length: k.length, Sold: k.sold, Price: k.worth, Priced: k.worth > 0, Count: len(ids[k]), Origin: k.origin,
+			Material: string(
+				size,
+			), Length: k.length, Sold: k.sold, Price: k.worth, Priced: k.worth > 0, Count: len(ids[k]), Origin: k.origin,
 		})
 		h.ids = append(h.ids, ids[k])
 	}

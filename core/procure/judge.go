@@ -41,8 +41,11 @@ func (p *Purchase) judge(t *PipeTotal, c *cutting, haul *stock.Haul) {
 	}
 	if m.Edges > 0 && !c.draft {
 		s := &c.stock.Sticks[m.Tightest]
-		p.Findings = append(p.Findings, about("knife-edge", finding.Warn).With("many", m.Edges).With("stick", s.Length).With("rest", s.Left).
-			With("cuts", s.Cuts).With("allowance", s.Allowance).With("kerf", p.Tool.Kerf))
+		p.Findings = append(
+			p.Findings,
+			about("knife-edge", finding.Warn).With("many", m.Edges).With("stick", s.Length).With("rest", s.Left).
+				With("cuts", s.Cuts).With("allowance", s.Allowance).With("kerf", p.Tool.Kerf),
+		)
 	}
 	if !m.Proven && !c.draft {
 		p.Findings = append(p.Findings, about("not-proven", finding.Note))

@@ -1,6 +1,7 @@
 package procure_test
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"testing"
@@ -32,7 +33,7 @@ func TestWhatIsThereAgainstWhatIsPlanned(t *testing.T) {
 		letters := map[string]measure.Length{}
 		for range rapid.IntRange(1, 14).Draw(r, "steps") {
 			before := b.plan()
-			switch k := rapid.IntRange(0, 9).Draw(r, "step"); k {
+			switch k := rapid.IntRange(0, 11).Draw(r, "step"); k {
 			case 0, 1, 2, 3:
 				cutMore(r, b, before)
 			case 4:
@@ -55,6 +56,16 @@ func TestWhatIsThereAgainstWhatIsPlanned(t *testing.T) {
 						Amount: measure.Money(rapid.IntRange(200, 900).Draw(r, "price")),
 					},
 				)
+			case 9: // another car, or none
+				b.shop.Haul = nil
+				if limit := rapid.IntRange(0, 12).Draw(r, "car"); limit > 4 {
+					b.shop.Haul = &stock.Haul{Limit: measure.Length(limit) * measure.Foot, Error: measure.Inch / 8, Price: 20}
+				}
+			case 10: // sticks measure otherwise than they are named
+				for i := range b.shop.Stock {
+					l := &b.shop.Stock[i]
+					l.True = l.Length + measure.Length(rapid.IntRange(-2, 4).Draw(r, "longer"))*measure.Inch/8
+				}
 			default:
 				undoSome(r, b)
 			}
@@ -134,7 +145,7 @@ func isWhole(r *rapid.T, b *bench, p *procure.Purchase) {
 			require.False(r, ids[s.ID], "a stick is there once")
 			ids[s.ID] = true
 		}
-		room := s.Length
+		room := cmp.Or(s.True, s.Length)
 		for _, x := range s.Pieces {
 			room -= x.Length + x.Kerf
 			require.Equal(r, lengths[x.Name], x.Length)
@@ -160,6 +171,7 @@ func isWhole(r *rapid.T, b *bench, p *procure.Purchase) {
 		require.GreaterOrEqual(r, room, measure.Length(0), "it holds what is cut from it")
 		if at := work.Stick(s.ID); at != nil && s.Origin == stock.Offcut {
 			require.LessOrEqual(r, s.Length, at.Length)
+			require.Empty(r, s.Parts)
 		}
 	}
 	for _, c := range p.Cuts {

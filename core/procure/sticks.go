@@ -222,7 +222,10 @@ func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 		w := &c.wants[i]
 		if n := len(c.of); n == 0 || c.of[n-1] != w.cut {
 			c.of = append(c.of, w.cut)
-			c.prob.Demands = append(c.prob.Demands, stock.Demand{Material: string(c.size), Length: w.length, Least: w.least, Name: p.Cuts[w.cut].Letter})
+			c.prob.Demands = append(
+				c.prob.Demands,
+				stock.Demand{Material: string(c.size), Length: w.length, Least: w.least, Name: p.Cuts[w.cut].Letter},
+			)
 		}
 		c.prob.Demands[len(c.of)-1].Count++
 		if l := cmp.Or(w.least, w.length); shortest == 0 || l < shortest {
@@ -233,7 +236,9 @@ func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 		if l.Size == "" || l.Size == c.size {
 			price, ok := o.Shop.Prices.Find(stickSpec(c.size, l.Length))
 			c.prob.Offers = append(c.prob.Offers, stock.Offer{
-				Material: string(c.size), Length: l.Usable(), Sold: l.Length, Price: price.Amount, Priced: ok, Count: l.Count, Origin: stock.Shop,
+				Material: string(
+					c.size,
+				), Length: l.Usable(), Sold: l.Length, Price: price.Amount, Priced: ok, Count: l.Count, Origin: stock.Shop,
 			})
 		}
 	}

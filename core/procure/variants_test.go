@@ -27,7 +27,11 @@ func variants(t *testing.T, s *shop.Shop, names []string, heights ...measure.Len
 				}
 			})
 		})
-		bolts := material.Line{Spec: material.Spec{Ware: material.Hardware, Kind: "bolt", Length: 2 * measure.Inch}, Quantity: i + 1, Unit: "each"}
+		bolts := material.Line{
+			Spec:     material.Spec{Ware: material.Hardware, Kind: "bolt", Length: 2 * measure.Inch},
+			Quantity: i + 1,
+			Unit:     "each",
+		}
 		lots = append(lots, procure.Lot{Built: b, Copies: 2, Variant: names[i], Needs: []material.Line{bolts}})
 	}
 	p, err := procure.Procure(context.Background(), lots, procure.Order{Shop: s, Work: &record.Work{}, Tool: s.Tools[5]})

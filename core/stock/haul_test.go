@@ -49,7 +49,12 @@ func verifyHaul(t require.TestingT, p stock.Problem, m stock.Material) {
 				need += p.EndTrim
 			}
 			if part.Pieces > 0 {
-				require.LessOrEqual(t, need+h.Error*measure.Length(ends), part.Length, "it holds its pieces, whatever the shop's cuts are off by")
+				require.LessOrEqual(
+					t,
+					need+h.Error*measure.Length(ends),
+					part.Length,
+					"it holds its pieces, whatever the shop's cuts are off by",
+				)
 			}
 		}
 		require.Equal(t, len(s.Pieces), from)

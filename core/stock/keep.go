@@ -101,7 +101,8 @@ func (b *bench) before() (stay []packing.Bin) {
 			for i := range one.Items {
 				one.Items[i].Count = shares[i]
 			}
-			if o.named() == k.Length && sameOrigin(o.Origin, k.Origin) && used[kind] != b.Kinds[kind].Limit && one.Verify([]packing.Bin{bin}) == nil {
+			if o.named() == k.Length && sameOrigin(o.Origin, k.Origin) && used[kind] != b.Kinds[kind].Limit &&
+				one.Verify([]packing.Bin{bin}) == nil {
 				used[kind]++
 				for item, n := range shares {
 					left[item] -= n

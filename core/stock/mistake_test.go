@@ -72,7 +72,10 @@ func TestTheSafestOrderAgainstEveryOrder(t *testing.T) {
 			n = rapid.IntRange(6, 7).Draw(t, "more pieces")
 		}
 		for range n {
-			p.Demands = append(p.Demands, stock.Demand{Material: "pipe", Length: in(float64(rapid.IntRange(8, 59).Draw(t, "inches"))), Count: 1})
+			p.Demands = append(
+				p.Demands,
+				stock.Demand{Material: "pipe", Length: in(float64(rapid.IntRange(8, 59).Draw(t, "inches"))), Count: 1},
+			)
 		}
 		m := solve(p)[0]
 		order, exact, err := stock.SafestOrder(context.Background(), p, m, nil)
@@ -139,7 +142,11 @@ func TestTheSafestOrderAgainstEveryOrder(t *testing.T) {
 }
 
 func TestALargePlanHasAGoodOrder(t *testing.T) {
-	p := stock.Problem{Demands: demands(map[float64]int{24: 9, 18: 7, 15: 6, 12: 8, 7: 4}), Offers: shop(120), Saw: stock.Saw{Kerf: measure.Inch / 8}}
+	p := stock.Problem{
+		Demands: demands(map[float64]int{24: 9, 18: 7, 15: 6, 12: 8, 7: 4}),
+		Offers:  shop(120),
+		Saw:     stock.Saw{Kerf: measure.Inch / 8},
+	}
 	m := solve(p)[0]
 	order, exact, err := stock.SafestOrder(context.Background(), p, m, nil)
 	require.NoError(t, err)

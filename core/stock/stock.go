@@ -141,7 +141,13 @@ func (p *Problem) Check() error {
 		return fmt.Errorf("a cut that takes less than nothing")
 	}
 	if h := p.Haul; h != nil && (h.Limit <= 0 || h.Error < 0 || h.Free < 0 || h.Price < 0) {
-		return fmt.Errorf("a vehicle that takes %v, with cuts that are off by %v, %d of them free and then at %v", h.Limit, h.Error, h.Free, h.Price)
+		return fmt.Errorf(
+			"a vehicle that takes %v, with cuts that are off by %v, %d of them free and then at %v",
+			h.Limit,
+			h.Error,
+			h.Free,
+			h.Price,
+		)
 	}
 	return nil
 }

@@ -225,7 +225,11 @@ func TestUnpricedOfferIsPassedOverWhenOthersHavePrices(t *testing.T) {
 }
 
 func TestTidyKeepsThePurchaseAndLengthensTheLeftover(t *testing.T) {
-	p := stock.Problem{Demands: demands(map[float64]int{35: 4, 22: 3, 11: 6, 9: 2}), Offers: shop(120), Saw: stock.Saw{Kerf: measure.Inch / 8}}
+	p := stock.Problem{
+		Demands: demands(map[float64]int{35: 4, 22: 3, 11: 6, 9: 2}),
+		Offers:  shop(120),
+		Saw:     stock.Saw{Kerf: measure.Inch / 8},
+	}
 	plain := solve(p)[0]
 	p.Tidy = true
 	tidy := solve(p)[0]
@@ -244,7 +248,12 @@ func TestTidyKeepsThePurchaseAndLengthensTheLeftover(t *testing.T) {
 // Two sticks of 60 hold 40+20 and 30+29 (to the last bit) or 40+... with room
 // to spare: a tidy plan leaves the margin where it costs nothing.
 func TestTidyLeavesAMarginWhereItIsFree(t *testing.T) {
-	p := stock.Problem{Demands: demands(map[float64]int{40: 1, 30: 1, 20: 1, 18: 1}), Offers: shop(60), Tidy: true, Saw: stock.Saw{Root: measure.Inch / 2}}
+	p := stock.Problem{
+		Demands: demands(map[float64]int{40: 1, 30: 1, 20: 1, 18: 1}),
+		Offers:  shop(60),
+		Tidy:    true,
+		Saw:     stock.Saw{Root: measure.Inch / 2},
+	}
 	m := solve(p)[0]
 	verify(t, p, m)
 	assert.Equal(t, 2, m.Count)
@@ -296,7 +305,11 @@ func TestLargeJobsEndWithinTheirNodes(t *testing.T) {
 }
 
 func BenchmarkSolve(b *testing.B) {
-	p := stock.Problem{Demands: demands(map[float64]int{24: 2, 18: 1, 15: 2, 12: 4, 7: 4, 2: 2}), Offers: shop(60), Saw: stock.Saw{Kerf: measure.Inch / 8}}
+	p := stock.Problem{
+		Demands: demands(map[float64]int{24: 2, 18: 1, 15: 2, 12: 4, 7: 4, 2: 2}),
+		Offers:  shop(60),
+		Saw:     stock.Saw{Kerf: measure.Inch / 8},
+	}
 	for b.Loop() {
 		solve(p)
 	}

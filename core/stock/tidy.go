@@ -100,7 +100,8 @@ func (b *bench) tidy(ctx context.Context, a packing.Answer) (packing.Answer, err
 // uncut are the sticks that are one piece: they are cut nowhere, and need no reserve.
 func (b *bench) uncut(bins []packing.Bin) (all []packing.Bin) {
 	for _, bin := range bins {
-		if len(bin.Shares) == 1 && bin.Shares[0].Count == 1 && b.Items[bin.Shares[0].Item].Size == b.Kinds[bin.Kind].Room && b.of.EndTrim == 0 {
+		if len(bin.Shares) == 1 && bin.Shares[0].Count == 1 && b.Items[bin.Shares[0].Item].Size == b.Kinds[bin.Kind].Room &&
+			b.of.EndTrim == 0 {
 			all = append(all, bin)
 		}
 	}
@@ -183,7 +184,13 @@ func (b *bench) keep(stick, piece int64) packing.Problem {
 
 // asGood packs a problem that asks more of each stick, if that can be done for the same
 // purchase; some sticks stay as they are. nil where it cannot, or was not found.
-func (b *bench) asGood(ctx context.Context, q packing.Problem, stay []packing.Bin, total packing.Total, steps int64) ([]packing.Bin, error) {
+func (b *bench) asGood(
+	ctx context.Context,
+	q packing.Problem,
+	stay []packing.Bin,
+	total packing.Total,
+	steps int64,
+) ([]packing.Bin, error) {
 	q.Items, q.Kinds = slices.Clone(q.Items), slices.Clone(q.Kinds)
 	for _, bin := range stay {
 		for _, h := range bin.Shares {

@@ -15,10 +15,27 @@ import (
 )
 
 func registerThrift(h huma.API, a *api, op func(method, path, id, summary string) huma.Operation) {
-	huma.Register(h, op(http.MethodPost, "/savings", "savings", "What small changes of a project save, and what takes a stick off a knife edge"), a.savings)
-	huma.Register(h, op(http.MethodPost, "/mistakes", "mistakes", "What each cut that is still to be made would cost if it were spoilt"), a.mistakes)
-	huma.Register(h, op(http.MethodPost, "/badcut", "badCut", "What becomes of a cut that went wrong, and what it costs; nothing is recorded"), a.badCut)
-	improve := op(http.MethodPost, "/improve", "improve", "Go on with the search for the best purchase; a line of JSON each time it has come further")
+	huma.Register(
+		h,
+		op(http.MethodPost, "/savings", "savings", "What small changes of a project save, and what takes a stick off a knife edge"),
+		a.savings,
+	)
+	huma.Register(
+		h,
+		op(http.MethodPost, "/mistakes", "mistakes", "What each cut that is still to be made would cost if it were spoilt"),
+		a.mistakes,
+	)
+	huma.Register(
+		h,
+		op(http.MethodPost, "/badcut", "badCut", "What becomes of a cut that went wrong, and what it costs; nothing is recorded"),
+		a.badCut,
+	)
+	improve := op(
+		http.MethodPost,
+		"/improve",
+		"improve",
+		"Go on with the search for the best purchase; a line of JSON each time it has come further",
+	)
 	line := h.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[plan.Progress](), true, "")
 	improve.Responses = map[string]*huma.Response{
 		"200": {Description: "OK", Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: line}}},

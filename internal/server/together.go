@@ -15,7 +15,7 @@ import (
 
 // TogetherRequest names the projects that are bought in one go.
 type TogetherRequest struct {
-	Projects []string `json:"projects"       minItems:"1" maxItems:"50"`
+	Projects []string `json:"projects"           minItems:"1" maxItems:"50"`
 	Tool     string   `json:"tool,omitempty"`     // by default the first project's
 	Variants bool     `json:"variants,omitempty"` // they are put together from the same parts, one at a time
 }
