@@ -38,14 +38,7 @@ func Draft(ctx context.Context, job Job, shop Shop, work Work) (*Plan, error) {
 
 func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool, steps int64) (*Plan, error) {
 	newer := newerFigures(&shop, work.Figures)
-	if work.Figures != nil {
-		work.Figures.Put(&shop)
-	}
-	job.put(&shop)
-	if n := job.validate(&shop); len(n) > 0 {
-		return nil, n
-	}
-	c, err := shop.Catalog()
+	c, err := job.ready(&shop, &work)
 	if err != nil {
 		return nil, err
 	}
@@ -62,6 +55,19 @@ func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool, steps
 	p.cautions()
 	p.say()
 	return p, nil
+}
+
+// ready puts what the work was begun with and what is the job's own over what the shop has, and
+// says what of all that makes no sense.
+func (j *Job) ready(shop *Shop, work *Work) (*catalog.Catalog, error) {
+	if work.Figures != nil {
+		work.Figures.Put(shop)
+	}
+	j.put(shop)
+	if n := j.validate(shop); len(n) > 0 {
+		return nil, n
+	}
+	return shop.Catalog()
 }
 
 // build builds every frame of the job and runs its analyses.

@@ -239,12 +239,9 @@ func lower(name string) string {
 	return string(name[0]|0x20) + name[1:]
 }
 
-// usualLengths are the stick lengths that pipe is sold in.
-var usualLengths = []measure.Length{2 * measure.Foot, 5 * measure.Foot, 10 * measure.Foot, 20 * measure.Foot}
-
 // lengths buys a length that pipe is usual in and that is not on sale yet.
 func (r *repairing) lengths() {
-	for _, l := range usualLengths {
+	for _, l := range procure.UsualSticks {
 		if slices.ContainsFunc(r.prob.Offers, func(o stock.Offer) bool { return o.Origin == stock.Shop && o.Sold == l }) {
 			continue
 		}

@@ -90,14 +90,7 @@ type thrift struct {
 // are tried only where typed says so. Every answer is planned anew and priced; it takes as
 // long as some dozens of plans.
 func FindSavings(ctx context.Context, job Job, shop Shop, work Work, typed bool) (*Savings, error) {
-	if work.Figures != nil {
-		work.Figures.Put(&shop)
-	}
-	job.put(&shop)
-	if n := job.validate(&shop); len(n) > 0 {
-		return nil, n
-	}
-	c, err := shop.Catalog()
+	c, err := job.ready(&shop, &work)
 	if err != nil {
 		return nil, err
 	}

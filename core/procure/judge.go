@@ -11,16 +11,16 @@ import (
 	"sturdyelbow/core/stock"
 )
 
-// usualSticks are the stick lengths that pipe is sold in.
-var usualSticks = []measure.Length{2 * measure.Foot, 5 * measure.Foot, 10 * measure.Foot, 20 * measure.Foot}
+// UsualSticks are the stick lengths that pipe is sold in.
+var UsualSticks = []measure.Length{2 * measure.Foot, 5 * measure.Foot, 10 * measure.Foot, 20 * measure.Foot}
 
 // longerSticks offers the shortest usual stick that holds a length.
 func longerSticks(l measure.Length) []finding.Fix {
-	i := slices.IndexFunc(usualSticks, func(s measure.Length) bool { return s >= l })
+	i := slices.IndexFunc(UsualSticks, func(s measure.Length) bool { return s >= l })
 	if i < 0 {
 		return nil
 	}
-	s := usualSticks[i]
+	s := UsualSticks[i]
 	return []finding.Fix{
 		{
 			Label: fmt.Sprintf("Buy %s sticks", s.Format(measure.FeetInches, 0)),
