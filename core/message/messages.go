@@ -306,6 +306,16 @@ var messages = map[string]Message{
 		Hint: `other pieces are cut from the short one where it serves; or take the change back`,
 		Many: `{{count .n "piece that is cut is" "pieces that are cut are"}} too short now: they are cut anew`,
 	},
+	"cemented-otherwise": {
+		Text: `{{.subject}}{{if .copy}}, number {{.copy}}{{end}} is cemented at {{.length}}{{with .letter}} as {{.}}{{end}}, and would have to be {{.wanted}} now`,
+		Hint: `what is cemented stays: take the change back, or cut that piece out of its fittings and plan new ones`,
+		Many: `{{count .n "piece that is cemented has" "pieces that are cemented have"}} another length in the plan now`,
+	},
+	"cemented-surplus": {
+		Text: `a piece of {{.length}}{{with .letter}}, marked {{.}},{{end}} is cemented where the plan has nothing any more`,
+		Hint: `take the change back, or cut it out`,
+		Many: `{{count .n "piece is" "pieces are"}} cemented where the plan has nothing any more`,
+	},
 	"surplus-piece": {
 		Text: `a piece of {{.length}}{{with .letter}}, marked {{.}},{{end}} is cut that the plan has no place for`,
 		Hint: `keep it for the rack`,

@@ -28,12 +28,13 @@ const (
 // Existing is a piece that is there, against what is planned.
 type Existing struct {
 	record.Made
-	Fate   Fate           `json:"fate"`
-	Serves *PieceRef      `json:"serves,omitempty"` // the planned piece that it is, or becomes, as the frame calls it
-	Place  string         `json:"place,omitempty"`  // its own pipe, as the frame calls it; "" where that is gone
-	Wanted measure.Length `json:"wanted,omitempty"` // how long its own place has it now
-	Used   bool           `json:"used,omitempty"`   // others are to be cut from it
-	Twice  string         `json:"twice,omitempty"`  // the id of another that may be the same cut
+	Fate     Fate           `json:"fate"`
+	Serves   *PieceRef      `json:"serves,omitempty"`   // the planned piece that it is, or becomes, as the frame calls it
+	Place    string         `json:"place,omitempty"`    // its own pipe, as the frame calls it; "" where that is gone
+	Wanted   measure.Length `json:"wanted,omitempty"`   // how long its own place has it now
+	Cemented bool           `json:"cemented,omitempty"` // it stays as it is and where it is
+	Used     bool           `json:"used,omitempty"`     // others are to be cut from it
+	Twice    string         `json:"twice,omitempty"`    // the id of another that may be the same cut
 
 	serves *want
 }
@@ -69,6 +70,7 @@ type have struct {
 	keep, trim map[int]int // the wanted piece, by its index: the index of what is there for it
 	pieces     []record.Made
 	loose      []int  // of pieces: neither kept nor trimmed
+	cemented   []bool // of pieces: it stays as it is and where it is
 	doubt      []bool // of pieces: maybe another is meant by the same cut
 	todo       []int  // of wants: still to be cut
 	offers     []stock.Offer
@@ -82,8 +84,9 @@ func sameCut(a, b *record.Made) bool {
 	return alikeOnTape(a.Length, b.Length) && (a.Basis != "" && a.Basis == b.Basis || a.Device != b.Device)
 }
 
-// match sets what is there of a size against what is wanted: first each piece at its own
-// place, then any that is as long, then those that are only to be trimmed.
+// match sets what is there of a size against what is wanted: first what is cemented, which stays
+// where it is whatever its length; then each piece at its own place, then any that is as long,
+// then those that are only to be trimmed.
 func match(wants []want, size catalog.Size, w *record.Work) have {
 	h := have{keep: map[int]int{}, trim: map[int]int{}}
 	own := map[PieceRef][]int{}
@@ -109,7 +112,25 @@ func match(wants []want, size catalog.Size, w *record.Work) have {
 		}
 	}
 	take := func(of map[int]int, wanted, piece int) { of[wanted], taken[piece] = piece, true }
+	h.cemented = make([]bool, len(h.pieces))
+	for k := range h.pieces {
+		h.cemented[k] = w.Cemented(&h.pieces[k])
+	}
 	for i := range wants {
+		for _, k := range own[wants[i].PieceRef] {
+			if !taken[k] && h.cemented[k] {
+				take(h.keep, i, k)
+				break
+			}
+		}
+	}
+	for k := range h.pieces {
+		taken[k] = taken[k] || h.cemented[k] // where nothing asks for it, it serves for nothing else
+	}
+	for i := range wants {
+		if _, kept := h.keep[i]; kept {
+			continue
+		}
 		for _, k := range own[wants[i].PieceRef] {
 			if !taken[k] && wants[i].is(h.pieces[k].Length) {
 				take(h.keep, i, k)
@@ -253,7 +274,7 @@ func (h *have) fates(wants []want, used map[string]bool) (all []Existing) {
 		own[wants[i].PieceRef] = i
 	}
 	for k, m := range h.pieces {
-		e := Existing{Made: m, Fate: fate[k], Used: used[m.ID]}
+		e := Existing{Made: m, Fate: fate[k], Used: used[m.ID], Cemented: len(h.cemented) > 0 && h.cemented[k]}
 		i, planned := own[PieceRef{m.Frame, m.Pipe, m.Copy}]
 		if planned {
 			e.Wanted, e.Place = wants[i].length, wants[i].pipe

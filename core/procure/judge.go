@@ -109,6 +109,10 @@ func (p *Purchase) noteExisting(notes []string) {
 		switch {
 		case twice != nil:
 			code, severity = "cut-twice", finding.Warn
+		case e.Cemented && e.Fate == Keep && e.serves != nil && !e.serves.is(e.Length):
+			code, severity = "cemented-otherwise", finding.Warn
+		case e.Cemented && e.Fate == Surplus:
+			code, severity = "cemented-surplus", finding.Warn
 		case e.Fate == Recut:
 			severity = finding.Warn
 		case code == "":
@@ -126,7 +130,7 @@ func (p *Purchase) noteExisting(notes []string) {
 		switch code {
 		case "cut-twice":
 			f = f.With("device", cmp.Or(twice.Device, "one device")).With("other", cmp.Or(e.Device, "another"))
-		case "to-trim", "cut-anew":
+		case "to-trim", "cut-anew", "cemented-otherwise":
 			f = f.With("wanted", e.Wanted)
 		}
 		p.Findings = append(p.Findings, f)

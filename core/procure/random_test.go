@@ -105,11 +105,13 @@ func undoSome(r *rapid.T, b *bench) {
 		return
 	}
 	piece := rapid.SampledFrom(work.Pieces).Draw(r, "piece")
-	switch rapid.IntRange(0, 2).Draw(r, "undone") {
+	switch rapid.IntRange(0, 3).Draw(r, "undone") {
 	case 0:
 		b.did(record.Event{Kind: record.TakenBack, Event: piece.ID})
 	case 1:
 		b.did(record.Event{Kind: record.Spoilt, Item: piece.ID})
+	case 2:
+		b.did(record.Event{Kind: record.Cemented, Piece: &piece.Piece, Joint: "j1"})
 	default:
 		b.did(record.Event{Kind: record.Racked, Item: piece.Stick})
 	}
@@ -119,6 +121,7 @@ func isWhole(r *rapid.T, b *bench, p *procure.Purchase) {
 	work := record.Add(b.events)
 	told, served := map[string]procure.Existing{}, map[procure.PieceRef]string{}
 	for _, e := range p.Existing {
+		require.False(r, e.Cemented && (e.Used || e.Fate == procure.Trim), "what is cemented stays")
 		_, twice := told[e.ID]
 		require.False(r, twice, "each piece is told once")
 		told[e.ID] = e

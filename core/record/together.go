@@ -18,7 +18,10 @@ func Together(works ...Work) Work {
 			all.Pieces = append(all.Pieces, m)
 		}
 		all.Sticks = append(all.Sticks, w.Sticks...)
-		all.Joints = append(all.Joints, w.Joints...)
+		for _, j := range w.Joints {
+			j.Frame = frame
+			all.Joints = append(all.Joints, j)
+		}
 		all.Put = append(all.Put, w.Put...)
 		all.Notes = append(all.Notes, w.Notes...)
 		all.Last = max(all.Last, w.Last)

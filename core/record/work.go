@@ -39,6 +39,12 @@ func (w *Work) Stick(id string) *Stick {
 	return &w.Sticks[i]
 }
 
+// Cemented says whether a piece is cemented at one end or both: it stays as it is and where it
+// is, whatever becomes of the plan.
+func (w *Work) Cemented(m *Made) bool {
+	return slices.ContainsFunc(w.Joints, func(j Joined) bool { return j.State == Cemented && j.Piece == m.Piece && j.Frame == m.Frame })
+}
+
 // With is the work with one more event, as if it were told last.
 func (w *Work) With(e Event) Work { return Add(append(slices.Clone(w.events), e)) }
 
@@ -123,6 +129,7 @@ func (g *Goods) Back(count int) (all []Event) {
 // Joined is what became of a piece's end in a fitting.
 type Joined struct {
 	Piece
+	Frame int    `json:"frame,omitempty"` // of the job; 0 in a project's own record
 	Joint string `json:"joint"`
 	State Kind   `json:"state"` // [Fitted], [Driven] or [Cemented], whichever came last
 	Event string `json:"event"`
@@ -280,7 +287,7 @@ func (a *adding) event(e *Event) {
 			i = len(a.Joints)
 			a.Joints = append(a.Joints, Joined{})
 		}
-		a.Joints[i] = Joined{*e.Piece, e.Joint, e.Kind, e.ID}
+		a.Joints[i] = Joined{Piece: *e.Piece, Joint: e.Joint, State: e.Kind, Event: e.ID}
 	case Measured:
 		for i := range a.Pieces {
 			if a.Pieces[i].Piece == *e.Piece {

@@ -3164,6 +3164,8 @@ export interface components {
             /** Format: int64 */
             at?: number;
             basis?: string;
+            /** @description it stays as it is and where it is */
+            cemented?: boolean;
             /** Format: int64 */
             copy: number;
             device?: string;

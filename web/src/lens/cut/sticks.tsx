@@ -184,7 +184,9 @@ export function Proof({
   if (of.net === 0) return null;
   return (
     <p className="text-sm text-ink-2">
-      {of.proven ? "Proven: nothing cheaper and no fewer sticks exist." : "Best found; a better one is not ruled out."}{" "}
+      {of.proven
+        ? "Proven: nothing cheaper and no fewer sticks exist; cuts and leftovers are the best found."
+        : "Best found; a better one is not ruled out."}{" "}
       {plural(of.cuts, "cut")}. The tightest stick has <Len nm={of.closest} style={style} step={32} /> left
       {of.edges ? `, and ${plural(of.edges, "stick is", "sticks are")} on a knife edge` : ""}.
     </p>
