@@ -19,6 +19,11 @@ func (s *search) decide(charged []int) (bins []Bin, sure bool) {
 	if bins := s.quick(charged); bins != nil {
 		return bins, true
 	}
+	if s.divided() {
+		if bins, sure := s.byParts(avail, (s.budget-s.spent)/4); bins != nil || sure {
+			return bins, true
+		}
+	}
 	if bins, sure := s.searched(s.counts(), avail, 2_000_000); sure {
 		return bins, sure
 	}
@@ -254,6 +259,9 @@ func (p *placer) ways(all []*choice, kind, must int) []*choice {
 			}
 			for t := range waste {
 				waste[t] -= c * p.tests[t].worth[i]
+			}
+			if !k.plain() {
+				steps += int64(1 + len(sizes)*len(k.Ways))
 			}
 			if k.plain() || k.holds(sizes) {
 				fill(i+1, room-c*size, skip)

@@ -14,6 +14,10 @@ func Divide(sizes, rooms []int64) []int {
 		return nil
 	}
 	left := slices.Clone(rooms)
+	if fitBest(sizes, left, into) {
+		return into
+	}
+	copy(left, rooms)
 	spare := int64(0) // what may stay empty
 	for _, r := range rooms {
 		spare += r
@@ -21,9 +25,10 @@ func Divide(sizes, rooms []int64) []int {
 	for _, s := range sizes {
 		spare -= s
 	}
-	steps := 200_000
-	var place func(i int, spare int64) bool
-	place = func(i int, spare int64) bool {
+	least := sizes[len(sizes)-1]
+	steps := divideSteps
+	var place func(i int) bool
+	place = func(i int) bool {
 		if i == len(sizes) {
 			return true
 		}
@@ -33,7 +38,7 @@ func Divide(sizes, rooms []int64) []int {
 		// parts too small for what is left are lost: sizes fall, so only the smallest tells
 		lost := int64(0)
 		for _, r := range left {
-			if r < sizes[len(sizes)-1] {
+			if r < least {
 				lost += max(0, r)
 			}
 		}
@@ -46,15 +51,37 @@ func Divide(sizes, rooms []int64) []int {
 			}
 			left[j] -= sizes[i]
 			into[i] = j
-			if place(i+1, spare) {
+			if place(i + 1) {
 				return true
 			}
 			left[j] += sizes[i]
 		}
 		return false
 	}
-	if spare < 0 || !place(0, spare) {
+	if spare < 0 || !place(0) {
 		return nil
 	}
 	return into
+}
+
+// divideSteps bounds the ways that are looked at. A bin has few pieces: they suffice for some
+// dozen of unlike sizes.
+const divideSteps = 200_000
+
+// fitBest puts each size into the part that it leaves least room in, which mostly will do.
+func fitBest(sizes, left []int64, into []int) bool {
+	for i, s := range sizes {
+		best := -1
+		for j, r := range left {
+			if r >= s && (best < 0 || r < left[best]) {
+				best = j
+			}
+		}
+		if best < 0 {
+			return false
+		}
+		left[best] -= s
+		into[i] = best
+	}
+	return true
 }

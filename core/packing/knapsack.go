@@ -46,6 +46,12 @@ func (s *search) offers(room int64, value []float64, count []int) []offer {
 
 // branch is branch and bound over the items in the order of their value for their size.
 func (s *search) branch(room int64, value []float64, count []int, steps int64) (best float64, shares []Share, exact bool) {
+	return s.branchHeld(nil, room, value, count, steps)
+}
+
+// branchHeld is the same for a kind of bin that is divided: only fills that it holds count. nil
+// holds all that fit the room.
+func (s *search) branchHeld(k *Kind, room int64, value []float64, count []int, steps int64) (best float64, shares []Share, exact bool) {
 	all := s.offers(room, value, count)
 	if len(all) == 0 {
 		return 0, nil, true
@@ -59,10 +65,25 @@ func (s *search) branch(room int64, value []float64, count []int, steps int64) (
 		least[i] = min(least[i+1], all[i].size)
 	}
 	left := steps
+	var sizes []int64
+	held := func() bool { // what is taken so far goes into the bin
+		sizes = sizes[:0]
+		for i, c := range cur {
+			for range c {
+				sizes = append(sizes, all[i].size)
+			}
+		}
+		slices.SortFunc(sizes, func(a, b int64) int { return cmp.Compare(b, a) })
+		left -= int64(len(sizes))
+		return k.holds(sizes)
+	}
 	exact = true
 	var try func(i int, room int64, v float64)
 	try = func(i int, room int64, v float64) {
 		if v > best {
+			if k != nil && !held() {
+				return // nor does it with more
+			}
 			best = v
 			copy(take, cur)
 			clear(take[i:])
@@ -92,9 +113,9 @@ func (s *search) branch(room int64, value []float64, count []int, steps int64) (
 	}
 	try(0, room, 0)
 	s.spend(steps - left)
-	for i, k := range take {
-		if k > 0 {
-			shares = append(shares, Share{all[i].item, int(k)})
+	for i, c := range take {
+		if c > 0 {
+			shares = append(shares, Share{all[i].item, int(c)})
 		}
 	}
 	if !exact {

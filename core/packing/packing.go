@@ -197,11 +197,17 @@ func (k *Kind) holds(sizes []int64) bool {
 		return true
 	}
 	return slices.ContainsFunc(k.Ways, func(w Way) bool {
-		parts := slices.Clone(w.Parts)
-		for j := range parts {
-			parts[j] -= kept
+		if sum+kept*int64(len(w.Parts)) > w.Room {
+			return false
 		}
-		return sum+kept*int64(len(parts)) <= w.Room && Divide(sizes, parts) != nil
+		parts := w.Parts
+		if kept > 0 {
+			parts = slices.Clone(parts)
+			for j := range parts {
+				parts[j] -= kept
+			}
+		}
+		return Divide(sizes, parts) != nil
 	})
 }
 

@@ -3,6 +3,7 @@ package packing
 import (
 	"math"
 	"math/big"
+	"slices"
 )
 
 const (
@@ -66,9 +67,9 @@ func (s *search) relax(left, avail []int, rounds int) {
 	}
 }
 
-// together is how many patterns are sought for one kind at once, where that is cheap: each
+// atOnce is how many patterns are sought for one kind at once, where that is cheap: each
 // without the items of those before it, so that they can be part of one answer.
-const together = 6
+const atOnce = 6
 
 // price adds patterns that lower the cost, and gives their number.
 func (s *search) price(left, avail []int, cost []float64) (added int) {
@@ -82,7 +83,12 @@ func (s *search) price(left, avail []int, cost []float64) (added int) {
 		}
 		room := s.kinds[k].Room
 		copy(count, left)
-		for n := range together {
+		if s.kinds[k].Ways != nil {
+			_, shares := s.heldFill(k, value, count)
+			added += s.bring(pattern{kind: k, shares: shares, cost: cost[k]})
+			continue
+		}
+		for n := range atOnce {
 			var best float64
 			var shares []Share
 			exact := false
@@ -103,16 +109,83 @@ func (s *search) price(left, avail []int, cost []float64) (added int) {
 			if cost[k]-l.y[l.items+k]-best > -reopens || len(shares) == 0 {
 				break
 			}
-			p := pattern{kind: k, shares: shares, cost: cost[k]}
-			if l.reduced(&p) > -reopens {
+			if s.bring(pattern{kind: k, shares: shares, cost: cost[k]}) == 0 {
 				break
 			}
-			l.add(p)
 			added++
 			take(count, shares, 1)
 		}
 	}
 	return added
+}
+
+// bring adds a pattern if it lowers the cost, and gives how many were added.
+func (s *search) bring(p pattern) int {
+	if len(p.shares) == 0 || s.lp.reduced(&p) > -reopens {
+		return 0
+	}
+	s.lp.add(p)
+	return 1
+}
+
+// heldSteps bounds the search for the best fill of a bin that is divided.
+const heldSteps = 60_000
+
+// heldFill is a good fill of a bin that is divided, and a value that none goes beyond: the best
+// fill of all, where it is found; else the best of the whole room, as far as it can be divided,
+// or part by part.
+func (s *search) heldFill(k int, value []float64, count []int) (most float64, shares []Share) {
+	kd := &s.kinds[k]
+	best, held, exact := s.branchHeld(kd, kd.Room, value, count, heldSteps)
+	if exact {
+		return best, held
+	}
+	worth := func(shares []Share) (sum float64) {
+		for _, h := range shares {
+			sum += value[h.Item] * float64(h.Count)
+		}
+		return sum
+	}
+	most, whole := s.knapsack(kd.Room, value, count, pricingSteps)
+	inParts, parts := s.inParts(k, value, count)
+	most = min(most, inParts)
+	for _, fill := range [][]Share{s.divisible(kd, s.add(whole, 0, 0)), parts} {
+		if worth(fill) > worth(held) {
+			held = fill
+		}
+	}
+	return most, held
+}
+
+// inParts fills a bin that is divided, part by part, each with the most of what the parts
+// before leave; and gives a value that no fill of it goes beyond: that of parts that take
+// nothing from each other.
+func (s *search) inParts(k int, value []float64, count []int) (most float64, best []Share) {
+	kd := &s.kinds[k]
+	alone := map[int64]float64{} // the most that a part of some room holds
+	top := -1.0
+	for _, w := range kd.Ways {
+		bound, worth := 0.0, 0.0
+		left := slices.Clone(count)
+		var shares []Share
+		for _, room := range w.Parts {
+			if _, known := alone[room]; !known {
+				alone[room], _ = s.knapsack(room, value, count, pricingSteps)
+			}
+			bound += alone[room]
+			_, part := s.knapsack(room, value, left, pricingSteps)
+			take(left, part, 1)
+			shares = s.together(shares, part)
+		}
+		shares = s.divisible(kd, shares)
+		for _, h := range shares {
+			worth += value[h.Item] * float64(h.Count)
+		}
+		if most = max(most, bound); worth > top {
+			top, best = worth, shares
+		}
+	}
+	return most, best
 }
 
 // tableOfAll makes the table that serves every kind; nil where it would be too large.
@@ -148,7 +221,12 @@ func (s *search) safe() prices {
 	}
 	left := s.counts()
 	for k := range s.kinds {
-		best, _ := s.knapsack(s.kinds[k].Room, value, left, 20*pricingSteps)
+		var best float64
+		if s.kinds[k].Ways != nil {
+			best, _ = s.heldFill(k, value, left)
+		} else {
+			best, _ = s.knapsack(s.kinds[k].Room, value, left, 20*pricingSteps)
+		}
 		v.most[k] = int64(math.Ceil(best - 1e-3)) // whole numbers below 2^53: exact, unless the search gave up, then above
 	}
 	return v

@@ -153,6 +153,7 @@ func SummarizeStock(ms []stock.Material) (buy []SummaryBuy, cents *int64, bound 
 		sticks[m.Key] = m.BoundSticks
 		least += int64(m.BoundCost)
 		priced = priced && m.Priced
+		total += int64(m.CutCost)
 		for _, b := range m.Buy {
 			line := SummaryBuy{Size: m.Key, StockIn: round(b.Length.Inches(), 6), Count: b.Count}
 			if b.Priced {

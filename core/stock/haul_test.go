@@ -2,6 +2,7 @@ package stock_test
 
 import (
 	"cmp"
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -256,4 +257,33 @@ func TestHaulAgainstEveryWay(t *testing.T) {
 		require.Equal(t, sticks, m.Count)
 		require.Equal(t, cuts, m.ShopCuts)
 	})
+}
+
+// Whole lists for a car are proven within the steps of a plan: sticks of 10 and 5 ft, cuts in
+// the shop free up to three and then priced.
+func TestListsForACarAreProven(t *testing.T) {
+	for seed := range uint64(4) {
+		for _, limit := range []float64{60, 45, 77} {
+			r := rand.New(rand.NewPCG(seed, 5))
+			p := stock.Problem{
+				Saw: stock.Saw{Kerf: measure.Inch / 8, Root: measure.Inch / 32}, Tidy: true, Steps: 100_000_000,
+				Haul: &stock.Haul{Limit: in(limit), Error: measure.Inch / 8, Free: 3, Price: 25},
+				Offers: []stock.Offer{
+					{Material: "pipe", Length: in(120), Price: 500, Priced: true, Origin: stock.Shop},
+					{Material: "pipe", Length: in(60), Price: 290, Priced: true, Origin: stock.Shop},
+				},
+			}
+			for range 8 {
+				length := measure.Length(3*16+r.IntN(41*16)) * measure.Inch / 16
+				p.Demands = append(p.Demands, stock.Demand{Material: "pipe", Length: length, Count: 1})
+			}
+			for range 32 {
+				p.Demands[r.IntN(8)].Count++
+			}
+			m := solve(p)[0]
+			verify(t, p, m)
+			verifyHaul(t, p, m)
+			assert.True(t, m.Proven, "seed %d, %v in", seed, limit)
+		}
+	}
 }
