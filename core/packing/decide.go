@@ -229,8 +229,14 @@ func (p *placer) ways(all []*choice, kind, must int) []*choice {
 			}
 		}
 		if i == n {
-			if skipped <= room && (k.plain() || k.holds(with(sizes, skipped))) {
-				return // something left out would still fit
+			if skipped <= room {
+				fits := k.plain()
+				if !fits {
+					fits, _ = k.judge(with(sizes, skipped), judgeSteps)
+				}
+				if fits {
+					return // something left out would still fit
+				}
 			}
 			for t := range waste {
 				if max(0, waste[t]) > p.spare[t] {
@@ -263,7 +269,12 @@ func (p *placer) ways(all []*choice, kind, must int) []*choice {
 			if !k.plain() {
 				steps += int64(1 + len(sizes)*len(k.Ways))
 			}
-			if k.plain() || k.holds(sizes) {
+			held, sure := true, true
+			if !k.plain() {
+				held, sure = k.judge(sizes, judgeSteps)
+			}
+			whole = whole && sure
+			if held {
 				fill(i+1, room-c*size, skip)
 			}
 			for t := range waste {

@@ -1,23 +1,25 @@
 package packing
 
-import "slices"
+import (
+	"encoding/binary"
+	"slices"
+)
 
 // Divide puts sizes, the largest first, into parts with the rooms given, and says for each
 // size into which; nil where they cannot all go in. It looks at every way, so it is meant
 // for the few pieces of one bin.
 func Divide(sizes, rooms []int64) []int {
-	into := make([]int, len(sizes))
+	into, _ := divide(sizes, rooms, 2_000_000)
+	return into
+}
+
+// divide does the same within so many steps; sure is false where they did not suffice to find
+// a way, or that there is none.
+func divide(sizes, rooms []int64, steps int) (into []int, sure bool) {
+	into = make([]int, len(sizes))
 	if len(sizes) == 0 {
-		return into
+		return into, true
 	}
-	if len(rooms) == 0 {
-		return nil
-	}
-	left := slices.Clone(rooms)
-	if fitBest(sizes, left, into) {
-		return into
-	}
-	copy(left, rooms)
 	spare := int64(0) // what may stay empty
 	for _, r := range rooms {
 		spare += r
@@ -25,14 +27,33 @@ func Divide(sizes, rooms []int64) []int {
 	for _, s := range sizes {
 		spare -= s
 	}
+	if spare < 0 {
+		return nil, true
+	}
+	left := slices.Clone(rooms)
+	if fitBest(sizes, left, into) {
+		return into, true
+	}
+	copy(left, rooms)
 	least := sizes[len(sizes)-1]
-	steps := divideSteps
+	failed := map[string]bool{}
+	key := func(i int) string {
+		sorted := slices.Clone(left)
+		slices.Sort(sorted)
+		b := binary.AppendUvarint(nil, uint64(i))
+		for _, r := range sorted {
+			b = binary.AppendVarint(b, r)
+		}
+		return string(b)
+	}
+	sure = true
 	var place func(i int) bool
 	place = func(i int) bool {
 		if i == len(sizes) {
 			return true
 		}
 		if steps--; steps < 0 {
+			sure = false
 			return false
 		}
 		// parts too small for what is left are lost: sizes fall, so only the smallest tells
@@ -45,8 +66,16 @@ func Divide(sizes, rooms []int64) []int {
 		if lost > spare {
 			return false
 		}
-		for j := range left {
-			if left[j] < sizes[i] || slices.Contains(left[:j], left[j]) {
+		first := 0 // one like the last goes no further to the left than that
+		again := i > 0 && sizes[i] == sizes[i-1]
+		var known string
+		if again {
+			first = into[i-1]
+		} else if known = key(i); failed[known] {
+			return false
+		}
+		for j := first; j < len(left); j++ {
+			if left[j] < sizes[i] || slices.Contains(left[first:j], left[j]) {
 				continue // too small, or like one that was tried
 			}
 			left[j] -= sizes[i]
@@ -55,18 +84,20 @@ func Divide(sizes, rooms []int64) []int {
 				return true
 			}
 			left[j] += sizes[i]
+			if !sure {
+				return false
+			}
+		}
+		if !again {
+			failed[known] = true
 		}
 		return false
 	}
-	if spare < 0 || !place(0) {
-		return nil
+	if !place(0) {
+		return nil, sure
 	}
-	return into
+	return into, true
 }
-
-// divideSteps bounds the ways that are looked at. A bin has few pieces: they suffice for some
-// dozen of unlike sizes.
-const divideSteps = 200_000
 
 // fitBest puts each size into the part that it leaves least room in, which mostly will do.
 func fitBest(sizes, left []int64, into []int) bool {

@@ -65,6 +65,7 @@ func (s *search) branchHeld(k *Kind, room int64, value []float64, count []int, s
 		least[i] = min(least[i+1], all[i].size)
 	}
 	left := steps
+	exact = true
 	var sizes []int64
 	held := func() bool { // what is taken so far goes into the bin
 		sizes = sizes[:0]
@@ -74,10 +75,14 @@ func (s *search) branchHeld(k *Kind, room int64, value []float64, count []int, s
 			}
 		}
 		slices.SortFunc(sizes, func(a, b int64) int { return cmp.Compare(b, a) })
-		left -= int64(len(sizes))
-		return k.holds(sizes)
+		left -= int64(10 * len(sizes))
+		held, sure := k.judge(sizes, judgeSteps)
+		if !sure {
+			left -= judgeSteps
+		}
+		exact = exact && sure
+		return held
 	}
-	exact = true
 	var try func(i int, room int64, v float64)
 	try = func(i int, room int64, v float64) {
 		if v > best {
@@ -104,7 +109,7 @@ func (s *search) branchHeld(k *Kind, room int64, value []float64, count []int, s
 			for k := most; k > 0; k-- {
 				cur[i] = k
 				try(i+1, room-k*o.size, v+float64(k)*o.value)
-				if !exact {
+				if left < 0 {
 					return
 				}
 			}

@@ -185,20 +185,27 @@ func (k *Kind) kept(pieces int) int64 {
 
 // holds says whether pieces of these sizes, the largest first, go into one bin.
 func (k *Kind) holds(sizes []int64) bool {
+	held, _ := k.judge(sizes, 2_000_000)
+	return held
+}
+
+// judge says the same within so many steps; sure is false where they did not suffice.
+func (k *Kind) judge(sizes []int64, steps int) (held, sure bool) {
 	sum := int64(0)
 	for _, s := range sizes {
 		sum += s
 	}
 	kept := k.kept(len(sizes))
 	if sum+kept > k.Room {
-		return false
+		return false, true
 	}
 	if k.Ways == nil {
-		return true
+		return true, true
 	}
-	return slices.ContainsFunc(k.Ways, func(w Way) bool {
+	sure = true
+	for _, w := range k.Ways {
 		if sum+kept*int64(len(w.Parts)) > w.Room {
-			return false
+			continue
 		}
 		parts := w.Parts
 		if kept > 0 {
@@ -207,9 +214,17 @@ func (k *Kind) holds(sizes []int64) bool {
 				parts[j] -= kept
 			}
 		}
-		return Divide(sizes, parts) != nil
-	})
+		into, known := divide(sizes, parts, steps)
+		if into != nil {
+			return true, true
+		}
+		sure = sure && known
+	}
+	return false, sure
 }
+
+// judgeSteps is what may be spent on whether one bin can be divided, while bins are filled.
+const judgeSteps = 2000
 
 // Holds says whether one piece of a size goes into a bin of the kind.
 func (k *Kind) Holds(size int64) bool { return k.holds([]int64{size}) }
