@@ -76,9 +76,8 @@ type diver struct {
 const (
 	diveRounds = 12 // of pricing, after each step of a dive
 	turns      = 1  // patterns that a dive may pass over
-
-	turnDepth = 3  // how deep it may do so
-	dives     = 40 // from one relaxation
+	turnDepth  = 3  // how deep it may do so
+	dives      = 40 // from one relaxation
 	// the rest is looked for when this many pieces in a hundred are free of those before
 	finishGrowth = 115
 	finishSteps  = 20_000_000
@@ -126,7 +125,11 @@ func (d *diver) down(depth, turns int) bool {
 		if d.spent >= d.budget || l.missing() > 1e-5 {
 			return false
 		}
-		at := l.save()
+		mayTurn := turns > 0 && depth < turnDepth
+		var at state
+		if mayTurn { // a basis is large
+			at = l.save()
+		}
 		bins, left, avail := len(d.bins), slices.Clone(d.left), slices.Clone(d.avail)
 		fixed := d.fix()
 		if fixed < -1 {
@@ -142,7 +145,7 @@ func (d *diver) down(depth, turns int) bool {
 		if d.finish() {
 			return true
 		}
-		if turns == 0 || depth >= turnDepth || fixed < 0 {
+		if !mayTurn || fixed < 0 {
 			return false
 		}
 		turns--

@@ -124,6 +124,8 @@ export interface PlanOptions {
   of?: string;
   /** By the shop's newest figures, whatever the work was begun with. */
   newest?: boolean;
+  /** Of savings: cuts that were typed may change, too. */
+  typed?: boolean;
   signal?: AbortSignal;
 }
 
@@ -133,7 +135,7 @@ async function askOf(path: string, d: Desk, o: PlanOptions): Promise<Response> {
   const r = await fetch(path, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
-    body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}${o.of ? `,"of":${JSON.stringify(o.of)}` : ""}${o.newest ? ',"newest":true' : ""}}`,
+    body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}${o.of ? `,"of":${JSON.stringify(o.of)}` : ""}${o.newest ? ',"newest":true' : ""}${o.typed ? ',"typed":true' : ""}}`,
     signal: o.signal,
   });
   if (r.ok) return r;

@@ -17,10 +17,11 @@ export function LittleChanges() {
   const plan = usePlan();
   const style = useStyle();
   const [asked, setAsked] = useState(false);
+  const [typed, setTyped] = useState(false);
   const edge = plan.pipe.some((t) => (t.stock.edges ?? 0) > 0);
   const found = useQuery({
-    queryKey: ["savings", open.id, now.project, now.shop, plan.pipe.map((t) => t.basis)],
-    queryFn: ({ signal }) => savingsOf(now, { of: open.id, signal }),
+    queryKey: ["savings", open.id, now.project, now.shop, plan.pipe.map((t) => t.basis), typed],
+    queryFn: ({ signal }) => savingsOf(now, { of: open.id, typed, signal }),
     enabled: (asked || edge) && plan.pipe.length > 0,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -66,6 +67,12 @@ export function LittleChanges() {
           ))}
           {sizes.length === 0 && <li className="text-ink-2">No size can move by itself.</li>}
         </ul>
+      )}
+      {found.data && (
+        <label className="flex items-center gap-2 text-sm">
+          <input type="checkbox" checked={typed} onChange={(e) => setTyped(e.target.checked)} />
+          Cuts that I typed may give way, too
+        </label>
       )}
       {found.data && sizes.some((s) => s.most > s.now) && (
         <p className="text-sm text-ink-2">
