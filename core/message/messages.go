@@ -290,7 +290,7 @@ var messages = map[string]Message{
 	},
 	"knife-edge": {
 		Text: `{{count .many "stick" "sticks"}} of {{.size}} {{if eq .many 1}}is{{else}}are{{end}} on a knife edge: of one of {{inches .stick}}, {{inches .rest}} is left after {{count .cuts "cut" "cuts"}}{{with .allowance}}, which may be off by {{inches .}} together{{end}}`,
-		Hint: `measure that stick before cutting; buy one more to be safe`,
+		Hint: `measure that stick before cutting; the Cut lens has what takes it off the edge`,
 	},
 	"not-proven": {
 		Text: `the {{.size}} purchase is the best found; a better one is not ruled out`,

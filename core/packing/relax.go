@@ -1,6 +1,8 @@
 package packing
 
 import (
+	"cmp"
+	"fmt"
 	"math"
 	"math/big"
 	"slices"
@@ -76,12 +78,11 @@ func (s *search) price(left, avail []int, cost []float64) (added int) {
 	l := s.lp
 	value := l.y[:l.items]
 	count := make([]int, len(left))
-	var all *table // for all kinds, where branch and bound takes too long
+	var all *table // for all kinds, where no quicker way finds one
 	for k := range s.kinds {
 		if avail[k] == 0 {
 			continue
 		}
-		room := s.kinds[k].Room
 		copy(count, left)
 		if s.kinds[k].Ways != nil {
 			_, shares := s.heldFill(k, value, count)
@@ -89,31 +90,57 @@ func (s *search) price(left, avail []int, cost []float64) (added int) {
 			continue
 		}
 		for n := range atOnce {
-			var best float64
-			var shares []Share
-			exact := false
-			if all == nil {
-				best, shares, exact = s.branch(room, value, count, branchSteps)
+			_, shares, exact := s.branch(s.kinds[k].Room, value, count, branchSteps)
+			found := s.bring(pattern{kind: k, shares: shares, cost: cost[k]})
+			if found == 0 && !exact && n == 0 { // there may be one, after a longer search
+				if all == nil {
+					all = s.tableOfAll(value, left)
+				}
+				if all != nil {
+					added += s.bringMany(all, k, value, left, cost[k])
+					break
+				}
+				_, shares, _ = s.branch(s.kinds[k].Room, value, count, pricingSteps)
+				found = s.bring(pattern{kind: k, shares: shares, cost: cost[k]})
 			}
-			if !exact && n > 0 {
-				break
-			}
-			if !exact && all == nil {
-				all = s.tableOfAll(value, left)
-			}
-			if !exact && all != nil {
-				best, shares = all.worth[room], all.fill(s, room)
-			} else if !exact {
-				best, shares, _ = s.branch(room, value, count, pricingSteps)
-			}
-			if cost[k]-l.y[l.items+k]-best > -reopens || len(shares) == 0 {
-				break
-			}
-			if s.bring(pattern{kind: k, shares: shares, cost: cost[k]}) == 0 {
+			if found == 0 {
 				break
 			}
 			added++
 			take(count, shares, 1)
+		}
+	}
+	return added
+}
+
+// fromTable is how many patterns are taken from one table, which costs much to make.
+const fromTable = 8
+
+// bringMany adds the best patterns that a table has for a kind: of each item, the best that
+// holds it.
+func (s *search) bringMany(t *table, k int, value []float64, left []int, cost float64) (added int) {
+	room := s.kinds[k].Room
+	worth := func(i int) float64 {
+		if left[i] == 0 || s.items[i].Size > room {
+			return 0
+		}
+		return value[i] + t.worth[room-s.items[i].Size]
+	}
+	items := make([]int, len(s.items))
+	for i := range items {
+		items[i] = i
+	}
+	slices.SortStableFunc(items, func(a, b int) int { return cmp.Compare(worth(b), worth(a)) })
+	seen := map[string]bool{}
+	for _, i := range items {
+		if added == fromTable || cost-s.lp.y[s.lp.items+k]-worth(i) > -reopens {
+			break
+		}
+		shares := s.add(t.fill(s, room-s.items[i].Size), i, 1)
+		at := slices.IndexFunc(shares, func(h Share) bool { return h.Item == i })
+		if key := fmt.Sprint(shares); shares[at].Count <= left[i] && !seen[key] {
+			seen[key] = true
+			added += s.bring(pattern{kind: k, shares: shares, cost: cost})
 		}
 	}
 	return added
