@@ -68,7 +68,10 @@ func (s *search) solve() (Answer, error) {
 			for k := range every {
 				every[k] = s.most(k)
 			}
+			all := s.budget // half of what is left is for what follows: also a relaxation that is cut short is a guide
+			s.budget = s.spent + (all-s.spent)/2
 			s.relax(s.counts(), s.avail(every), 4*s.lp.rows+60)
+			s.budget = all
 			v := s.safe()
 			s.tests = append(s.tests, v)
 			least = s.bound(&v)
