@@ -70,9 +70,28 @@ func TestCutForACar(t *testing.T) {
 func TestPlanForACar(t *testing.T) {
 	out, code := run(t, "", "plan", cases+"table.wireframe.json", "--kerf", "1/8", "--haul", "60", "--summary")
 	require.Zero(t, code, out)
-	var s map[string]any
+	var s struct {
+		Buy      []struct{ Count int }
+		ShopCuts []struct {
+			AtIn []float64 `json:"at_in"`
+		}
+		Carried []struct {
+			LengthIn float64 `json:"length_in"`
+			Pieces   []float64
+		}
+	}
 	require.NoError(t, json.Unmarshal([]byte(out), &s))
-	assert.Len(t, s["shopCuts"], len(s["carried"].([]any))/2)
+	require.Equal(t, 1, len(s.Buy))
+	assert.Len(t, s.ShopCuts, s.Buy[0].Count)
+	assert.Len(t, s.Carried, 2*s.Buy[0].Count)
+	pieces := 0
+	for _, c := range s.Carried {
+		pieces += len(c.Pieces)
+		assert.LessOrEqual(t, c.LengthIn, 60.0)
+	}
+	assert.Equal(t, 12, pieces)
+	out, _ = run(t, "", "plan", cases+"table.wireframe.json", "--kerf", "1/8", "--haul", "28", "--summary")
+	assert.Contains(t, out, `"too-long"`)
 	out, _ = run(t, "", "plan", cases+"table.wireframe.json", "--summary")
 	assert.NotContains(t, out, "shopCuts", "nothing is said of a car where there is none")
 }

@@ -84,7 +84,7 @@ func printPlan(w *paper, p *plan.Plan) {
 	}
 	for _, t := range p.Pipe {
 		w.line("", "")
-		printSticks(w, t.Stock, p.Tool.Kerf)
+		printSticks(w, t.Answer(), p.Tool.Kerf)
 	}
 	w.head("\nJoints")
 	w.row("  cemented", p.Joinery.Cemented)

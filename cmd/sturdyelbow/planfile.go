@@ -465,15 +465,7 @@ func summarizeCut(p *stock.Problem, ms []stock.Material) cutSummary {
 			c.LeftIn = left.Inches()
 			s.Sticks = append(s.Sticks, c)
 		}
-		switch {
-		case len(m.Lacking) == 0:
-		case p.Haul == nil:
-			s.Warnings = append(s.Warnings, []any{"no-stock", m.Key})
-		default:
-			for _, l := range m.Lacking {
-				s.Warnings = append(s.Warnings, []any{"too-long", m.Key, p.Demands[l.Demand].Length.Inches()})
-			}
-		}
+		s.Warnings = append(s.Warnings, plan.WarnOfLack(p, m)...)
 	}
 	s.Buy, s.CostCents, s.Bound, s.Proven = plan.SummarizeStock(ms)
 	if p.Haul != nil {

@@ -24,7 +24,7 @@ type expected struct {
 	PipeFeet  map[string]float64        `json:"pipe_feet"`
 	Fittings  []plan.FittingCount       `json:"fittings"`
 	OverallIn [3]float64                `json:"overall_in"`
-	Warnings  [][]string                `json:"warnings"`
+	Warnings  [][]any                   `json:"warnings"`
 	Sticks    map[string]map[string]int `json:"sticks"`
 }
 

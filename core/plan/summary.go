@@ -16,7 +16,7 @@ type Summary struct {
 	PipeFeet  map[string]float64 `json:"pipe_feet"`
 	Fittings  []FittingCount     `json:"fittings"`
 	OverallIn [3]float64         `json:"overall_in"`
-	Warnings  [][]string         `json:"warnings"`
+	Warnings  [][]any            `json:"warnings"`
 	Buy       []SummaryBuy       `json:"buy"`
 	CostCents *int64             `json:"cost_cents"`
 	Bound     any                `json:"bound"` // cents with prices, else sticks by size
@@ -43,6 +43,21 @@ type SummaryCarried struct {
 	Size     string    `json:"size"`
 	LengthIn float64   `json:"length_in"`
 	Pieces   []float64 `json:"pieces"`
+}
+
+// WarnOfLack tells of pieces that no stick holds: of a size, or where something has to be
+// carried, of each length.
+func WarnOfLack(p *stock.Problem, m stock.Material) (all [][]any) {
+	switch {
+	case len(m.Lacking) == 0:
+	case p.Haul == nil:
+		all = append(all, []any{"no-stock", m.Key})
+	default:
+		for _, l := range m.Lacking {
+			all = append(all, []any{"too-long", m.Key, p.Demands[l.Demand].Length.Inches()})
+		}
+	}
+	return all
 }
 
 // SummarizeHaul gives what is cut in the shop with a kerf, and what is carried.
@@ -97,7 +112,7 @@ type SummaryBuy struct {
 
 // Summarize gives the summary of a plan; overall size is the first frame's.
 func (p *Plan) Summarize() Summary {
-	s := Summary{Pieces: []SummaryPiece{}, PipeFeet: map[string]float64{}, Fittings: p.Fittings, Warnings: [][]string{}}
+	s := Summary{Pieces: []SummaryPiece{}, PipeFeet: map[string]float64{}, Fittings: p.Fittings, Warnings: [][]any{}}
 	for _, g := range p.Cuts {
 		s.Pieces = append(s.Pieces, SummaryPiece{string(g.Size), round(g.Cut.Inches(), 6), g.Count})
 		if g.Cut > 0 {
@@ -116,21 +131,21 @@ func (p *Plan) Summarize() Summary {
 	for _, f := range p.Frames {
 		for _, pc := range f.Pipes {
 			if pc.TooShort {
-				s.Warnings = append(s.Warnings, []string{"too-short", pc.From, pc.To})
+				s.Warnings = append(s.Warnings, []any{"too-short", pc.From, pc.To})
 			}
 		}
 		for _, j := range f.Joints {
 			if j.Assumed {
-				s.Warnings = append(s.Warnings, []string{"no-fitting", j.ID})
+				s.Warnings = append(s.Warnings, []any{"no-fitting", j.ID})
 			}
 		}
 	}
 	var ms []stock.Material
-	for _, t := range p.Pipe {
-		ms = append(ms, t.Stock)
-		if len(t.Stock.Lacking) > 0 {
-			s.Warnings = append(s.Warnings, []string{"no-stock", string(t.Size)})
-		}
+	for i := range p.Pipe {
+		t := &p.Pipe[i]
+		ms = append(ms, t.Answer())
+		asked, _ := t.Problem()
+		s.Warnings = append(s.Warnings, WarnOfLack(&asked, t.Stock)...)
 	}
 	s.Buy, s.CostCents, s.Bound, s.Proven = SummarizeStock(ms)
 	if p.Haul != nil {

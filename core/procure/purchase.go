@@ -182,6 +182,9 @@ type PipeTotal struct {
 // the cut list. Nothing in it is changed.
 func (t *PipeTotal) Problem() (stock.Problem, []int) { return t.posed.prob, t.posed.of }
 
+// Answer is the plan of a size with the sticks that it chose, as they are cut anew.
+func (t *PipeTotal) Answer() stock.Material { return t.posed.stock }
+
 // Needed is how many sticks of a length from a shop a job takes.
 type Needed struct {
 	Length measure.Length `json:"length"`
