@@ -133,7 +133,15 @@ func printSticks(w *paper, m stock.Material, kerf measure.Length) {
 			}
 			left += " " + at.Format(measure.InInches, measure.Inch/16)
 		}
-		w.row(fmt.Sprintf("  %d", i+1), s.Length.Format(measure.FeetInches, 0), strings.Join(pieces, " · "), left)
+		shown, from := []string{}, 0
+		for _, p := range s.Parts { // what is carried apart stands apart
+			shown, from = append(shown, strings.Join(pieces[from:from+p.Pieces], " · ")), from+p.Pieces
+		}
+		shown = append(shown, strings.Join(pieces[from:], " · "))
+		if len(s.Parts) > 0 {
+			shown = shown[:len(shown)-1]
+		}
+		w.row(fmt.Sprintf("  %d", i+1), s.Length.Format(measure.FeetInches, 0), strings.Join(shown, " | "), left)
 	}
 	w.flush()
 }
