@@ -70,3 +70,26 @@ func TestSticksAreCutForTheCar(t *testing.T) {
 	p.lens("Cut")
 	p.gone("Cut in the shop")
 }
+
+// A stick that measures otherwise than it is named: what it yields follows, and its price is that
+// of its name.
+func TestAStickIsAsLongAsItMeasures(t *testing.T) {
+	p := open(t).window("/")
+	p.press("Kit cart")
+	p.turning()
+	p.lens("Buy")
+	p.press("Other lengths")
+	p.write("Stick lengths on sale", "10 ft = 120 1/4, 5 ft = long")
+	p.keys(input.Enter)
+	p.see("is no stick length")
+	p.write("Stick lengths on sale", "10 ft = 120 1/4, 5 ft")
+	p.keys(input.Enter)
+	p.see("For every project, or for this one?")
+	p.press("Only this project")
+	p.see("10′ that measures 120 1⁄4″")
+	p.press("Other lengths")
+	p.write("Stick lengths on sale", p.field("Stick lengths on sale").MustProperty("value").Str()+", 2 ft") // it reads what it shows
+	p.keys(input.Enter)
+	p.see("2′")
+	p.see("10′ that measures 120 1⁄4″")
+}

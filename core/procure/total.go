@@ -336,7 +336,14 @@ func (p *Purchase) exist(t *PipeTotal, c *cutting, w *record.Work) {
 		}
 		e, known := fates[m.ID]
 		if at := own[PieceRef{m.Frame, m.Pipe, m.Copy}]; !known && at != nil { // cut by this very plan
-			e = Existing{Made: m, Cemented: w.Cemented(&m), Fate: Keep, Serves: &PieceRef{at.Frame, at.pipe, at.Copy}, Place: at.pipe, Wanted: at.length}
+			e = Existing{
+				Made:     m,
+				Cemented: w.Cemented(&m),
+				Fate:     Keep,
+				Serves:   &PieceRef{at.Frame, at.pipe, at.Copy},
+				Place:    at.pipe,
+				Wanted:   at.length,
+			}
 		}
 		p.Existing = append(p.Existing, e)
 	}

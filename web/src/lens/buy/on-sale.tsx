@@ -11,34 +11,30 @@ import { useOpen, useProject, useShop, useStyle } from "../../desk/use";
 // what is shown here is typed back: it is never rounded
 const stick = (nm: number, style: Style) => (style === "metric" || !onTape(nm) ? `${nm / 1_000_000} mm` : text(nm, "feet-inches"));
 
+const exact = (nm: number, style: Style) => (style === "metric" || !onTape(nm, 64) ? `${nm / 1_000_000} mm` : text(nm, "inches", 64));
+
 /** The stick lengths on sale for a size, each with its price; the lengths are typed as people write them. */
 export function OnSale({ size }: { size: string }) {
   const open = useOpen();
   const shop = shopFor(useShop(), useProject());
   const style = useStyle();
   const [typed, setTyped] = useState<string>();
-  const lengths = shop.stock.filter((s) => !s.size || s.size === size).map((s) => s.length);
+  const sold = shop.stock.filter((s) => !s.size || s.size === size);
   const read = useMutation({
-    mutationFn: (t: string) =>
-      ask(
-        api.POST("/api/lengths", {
-          body: {
-            texts: t
-              .split(/[,;]/)
-              .map((s) => s.trim())
-              .filter(Boolean),
-            units: style === "metric" ? "mm" : "in",
-          },
-        }),
-      ),
+    mutationFn: async (t: string) => {
+      // 10 ft = 120 1/4: a stick as it is named, and as it measures
+      const sold = t
+        .split(/[,;]/)
+        .filter((s) => s.trim())
+        .map((s) => s.split("=", 2).map((x) => x.trim()));
+      const all = await ask(api.POST("/api/lengths", { body: { texts: sold.flat(), units: style === "metric" ? "mm" : "in" } }));
+      return sold.map(([, measured]) => ({ length: all.shift() ?? 0, true: measured === undefined ? undefined : all.shift() }));
+    },
     onSuccess: (all, t) => {
       setTyped(undefined);
       void open.changeShop(`Sticks on sale: ${t}`, (s) => ({
         ...s,
-        stock: [
-          ...s.stock.filter((x) => x.size),
-          ...all.map((length) => s.stock.find((x) => !x.size && x.length === length) ?? { length }),
-        ],
+        stock: [...s.stock.filter((x) => x.size), ...all.map((l) => ({ ...s.stock.find((x) => !x.size && x.length === l.length), ...l }))],
       }));
     },
   });
@@ -67,6 +63,7 @@ export function OnSale({ size }: { size: string }) {
             Set
           </button>
         </div>
+        <p className="text-ink-2">Where a stick measures otherwise than it is named: 10 ft = 120 1/4</p>
         {why && (
           <p role="alert" className="font-semibold text-bad">
             {why}
@@ -77,13 +74,14 @@ export function OnSale({ size }: { size: string }) {
   return (
     <p className="flex flex-wrap items-baseline gap-x-3 py-1 text-sm">
       <span className="text-ink-2">{size} in sticks on sale:</span>
-      {lengths.map((length) => {
+      {sold.map(({ length, true: measured }) => {
         const key = { ware: "pipe", size, length };
         const p = priceOf(shop, key);
         const label = `Price of on sale: ${size} pipe, ${stick(length, style)} stick`;
         return (
           <span key={length}>
-            {stick(length, style)}{" "}
+            {stick(length, style)}
+            {measured ? ` that measures ${text(measured, style, 64)}` : ""}{" "}
             <InPlace
               label={label}
               shown={
@@ -102,7 +100,13 @@ export function OnSale({ size }: { size: string }) {
           </span>
         );
       })}
-      <button type="button" className="link" onClick={() => setTyped(lengths.map((l) => stick(l, style)).join(", "))}>
+      <button
+        type="button"
+        className="link"
+        onClick={() =>
+          setTyped(sold.map((s) => (s.true ? `${stick(s.length, style)} = ${exact(s.true, style)}` : stick(s.length, style))).join(", "))
+        }
+      >
         Other lengths
       </button>
     </p>
