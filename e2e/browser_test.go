@@ -133,7 +133,7 @@ func (w *workshop) window(path string) *window {
 	// is in: each is told that it has it.
 	require.NoError(w.t, proto.EmulationSetFocusEmulationEnabled{Enabled: true}.Call(p))
 	w.t.Cleanup(func() { _ = b.Close() }) // closing the page would ask about unsaved changes
-	win := &window{p.Timeout(6 * patience).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
+	win := &window{p.Timeout(15 * patience).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
 	win.MustNavigate(w.url + path).MustWaitLoad()
 	return win
 }
