@@ -24,13 +24,13 @@ func (s *search) decide(charged []int) (bins []Bin, sure bool) {
 			return bins, true
 		}
 	}
-	if bins, sure := s.searched(s.counts(), avail, 2_000_000); sure {
+	if bins, sure := s.searched(s.counts(), avail, searchSteps); sure {
 		return bins, sure
 	}
 	if s.lp != nil {
 		s.relax(left, avail, 2*s.lp.rows+40)
 		test := s.safe()
-		s.tests = append(s.tests, test)
+		s.learn(test)
 		if !test.holds(left, avail) {
 			return nil, true
 		}
@@ -38,7 +38,21 @@ func (s *search) decide(charged []int) (bins []Bin, sure bool) {
 			return bins, true
 		}
 	}
-	return s.searched(s.counts(), avail, max(2_000_000, (s.budget-s.spent)/2))
+	return s.searched(s.counts(), avail, max(searchSteps, (s.budget-s.spent)/2))
+}
+
+// searchSteps is what a first search may spend.
+const searchSteps = 2_000_000
+
+// mostTests is how many tests are kept: each is asked at every step of a search.
+const mostTests = 10
+
+// learn keeps a test: the one by volume stays, and of the others those found last.
+func (s *search) learn(v prices) {
+	if len(s.tests) == mostTests {
+		s.tests = slices.Delete(s.tests, 1, 2)
+	}
+	s.tests = append(s.tests, v)
 }
 
 // searched places the largest piece that is left in every way that can lead to an answer,

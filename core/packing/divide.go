@@ -1,6 +1,7 @@
 package packing
 
 import (
+	"cmp"
 	"encoding/binary"
 	"slices"
 )
@@ -9,9 +10,31 @@ import (
 // size into which; nil where they cannot all go in. It looks at every way, so it is meant
 // for the few pieces of one bin.
 func Divide(sizes, rooms []int64) []int {
-	into, _ := divide(sizes, rooms, 2_000_000)
+	unit := int64(0) // as in a search: sizes without what they have in common, the largest part first
+	for _, s := range sizes {
+		unit = divisor(unit, s)
+	}
+	if unit == 0 {
+		return []int{}
+	}
+	whole := make([]int64, len(sizes))
+	for i, s := range sizes {
+		whole[i] = s / unit
+	}
+	parts, at := make([]int64, len(rooms)), make([]int, len(rooms))
+	for j, r := range rooms {
+		parts[j], at[j] = r/unit, j
+	}
+	order(parts, at, func(a, b int64) int { return cmp.Compare(b, a) })
+	into, _ := divide(whole, parts, divideSteps)
+	for i, j := range into {
+		into[i] = at[j]
+	}
 	return into
 }
+
+// divideSteps is what may be spent on dividing one bin for good.
+const divideSteps = 2_000_000
 
 // divide does the same within so many steps; sure is false where they did not suffice to find
 // a way, or that there is none.

@@ -185,7 +185,7 @@ func (k *Kind) kept(pieces int) int64 {
 
 // holds says whether pieces of these sizes, the largest first, go into one bin.
 func (k *Kind) holds(sizes []int64) bool {
-	held, _ := k.judge(sizes, 2_000_000)
+	held, _ := k.judge(sizes, divideSteps)
 	return held
 }
 

@@ -2,6 +2,7 @@ package packing
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 )
 
@@ -40,16 +41,13 @@ func (s *search) byParts(avail []int, steps int64) (bins []Bin, sure bool) {
 	sub := &search{items: s.items, item: s.item, done: s.done, budget: min(s.budget-s.spent, steps)}
 	type slot struct {
 		room    int64
-		reserve *int64 // of kinds with one, the table's first entry, by which they are told apart
+		reserve string
 	}
 	at := map[slot]int{}
 	for k, n := range avail {
 		kd := &s.kinds[k]
 		for _, room := range kd.slots() {
-			z := slot{room: room}
-			if kd.Reserve != nil {
-				z.reserve = &kd.Reserve[0]
-			}
+			z := slot{room, fmt.Sprint(kd.Reserve)}
 			i, known := at[z]
 			if !known {
 				i = len(sub.kinds)

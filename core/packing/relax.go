@@ -58,12 +58,14 @@ func (s *search) program(answers ...[]Bin) {
 func (s *search) relax(left, avail []int, rounds int) {
 	l := s.lp
 	cost := s.costs()
+	before := l.steps
 	l.ask(left, avail)
 	l.dual()
 	for range rounds {
-		before := l.steps
 		l.primal()
-		if !s.spend(l.steps-before) || s.price(left, avail, cost) == 0 {
+		more := s.spend(l.steps - before)
+		before = l.steps
+		if !more || s.price(left, avail, cost) == 0 {
 			return
 		}
 	}

@@ -56,7 +56,9 @@ func newSearch(ctx context.Context, p *Problem) (*search, error) {
 		if k.Reserve != nil {
 			reserve := make([]int64, len(k.Reserve))
 			for n, r := range k.Reserve {
-				reserve[n] = k.Room/unit - max(-unit, k.Room-r)/unit // what it takes of the whole units of the room
+				if reserve[n] = (r + unit - 1) / unit; k.Ways == nil { // what it takes of the whole units of the room
+					reserve[n] = k.Room/unit - max(-unit, k.Room-r)/unit
+				}
 			}
 			k.Reserve = reserve
 		}

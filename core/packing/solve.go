@@ -73,7 +73,7 @@ func (s *search) solve() (Answer, error) {
 			s.relax(s.counts(), s.avail(every), 4*s.lp.rows+60)
 			s.budget = all
 			v := s.safe()
-			s.tests = append(s.tests, v)
+			s.learn(v)
 			least = s.bound(&v)
 			if bins := s.rounded(); bins != nil {
 				if t := s.total(bins); t.Compare(total) < 0 {
