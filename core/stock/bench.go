@@ -43,22 +43,7 @@ func pose(p *Problem, key string) *bench {
 		if o.fromShop() {
 			k.Bins = 1
 		}
-		if h := p.Haul; h != nil && (o.fromShop() || o.Origin == Bought) && o.Length > h.Limit {
-			kinds := p.hauled(o.Length, k)
-			if k.Limit != packing.Endless { // so many in all, in whatever number of parts
-				kinds[0] = together(kinds)
-				if o.Origin == Bought {
-					kinds[0].Cuts = 0 // the shop has cut it
-				}
-				b.offer(i, kinds[0], asMayBe)
-				continue
-			}
-			for _, hauled := range kinds {
-				b.offer(i, hauled, hauled.Cuts+1)
-			}
-			continue
-		}
-		b.offer(i, k, 1)
+		b.stick(i, k)
 	}
 	if h := p.Haul; h != nil && b.priced {
 		b.Fee = packing.Fee{Free: h.Free, Price: int64(h.Price)}
@@ -79,15 +64,30 @@ func (b *bench) withSpare() {
 		if !o.Spare || o.Material != b.key || o.Length <= p.EndTrim {
 			continue
 		}
-		k := packing.Kind{Room: int64(o.Length - p.EndTrim + p.Saw.Kerf), Limit: max(1, o.Count)}
-		if p.Haul != nil && o.Length > p.Haul.Limit {
-			k = together(p.hauled(o.Length, k))
-			k.Cuts = 0
-			b.offer(i, k, asMayBe)
-			continue
-		}
-		b.offer(i, k, 1)
+		b.stick(i, packing.Kind{Room: int64(o.Length - p.EndTrim + p.Saw.Kerf), Limit: max(1, o.Count)})
 	}
+}
+
+// stick offers a kind of stick: one from a shop that is too long to carry in as many kinds as it
+// can be cut into; where there are only so many, in one, in whatever number of parts.
+func (b *bench) stick(i int, k packing.Kind) {
+	o, p := &b.of.Offers[i], b.of
+	if p.Haul == nil || o.Length <= p.Haul.Limit || !o.fromShop() && o.Origin != Bought {
+		b.offer(i, k, 1)
+		return
+	}
+	kinds := p.hauled(o.Length, k)
+	if k.Limit == packing.Endless {
+		for _, hauled := range kinds {
+			b.offer(i, hauled, hauled.Cuts+1)
+		}
+		return
+	}
+	k = together(kinds)
+	if o.Origin == Bought || o.Spare {
+		k.Cuts = 0 // the shop has cut it, or it costs nothing more
+	}
+	b.offer(i, k, asMayBe)
 }
 
 func (b *bench) offer(i int, k packing.Kind, parts int) {
@@ -148,6 +148,20 @@ func (b *bench) spareWhatDoesNotFit(ctx context.Context) error {
 		for _, k := range b.Kinds {
 			if k.Limit != packing.Endless {
 				scarce.Kinds = append(scarce.Kinds, k)
+			}
+		}
+		room, size := int64(0), int64(0)
+		for _, k := range scarce.Kinds {
+			room += k.Room * int64(k.Limit)
+		}
+		for _, it := range scarce.Items {
+			size += it.Size * int64(it.Count)
+		}
+		for n := range scarce.Items { // far too many are seen without a search
+			it := &scarce.Items[n]
+			for ; it.Count > 0 && size > room; it.Count-- {
+				size -= it.Size
+				b.lack(at[n], 1)
 			}
 		}
 		for n := 0; n < len(at); {

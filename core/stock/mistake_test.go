@@ -167,6 +167,15 @@ func TestALargePlanHasAGoodOrder(t *testing.T) {
 func TestYesterdaysCuttingIsKept(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		p := stock.Problem{Offers: shop(120, 60), Saw: stock.Saw{Kerf: measure.Inch / 8, Root: measure.Inch / 32}, Tidy: true}
+		if rapid.Bool().Draw(t, "a car") { // with cuts that are free up to a number
+			p.Haul = &stock.Haul{
+				Limit: in(float64(rapid.IntRange(60, 100).Draw(t, "limit"))), Error: measure.Inch / 8,
+				Free: rapid.IntRange(0, 3).Draw(t, "free"), Price: 30,
+			}
+			for i := range p.Offers {
+				p.Offers[i].Priced, p.Offers[i].Price = true, measure.Money(250+200*(1-i)+rapid.IntRange(0, 60).Draw(t, "price"))
+			}
+		}
 		for range rapid.IntRange(2, 6).Draw(t, "classes") {
 			p.Demands = append(p.Demands, stock.Demand{
 				Material: "pipe", Length: in(float64(rapid.IntRange(6, 118).Draw(t, "inches")) / 2), Count: rapid.IntRange(1, 6).Draw(t, "count"),
@@ -184,6 +193,8 @@ func TestYesterdaysCuttingIsKept(t *testing.T) {
 		verify(t, p, kept)
 		require.Equal(t, free.Bought, kept.Bought)
 		require.Equal(t, free.Count, kept.Count)
+		require.Equal(t, free.Cost, kept.Cost)
+		require.Equal(t, free.ShopCuts, kept.ShopCuts)
 		require.True(t, kept.Proven)
 	})
 }

@@ -113,10 +113,7 @@ func (b *bench) uncut(bins []packing.Bin) (all []packing.Bin) {
 // above it, so that what is kept is so much for a stick and so much for each piece: that packs
 // as fast as without. The last says exactly what is kept.
 func (b *bench) reserved(bins []packing.Bin) (all []packing.Problem) {
-	saw, trim := b.of.Saw, 0
-	if b.of.EndTrim > 0 {
-		trim = 1
-	}
+	saw, trim := b.of.Saw, b.trims()
 	if most := b.mostPieces(); saw.Edge(most+trim) <= saw.Kerf {
 		return []packing.Problem{b.keep(int64(saw.Kerf), 0)}
 	}
@@ -136,7 +133,7 @@ func (b *bench) reserved(bins []packing.Bin) (all []packing.Problem) {
 	exact := b.Problem
 	exact.Kinds = slices.Clone(b.Kinds)
 	for k := range exact.Kinds {
-		exact.Kinds[k].Reserve = b.edges(trim)
+		exact.Kinds[k].Reserve = b.edges()
 	}
 	return append(all, exact)
 }
@@ -150,11 +147,19 @@ func (b *bench) mostPieces() int {
 	return most
 }
 
+// trims is how many cuts square the end of a stick.
+func (b *bench) trims() int {
+	if b.of.EndTrim > 0 {
+		return 1
+	}
+	return 0
+}
+
 // edges is [Saw.Edge] of a stick with so many pieces.
-func (b *bench) edges(trim int) []int64 {
+func (b *bench) edges() []int64 {
 	kept := make([]int64, b.mostPieces()+1)
 	for n := range kept {
-		kept[n] = int64(b.of.Saw.Edge(n + trim))
+		kept[n] = int64(b.of.Saw.Edge(n + b.trims()))
 	}
 	return kept
 }
@@ -192,6 +197,7 @@ func (b *bench) asGood(
 	steps int64,
 ) ([]packing.Bin, error) {
 	q.Items, q.Kinds = slices.Clone(q.Items), slices.Clone(q.Kinds)
+	rest := total
 	for _, bin := range stay {
 		for _, h := range bin.Shares {
 			q.Items[h.Item].Count -= h.Count
@@ -200,9 +206,9 @@ func (b *bench) asGood(
 		if k.Limit != packing.Endless {
 			k.Limit--
 		}
-		total.Cost, total.Bins = total.Cost-k.Cost, total.Bins-k.Bins
+		rest.Cost, rest.Bins, rest.Cuts = rest.Cost-k.Cost, rest.Bins-k.Bins, rest.Cuts-k.Cuts
 	}
-	q.Steps, q.AtMost = steps, &total
+	q.Steps, q.AtMost = steps, &rest
 	a, err := packing.Solve(ctx, q)
 	if errors.Is(err, packing.ErrNoRoom) {
 		return nil, nil
@@ -210,7 +216,11 @@ func (b *bench) asGood(
 	if err != nil {
 		return nil, err
 	}
-	return append(a.Bins, stay...), nil
+	all := append(a.Bins, stay...)
+	if q.Totalled(all).Compare(total) > 0 { // together they pay for cuts that each has for nothing
+		return nil, nil
+	}
+	return all, nil
 }
 
 // fewestEdges packs anew with two sorts of each stick: one that keeps a reserve, and one that
@@ -219,11 +229,7 @@ func (b *bench) fewestEdges(ctx context.Context, a packing.Answer) ([]packing.Bi
 	if b.Fee.Price > 0 || len(a.Bins) < 2 {
 		return nil, nil
 	}
-	trim := 0
-	if b.of.EndTrim > 0 {
-		trim = 1
-	}
-	kept := b.edges(trim)
+	kept := b.edges()
 	q := b.Problem
 	q.Kinds = nil
 	var of []int
