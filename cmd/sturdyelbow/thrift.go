@@ -74,32 +74,17 @@ func printMistakes(w *paper, m procure.Mistakes) {
 		order = "safest order"
 	}
 	w.head("%s pipe: what a spoilt cut costs, in the %s", m.Size, order)
-	for i := 0; i < len(m.Safest); {
-		x := m.Safest[i]
-		n := 0 // cuts that are alike, one after the other
-		for alike := x; i < len(m.Safest) && alike == x; n++ {
-			if i++; i < len(m.Safest) {
-				alike = m.Safest[i]
-				alike.Piece = x.Piece
-			}
-		}
+	for _, x := range m.Safest {
 		fatal := ""
 		if x.Fatal {
 			fatal = "the worst to spoil"
 		}
-		w.row(
-			fmt.Sprintf("  stick %d", x.Stick+1),
-			fmt.Sprintf("%d ×", n),
-			x.Letter,
-			x.Length.Format(measure.InInches, 0),
-			spoilt(x),
-			fatal,
-		)
+		w.row(fmt.Sprintf("  stick %d", x.Stick+1), fmt.Sprintf("%d ×", x.Count), x.Name, x.Length.Format(measure.InInches, 0), spoilt(x), fatal)
 	}
 	w.flush()
 }
 
-func spoilt(x procure.Mistake) string {
+func spoilt(x stock.Mistake) string {
 	switch {
 	case x.Sticks == 0 && x.Cost == 0:
 		return "nothing"
@@ -113,25 +98,11 @@ func spoilt(x procure.Mistake) string {
 func printCutMistakes(ctx context.Context, out io.Writer, p *stock.Problem, ms []stock.Material, asJSON bool) error {
 	all := []procure.Mistakes{}
 	for _, m := range ms {
-		tell := func(of []stock.Mistake) []procure.Mistake {
-			to := make([]procure.Mistake, len(of))
-			for i, x := range of {
-				pc := &m.Sticks[x.Stick].Pieces[x.Piece]
-				to[i] = procure.Mistake{
-					Stick: x.Stick, Piece: x.Piece, Letter: pc.Name, Length: pc.Length, Cost: x.Cost, Sticks: x.Sticks, Fatal: x.Fatal,
-				}
-			}
-			return to
-		}
-		stand, err := stock.Mistakes(ctx, *p, m, nil)
+		r, err := stock.RiskOf(ctx, *p, m, nil)
 		if err != nil {
 			return err
 		}
-		safest, exact, err := stock.SafestOrder(ctx, *p, m, nil)
-		if err != nil {
-			return err
-		}
-		all = append(all, procure.Mistakes{Size: catalog.Size(m.Key), Stand: tell(stand), Safest: tell(safest), Exact: exact})
+		all = append(all, procure.Mistakes{Size: catalog.Size(m.Key), Risk: r})
 	}
 	if asJSON {
 		return printJSON(out, all)

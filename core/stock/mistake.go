@@ -13,15 +13,64 @@ import (
 // Mistake is a cut of a plan, and what it would cost to spoil it then: with what is cut before
 // it there, its piece lost, and the rest cut from what is left and what has to be bought.
 type Mistake struct {
-	Stick  int            `json:"stick"` // index into the plan's sticks
-	Piece  int            `json:"piece"` // index into its pieces
+	Stick  int            `json:"stick"`          // index into the plan's sticks
+	Piece  int            `json:"piece"`          // index into its pieces
+	Name   string         `json:"name,omitempty"` // of the piece
+	Length measure.Length `json:"length"`
 	Cost   measure.Money  `json:"cost"`
 	Sticks int            `json:"sticks"`          // to be bought for it
 	Bought measure.Length `json:"bought"`          // their length, which is the measure where there are no prices
 	Fatal  bool           `json:"fatal,omitempty"` // none costs more
+	Count  int            `json:"count"`           // so many cuts that are alike, one after the other
 }
 
-// worse orders mistakes by what they cost.
+// Risk is what spoilt cuts of a plan would cost.
+type Risk struct {
+	Stand  []Mistake `json:"stand"`  // in the order in which the sticks stand
+	Safest []Mistake `json:"safest"` // in the order in which spoilt cuts cost least together
+	Exact  bool      `json:"exact"`  // no order is safer
+	Cuts   int       `json:"cuts"`   // all of them
+	Costly int       `json:"costly"` // of these, how many would cost something as they stand
+	// Sticks that would be bought if each cut were spoilt once, in either order: what tells how
+	// much safer the other is.
+	StandSticks  int `json:"standSticks"`
+	SafestSticks int `json:"safestSticks"`
+}
+
+// RiskOf gives what spoilt cuts of a plan would cost; done tells of pieces that are cut already,
+// by stick and piece, nil for none.
+func RiskOf(ctx context.Context, p Problem, m Material, done [][]bool) (r Risk, err error) {
+	stand, err := Mistakes(ctx, p, m, done)
+	if err != nil {
+		return r, err
+	}
+	safest, exact, err := SafestOrder(ctx, p, m, done)
+	r = Risk{Stand: runs(stand), Safest: runs(safest), Exact: exact, Cuts: len(stand)}
+	r.StandSticks, r.SafestSticks = weigh(stand).Sticks, weigh(safest).Sticks
+	for _, x := range stand {
+		if x.compare(Mistake{}) > 0 {
+			r.Costly++
+		}
+	}
+	return r, err
+}
+
+// runs tells cuts that are alike and follow each other as one.
+func runs(all []Mistake) []Mistake {
+	out := []Mistake{}
+	for _, x := range all {
+		if n := len(out); n > 0 {
+			if like := out[n-1]; like.Stick == x.Stick && like.Length == x.Length && like.Name == x.Name && like.compare(x) == 0 {
+				out[n-1].Count++
+				continue
+			}
+		}
+		out = append(out, x)
+	}
+	return out
+}
+
+// compare orders mistakes by what they cost.
 func (m Mistake) compare(o Mistake) int {
 	return cmp.Or(cmp.Compare(m.Cost, o.Cost), cmp.Compare(m.Bought, o.Bought), cmp.Compare(m.Sticks, o.Sticks))
 }
@@ -36,6 +85,7 @@ type rod struct {
 // saw is a plan while it is cut.
 type sawing struct {
 	ctx   context.Context
+	plan  *Material
 	p     Problem // nothing is trimmed any more: offers are that much shorter
 	rods  []rod
 	done  [][]bool
@@ -46,7 +96,7 @@ type sawing struct {
 
 // newSawing begins with the pieces cut that done tells of, by stick and piece; nil for none.
 func newSawing(ctx context.Context, p *Problem, m *Material, done [][]bool) *sawing {
-	w := &sawing{ctx: ctx, p: *p, known: map[string]Mistake{}}
+	w := &sawing{ctx: ctx, p: *p, plan: m, known: map[string]Mistake{}}
 	w.p.EndTrim, w.p.Tidy, w.p.Steps, w.p.Keep, w.p.Demands = 0, false, mistakeSteps, nil, nil
 	w.p.Offers = nil
 	used := map[int]int{}
@@ -135,7 +185,9 @@ func (w *sawing) spoilt(r, i int) Mistake {
 		m = w.buy(r, i)
 		w.known[key] = m
 	}
-	m.Stick, m.Piece = w.rods[r].stick, w.rods[r].first+i
+	m.Stick, m.Piece, m.Count = w.rods[r].stick, w.rods[r].first+i, 1
+	pc := &w.plan.Sticks[m.Stick].Pieces[m.Piece]
+	m.Name, m.Length = pc.Name, pc.Length
 	return m
 }
 

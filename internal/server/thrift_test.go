@@ -25,8 +25,13 @@ func TestSavingsAndMistakes(t *testing.T) {
 	var m []procure.Mistakes
 	c.get("POST", "/api/mistakes", map[string]any{"project": jump("4 ft")}, &m)
 	require.Len(t, m, 1)
-	assert.Len(t, m[0].Safest, len(m[0].Stand))
-	assert.NotEmpty(t, m[0].Stand)
+	assert.NotEmpty(t, m[0].Safest)
+	pieces := 0
+	for _, x := range m[0].Stand {
+		pieces += x.Count
+	}
+	assert.Equal(t, m[0].Cuts, pieces)
+	assert.Positive(t, pieces)
 	for _, path := range []string{"/api/savings", "/api/mistakes", "/api/improve", "/api/badcut"} {
 		body := map[string]any{"project": jump("4 bananas")}
 		if path == "/api/badcut" {

@@ -3220,45 +3220,21 @@ export interface components {
             kind: string;
             size: string;
         };
-        /** @description Mistake is a cut, and what it would cost to spoil it. */
-        ProcureMistake: {
-            /**
-             * Format: int64
-             * @description Money is an amount in whole cents.
-             */
-            cost: number;
-            fatal?: boolean;
-            /**
-             * Format: int64
-             * @description Length is an exact length in nanometres. In JSON it is that whole number.
-             */
-            length: number;
-            letter: string;
-            /**
-             * Format: int64
-             * @description index into its pieces
-             */
-            piece: number;
-            /**
-             * Format: int64
-             * @description index into the size's sticks
-             */
-            stick: number;
-            /**
-             * Format: int64
-             * @description to be bought for it
-             */
-            sticks: number;
-        };
         /** @description Mistakes is what spoilt cuts of a size of pipe would cost. */
         ProcureMistakes: {
+            /** Format: int64 */
+            costly: number;
+            /** Format: int64 */
+            cuts: number;
             exact: boolean;
-            /** @description Safest is of the same cuts in the order in which spoilt ones cost least together; Exact says that no order is better. */
-            safest: components["schemas"]["ProcureMistake"][];
+            safest: components["schemas"]["StockMistake"][];
+            /** Format: int64 */
+            safestSticks: number;
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
-            /** @description Stand is of the cuts that are not done yet, stick by stick as they are listed: what each would cost if it were spoilt then. */
-            stand: components["schemas"]["ProcureMistake"][];
+            stand: components["schemas"]["StockMistake"][];
+            /** Format: int64 */
+            standSticks: number;
         };
         /** @description Needed is how many sticks of a length from a shop a job takes. */
         ProcureNeeded: {
@@ -4009,6 +3985,48 @@ export interface components {
              * @description index of the stick with the least to spare
              */
             tightest: number;
+        };
+        /** @description Mistake is a cut of a plan, and what it would cost to spoil it then: with what is cut before it there, its piece lost, and the rest cut from what is left and what has to be bought. */
+        StockMistake: {
+            /**
+             * Format: int64
+             * @description their length, which is the measure where there are no prices
+             */
+            bought: number;
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            cost: number;
+            /**
+             * Format: int64
+             * @description so many cuts that are alike, one after the other
+             */
+            count: number;
+            /** @description none costs more */
+            fatal?: boolean;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
+            /** @description of the piece */
+            name?: string;
+            /**
+             * Format: int64
+             * @description index into its pieces
+             */
+            piece: number;
+            /**
+             * Format: int64
+             * @description index into the plan's sticks
+             */
+            stick: number;
+            /**
+             * Format: int64
+             * @description to be bought for it
+             */
+            sticks: number;
         };
         /** @description Part is what one stick that is cut in the shop is carried as. */
         StockPart: {

@@ -48,48 +48,33 @@ export function Spoilt() {
 
 type Mistake = Mistakes["stand"][number];
 
-/** Cuts that are alike and stand together. */
-function runs(all: Mistake[]): { first: Mistake; count: number }[] {
-  const out: { first: Mistake; count: number }[] = [];
-  for (const m of all) {
-    const last = out.at(-1);
-    const same = last && last.first.stick === m.stick && last.first.letter === m.letter && last.first.sticks === m.sticks;
-    if (last && same && last.first.cost === m.cost) last.count++;
-    else out.push({ first: m, count: 1 });
-  }
-  return out;
-}
-
+const worth = (m: Mistake) => m.sticks > 0 || m.cost > 0;
 const costs = (m: Mistake) => (m.cost > 0 ? `${plural(m.sticks, "stick")}, ${money(m.cost)}` : plural(m.sticks, "stick"));
 
 function OfSize({ of: m }: { of: Mistakes }) {
   const style = useStyle();
-  const dear = m.stand.filter((x) => x.sticks > 0);
-  if (m.stand.length === 0) return null;
-  if (dear.length === 0)
+  if (m.cuts === 0) return null;
+  if (m.costly === 0)
     return <p>{sizeWords(m.size)}: no single spoilt cut makes you buy more. What is left of the sticks gives any piece once more.</p>;
-  const sum = (all: Mistake[]) => all.reduce((n, x) => n + x.sticks, 0);
   return (
     <div className="grid gap-1">
       <p>
-        {sizeWords(m.size)}: {dear.length} of {plural(m.stand.length, "cut")} would cost a stick if it is spoilt, cut in the order drawn.
+        {sizeWords(m.size)}: {m.costly} of {plural(m.cuts, "cut")} would cost a stick if it is spoilt, cut in the order drawn.
       </p>
       <ul className="grid gap-1">
-        {runs(dear).map(({ first: x, count }) => (
+        {m.stand.filter(worth).map((x) => (
           <li key={`${x.stick} ${x.piece}`}>
-            <strong>{x.letter}</strong> {count > 1 && `(${count} of them) `}on stick {x.stick + 1},{" "}
+            <strong>{x.name}</strong> {x.count > 1 && `(${x.count} of them) `}on stick {x.stick + 1},{" "}
             <Len nm={x.length} style={style} step={64} />: {costs(x)}
             {x.fatal && <strong className="text-warn"> the worst to spoil: measure twice</strong>}
           </li>
         ))}
       </ul>
-      {sum(m.safest) < sum(m.stand) && (
+      {m.safestSticks < m.standSticks && (
         <p>
-          {m.exact ? "Safest" : "Safer"} in this order, in which {sum(m.safest)} would, and not {sum(m.stand)}:{" "}
-          {runs(m.safest)
-            .map(({ first: x, count }) => `${count > 1 ? `${count} × ` : ""}${x.letter} from stick ${x.stick + 1}`)
-            .join(", ")}
-          .
+          {m.exact ? "Safest" : "Safer"} in this order, in which all of them spoilt once would cost {m.safestSticks} and not{" "}
+          {plural(m.standSticks, "stick")}:{" "}
+          {m.safest.map((x) => `${x.count > 1 ? `${x.count} × ` : ""}${x.name} from stick ${x.stick + 1}`).join(", ")}.
         </p>
       )}
     </div>
