@@ -79,7 +79,14 @@ func printMistakes(w *paper, m procure.Mistakes) {
 		if x.Fatal {
 			fatal = "the worst to spoil"
 		}
-		w.row(fmt.Sprintf("  stick %d", x.Stick+1), fmt.Sprintf("%d ×", x.Count), x.Name, x.Length.Format(measure.InInches, 0), spoilt(x), fatal)
+		w.row(
+			fmt.Sprintf("  stick %d", x.Stick+1),
+			fmt.Sprintf("%d ×", x.Count),
+			x.Name,
+			x.Length.Format(measure.InInches, 0),
+			spoilt(x),
+			fatal,
+		)
 	}
 	w.flush()
 }
