@@ -53,8 +53,12 @@ func (t *thrift) repairs(typed bool) ([]Repair, error) {
 		r.prob, r.lines = pipe.Problem()
 		r.shave(typed)
 		r.tools()
-		r.lengths()
-		r.oneMore()
+		if t.work.Figures == nil { // work that is begun keeps the stick lengths of then
+			r.lengths()
+		}
+		if !t.work.HasBought(pipe.Size) { // a spare is bought with the rest
+			r.oneMore()
+		}
 		if r.err != nil {
 			return nil, r.err
 		}
@@ -219,7 +223,7 @@ func (r *repairing) tools() {
 				Kind: "tool", Words: fmt.Sprintf("cut with the %s, which takes %s", lower(tool.Name), tool.Kerf.Format(measure.InInches, 0)),
 				Fix: finding.Fix{Label: "Cut with the " + lower(tool.Name), Edits: []finding.Edit{finding.Set("/tool", tool.ID)}},
 			})
-		case !tool.Stop:
+		case !tool.Stop && r.work.Figures == nil: // as it does tools
 			stopped.Stop = true
 			p.Saw = stopped.Saw()
 			r.try(p, Repair{

@@ -134,7 +134,7 @@ func (t *thrift) build(frame int, d *frame.Document) (*model.Built, error) {
 // purchase buys for frames; tidy plans the cuts as they will be, and not only what is bought.
 func (t *thrift) purchase(built []*model.Built, tidy bool) (*procure.Purchase, error) {
 	o := t.job.order(&t.shop, &t.work, joinery.Report{})
-	o.Bare = true
+	o.Bare, o.Anew = true, true
 	if o.Steps = trySteps; tidy {
 		o.Bare, o.Steps = false, 0
 	}

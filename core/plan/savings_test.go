@@ -17,6 +17,7 @@ import (
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/record"
 )
 
 // stand is a rectangle on edge, of a width and a height that are typed as outside sizes.
@@ -24,14 +25,14 @@ func stand(t require.TestingT, wide, high string) frame.Document {
 	return *draws(t, "3/4", "right "+wide+" outside", "up "+high+" outside", "left level with j1", "down to j1").doc
 }
 
-// takes is what a job has to buy.
-func takes(t require.TestingT, job plan.Job, shop plan.Shop) (measure.Money, int) {
-	p, err := plan.Make(context.Background(), job, shop, plan.Work{})
-	require.NoError(t, err)
-	cost, sticks := measure.Money(0), 0
+// owed is what a plan has still to buy: money and sticks.
+func owed(p *plan.Plan, shop plan.Shop) (cost measure.Money, sticks int) {
 	for i := range p.Pipe {
-		cost += p.Pipe[i].Stock.Cost
-		sticks += p.Pipe[i].Stock.Count
+		for _, n := range p.Pipe[i].Need {
+			price, _ := shop.Prices.Find(material.Spec{Ware: material.Pipe, Size: string(p.Pipe[i].Size), Length: n.Length})
+			cost += price.Amount * measure.Money(n.Count-n.Got)
+			sticks += n.Count - n.Got
+		}
 	}
 	return cost, sticks
 }
@@ -85,21 +86,29 @@ func TestSavingsAreTrue(t *testing.T) {
 			Tool: rapid.SampledFrom([]string{"shear", "hacksaw", "saw"}).Draw(t, "tool"),
 		}
 		shop := tenFeet(498)
-		found, err := plan.FindSavings(context.Background(), job, shop, plan.Work{}, false)
+		work := doneSoFar(t, job, shop)
+		found, err := plan.FindSavings(context.Background(), job, shop, work, false)
 		require.NoError(t, err)
 		require.NotEmpty(t, found.Sizes)
-		now, sticks := takes(t, job, shop)
-		before, err := plan.Make(context.Background(), job, shop, plan.Work{})
+		before, err := plan.Make(context.Background(), job, shop, work)
 		require.NoError(t, err)
+		now, sticks := owed(before, shop)
+		for _, c := range before.Tools {
+			if c.Chosen {
+				require.Equal(t, sticks, c.Sticks, "more, with the tool of the job")
+				require.Equal(t, now, c.Cost)
+			}
+		}
 		edgesNow := before.Pipe[0].Stock.Edges
 		costAt := func(s plan.SizeSaving, value measure.Length) (measure.Money, int) {
 			d := job.Frames[0].Document.Clone()
 			d.SizeOf(s.ID).Value = value
 			other := job
 			other.Frames = []plan.FrameUse{{Document: *d, Copies: job.Frames[0].Copies}}
-			p, err := plan.Make(context.Background(), other, shop, plan.Work{})
+			p, err := plan.Make(context.Background(), other, shop, work)
 			require.NoError(t, err)
-			return p.Pipe[0].Stock.Cost, p.Pipe[0].Stock.Edges
+			cost, _ := owed(p, shop)
+			return cost, p.Pipe[0].Stock.Edges
 		}
 		at := func(s plan.SizeSaving, value measure.Length) measure.Money {
 			cost, _ := costAt(s, value)
@@ -115,8 +124,10 @@ func TestSavingsAreTrue(t *testing.T) {
 				}
 				_, edges := costAt(s, s.Less)
 				require.Equal(t, s.Edges, max(0, edges-edgesNow))
-				after, _ := press(t, job, shop, *s.Fix)
-				cost, fewer := takes(t, after, shop)
+				pressed, _ := press(t, job, shop, *s.Fix)
+				after, err := plan.Make(context.Background(), pressed, shop, work)
+				require.NoError(t, err)
+				cost, fewer := owed(after, shop)
 				require.Equal(t, now-s.Saves, cost, "the press does it")
 				require.Equal(t, s.Sticks, sticks-fewer)
 			} else {
@@ -130,7 +141,27 @@ func TestSavingsAreTrue(t *testing.T) {
 	})
 }
 
-// Every repair that is offered does what it says when it is pressed.
+// doneSoFar draws a job's work: none, or begun with the figures of the shop, or also some of its
+// sticks bought.
+func doneSoFar(t *rapid.T, job plan.Job, shop plan.Shop) plan.Work {
+	far := rapid.IntRange(0, 2).Draw(t, "far")
+	if far == 0 {
+		return plan.Work{}
+	}
+	events := []record.Event{{ID: "a", Seq: 1, Kind: record.Begun, Figures: shop.Figures()}}
+	if far == 2 {
+		p, err := plan.Make(context.Background(), job, shop, plan.Work{})
+		require.NoError(t, err)
+		events = append(events, record.Event{
+			ID: "b", Seq: 2, Kind: record.Bought, Count: rapid.IntRange(1, p.Pipe[0].Stock.Count).Draw(t, "sticks"),
+			Ware:  &material.Spec{Ware: material.Pipe, Size: "3/4", Length: p.Pipe[0].Need[0].Length},
+			Basis: p.Pipe[0].Basis,
+		})
+	}
+	return record.Add(events)
+}
+
+// Every repair that is offered does what it says when it is pressed, in work that is begun too.
 func TestRepairsAreTrue(t *testing.T) {
 	some := map[string]int{}
 	rapid.Check(t, func(t *rapid.T) {
@@ -149,9 +180,10 @@ func TestRepairsAreTrue(t *testing.T) {
 			Tool:   tool,
 		}
 		shop := tenFeet(498)
-		before, err := plan.Make(context.Background(), job, shop, plan.Work{})
+		work := doneSoFar(t, job, shop)
+		before, err := plan.Make(context.Background(), job, shop, work)
 		require.NoError(t, err)
-		found, err := plan.FindSavings(context.Background(), job, shop, plan.Work{}, true)
+		found, err := plan.FindSavings(context.Background(), job, shop, work, true)
 		require.NoError(t, err)
 		if before.Pipe[0].Stock.Edges == 0 {
 			require.Empty(t, found.Repairs)
@@ -159,18 +191,23 @@ func TestRepairsAreTrue(t *testing.T) {
 		}
 		for _, r := range found.Repairs {
 			some[r.Kind]++
+			if work.Figures != nil {
+				some["begun"]++
+			}
 			j, s := press(t, job, shop, r.Fix)
-			after, err := plan.Make(context.Background(), j, s, plan.Work{})
+			after, err := plan.Make(context.Background(), j, s, work)
 			require.NoError(t, err)
 			require.Equal(t, r.Edges, after.Pipe[0].Stock.Edges, "%s", r.Words)
-			require.Equal(t, r.Cost, after.Pipe[0].Stock.Cost-before.Pipe[0].Stock.Cost, "%s", r.Words)
+			was, _ := owed(before, shop)
+			is, _ := owed(after, s)
+			require.Equal(t, r.Cost, is-was, "%s", r.Words)
 			if r.Kind == "shave" {
 				require.NotEmpty(t, r.Letter)
 				require.LessOrEqual(t, r.By, measure.Inch/4)
 			}
 		}
 	})
-	for _, kind := range []string{"shave", "tool", "stick"} {
+	for _, kind := range []string{"shave", "tool", "stick", "begun"} {
 		assert.Positive(t, some[kind], "or the test shows nothing of %s", kind)
 	}
 }

@@ -43,6 +43,9 @@ type Order struct {
 	Spare    []shop.StockLength // sticks that are bought besides
 	Keep     []stock.Kept       // how sticks were to be cut before
 	Bare     bool               // the purchase alone, as it is found first: nothing is tidied or compared
+	// Anew plans from what is there now, also where the plan by which it was bought and cut would go
+	// on. A changed plan does so too: what two of them buy is still to be bought in both.
+	Anew bool
 }
 
 // Searched says what was spent on the search for a plan of a size.
@@ -56,7 +59,7 @@ type Purchase struct {
 	Cuts      []CutLine       `json:"cuts"`     // the cut list, by letter
 	Fittings  []FittingCount  `json:"fittings"` // of all frames and copies
 	Pipe      []PipeTotal     `json:"pipe"`     // by size
-	Tools     []ToolCount     `json:"tools"`    // sticks to buy by tool
+	Tools     []ToolCount     `json:"tools"`    // sticks that are still to be bought, by tool
 	Tool      shop.Tool       `json:"tool"`
 	Haul      *stock.Haul     `json:"haul,omitempty"`
 	Materials []material.Line `json:"materials"` // the bill of materials

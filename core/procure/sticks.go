@@ -83,7 +83,7 @@ func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []ma
 	p.Totals.Proven = true
 	whole := stock.Problem{Saw: p.Tool.Saw(), EndTrim: o.EndTrim, Haul: o.Shop.Haul}
 	var chosen []stock.Material
-	draft := false
+	draft, goesOn := false, false
 	at := places(lots)
 	for _, size := range p.cutSizes(o.Work) {
 		c := &cutting{size: size, wants: p.share(p.wants(lots, size), lots)}
@@ -91,7 +91,13 @@ func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []ma
 			return nil, err
 		}
 		draft = draft || c.draft
-		whole.Demands, whole.Offers = append(whole.Demands, c.prob.Demands...), append(whole.Offers, c.prob.Offers...)
+		rest := c
+		if c.done != nil { // of a plan that goes on, what is there is bought already
+			goesOn = true
+			rest = &cutting{size: size, wants: c.wants, base: *o.Work, rack: o.Shop.Rack}
+			p.pose(rest, o, false)
+		}
+		whole.Demands, whole.Offers = append(whole.Demands, rest.prob.Demands...), append(whole.Offers, rest.prob.Offers...)
 		if len(c.prob.Demands) > 0 {
 			chosen = append(chosen, c.stock)
 		}
@@ -104,7 +110,11 @@ func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []ma
 	if o.Bare {
 		return lines, nil
 	}
-	return lines, p.compare(ctx, whole, o.Shop, chosen, draft)
+	solved := map[measure.Length][]stock.Material{}
+	if !goesOn {
+		solved[p.Tool.Kerf] = chosen
+	}
+	return lines, p.compare(ctx, whole, o.Shop, solved, draft)
 }
 
 // haulLeft is what the vehicle takes, and how many cuts the shop still makes for nothing after
@@ -184,7 +194,7 @@ func (p *Purchase) wants(lots []Lot, size catalog.Size) (all []want) {
 // the rest is planned anew.
 func (p *Purchase) plan(ctx context.Context, c *cutting, o *Order) error {
 	basis := o.Work.Basis(c.size)
-	if before, ok := o.Work.Before(basis); ok {
+	if before, ok := o.Work.Before(basis); ok && !o.Anew {
 		c.base, c.rack = before, record.Rack(o.Work, &before, o.Shop.Rack)
 		if p.pose(c, o, false); c.basis == basis {
 			if err := p.solve(ctx, c); err != nil {
@@ -264,7 +274,7 @@ func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 // spare offers the sticks that are bought besides, unless some of the size are there: what was
 // bought besides is among them.
 func (c *cutting) spare(o *Order) {
-	if slices.ContainsFunc(c.base.Sticks, func(s record.Stick) bool { return s.Size == c.size && s.Origin == record.FromShop }) {
+	if c.base.HasBought(c.size) {
 		return
 	}
 	for _, l := range o.Spare {

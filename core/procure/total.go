@@ -418,9 +418,14 @@ func (p *Purchase) cutFrom(t *PipeTotal, length measure.Length) (all []material.
 }
 
 // compare counts the sticks for every tool; tools with one kerf buy alike.
-func (p *Purchase) compare(ctx context.Context, prob stock.Problem, s *shop.Shop, chosen []stock.Material, draft bool) error {
+func (p *Purchase) compare(
+	ctx context.Context,
+	prob stock.Problem,
+	s *shop.Shop,
+	solved map[measure.Length][]stock.Material,
+	draft bool,
+) error {
 	prob.Tidy, prob.Steps = false, compareSteps
-	solved := map[measure.Length][]stock.Material{p.Tool.Kerf: chosen} // how far cuts are off changes no purchase
 	for _, t := range s.Tools {
 		ms, ok := solved[t.Kerf]
 		if !ok && draft {

@@ -30,6 +30,11 @@ type Work struct {
 // where that is not known.
 func (w *Work) Basis(size catalog.Size) string { return w.basis[size] }
 
+// HasBought says whether sticks of a size were bought.
+func (w *Work) HasBought(size catalog.Size) bool {
+	return slices.ContainsFunc(w.Sticks, func(s Stick) bool { return s.Size == size && s.Origin == FromShop })
+}
+
 // Stick finds a stick, or a piece that others were cut from, by its id; nil for none.
 func (w *Work) Stick(id string) *Stick {
 	i := slices.IndexFunc(w.Sticks, func(s Stick) bool { return s.ID == id })

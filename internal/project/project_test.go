@@ -12,6 +12,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/record"
 	"sturdyelbow/core/starter"
 	"sturdyelbow/core/wireframe"
 	"sturdyelbow/internal/demo"
@@ -97,4 +98,15 @@ func BenchmarkDemo(b *testing.B) {
 			}
 		})
 	}
+}
+
+// What is bought besides is bought also when projects are bought together.
+func TestSpareSticksAreBoughtTogetherToo(t *testing.T) {
+	jump := func(spare ...plan.StockLength) *project.Project {
+		return &project.Project{Starter: &starter.Begun{ID: "jump"}, Copies: 1, Tool: "saw", Spare: spare}
+	}
+	stick := plan.StockLength{Size: "3/4", Length: 5 * measure.Foot, Count: 1}
+	job, _, err := project.Together([]*project.Project{jump(stick), jump(), jump(stick)}, make([]record.Work, 3), "", false)
+	require.NoError(t, err)
+	assert.Equal(t, []plan.StockLength{stick, stick}, job.Spare)
 }

@@ -34,6 +34,7 @@ func Together(all []*Project, works []record.Work, tool string, variants bool) (
 			}
 		}
 		job.Frames = append(job.Frames, one.Frames...)
+		job.Spare = append(job.Spare, one.Spare...)
 	}
 	return job, record.Together(works...), nil
 }
