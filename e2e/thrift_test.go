@@ -27,6 +27,12 @@ func TestAStickIsTakenOffItsKnifeEdge(t *testing.T) {
 	d.press("Buy one more 5' stick")
 	d.gone("on a knife edge")
 	d.tapeIs("sticks", "2")
+	d.see("bought besides, as a spare.")
+	d.press("Buy no spare 1 × 5′")
+	d.tapeIs("sticks", "1")
+	d.gone("as a spare")
+	d.ctrl(input.KeyZ)
+	d.tapeIs("sticks", "2")
 	d.ctrl(input.KeyZ)
 	d.tapeIs("sticks", "1")
 

@@ -7,6 +7,7 @@ import { Why } from "../../ui/why";
 import { Further } from "./further";
 import { Spoilt } from "./mistakes";
 import { LittleChanges } from "./savings";
+import { Spares } from "./spares";
 import { Proof, Sticks, sticksWords } from "./sticks";
 import type { CutStick, PipeTotal } from "../../api/client";
 import { cutting, notDone, withOutgoing } from "../../desk/doing";
@@ -125,6 +126,7 @@ export default function CutSheet() {
           {!t.stock.proven && !plan.improving && <Further />}
         </section>
       ))}
+      <Spares />
       <LittleChanges />
       <Spoilt />
       <Tools />
