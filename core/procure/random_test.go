@@ -97,8 +97,8 @@ func cutMore(r *rapid.T, b *bench, before *procure.Purchase) {
 	require.Equal(r, before.Totals.Sticks, after.Totals.Sticks)
 }
 
-// undoSome says of something that it was not done after all, that it was spoilt, or that
-// it is on the rack.
+// undoSome says of something that it was not done after all, that it was spoilt or cemented, or
+// that it is on the rack.
 func undoSome(r *rapid.T, b *bench) {
 	work := record.Add(b.events)
 	if len(work.Pieces) == 0 {

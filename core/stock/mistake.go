@@ -82,7 +82,7 @@ type rod struct {
 	pieces       []measure.Length
 }
 
-// saw is a plan while it is cut.
+// sawing is a plan while it is cut.
 type sawing struct {
 	ctx   context.Context
 	plan  *Material
