@@ -28,7 +28,7 @@ func TestOwnPricesTakeTheMarkAway(t *testing.T) {
 	b := cost.Example()
 	b.TaxRate = 0.0825
 	require.True(t, b.Add([]material.Line{tee(3)}).Example)
-	b.Set(cost.Price{Spec: tee(1).Spec, Amount: 99, Source: "receipt"})
+	b.Set(cost.Price{Spec: tee(1).Spec, Asked: cost.Asked{Amount: 99}, Source: "receipt"})
 	bill := b.Add([]material.Line{tee(3), tee(0)})
 	assert.False(t, bill.Example)
 	assert.Len(t, bill.Lines, 1, "none wanted is no line")
@@ -55,7 +55,7 @@ func TestExampleBookCoversTheShelf(t *testing.T) {
 }
 
 func TestCheckNamesTheLine(t *testing.T) {
-	b := cost.Book{TaxRate: 8.25, Prices: []cost.Price{{Spec: material.Spec{Ware: "hats"}}, {Spec: tee(1).Spec, Amount: -1}}}
+	b := cost.Book{TaxRate: 8.25, Prices: []cost.Price{{Spec: material.Spec{Ware: "hats"}}, {Spec: tee(1).Spec, Asked: cost.Asked{Amount: -1}}}}
 	bad := b.Validate()
 	assert.Contains(t, bad, "/taxRate")
 	assert.Contains(t, bad, "/prices/0/ware")

@@ -1,6 +1,7 @@
 package joinery
 
 import (
+	"fmt"
 	"math"
 	"slices"
 
@@ -81,18 +82,46 @@ type Copies struct {
 	Copies     int
 }
 
+// School is the way in which joints are cemented.
+type School string
+
+// Joints are primed and then cemented, or cemented with a one-step cement, which needs no primer and
+// sets a little slower (handbook 10). The zero School is primed.
+const (
+	Primed  School = ""
+	OneStep School = "one-step"
+)
+
+// Schools lists them.
+func Schools() []School { return []School{Primed, OneStep} }
+
+// SchoolWords are their labels.
+func SchoolWords() []frame.Word {
+	return []frame.Word{
+		{Value: string(Primed), Words: "primer and cement", Note: "primer softens both surfaces first"},
+		{Value: string(OneStep), Words: "one-step cement", Note: "no primer; sets a little slower"},
+	}
+}
+
 // Materials are the cans to buy.
-func (r *Report) Materials() (lines []material.Line) {
-	for _, of := range []struct {
+func (r *Report) Materials(by School) (lines []material.Line) {
+	type part struct {
 		ware material.Ware
 		cans Cans
 		rule string
-	}{{material.Cement, r.Cement, "a quart for so many joints of each size"}, {material.Primer, r.Primer, "half as much as cement"}} {
+	}
+	parts := []part{{material.Cement, r.Cement, "a quart for so many joints of each size"}, {material.Primer, r.Primer, "half as much as cement"}}
+	if by == OneStep {
+		parts = parts[:1]
+	}
+	sockets := fmt.Sprintf("%d sockets", r.Cemented)
+	for _, of := range parts {
 		for _, c := range of.cans.Cans {
 			lines = append(
 				lines,
 				material.Line{
-					Spec:     material.Spec{Ware: of.ware, Ounces: c.Ounces},
+					Spec:     material.Spec{Ware: of.ware, Kind: string(by), Ounces: c.Ounces},
+					For:      fmt.Sprintf("%s, about %.1f fl oz", sockets, of.cans.Ounces),
 					Quantity: c.Count,
 					Unit:     "can",
 					Where:    []material.Place{},

@@ -58,9 +58,20 @@ const Piece = "piece"
 type Line struct {
 	Spec
 	Quantity int     `json:"quantity"`
-	Unit     string  `json:"unit"`  // each, stick, can
-	Where    []Place `json:"where"` // what it is for
-	Rule     string  `json:"rule"`  // what the quantity or the length follows from
+	Spare    int     `json:"spare,omitempty"` // of them, by the builder's rule for spares
+	Home     int     `json:"home,omitempty"`  // how many are at home already
+	Unit     string  `json:"unit"`            // each, stick, can
+	Where    []Place `json:"where"`           // what it is for
+	For      string  `json:"for,omitempty"`   // the same in words
+	Rule     string  `json:"rule"`            // what the quantity or the length follows from
+}
+
+// Lot is so many of a thing that one event of the record tells of.
+type Lot struct {
+	Event string   `json:"event"`
+	Count int      `json:"count"`
+	Home  bool     `json:"home,omitempty"`  // it was at home before
+	Items []string `json:"items,omitempty"` // of sticks: those that nothing is cut from yet
 }
 
 // Place names a thing of one frame of a job.
@@ -79,6 +90,9 @@ func (s Spec) Words() string {
 	case Fitting:
 		return s.Size + " " + s.Kind
 	case Cement, Primer:
+		if s.Kind != "" {
+			return fmt.Sprintf("%s %s, %d fl oz can", s.Kind, s.Ware, s.Ounces)
+		}
 		return fmt.Sprintf("%s, %d fl oz can", s.Ware, s.Ounces)
 	}
 	words := s.Kind

@@ -134,12 +134,14 @@ func TestRoundHalvesUp(t *testing.T) {
 }
 
 func TestMoney(t *testing.T) {
-	for text, want := range map[string]measure.Money{"4.98": 498, "$4.98": 498, "4": 400, "4.5": 450, "79c": 79, " $ 12 ": 1200, ".5": 50} {
+	for text, want := range map[string]measure.Money{"4.98": 498, "$4.98": 498, "4": 400, "4.5": 450, "79c": 79, " $ 12 ": 1200, ".5": 50,
+		".88": 88, "4,98": 498, "98¢": 98, "98 cents": 98, "1,299": 129_900, "1,299.00": 129_900, "1.299,00": 129_900, "€4,98": 498, "4.98 USD": 498,
+		"4 dollars": 400, "4.98€": 498, "4.": 400} {
 		got, err := measure.ParseMoney(text)
 		require.NoError(t, err, text)
 		assert.Equal(t, want, got, text)
 	}
-	for _, bad := range []string{"", "$", "-3", "4.999", "four", "1e9", "99999999999", "4.5c"} {
+	for _, bad := range []string{"", "$", "-3", "4.999", "four", "1e9", "99999999999", "4.5c", "−3", ".", "1,2,3", "1.2.3", "c", "4 98", "0x4", "NaN"} {
 		_, err := measure.ParseMoney(bad)
 		assert.Error(t, err, bad)
 	}

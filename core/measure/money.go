@@ -27,15 +27,40 @@ func (m Money) Share(rate float64) Money {
 	return Money(math.Floor(float64(m)*rate + 0.5))
 }
 
-// ParseMoney reads 4.98, $4.98, 4 or 498c.
+// ParseMoney reads an amount as people write it: 4.98, 4,98, $4.98, .88, 4, 1,299.00, 98c, 98¢,
+// 98 cents, 4 USD. What stands for the currency is read over. The error is a [*ParseError].
 func ParseMoney(text string) (Money, error) {
-	s := strings.TrimSpace(strings.TrimPrefix(strings.TrimSpace(text), "$"))
-	cents := strings.HasSuffix(s, "c") || strings.HasSuffix(s, "¢")
-	s = strings.TrimSpace(strings.TrimRight(s, "c¢"))
-	whole, frac, pointed := strings.Cut(s, ".")
-	if len(s) == 0 || len(whole) > 9 || len(frac) > 2 || (cents && pointed) || strings.Trim(whole+frac, "0123456789") != "" ||
-		whole+frac == "" {
-		return 0, &ParseError{Text: text, What: "not an amount of money", Hint: "write it like 4.98"}
+	no := func(what string) (Money, error) {
+		return 0, &ParseError{Text: text, What: what, Hint: "write it like 4.98, .88 or 98c"}
+	}
+	s := strings.ToLower(strings.TrimSpace(text))
+	if strings.HasPrefix(s, "-") || strings.HasPrefix(s, "−") {
+		return no("an amount below nothing")
+	}
+	cents := false
+	for _, sign := range []string{"cents", "cent", "ct", "c", "¢"} {
+		if rest, ok := strings.CutSuffix(s, sign); ok {
+			s, cents = strings.TrimSpace(rest), true
+			break
+		}
+	}
+	for _, name := range currencies {
+		if rest, ok := strings.CutSuffix(s, name); ok {
+			s = strings.TrimSpace(rest)
+			break
+		}
+	}
+	s = strings.TrimLeft(s, "$€£ ")
+	whole, frac := moneyParts(s)
+	switch {
+	case whole+frac == "" || strings.Trim(whole+frac, "0123456789") != "":
+		return no("not an amount of money")
+	case len(whole) > 9:
+		return no("too much to be a price")
+	case cents && frac != "":
+		return no("parts of a cent")
+	case len(frac) > 2:
+		return no("a price has two places behind the point")
 	}
 	var m Money
 	for _, c := range whole + (frac + "00")[:2] {
@@ -45,4 +70,27 @@ func ParseMoney(text string) (Money, error) {
 		m /= 100
 	}
 	return m, nil
+}
+
+// currencies are what may be written behind an amount.
+var currencies = []string{"dollars", "dollar", "bucks", "euros", "euro", "pounds", "usd", "cad", "aud", "nzd", "eur", "gbp", "$", "€", "£"}
+
+// moneyParts parts a number at its decimal sign. Of several signs the last is it; a single comma
+// before three digits parts thousands.
+func moneyParts(s string) (whole, frac string) {
+	at := strings.LastIndexAny(s, ".,")
+	if at < 0 {
+		return s, ""
+	}
+	whole, frac = s[:at], s[at+1:]
+	if s[at] == ',' && len(frac) == 3 && whole != "" {
+		whole, frac = s, ""
+	}
+	groups := strings.FieldsFunc(whole, func(c rune) bool { return c == ',' || c == '.' })
+	for _, g := range groups[min(1, len(groups)):] {
+		if len(g) != 3 {
+			return "?", "" // 1,2,3 is no number
+		}
+	}
+	return strings.Join(groups, ""), frac
 }

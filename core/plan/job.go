@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/reading"
 	"sturdyelbow/core/record"
@@ -46,6 +47,11 @@ type Job struct {
 	Prices []cost.Price  `json:"prices,omitempty"`
 	// Spare are sticks that are bought besides those that the pieces take.
 	Spare []StockLength `json:"spare,omitempty"`
+	// School is the way in which joints are cemented.
+	School joinery.School `json:"school,omitempty"`
+	// SpareEvery adds a spare to every kind of fitting and hardware for each so many of it that are
+	// begun; 0: none.
+	SpareEvery int `json:"spareEvery,omitempty"`
 	// Keep is how sticks were to be cut before: the plan keeps to it where that costs nothing.
 	Keep []stock.Kept `json:"keep,omitempty"`
 	// Searched says for which plans of a size more was spent on the search than is usual.
@@ -69,6 +75,12 @@ func (j *Job) validate(s *Shop) (n ValidationError) {
 	}
 	if j.Step < 0 || j.Step > measure.Inch {
 		add("/job/step", "a tape step below zero or above 1 in", "use 1/16 in or 1 mm")
+	}
+	if !slices.Contains(joinery.Schools(), j.School) {
+		add("/job/school", fmt.Sprintf("there is no way of cementing %q", j.School), "use one-step, or leave it out for primer and cement")
+	}
+	if j.SpareEvery < 0 || j.SpareEvery > maxSpareEvery {
+		add("/job/spareEvery", "a spare for less than nothing", "say for how many of a kind there is one spare, or 0")
 	}
 	if j.EndTrim < 0 || j.EndTrim > measure.Foot {
 		add("/job/endTrim", "an end trim below zero or above 1 ft", "leave it at 0 where the ends are square")
@@ -111,6 +123,8 @@ func (j *Job) put(s *Shop) {
 const (
 	maxCopies = 500
 	maxKept   = 2000
+	// maxSpareEvery is a spare of every kind, however many there are of it.
+	maxSpareEvery = 10_000
 	// mostSteps is the longest search that is taken up again: some minutes.
 	mostSteps = 100_000_000_000
 )

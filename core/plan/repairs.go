@@ -255,7 +255,7 @@ func (r *repairing) lengths() {
 		}
 		p := r.prob
 		p.Offers = append(slices.Clone(p.Offers), stock.Offer{
-			Material: string(r.pipe.Size), Length: l, Sold: l, Price: price.Amount, Priced: priced, Origin: stock.Shop,
+			Material: string(r.pipe.Size), Length: l, Sold: l, Price: price.Each(), Priced: priced, Origin: stock.Shop,
 		})
 		name := l.Format(measure.FeetInches, 0)
 		r.try(p, Repair{

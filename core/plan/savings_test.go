@@ -30,7 +30,7 @@ func owed(p *plan.Plan, shop plan.Shop) (cost measure.Money, sticks int) {
 	for i := range p.Pipe {
 		for _, n := range p.Pipe[i].Need {
 			price, _ := shop.Prices.Find(material.Spec{Ware: material.Pipe, Size: string(p.Pipe[i].Size), Length: n.Length})
-			cost += price.Amount * measure.Money(n.Count-n.Got)
+			cost += price.Each() * measure.Money(n.Count-n.Got)
 			sticks += n.Count - n.Got
 		}
 	}
@@ -70,7 +70,7 @@ func press(t require.TestingT, job plan.Job, shop plan.Shop, fix finding.Fix) (p
 func tenFeet(cents measure.Money) plan.Shop {
 	shop := plan.ExampleShop()
 	shop.Stock = []plan.StockLength{{Length: 10 * measure.Foot}}
-	shop.Prices.Set(cost.Price{Spec: material.Spec{Ware: material.Pipe, Size: "3/4", Length: 10 * measure.Foot}, Amount: cents})
+	shop.Prices.Set(cost.Price{Spec: material.Spec{Ware: material.Pipe, Size: "3/4", Length: 10 * measure.Foot}, Asked: cost.Asked{Amount: cents}})
 	return shop
 }
 

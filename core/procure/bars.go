@@ -96,7 +96,7 @@ func (p *Purchase) barOffers(bar material.Spec, s *shop.Shop) (all []stock.Offer
 		spec.Length = sold
 		price, ok := s.Prices.Find(spec)
 		all = append(all, stock.Offer{
-			Material: "bar", Length: l, Sold: sold, Price: price.Amount, Priced: ok, Count: count, Origin: stock.Shop,
+			Material: "bar", Length: l, Sold: sold, Price: price.Each(), Priced: ok, Count: count, Origin: stock.Shop,
 		})
 	}
 	if bar.Ware != material.Pipe {

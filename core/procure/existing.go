@@ -213,6 +213,8 @@ func (h *have) atHand(size catalog.Size, w *record.Work, rack []shop.Offcut, fro
 		case s.Size != size || s.Racked || s.Left <= 0:
 		case len(s.Cuts) == 0 && s.Lost == 0 && s.Origin == record.FromShop:
 			add(sort{stock.Bought, s.Left + over, s.Left, 0}, s.ID)
+		case len(s.Cuts) == 0 && s.Lost == 0 && s.Origin == record.FromHome:
+			add(sort{stock.Home, s.Left, s.Left, 0}, s.ID)
 		default:
 			add(sort{stock.Offcut, s.Left + over, s.Left, 0}, s.ID)
 		}

@@ -40,9 +40,13 @@ type Order struct {
 	Steps   int64          // the search for the sticks of a size may spend; 0: what is usual
 	// Searched says for plans of a size, by their basis, that more was spent on them.
 	Searched []Searched
-	Spare    []shop.StockLength // sticks that are bought besides
-	Keep     []stock.Kept       // how sticks were to be cut before
-	Bare     bool               // the purchase alone, as it is found first: nothing is tidied or compared
+	School   joinery.School // how joints are cemented
+	// SpareEvery adds a spare to every kind of fitting and hardware for each so many of it that are
+	// begun; 0: none.
+	SpareEvery int
+	Spare      []shop.StockLength // sticks that are bought besides
+	Keep       []stock.Kept       // how sticks were to be cut before
+	Bare       bool               // the purchase alone, as it is found first: nothing is tidied or compared
 	// Anew plans from what is there now, also where the plan by which it was bought and cut would go
 	// on. A changed plan does so too: what two of them buy is still to be bought in both.
 	Anew bool
@@ -192,7 +196,8 @@ func (t *PipeTotal) Answer() stock.Material { return t.posed.stock }
 type Needed struct {
 	Length measure.Length `json:"length"`
 	Count  int            `json:"count"`
-	Got    int            `json:"got,omitempty"` // of them
+	Got    int            `json:"got,omitempty"`  // of them
+	Home   int            `json:"home,omitempty"` // of that length that were at home, besides
 }
 
 // ToolCount is the purchase with one kerf.
@@ -232,10 +237,34 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 		return nil, err
 	}
 	cuts, prices := p.shopCuts(o.Shop)
-	p.Materials = slices.Concat(p.Materials, sticks, cuts, fittings, o.Joinery.Materials(), material.Together(needs))
+	p.Materials = slices.Concat(p.Materials, sticks, cuts, fittings, o.Joinery.Materials(o.School), material.Together(needs))
+	spares(p.Materials, o.SpareEvery)
+	atHome(p.Materials, o.Work)
 	p.Bill = prices.Add(p.Materials)
 	p.got(o.Work)
 	return p, nil
+}
+
+// spares adds a spare for each so many fittings and things of hardware of a kind that are begun.
+func spares(lines []material.Line, every int) {
+	for i := range lines {
+		l := &lines[i]
+		if every > 0 && l.Unit == "each" && l.Quantity > 0 && (l.Ware == material.Fitting || l.Ware == material.Hardware) {
+			l.Spare = (l.Quantity + every - 1) / every
+			l.Quantity += l.Spare
+		}
+	}
+}
+
+// atHome says of each line besides pipe how much of it was at home before.
+func atHome(lines []material.Line, w *record.Work) {
+	for i := range lines {
+		for _, g := range w.Goods {
+			if g.Spec == lines[i].Spec {
+				lines[i].Home = min(g.Home, lines[i].Quantity)
+			}
+		}
+	}
 }
 
 // Sizes are the pipe sizes of the purchase, the largest first.

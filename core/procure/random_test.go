@@ -33,7 +33,7 @@ func TestWhatIsThereAgainstWhatIsPlanned(t *testing.T) {
 		letters := map[string]measure.Length{}
 		for range rapid.IntRange(1, 14).Draw(r, "steps") {
 			before := b.plan()
-			switch k := rapid.IntRange(0, 11).Draw(r, "step"); k {
+			switch k := rapid.IntRange(0, 12).Draw(r, "step"); k {
 			case 0, 1, 2, 3:
 				cutMore(r, b, before)
 			case 4:
@@ -52,8 +52,8 @@ func TestWhatIsThereAgainstWhatIsPlanned(t *testing.T) {
 			case 8:
 				b.shop.Prices.Set(
 					cost.Price{
-						Spec:   material.Spec{Ware: material.Pipe, Size: "3/4", Length: 120 * measure.Inch},
-						Amount: measure.Money(rapid.IntRange(200, 900).Draw(r, "price")),
+						Spec:  material.Spec{Ware: material.Pipe, Size: "3/4", Length: 120 * measure.Inch},
+						Asked: cost.Asked{Amount: measure.Money(rapid.IntRange(200, 900).Draw(r, "price"))},
 					},
 				)
 			case 9: // another car, or none
@@ -66,6 +66,11 @@ func TestWhatIsThereAgainstWhatIsPlanned(t *testing.T) {
 					l := &b.shop.Stock[i]
 					l.True = l.Length + measure.Length(rapid.IntRange(-2, 4).Draw(r, "longer"))*measure.Inch/8
 				}
+			case 11: // sticks that were at home
+				length := measure.Length(rapid.IntRange(30, 130).Draw(r, "home")) * measure.Inch
+				b.did(record.Event{
+					Kind: record.Had, Count: rapid.IntRange(1, 3).Draw(r, "had"), Ware: &material.Spec{Ware: material.Pipe, Size: "3/4", Length: length},
+				})
 			default:
 				undoSome(r, b)
 			}

@@ -94,8 +94,10 @@ func (b *bench) cut(p *procure.Purchase, most int) *procure.Stick {
 		if s.Earlier || !left {
 			continue
 		}
-		from := record.Source{ID: s.ID, Size: t.Size, Length: s.Length, Origin: record.FromShop}
+		from := record.Source{ID: s.ID, Size: t.Size, Length: s.Length, True: s.True, Origin: record.FromShop}
 		switch s.Origin {
+		case stock.Home:
+			from.Origin = record.FromHome
 		case stock.Offcut:
 			from.Origin = record.FromOffcut
 		case stock.Cut:
@@ -212,7 +214,7 @@ func TestAPriceLeavesWhatIsCutAlone(t *testing.T) {
 		b.cut(b.plan(), 99)
 	}
 	before := b.plan()
-	b.shop.Prices.Set(cost.Price{Spec: material.Spec{Ware: material.Pipe, Size: "3/4", Length: 120 * measure.Inch}, Amount: 350})
+	b.shop.Prices.Set(cost.Price{Spec: material.Spec{Ware: material.Pipe, Size: "3/4", Length: 120 * measure.Inch}, Asked: cost.Asked{Amount: 350}})
 	p := b.plan()
 	done := 0
 	for i, c := range p.Cuts {

@@ -142,7 +142,7 @@ func (p *Purchase) shopCuts(s *shop.Shop) (lines []material.Line, prices cost.Bo
 	}
 	spec := material.Spec{Ware: material.Service, Kind: "cut in the shop"}
 	prices.Prices = slices.Clone(prices.Prices)
-	prices.Set(cost.Price{Spec: spec, Amount: p.Haul.Price})
+	prices.Set(cost.Price{Spec: spec, Asked: cost.Asked{Amount: p.Haul.Price}})
 	return []material.Line{{
 		Spec: spec, Quantity: max(0, cuts-p.Haul.Free), Unit: "each",
 		Rule: fmt.Sprintf("%d cuts, of which %d are free", cuts, min(cuts, p.Haul.Free)),
@@ -248,7 +248,7 @@ func (p *Purchase) pose(c *cutting, o *Order, draft bool) {
 			c.prob.Offers = append(c.prob.Offers, stock.Offer{
 				Material: string(
 					c.size,
-				), Length: l.Usable(), Sold: l.Length, Price: price.Amount, Priced: ok, Count: l.Count, Origin: stock.Shop,
+				), Length: l.Usable(), Sold: l.Length, Price: price.Each(), Priced: ok, Count: l.Count, Origin: stock.Shop,
 			})
 		}
 	}
@@ -285,7 +285,7 @@ func (c *cutting) spare(o *Order) {
 				usable = o.Shop.Stock[i].Usable()
 			}
 			c.prob.Offers = append(c.prob.Offers, stock.Offer{
-				Material: string(c.size), Length: usable, Sold: l.Length, Price: price.Amount, Priced: ok,
+				Material: string(c.size), Length: usable, Sold: l.Length, Price: price.Each(), Priced: ok,
 				Count: max(1, l.Count), Origin: stock.Shop, Spare: true,
 			})
 		}

@@ -3,9 +3,11 @@ package procure
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"slices"
 
 	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/cost"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
@@ -43,8 +45,9 @@ func (p *Purchase) total(c *cutting, o *Order, at []map[string]int) (lines []mat
 	p.chosen(&t, c, at)
 	p.exist(&t, c, o.Work)
 	for _, n := range p.needed(&t, c, o.Work) {
-		lines = append(lines, material.Line{Spec: stickSpec(t.Size, n.Length), Quantity: n.Count, Unit: "stick",
-			Where: p.cutFrom(&t, n.Length), Rule: "the fewest or cheapest sticks that give every piece"})
+		where, letters := p.cutFrom(&t, n.Length)
+		lines = append(lines, material.Line{Spec: stickSpec(t.Size, n.Length), Quantity: n.Count + n.Home, Home: n.Home, Unit: "stick",
+			Where: where, For: letters, Rule: "the fewest or cheapest sticks that give every piece"})
 	}
 	for _, d := range m.Lacking {
 		line := &p.Cuts[c.of[d.Demand]]
@@ -110,6 +113,8 @@ func (p *Purchase) earlier(t *PipeTotal, c *cutting, o *Order, at []map[string]i
 
 func originOf(s *record.Stick) stock.Origin {
 	switch s.Origin {
+	case record.FromHome:
+		return stock.Home
 	case record.FromRack:
 		return stock.Rack
 	case record.FromOffcut:
@@ -302,7 +307,13 @@ func (p *Purchase) needed(t *PipeTotal, c *cutting, w *record.Work) []Needed {
 			p.extraStick(c.size, s)
 		}
 	}
-	t.Need = slices.DeleteFunc(t.Need, func(n Needed) bool { return n.Count == 0 })
+	for n := range t.Sticks {
+		if s := &t.Sticks[n]; s.Origin == stock.Home {
+			count(s.Length, 0, 0)
+			t.Need[slices.IndexFunc(t.Need, func(n Needed) bool { return n.Length == s.Length })].Home++
+		}
+	}
+	t.Need = slices.DeleteFunc(t.Need, func(n Needed) bool { return n.Count+n.Home == 0 })
 	slices.SortStableFunc(t.Need, func(a, b Needed) int { return cmp.Compare(b.Length, a.Length) })
 	return t.Need
 }
@@ -358,33 +369,33 @@ func (p *Purchase) got(w *record.Work) {
 				if t := &p.Pipe[k]; string(t.Size) == l.Size && l.Unit == "stick" {
 					for _, n := range t.Need {
 						if n.Length == l.Length {
-							l.Got = n.Got
+							l.Got = n.Got + n.Home
 						}
 					}
 				}
 			}
 			for k := range w.Sticks {
 				s := &w.Sticks[k]
-				if s.Bought != "" && string(s.Size) == l.Size && s.Length == l.Length && !slices.Contains(l.Events, s.Bought) {
-					l.Events = append(l.Events, s.Bought)
+				if s.Bought != "" && string(s.Size) == l.Size && s.Length == l.Length {
+					tellStick(l, s)
 				}
 			}
 			continue
 		}
 		for _, g := range w.Goods {
 			if g.Spec == l.Spec {
-				l.Got, l.Events = min(g.Count, l.Count), g.Events()
+				l.Got, l.Lots = min(g.Count, l.Count), g.Lots
 			}
 		}
 	}
 	for _, g := range w.Goods {
-		over := g.Count
+		over, bought := g.Count, g.Count-g.Home
 		for i := range p.Bill.Lines {
 			if p.Bill.Lines[i].Spec == g.Spec {
 				over -= p.Bill.Lines[i].Count
 			}
 		}
-		if over > 0 {
+		if over = min(over, bought); over > 0 { // what was at home stays there
 			p.Extra = append(p.Extra, Extra{Spec: g.Spec, Label: g.Words(), Count: over, Back: g.Back(over)})
 		}
 	}
@@ -393,28 +404,49 @@ func (p *Purchase) got(w *record.Work) {
 	}
 }
 
-// cutFrom lists the pipes whose letters are cut from sticks of one length.
-func (p *Purchase) cutFrom(t *PipeTotal, length measure.Length) (all []material.Place) {
-	seen := map[string]bool{}
+// tellStick adds a stick of which the record tells to those of a line.
+func tellStick(l *cost.Line, s *record.Stick) {
+	i := slices.IndexFunc(l.Lots, func(x material.Lot) bool { return x.Event == s.Bought })
+	if i < 0 {
+		i = len(l.Lots)
+		l.Lots = append(l.Lots, material.Lot{Event: s.Bought, Home: s.Origin == record.FromHome})
+	}
+	l.Lots[i].Count++
+	if len(s.Cuts) == 0 && s.Lost == 0 {
+		l.Lots[i].Items = append(l.Lots[i].Items, s.ID)
+	}
+}
+
+// cutFrom lists the pipes whose letters are cut from sticks of one length, and says in words which
+// pieces these sticks give.
+func (p *Purchase) cutFrom(t *PipeTotal, length measure.Length) (all []material.Place, words string) {
+	many, order := map[string]int{}, []string{}
 	for n := range t.Sticks {
 		s := &t.Sticks[n]
-		if s.Length != length || s.Origin != stock.Shop && s.Origin != stock.Bought {
+		if s.Length != length || s.Earlier || s.Origin != stock.Shop && s.Origin != stock.Bought && s.Origin != stock.Home {
 			continue
 		}
 		for _, x := range s.Pieces {
-			if !seen[x.Name] {
-				seen[x.Name] = true
-				for i := range p.Cuts {
-					if p.Cuts[i].Letter == x.Name {
-						for _, r := range p.Cuts[i].Pipes {
-							all = append(all, material.Place{Frame: r.Frame, Kind: "pipe", ID: r.Pipe})
-						}
-					}
-				}
+			if many[x.Name]++; many[x.Name] == 1 {
+				order = append(order, x.Name)
 			}
 		}
 	}
-	return all
+	// as they stand in the cut list
+	for i := range p.Cuts {
+		letter := p.Cuts[i].Letter
+		if !slices.Contains(order, letter) {
+			continue
+		}
+		for _, r := range p.Cuts[i].Pipes {
+			all = append(all, material.Place{Frame: r.Frame, Kind: "pipe", ID: r.Pipe})
+		}
+		if words != "" {
+			words += ", "
+		}
+		words += fmt.Sprintf("%d × %s", many[letter], letter)
+	}
+	return all, words
 }
 
 // compare counts the sticks for every tool; tools with one kerf buy alike.

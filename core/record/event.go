@@ -18,6 +18,7 @@ const (
 	Begun     Kind = "begun"      // work began by some figures of the shop, or takes newer ones: Figures
 	Lettered  Kind = "lettered"   // letters were printed or written on pipe: Letters
 	Bought    Kind = "bought"     // Ware, Count; pipe by the stick
+	Had       Kind = "had"        // it was at home before, and is not paid for: Ware, Count; pipe by the stick
 	Cut       Kind = "cut"        // a piece was cut: Piece, Stick, Length
 	Spoilt    Kind = "spoilt"     // a piece is of no use any more: Item; or a length of a stick: Stick, Length
 	Fitted    Kind = "dry-fitted" // Piece, in the fitting at Joint
@@ -31,7 +32,7 @@ const (
 
 // Kinds lists what can happen.
 func Kinds() []Kind {
-	return []Kind{Begun, Lettered, Bought, Cut, Spoilt, Fitted, Driven, Cemented, Measured, Racked, Unmatched, TakenBack}
+	return []Kind{Begun, Lettered, Bought, Had, Cut, Spoilt, Fitted, Driven, Cemented, Measured, Racked, Unmatched, TakenBack}
 }
 
 // Piece is a piece of pipe of a frame, for good: whatever becomes of the plan, it is the
@@ -46,17 +47,22 @@ type Piece struct {
 type Source struct {
 	ID     string         `json:"id"`
 	Size   catalog.Size   `json:"size"`
-	Length measure.Length `json:"length"`
+	Length measure.Length `json:"length"`         // as it is named
+	True   measure.Length `json:"true,omitempty"` // as it measures, where that is known to be otherwise
 	Origin Origin         `json:"origin"`
 }
+
+// Holds is the longest piece that can be cut from it.
+func (s *Source) Holds() measure.Length { return max(s.Length, s.True) }
 
 // Origin is where a stick comes from.
 type Origin string
 
-// A stick comes from a shop, from the rack, is what an earlier cut left of one, or is a
+// A stick comes from a shop, was at home before, comes from the rack, is what an earlier cut left of one, or is a
 // piece that was cut for something else.
 const (
 	FromShop   Origin = "shop"
+	FromHome   Origin = "home"
 	FromRack   Origin = "rack"
 	FromOffcut Origin = "offcut"
 	FromPiece  Origin = "piece"
@@ -129,11 +135,11 @@ func (e *Event) Problem() *shop.Problem {
 		return no("kerf", "a kerf below zero or above 1 in", "give what the saw takes")
 	case e.Piece != nil && (e.Piece.Pipe == "" || len(e.Piece.Pipe) > maxText || e.Piece.Copy < 1):
 		return no("piece", "no piece", "give its pipe and which copy, counted from 1")
-	case e.Stick != nil && (e.Stick.ID == "" || len(e.Stick.ID) > maxID || !e.Stick.Size.Known() || e.Stick.Length <= 0 || e.Stick.Length > shop.StockLimit):
+	case e.Stick != nil && (e.Stick.ID == "" || len(e.Stick.ID) > maxID || !e.Stick.Size.Known() || e.Stick.Length <= 0 || e.Stick.Holds() > shop.StockLimit || e.Stick.True < 0):
 		return no("stick", "no stick", "give its id, its size and its length")
 	case e.Each < 0:
 		return no("each", "a price below zero", "give what was paid")
-	case e.Kind != Bought && e.Kind != TakenBack && e.Count != 0 || e.Count < 0:
+	case e.Kind != Bought && e.Kind != Had && e.Kind != TakenBack && e.Count != 0 || e.Count < 0:
 		return no("count", "a count of what has none", "send one for each")
 	}
 	switch e.Kind {
@@ -155,12 +161,12 @@ func (e *Event) Problem() *shop.Problem {
 				return no("letters", "no letter of a size of pipe", "give letter, size and cut")
 			}
 		}
-	case Bought:
+	case Bought, Had:
 		if e.Ware == nil {
 			return needs("ware")
 		}
 		if e.Count < 1 || e.Count > maxCount {
-			return no("count", fmt.Sprintf("%d bought", e.Count), fmt.Sprintf("buy 1 to %d", maxCount))
+			return no("count", fmt.Sprintf("%d of a thing", e.Count), fmt.Sprintf("say 1 to %d", maxCount))
 		}
 	case Cut:
 		switch {
@@ -170,7 +176,7 @@ func (e *Event) Problem() *shop.Problem {
 			return needs("stick")
 		case e.Length == 0:
 			return needs("length")
-		case e.Length > e.Stick.Length:
+		case e.Length > e.Stick.Holds():
 			return no("length", "a piece longer than what it is cut from", "see what it was cut from")
 		}
 	case Spoilt:

@@ -32,7 +32,7 @@ func Together(works ...Work) Work {
 				continue
 			}
 			h := &all.Goods[i]
-			h.Count, h.Paid, h.Lots = h.Count+g.Count, h.Paid+g.Paid, slices.Concat(h.Lots, g.Lots)
+			h.Count, h.Home, h.Paid, h.Lots = h.Count+g.Count, h.Home+g.Home, h.Paid+g.Paid, slices.Concat(h.Lots, g.Lots)
 		}
 		switch {
 		case w.Figures == nil:

@@ -80,7 +80,7 @@ type Made struct {
 // Stick is a stick, or a piece that others are cut from.
 type Stick struct {
 	Source
-	Bought string         `json:"bought,omitempty"` // the event that says that it was bought; "": it is known by what was cut from it
+	Bought string         `json:"bought,omitempty"` // the event that says that it was bought, or at home; "": it is known by what was cut from it
 	Basis  string         `json:"basis,omitempty"`  // of when it was bought
 	Cuts   []Taken        `json:"cuts"`             // in their order
 	Lost   measure.Length `json:"lost,omitempty"`   // spoilt
@@ -98,32 +98,22 @@ type Taken struct {
 	Gone   bool           `json:"gone,omitempty"` // spoilt, cut into others, or on the rack
 }
 
-// Goods are things that were bought, besides pipe.
+// Goods are things besides pipe that were bought, or were at home before.
 type Goods struct {
 	material.Spec
-	Count int           `json:"count"`
-	Paid  measure.Money `json:"paid,omitempty"`
-	Lots  []Lot         `json:"lots"` // that make it up
-}
-
-// Lot is what one event bought.
-type Lot struct {
-	Event string `json:"event"`
-	Count int    `json:"count"`
-}
-
-// Events are those that say that something was bought.
-func (g *Goods) Events() (all []string) {
-	for _, l := range g.Lots {
-		all = append(all, l.Event)
-	}
-	return all
+	Count int            `json:"count"`
+	Home  int            `json:"home,omitempty"` // of them, at home before
+	Paid  measure.Money  `json:"paid,omitempty"`
+	Lots  []material.Lot `json:"lots"` // that make it up
 }
 
 // Back gives what takes so many back to the shop, the last that were bought first. The
 // events still need ids.
 func (g *Goods) Back(count int) (all []Event) {
 	for i := len(g.Lots) - 1; i >= 0 && count > 0; i-- {
+		if g.Lots[i].Home {
+			continue
+		}
 		n := min(count, g.Lots[i].Count)
 		all = append(all, Event{Kind: TakenBack, Event: g.Lots[i].Event, Count: n})
 		count -= n
@@ -182,11 +172,11 @@ func Valid(events []Event) []Event {
 			of, known := at[e.Event]
 			switch {
 			case !known || of >= i:
-			case first[of].Kind == Bought && e.Item != "":
+			case first[of].counted() && e.Item != "":
 				first[of].without = append(first[of].without, e.Item)
 			case e.Count == 0:
 				off[of] = true
-			case first[of].Kind == Bought:
+			case first[of].counted():
 				less[of] += e.Count
 				off[of] = off[of] || less[of] >= first[of].Count
 			}
@@ -195,7 +185,7 @@ func Valid(events []Event) []Event {
 	n := 0
 	for i, e := range first {
 		if !off[i] {
-			if first[n] = e; e.Kind == Bought {
+			if first[n] = e; e.counted() {
 				first[n].Count -= less[i]
 			}
 			n++
@@ -203,6 +193,9 @@ func Valid(events []Event) []Event {
 	}
 	return first[:n]
 }
+
+// counted says whether an event is about so many of a thing.
+func (e *Event) counted() bool { return e.Kind == Bought || e.Kind == Had }
 
 // once gives the first event of each id.
 func once(events []Event) []Event {
@@ -275,7 +268,7 @@ func (a *adding) event(e *Event) {
 		for _, l := range e.Letters {
 			a.letter(l)
 		}
-	case Bought:
+	case Bought, Had:
 		a.bought(e)
 	case Cut:
 		a.cut(e)
@@ -328,12 +321,17 @@ func (a *adding) letter(l Letter) {
 
 func (a *adding) bought(e *Event) {
 	if e.Ware.Ware == material.Pipe {
-		a.basis[catalog.Size(e.Ware.Size)] = e.Basis
+		origin := FromShop
+		if e.Kind == Had {
+			origin = FromHome
+		} else {
+			a.basis[catalog.Size(e.Ware.Size)] = e.Basis
+		}
 		for n := range e.Count {
 			if slices.Contains(e.without, ItemID(e.ID, n)) {
 				continue
 			}
-			s := a.stick(Source{ItemID(e.ID, n), catalog.Size(e.Ware.Size), e.Ware.Length, FromShop}, e.Basis)
+			s := a.stick(Source{ItemID(e.ID, n), catalog.Size(e.Ware.Size), e.Ware.Length, 0, origin}, e.Basis)
 			s.Bought = e.ID
 		}
 		return
@@ -344,7 +342,11 @@ func (a *adding) bought(e *Event) {
 		a.Goods = append(a.Goods, Goods{Spec: *e.Ware})
 	}
 	g := &a.Goods[i]
-	g.Count, g.Paid, g.Lots = g.Count+e.Count, g.Paid+e.Each.Times(e.Count), append(g.Lots, Lot{e.ID, e.Count})
+	home := e.Kind == Had
+	if home {
+		g.Home += e.Count
+	}
+	g.Count, g.Paid, g.Lots = g.Count+e.Count, g.Paid+e.Each.Times(e.Count), append(g.Lots, material.Lot{Event: e.ID, Count: e.Count, Home: home})
 }
 
 // ItemID names the n-th of the things that one event bought, counted from 0.
@@ -353,7 +355,7 @@ func ItemID(event string, n int) string { return fmt.Sprintf("%s.%d", event, n+1
 func (a *adding) cut(e *Event) {
 	from := a.from[e.Stick.ID]
 	if i := a.piece(from.ID); i >= 0 { // what is cut from a piece is cut from that one, as it is
-		from = Source{from.ID, a.Pieces[i].Size, a.Pieces[i].Length, FromPiece}
+		from = Source{from.ID, a.Pieces[i].Size, a.Pieces[i].Length, 0, FromPiece}
 		a.takePiece(from.ID)
 	}
 	s := a.stick(from, "")

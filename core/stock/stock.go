@@ -39,6 +39,7 @@ const (
 	Shop   Origin = "shop"
 	Rack   Origin = "rack"
 	Bought Origin = "bought"
+	Home   Origin = "home"
 	Offcut Origin = "offcut"
 	Cut    Origin = "piece"
 )

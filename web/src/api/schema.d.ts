@@ -734,6 +734,11 @@ export interface components {
              * @description Money is an amount in whole cents.
              */
             fittings: number;
+            /**
+             * Format: int64
+             * @description the total at the lower ends of ranges; Total where there are none
+             */
+            from: number;
             /** @description Line is one line of a bill. */
             lines: components["schemas"]["CostLine"][];
             /**
@@ -766,7 +771,7 @@ export interface components {
         };
         /** @description Book is a price book. */
         CostBook: {
-            /** @description Price is what one costs. */
+            /** @description Price is what one costs, or what several cost together. A thing may have several prices, for one and for packs of it. */
             prices: components["schemas"]["CostPrice"][];
             /**
              * Format: double
@@ -781,55 +786,95 @@ export interface components {
              * @description Money is an amount in whole cents.
              */
             amount: number;
+            /** @description the price as one would say it: 3 for $20.00 */
+            asked?: string;
             /** Format: int64 */
             count: number;
+            date?: string;
             /** Format: int64 */
             diameter?: number;
             /**
              * Format: int64
-             * @description Money is an amount in whole cents.
+             * @description what one comes to; of several prices, what the cheapest asks
              */
             each: number;
-            /** @description that say so */
-            events?: string[];
             example: boolean;
+            /** @description what it is for */
+            for?: string;
             /**
              * Format: int64
-             * @description how many of them are there already
+             * @description at the lower end of a range; Amount where it is none
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description how many of them are there already, those at home among them
              */
             got?: number;
+            /**
+             * Format: int64
+             * @description of them that were at home before: they are not paid for
+             */
+            home?: number;
             kind?: string;
             label: string;
             /** Format: int64 */
             length?: number;
+            /** @description of which the record tells */
+            lots?: components["schemas"]["MaterialLot"][];
             /** Format: int64 */
             ounces?: number;
+            /**
+             * Format: int64
+             * @description left over of packs
+             */
+            over?: number;
+            /** @description how it is bought, where packs are */
+            packs?: components["schemas"]["CostPacks"][];
             priced: boolean;
             /** @description what the count follows from */
             rule: string;
             size?: string;
+            source?: string;
+            /**
+             * Format: int64
+             * @description of them, by the builder's rule for spares
+             */
+            spare?: number;
             /** @description stick, piece, can or each */
             unit: string;
             ware: string;
         };
-        /** @description Price is what one costs. */
+        /** @description Packs is so many of a pack. */
+        CostPacks: {
+            /** Format: int64 */
+            count: number;
+            price: components["schemas"]["CostPrice"];
+        };
+        /** @description Price is what one costs, or what several cost together. A thing may have several prices, for one and for packs of it. */
         CostPrice: {
-            /**
-             * Format: int64
-             * @description Money is an amount in whole cents.
-             */
+            /** Format: int64 */
             amount: number;
+            /** @description when it was asked: 2026-11-29 */
+            date?: string;
             /** Format: int64 */
             diameter?: number;
             /** @description invented; the builder has not replaced it */
             example?: boolean;
+            /** Format: int64 */
+            from?: number;
             kind?: string;
             /** Format: int64 */
             length?: number;
             /** Format: int64 */
             ounces?: number;
+            /** Format: int64 */
+            pack?: number;
             size?: string;
+            /** @description where: a shop, a receipt, the builder's own word */
             source?: string;
+            /** @description as the builder wrote it */
+            typed?: string;
             ware: string;
         };
         /** @description CutRequest is a pasted list and the sticks to cut it from. */
@@ -2578,6 +2623,13 @@ export interface components {
         MaterialLine: {
             /** Format: int64 */
             diameter?: number;
+            /** @description the same in words */
+            for?: string;
+            /**
+             * Format: int64
+             * @description how many are at home already
+             */
+            home?: number;
             kind?: string;
             /** Format: int64 */
             length?: number;
@@ -2588,11 +2640,26 @@ export interface components {
             /** @description what the quantity or the length follows from */
             rule: string;
             size?: string;
+            /**
+             * Format: int64
+             * @description of them, by the builder's rule for spares
+             */
+            spare?: number;
             /** @description each, stick, can */
             unit: string;
             ware: string;
             /** @description what it is for */
             where: components["schemas"]["MaterialPlace"][];
+        };
+        /** @description Lot is so many of a thing that one event of the record tells of. */
+        MaterialLot: {
+            /** Format: int64 */
+            count: number;
+            event: string;
+            /** @description it was at home before */
+            home?: boolean;
+            /** @description of sticks: those that nothing is cut from yet */
+            items?: string[];
         };
         /** @description Place names a thing of one frame of a job. */
         MaterialPlace: {
@@ -3247,6 +3314,11 @@ export interface components {
             got?: number;
             /**
              * Format: int64
+             * @description of that length that were at home, besides
+             */
+            home?: number;
+            /**
+             * Format: int64
              * @description Length is an exact length in nanometres. In JSON it is that whole number.
              */
             length: number;
@@ -3500,7 +3572,7 @@ export interface components {
         };
         /** @description Sale is stick lengths and prices of a project's own. */
         ProjectSale: {
-            /** @description Price is what one costs. */
+            /** @description Price is what one costs, or what several cost together. A thing may have several prices, for one and for packs of it. */
             prices?: components["schemas"]["CostPrice"][];
             /** @description The shop's types are part of what a plan is made from. */
             stock?: components["schemas"]["ShopStockLength"][];
@@ -3635,13 +3707,18 @@ export interface components {
             id: string;
             /**
              * Format: int64
-             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             * @description as it is named
              */
             length: number;
             /** @description Origin is where a stick comes from. */
             origin: string;
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
+            /**
+             * Format: int64
+             * @description as it measures, where that is known to be otherwise
+             */
+            true?: number;
         };
         /** @description SaveRequest is a project and the revision it was based on. */
         SaveRequest: {

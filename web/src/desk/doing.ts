@@ -22,11 +22,11 @@ export const lettered = (plan: Plan): ToDo => ({
     .map((c) => ({ letter: c.letter, size: c.size, cut: c.cut, class: c.class, path: c.path, waits: c.waits })),
 });
 
-const origins: Record<string, string> = { shop: "shop", bought: "shop", rack: "rack", offcut: "offcut", piece: "piece" };
+const origins: Record<string, string> = { shop: "shop", bought: "shop", home: "home", rack: "rack", offcut: "offcut", piece: "piece" };
 
 /** A stick is cut: each of its pieces that is not cut yet. */
 export function cutting(of: PipeTotal, s: CutStick, isCut: (p: StickPiece) => boolean): ToDo[] {
-  const stick = { id: s.id || newId(), size: of.size, length: s.length, origin: origins[s.origin] ?? "shop" };
+  const stick = { id: s.id || newId(), size: of.size, length: s.length, true: s.true, origin: origins[s.origin] ?? "shop" };
   return s.pieces
     .filter((p) => p.pipe && !isCut(p))
     .map((p) => ({
