@@ -6,8 +6,10 @@ import (
 	"strconv"
 	"strings"
 
+	"sturdyelbow/core/cost"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/pricelist"
 )
 
 // safe keeps a spreadsheet from taking a builder's text for a formula.
@@ -69,3 +71,6 @@ func Shopping(w io.Writer, p *plan.Plan) error {
 		[]string{"", "total", "", amount(p.Bill.Total), mark})
 	return write(w, rows)
 }
+
+// Prices writes a price book, by columns that it is read by again.
+func Prices(w io.Writer, b *cost.Book) error { return write(w, pricelist.Write(b)) }

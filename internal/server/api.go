@@ -47,6 +47,7 @@ func register(h huma.API, a *api) {
 	registerFiles(h, a, op)
 	registerEffect(h, a, op)
 	registerThrift(h, a, op)
+	registerPrices(h, a, op)
 }
 
 type body[T any] struct{ Body T }

@@ -242,6 +242,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every thing that a project buys or the book has a price of */
+        get: operations["priceBook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prices.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The price book as CSV */
+        get: operations["priceBookFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prices/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a pasted or opened list of prices, line by line; nothing is stored */
+        post: operations["readPriceList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prices/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read prices as people write them */
+        post: operations["readPrices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -3148,6 +3216,85 @@ export interface components {
              */
             sticks?: number;
         };
+        /** @description PriceBook is every thing with its prices. */
+        PriceBook: {
+            /**
+             * Format: int64
+             * @description projects that were not looked at, as there are so many
+             */
+            more: number;
+            /** @description PricePart is a thing that a project buys, or that the book has a price of. */
+            parts: components["schemas"]["PricePart"][];
+            /**
+             * Format: int64
+             * @description days after which a price is marked as old
+             */
+            stale: number;
+        };
+        /** @description PriceListRequest is a list of prices as it was pasted or opened. */
+        PriceListRequest: {
+            /** @description likewise; today where it is left out */
+            date?: string;
+            /** @description said of prices that say none themselves */
+            source?: string;
+            text: string;
+        };
+        /** @description PricePart is a thing that a project buys, or that the book has a price of. */
+        PricePart: {
+            /**
+             * Format: int64
+             * @description how long ago the newest of them was asked; none where it says no date
+             */
+            days?: number;
+            /** Format: int64 */
+            diameter?: number;
+            kind?: string;
+            label: string;
+            /** Format: int64 */
+            length?: number;
+            /** Format: int64 */
+            ounces?: number;
+            /** @description for one and for packs */
+            prices: components["schemas"]["CostPrice"][];
+            size?: string;
+            /** @description PriceUse is a project that buys a thing. */
+            uses: components["schemas"]["PriceUse"][];
+            ware: string;
+            /** @description each of them as one would say it */
+            words: string[];
+        };
+        /** @description PriceUse is a project that buys a thing. */
+        PriceUse: {
+            /** Format: int64 */
+            count: number;
+            id: string;
+            name: string;
+        };
+        /** @description Fault is why a line, or a field of it, was not read. */
+        PricelistFault: {
+            /** @description thing, size, price, date; line where it is none of them */
+            column: string;
+            hint: string;
+            what: string;
+        };
+        /** @description Row is one line of a list as it was read. */
+        PricelistRow: {
+            fault?: components["schemas"]["PricelistFault"];
+            /** @description what it is a price of */
+            label?: string;
+            /**
+             * Format: int64
+             * @description counted from 1
+             */
+            line: number;
+            price?: components["schemas"]["CostPrice"];
+            /** @description as it was written */
+            text: string;
+        };
+        /** @description PricesRequest is prices as written. */
+        PricesRequest: {
+            texts: string[];
+        };
         /** @description Problem is every refusal of the API, as RFC 9457 has it. */
         Problem: {
             /** @description What is wrong, in a sentence */
@@ -3591,6 +3738,17 @@ export interface components {
             marked?: string[];
             /** @description of new pipe, where the line names none */
             size?: string;
+        };
+        /** @description ReadPrice is a price as it was read. */
+        ReadPrice: {
+            /** Format: int64 */
+            amount: number;
+            /** Format: int64 */
+            from?: number;
+            /** Format: int64 */
+            pack?: number;
+            /** @description as one would say it */
+            words: string;
         };
         /** @description Item is one thing of a list. */
         ReadingItem: {
@@ -4712,6 +4870,133 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    priceBook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceBook"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    priceBookFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    "X-Lost"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readPriceList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceListRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PricelistRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readPrices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PricesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadPrice"][];
                 };
             };
             /** @description Error */
