@@ -58,7 +58,7 @@ func TestSticksAreCutForTheCar(t *testing.T) {
 	p.write("Longest it takes", "5 ft")
 	p.write("Then, each", "a dime")
 	p.keys(input.Enter)
-	p.see("Write it like 0.50")
+	p.see("not an amount of money; write it like")
 	p.write("Then, each", "0.25")
 	p.write("Cuts free", "2")
 	p.keys(input.Enter)

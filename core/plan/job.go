@@ -11,6 +11,7 @@ import (
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/joinery"
+	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/reading"
 	"sturdyelbow/core/record"
@@ -114,7 +115,12 @@ func (j *Job) put(s *Shop) {
 	}
 	if len(j.Prices) > 0 {
 		s.Prices.Prices = slices.Clone(s.Prices.Prices)
+		own := map[material.Spec]bool{}
 		for _, p := range j.Prices {
+			if !own[p.Spec] { // they stand in the place of all that the shop asks for the thing
+				s.Prices.Prices = slices.DeleteFunc(s.Prices.Prices, func(q cost.Price) bool { return q.Spec == p.Spec })
+				own[p.Spec] = true
+			}
 			s.Prices.Set(p)
 		}
 	}

@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/procure"
@@ -48,6 +49,11 @@ type Project struct {
 	Was map[string]string `json:"was,omitempty"`
 	// Sale is what is on sale for this project alone, over what the shop has.
 	Sale *Sale `json:"sale,omitempty"`
+	// School is the way in which joints are cemented.
+	School joinery.School `json:"school,omitempty"`
+	// SpareEvery adds a spare to every kind of fitting and hardware for each so many of it that are
+	// begun; 0: none.
+	SpareEvery int `json:"spareEvery,omitempty"`
 	// Spare are sticks that are bought besides those that the pieces take.
 	Spare []plan.StockLength `json:"spare,omitempty"`
 	// Searched says for which plans of a size more was spent on the search for the best.
@@ -131,6 +137,9 @@ func (p *Project) Job() (plan.Job, error) {
 		Tool:   p.Tool,
 		Step:   p.Step,
 		Have:   p.Described.Items(doc.Size),
+
+		School:     p.School,
+		SpareEvery: p.SpareEvery,
 
 		Spare:    p.Spare,
 		Searched: p.Searched,

@@ -26,6 +26,7 @@ func Together(all []*Project, works []record.Work, tool string, variants bool) (
 		}
 		if i == 0 {
 			job.Step, job.EndTrim, job.Tool = one.Step, one.EndTrim, cmp.Or(tool, one.Tool)
+			job.School, job.SpareEvery = one.School, one.SpareEvery
 		}
 		for k := range one.Frames {
 			one.Frames[k].Document.Name = p.Name

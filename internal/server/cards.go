@@ -3,8 +3,11 @@ package server
 import (
 	"context"
 	"errors"
+	"slices"
 
+	"sturdyelbow/core/cost"
 	"sturdyelbow/core/finding"
+	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/internal/drawing"
@@ -99,6 +102,11 @@ func cardOf(ctx context.Context, p *project.Project, shop *plan.Shop, work plan.
 		if c.Words == "" {
 			c.Words = f.Text
 		}
+	}
+	if c.State == Ready && slices.ContainsFunc(made.Bill.Lines, func(l cost.Line) bool {
+		return l.Ware == material.Pipe && !l.Priced && l.Count > l.Home
+	}) {
+		c.State, c.Words = Look, "no price for its sticks"
 	}
 	f := &made.Frames[0]
 	for i, e := range f.Overall {

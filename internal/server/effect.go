@@ -21,8 +21,9 @@ func registerEffect(h huma.API, a *api, op func(method, path, id, summary string
 
 // EffectRequest is a shop as it would be, and the project that asks, which is left out.
 type EffectRequest struct {
-	Shop plan.Shop `json:"shop"`
-	Of   string    `json:"of,omitempty"`
+	Shop plan.Shop  `json:"shop"`
+	Was  *plan.Shop `json:"was,omitempty"` // as whoever asks has it, which may not be saved yet; the saved one where it is left out
+	Of   string     `json:"of,omitempty"`
 }
 
 // Effect is what a change of the shop would change.
@@ -52,9 +53,12 @@ func (a *api) effect(ctx context.Context, in *body[EffectRequest]) (*body[Effect
 	if err := in.Body.Shop.Validate(); err != nil {
 		return nil, problem(err)
 	}
-	now, _, err := a.loadShop(ctx)
-	if err != nil {
-		return nil, err
+	now := in.Body.Was
+	if now == nil {
+		var err error
+		if now, _, err = a.loadShop(ctx); err != nil {
+			return nil, err
+		}
 	}
 	lines, err := a.store.Projects(ctx)
 	if err != nil {

@@ -11,6 +11,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
@@ -158,11 +159,22 @@ func (a *api) parts(ctx context.Context) ([]PricePart, error) {
 	for i := range all {
 		all[i].Days = age(all[i].Prices, time.Now())
 	}
-	walk := material.Wares()
-	slices.SortStableFunc(all, func(x, y PricePart) int {
-		return slices.Index(walk, x.Ware) - slices.Index(walk, y.Ware)
-	})
+	slices.SortStableFunc(all, func(x, y PricePart) int { return walk(x.Spec, y.Spec) })
 	return all, nil
+}
+
+// walk orders things as one comes by them in a shop: pipe by size and length, fittings by kind and
+// size, cans by what is in them.
+func walk(x, y material.Spec) int {
+	rank := func(s material.Spec) int {
+		first, _, _ := strings.Cut(s.Size, "x")
+		return catalog.Size(first).Rank()
+	}
+	wares := material.Wares()
+	return cmp.Or(
+		cmp.Compare(slices.Index(wares, x.Ware), slices.Index(wares, y.Ware)), cmp.Compare(x.Kind, y.Kind),
+		cmp.Compare(rank(x), rank(y)), cmp.Compare(x.Size, y.Size), cmp.Compare(y.Length, x.Length), cmp.Compare(x.Ounces, y.Ounces),
+	)
 }
 
 // age says how many days ago the newest of some prices was asked; nil where none says.

@@ -10,6 +10,7 @@ import (
 
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/material"
+	"sturdyelbow/core/plan"
 	"sturdyelbow/core/pricelist"
 	"sturdyelbow/internal/server"
 )
@@ -80,4 +81,21 @@ func TestThePriceBookHasEveryPart(t *testing.T) {
 	c.get("POST", "/api/prices/list", map[string]any{"text": "3/4 tee .88", "source": "a list"}, &rows)
 	assert.Equal(t, time.Now().Format(time.DateOnly), rows[0].Price.Date)
 	assert.Equal(t, "a list", rows[0].Price.Source)
+}
+
+// What a change of the shop changes is said against the shop as the page has it: what it changed
+// before may not be saved yet.
+func TestAnEffectIsSaidAgainstThePagesShop(t *testing.T) {
+	c, _ := serve(t)
+	c.get("POST", "/api/projects", project("Jump", nil), nil)
+	was, now := plan.ExampleShop(), plan.ExampleShop()
+	for i := range was.Prices.Prices {
+		was.Prices.Prices[i].Amount *= 2
+	}
+	var e server.Effect
+	c.get("POST", "/api/shop/effect", map[string]any{"shop": now}, &e)
+	assert.Empty(t, e.Changed, "it is as it is saved")
+	c.get("POST", "/api/shop/effect", map[string]any{"was": was, "shop": now}, &e)
+	require.Len(t, e.Changed, 1)
+	assert.Greater(t, e.Changed[0].Cost, e.Changed[0].CostThen)
 }

@@ -6,6 +6,7 @@ import (
 	"sturdyelbow/core/bows"
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/lines"
 )
 
@@ -20,7 +21,7 @@ func Words() ([]byte, error) {
 	}
 	return json.Marshal(map[string]any{
 		"meaning": frame.MeaningWords(), "class": frame.ClassWords(), "mode": frame.ModeWords(),
-		"path": frame.PathWords(), "kind": kinds, "lines": lines.Forms(),
+		"path": frame.PathWords(), "school": joinery.SchoolWords(), "kind": kinds, "lines": lines.Forms(),
 		"strain": map[string]float64{"good": bows.GoodStrain, "most": bows.MostStrain},
 	})
 }

@@ -13,6 +13,7 @@ import "./style/controls.css";
 import "./style/parts.css";
 import "./style/shelf.css";
 import "./style/sheets.css";
+import "./style/prices.css";
 import "./style/tape.css";
 import "./style/editor.css";
 import "./style/build.css";
@@ -21,6 +22,7 @@ import "./style/paper.css";
 
 const BuildSheet = lazy(() => import("./sheet/build-sheet"));
 const TogetherPage = lazy(() => import("./shelf/together"));
+const PricesPage = lazy(() => import("./prices/prices"));
 const CuttingPage = lazy(() => import("./cutting/cutting"));
 
 startTheme();
@@ -43,6 +45,11 @@ if (root)
           <Route path="/cut">
             <Suspense fallback={<Loading what="the page" />}>
               <CuttingPage />
+            </Suspense>
+          </Route>
+          <Route path="/prices">
+            <Suspense fallback={<Loading what="the prices" />}>
+              <PricesPage />
             </Suspense>
           </Route>
           <Route path="/together">

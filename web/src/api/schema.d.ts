@@ -1686,6 +1686,7 @@ export interface components {
         EffectRequest: {
             of?: string;
             shop: components["schemas"]["Shop"];
+            was?: components["schemas"]["Shop"];
         };
         /** @description CheckedClearance is a check against a size that is not the frame's own. */
         EnvelopeCheckedClearance: {
@@ -3647,6 +3648,8 @@ export interface components {
             name: string;
             page?: components["schemas"]["ProjectPage"];
             sale?: components["schemas"]["ProjectSale"];
+            /** @description School is the way in which joints are cemented. */
+            school?: string;
             /** @description Searched says for which plans of a size more was spent on the search for the best. */
             searched?: components["schemas"]["ProcureSearched"][];
             /** @description Sizes are sizes of Frame as they were typed over, by their id; they are read each time, so that what cannot be read is kept. */
@@ -3655,6 +3658,11 @@ export interface components {
             };
             /** @description Spare are sticks that are bought besides those that the pieces take. */
             spare?: components["schemas"]["ShopStockLength"][];
+            /**
+             * Format: int64
+             * @description SpareEvery adds a spare to every kind of fitting and hardware for each so many of it that are begun; 0: none.
+             */
+            spareEvery?: number;
             starter?: components["schemas"]["StarterBegun"];
             /**
              * Format: int64

@@ -1,5 +1,5 @@
-import type { CutStick, DoneEvent, Line, PipeTotal, Plan, Shop, StickPiece } from "../api/client";
-import { specKey, specOf } from "../lib/spec";
+import type { CutStick, DoneEvent, Line, Lot, PipeTotal, Plan, Shop, StickPiece } from "../api/client";
+import { type Spec, specKey, specOf } from "../lib/spec";
 import { newId } from "./device";
 import type { ToDo } from "./record";
 
@@ -43,9 +43,10 @@ export function cutting(of: PipeTotal, s: CutStick, isCut: (p: StickPiece) => bo
 /** It was not done after all. */
 export const notDone = (event: string): ToDo => ({ kind: "not-done", event });
 
-/** So many of a line of the list are in the cart. */
-export function buying(plan: Plan, l: Line, count: number): ToDo {
+/** So many of a line of the list are in the cart, or were at home all along. */
+export function buying(plan: Plan, l: Line, count: number, home = false): ToDo {
   const { ware, size } = l;
+  if (home) return { kind: "had", ware: specOf(l), count };
   return {
     kind: "bought",
     ware: specOf(l),
@@ -55,6 +56,43 @@ export function buying(plan: Plan, l: Line, count: number): ToDo {
   };
 }
 
+/** What the record tells of a line, with what is on its way: each event, and how many of the thing it still is about. */
+export function lotsOf(l: Pick<Line, "lots"> & Spec, out: DoneEvent[]): Lot[] {
+  const lots = (l.lots ?? []).map((x) => ({ ...x, items: x.items ? [...x.items] : undefined }));
+  for (const e of out) {
+    if ((e.kind === "bought" || e.kind === "had") && e.ware && specKey(e.ware) === specKey(l) && !lots.some((x) => x.event === e.id))
+      lots.push({ event: e.id, count: e.count ?? 0, home: e.kind === "had", items: undefined });
+    const lot = e.kind === "not-done" ? lots.find((x) => x.event === e.event) : undefined;
+    if (!lot) continue;
+    if (e.item) {
+      if (lot.items?.includes(e.item) === false) continue; // the plan knows of it already
+      lot.items = lot.items?.filter((i) => i !== e.item);
+      lot.count--;
+    } else lot.count = e.count ? Math.max(0, lot.count - e.count) : 0;
+  }
+  return lots.filter((x) => x.count > 0);
+}
+
+/** What takes so many of a line back, those that were told last first. */
+export function takingBack(lots: Lot[], count: number, home = false): ToDo[] {
+  const all: ToDo[] = [];
+  for (const lot of [...lots].reverse()) {
+    if (Boolean(lot.home) !== home || count <= 0) continue;
+    if (lot.items) {
+      // of sticks those go back that nothing is cut from
+      for (const item of lot.items.slice(-count)) {
+        all.push({ kind: "not-done", event: lot.event, item });
+        count--;
+      }
+      continue;
+    }
+    const n = Math.min(count, lot.count);
+    all.push(n === lot.count ? notDone(lot.event) : { kind: "not-done", event: lot.event, count: n });
+    count -= n;
+  }
+  return all;
+}
+
 /** A piece's name, for good: its pipe and which copy. */
 export const pieceId = (p: Pick<StickPiece, "pipe" | "copy">) => `${p.pipe}#${p.copy}`;
 
@@ -62,7 +100,9 @@ interface WithOutgoing {
   isCut: (p: StickPiece) => boolean;
   /** The events that say so, of a piece that is cut. */
   saying: (p: StickPiece) => string[];
+  /** How many of a line are there, those that were at home among them. */
   got: (l: Line) => number;
+  home: (l: Line) => number;
 }
 
 /** What is done of a plan, with what is on its way. */
@@ -80,13 +120,8 @@ export function withOutgoing(out: DoneEvent[]): WithOutgoing {
     ...(p.cut && !uncut.has(p.cut) ? [p.cut] : []),
     ...[...cut].flatMap(([event, piece]) => (event !== p.cut && piece === pieceId(p) ? [event] : [])),
   ];
-  const same = (l: Line, e: DoneEvent) => e.ware !== undefined && specKey(e.ware) === specKey(l);
-  const got = (l: Line) => {
-    const back = l.events?.some((e) => uncut.has(e));
-    const more = out
-      .filter((e) => e.kind === "bought" && same(l, e) && !uncut.has(e.id) && !l.events?.includes(e.id))
-      .reduce((n, e) => n + (e.count ?? 0), 0);
-    return Math.min(l.count, (back ? 0 : (l.got ?? 0)) + more);
-  };
-  return { isCut: (p) => saying(p).length > 0, saying, got };
+  const sum = (lots: Lot[]) => lots.reduce((n, x) => n + x.count, 0);
+  const got = (l: Line) => Math.max(0, Math.min(l.count, (l.got ?? 0) + sum(lotsOf(l, out)) - sum(l.lots ?? [])));
+  const home = (l: Line) => sum(lotsOf(l, out).filter((x) => x.home));
+  return { isCut: (p) => saying(p).length > 0, saying, got, home };
 }

@@ -1,7 +1,7 @@
 import { replaceEqualDeep } from "@tanstack/react-query";
 import { type Operation, applyPatch, compare } from "fast-json-patch";
 import type { Project, Shop } from "../api/client";
-import { specKey } from "../lib/spec";
+import { byThing } from "../lib/spec";
 import { merge } from "./merge";
 
 /** What is on the desk: the project and the shop it is planned with. */
@@ -113,12 +113,12 @@ function patched(p: Project, by: Operation[]): Project {
   return replaceEqualDeep(p, applyPatch(structuredClone(p), structuredClone(by)).newDocument) as Project;
 }
 
-const keyed = (s: Shop) => ({ ...s, prices: { ...s.prices, prices: Object.fromEntries(s.prices.prices.map((p) => [specKey(p), p])) } });
+const keyed = (s: Shop) => ({ ...s, prices: { ...s.prices, prices: Object.fromEntries(byThing(s.prices.prices)) } });
 
 /** Puts the changes from base to mine onto theirs, price by price. */
 export function mergeShops(base: Shop, mine: Shop, theirs: Shop): Shop {
   if (base === mine || mine === theirs) return theirs;
   if (base === theirs) return mine;
   const m = merge(keyed(base), keyed(mine), keyed(theirs)).value;
-  return { ...m, prices: { ...m.prices, prices: Object.values(m.prices.prices) } };
+  return { ...m, prices: { ...m.prices, prices: Object.values(m.prices.prices).flat() } };
 }

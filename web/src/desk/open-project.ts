@@ -129,7 +129,7 @@ export class OpenProject {
       this.documents.edit(label, own);
       return;
     }
-    const effect = await this.server.effect(after).catch(() => undefined);
+    const effect = await this.server.effect(now.shop, after).catch(() => undefined);
     const alone = effect?.changed.length === 0 && effect.more === 0;
     if (alone && !now.project.sale) this.documents.editShop(label, shop);
     else if (alone && own)

@@ -1,5 +1,5 @@
-import type { Effect, Project, Shop } from "../api/client";
-import { specKey as key } from "../lib/spec";
+import type { Effect, Price, Project, Shop } from "../api/client";
+import { byThing, specKey as key } from "../lib/spec";
 import { same } from "./merge";
 
 /** A change of the shop that waits to be told whom it is for. */
@@ -12,31 +12,33 @@ export interface ShopAsk {
   effect?: Effect;
 }
 
+/** The prices of every thing whose prices are not what they were. */
+function changed(before: Shop, after: Shop): Map<string, Price[]> {
+  const was = byThing(before.prices.prices);
+  return new Map([...byThing(after.prices.prices)].filter(([k, now]) => !same(was.get(k), now)));
+}
+
 /** A change of the shop made a project's own: its stick lengths, its prices. */
 export function ownOf(before: Shop, after: Shop): ((p: Project) => Project) | undefined {
   const stock = same(before.stock, after.stock) ? undefined : after.stock;
-  const was = new Map(before.prices.prices.map((p) => [key(p), p]));
-  const prices = after.prices.prices.filter((p) => !same(was.get(key(p)), p));
-  if (!stock && prices.length === 0) return undefined;
+  const now = changed(before, after);
+  if (!stock && now.size === 0) return undefined;
   return (p) => ({
     ...p,
     sale: {
       ...p.sale,
       ...(stock ? { stock } : {}),
-      ...(prices.length > 0
-        ? { prices: [...(p.sale?.prices ?? []).filter((x) => !prices.some((y) => key(x) === key(y))), ...prices] }
-        : {}),
+      ...(now.size > 0 ? { prices: [...(p.sale?.prices ?? []).filter((x) => !now.has(key(x))), ...[...now.values()].flat()] } : {}),
     },
   });
 }
 
 /** Whether all that a change is about is the project's own already. */
 export function isOwn(before: Shop, after: Shop, p: Project): boolean {
-  const was = new Map(before.prices.prices.map((x) => [key(x), x]));
-  const own = new Set((p.sale?.prices ?? []).map(key));
+  const own = byThing(p.sale?.prices ?? []);
   return (
     (same(before.stock, after.stock) || (p.sale?.stock?.length ?? 0) > 0) &&
-    after.prices.prices.every((x) => same(was.get(key(x)), x) || own.has(key(x))) &&
+    [...changed(before, after).keys()].every((k) => own.has(k)) &&
     before.prices.taxRate === after.prices.taxRate
   );
 }
@@ -44,15 +46,15 @@ export function isOwn(before: Shop, after: Shop, p: Project): boolean {
 /** The shop as a project sees it, with what is on sale for it alone. */
 export function shopFor(s: Shop, p: Project): Shop {
   if (!p.sale) return s;
-  const { stock, prices } = p.sale;
-  const over = new Map((prices ?? []).map((x) => [key(x), x]));
-  const had = new Set(s.prices.prices.map(key));
+  const { stock } = p.sale;
+  const over = byThing(p.sale.prices ?? []);
+  const had = byThing(s.prices.prices);
   return {
     ...s,
     stock: stock && stock.length > 0 ? stock : s.stock,
     prices: {
       ...s.prices,
-      prices: [...s.prices.prices.map((x) => over.get(key(x)) ?? x), ...(prices ?? []).filter((x) => !had.has(key(x)))],
+      prices: [...[...had].flatMap(([k, all]) => over.get(k) ?? all), ...[...over].flatMap(([k, all]) => (had.has(k) ? [] : all))],
     },
   };
 }

@@ -39,7 +39,7 @@ export interface Server {
   /** Says what was done. */
   say: (events: DoneEvent[]) => Promise<EventsAnswer>;
   /** What a shop as it would be changes in other projects. */
-  effect: (shop: Shop) => Promise<Effect>;
+  effect: (was: Shop, shop: Shop) => Promise<Effect>;
   putBack: () => Promise<void>;
   /** Hears of what others change; gives what ends it. */
   follow: (heard: (n: Now) => void) => () => void;
@@ -88,7 +88,7 @@ export function serverOf(client: QueryClient, id: string): Server {
     edit: (project, shop, edit) => write("gesture", () => editAt({ project, shop, edit, of: id })),
     plan: (d, o) => planOf(d, { ...o, of: id }),
     say: (events) => write("record", () => sayDone(id, events)),
-    effect: (shop) => ask(api.POST("/api/shop/effect", { body: { shop, of: id } })),
+    effect: (was, shop) => ask(api.POST("/api/shop/effect", { body: { was, shop, of: id } })),
     follow: (heard) => follow(id, heard),
     putBack: async () => {
       await ask(api.POST("/api/projects/{id}/restore", { params: { path: { id } } }));

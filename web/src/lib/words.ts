@@ -30,6 +30,9 @@ export const modes = given.mode.map((w) => [w.value, w.words] as const);
 /** What becomes of a piece that is not straight. */
 export const pathWords = of(given.path);
 
+/** The ways of cementing, to choose among. */
+export const schools = (given.school as Word[]).map((w) => [w.value, w.words, w.note] as const);
+
 /** A kind of fitting as a shelf label says it. */
 export const kindWords = of(given.kind);
 

@@ -96,6 +96,9 @@ export function Shelf({ lost }: { lost?: boolean }) {
                 <Icon name="buy" size={18} /> Buy together
               </button>
             )}
+            <Link href="/prices" className="btn">
+              <Icon name="prices" size={18} /> Prices
+            </Link>
             <Link href="/cut" className="btn">
               <Icon name="list" size={18} /> Cut a list
             </Link>

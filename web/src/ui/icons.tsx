@@ -28,6 +28,7 @@ const drawn = {
   check: "M4.5 10.5l3.5 3.5 7.5-8",
   chevron: "M6 8l4 4 4-4",
   left: "M12 5l-5 5 5 5",
+  prices: "M3.5 10.5l7-7h6v6l-7 7zM13.2 6.8h.01",
   theme: "M10 3.5a6.5 6.5 0 1 0 .01 0M10 3.5v13",
   list: "M7 5.5h10M7 10h10M7 14.5h10M3.5 5.5h.01M3.5 10h.01M3.5 14.5h.01",
 } as const;

@@ -1,53 +1,105 @@
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 
-interface Props<T> {
+interface Props {
   label: string;
   shown: ReactNode;
   /** The text it begins with. */
   start: string;
-  hint: string;
-  /** Reads what is typed; undefined when it cannot be. */
-  read: (t: string) => T | undefined;
-  onSet: (v: T, text: string) => void;
+  /** Takes what was typed. What it throws is shown beneath the field, which keeps its text. */
+  take: (text: string) => Promise<void> | void;
   className?: string;
+  /** Keeps the text, by this name, until it is taken or let go: a reload does not lose it. */
+  keep?: string;
 }
 
-/** A figure that is a button until it is pressed, and then a field. Leaving it keeps what can be read. */
-export function InPlace<T>({ label, shown, start, hint, read, onSet, className }: Props<T>) {
-  const [typed, setTyped] = useState<string>();
+const drafts = {
+  get: (name?: string) => (name ? (sessionStorage.getItem(`sturdyelbow.typed.${name}`) ?? undefined) : undefined),
+  set: (name: string | undefined, text: string | undefined) => {
+    if (!name) return;
+    if (text === undefined) sessionStorage.removeItem(`sturdyelbow.typed.${name}`);
+    else sessionStorage.setItem(`sturdyelbow.typed.${name}`, text);
+  },
+};
+
+/**
+ * A figure that is a button until it is pressed, and then a field. Leaving it takes what was typed; what cannot be read
+ * stays in the field, with its reason, until it is mended or let go with Escape.
+ */
+export function InPlace({ label, shown, start, take, className, keep }: Props) {
+  const [typed, setTyped] = useState(() => drafts.get(keep));
+  const [why, setWhy] = useState<string>();
+  const [busy, setBusy] = useState(false);
+  const id = useId();
+  const button = useRef<HTMLButtonElement>(null);
+  const back = useRef(false);
+  useEffect(() => {
+    if (typed === undefined && back.current) {
+      back.current = false;
+      button.current?.focus();
+    }
+  }, [typed]);
+  const set = (text: string | undefined) => {
+    drafts.set(keep, text);
+    setTyped(text);
+  };
   if (typed === undefined)
     return (
-      <button type="button" className="why" onClick={() => setTyped(start)}>
+      <button ref={button} type="button" className="in-place" onClick={() => set(start)}>
         <span className="sr-only">{label}: </span>
         {shown}
       </button>
     );
-  const value = read(typed);
-  const done = () => {
-    if (value !== undefined && typed !== start) onSet(value, typed.trim());
-    setTyped(undefined);
+  const done = async (byKey: boolean) => {
+    if (busy) return;
+    if (typed.trim() === start.trim() || typed.trim() === "") {
+      back.current = byKey;
+      setWhy(undefined);
+      set(undefined);
+      return;
+    }
+    setBusy(true);
+    try {
+      await take(typed.trim());
+      back.current = byKey;
+      setWhy(undefined);
+      set(undefined);
+    } catch (e) {
+      setWhy(e instanceof Error ? e.message : String(e));
+    } finally {
+      setBusy(false);
+    }
   };
   return (
-    <span className="relative inline-block">
+    <span className="inline-block max-w-full">
       <input
-        className={`field text-right ${className ?? "w-20"}`}
+        className={`field text-right ${className ?? "w-24"}`}
         aria-label={label}
-        aria-invalid={value === undefined && typed !== ""}
+        aria-invalid={why !== undefined}
+        aria-describedby={why ? id : undefined}
         // biome-ignore lint/a11y/noAutofocus: the field takes the place of the button that was pressed
-        autoFocus
+        autoFocus={why === undefined && drafts.get(keep) === start}
         onFocus={(e) => e.target.select()}
-        inputMode="decimal"
+        autoComplete="off"
+        spellCheck={false}
         value={typed}
-        onChange={(e) => setTyped(e.target.value)}
-        onBlur={done}
+        onChange={(e) => set(e.target.value)}
+        onBlur={() => void done(false)}
         onKeyDown={(e) => {
-          if (e.key === "Escape") setTyped(undefined);
-          if (e.key === "Enter" && value !== undefined) done();
+          if (e.key === "Escape") {
+            e.stopPropagation();
+            back.current = true;
+            setWhy(undefined);
+            set(undefined);
+          }
+          if (e.key === "Enter") {
+            e.preventDefault();
+            void done(true);
+          }
         }}
       />
-      {value === undefined && typed !== "" && (
-        <span role="alert" className="note absolute top-full right-0 z-10 mt-1 px-2 py-1 text-xs whitespace-nowrap">
-          {hint}
+      {why && (
+        <span id={id} role="alert" className="block max-w-56 pt-0.5 text-left text-xs font-semibold text-bad">
+          {why}
         </span>
       )}
     </span>

@@ -93,7 +93,7 @@ export function Failure({ why, retry }: { why: string; retry?: () => void }) {
 export function ExampleMark({ short }: { short?: boolean }) {
   return (
     <span className="example" title="A made-up price: put yours in">
-      {short ? "ex." : "example"}
+      {short ? "made up" : "made-up prices"}
     </span>
   );
 }

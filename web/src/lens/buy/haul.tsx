@@ -3,7 +3,7 @@ import { useId, useState } from "react";
 import { Refusal, api, ask } from "../../api/client";
 import { useOpen, useShop, useStyle } from "../../desk/use";
 import { money, text } from "../../lib/format";
-import { readMoney } from "./prices";
+import { readPrices } from "../../prices/read";
 
 interface Typed {
   limit: string;
@@ -24,10 +24,11 @@ export function Haul() {
       const [limit, error] = await ask(
         api.POST("/api/lengths", { body: { texts: [t.limit, t.error || "0"], units: style === "metric" ? "mm" : "in" } }),
       );
-      const price = readMoney(t.price || "0");
-      if (price === undefined) throw new Error("price");
+      const [price] = await readPrices(t.price || "0").catch((e: Error) => {
+        throw new Error("price", { cause: e });
+      });
       if (!/^\d{0,3}$/.test(t.free.trim())) throw new Error("free");
-      return { limit: limit ?? 0, error: error ?? 0, free: Number(t.free || "0"), price };
+      return { limit: limit ?? 0, error: error ?? 0, free: Number(t.free || "0"), price: price?.amount ?? 0 };
     },
     onSuccess: (h) => {
       setTyped(undefined);
@@ -38,7 +39,7 @@ export function Haul() {
   const wrong: Partial<Record<keyof Typed, string>> = {
     limit: said["/texts/0"],
     error: said["/texts/1"],
-    price: read.error?.message === "price" ? "Write it like 0.50" : undefined,
+    price: read.error?.message === "price" ? String((read.error.cause as Error)?.message ?? "") : undefined,
     free: read.error?.message === "free" ? "Write how many, like 2" : undefined,
   };
   const other = read.error && !Object.values(wrong).some(Boolean) ? "The server does not answer. Nothing was changed." : undefined;

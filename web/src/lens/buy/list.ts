@@ -19,14 +19,14 @@ const aisleOf: Record<string, string> = {
   pipe: "Pipe",
   service: "Pipe",
   fitting: "Fittings",
-  cement: "Cement and primer",
-  primer: "Cement and primer",
+  cement: "Cement",
+  primer: "Cement",
   hardware: "Bolts, wheels, ties",
 };
 
-/** The bill in the order of a walk through the shop: long things first, cans last. */
+/** The bill in the order of a walk through the shop: long things first, then what is small. */
 export function aislesOf(plan: Plan): Aisle[] {
-  const aisles: Aisle[] = ["Pipe", "Fittings", "Cement and primer", "Bolts, wheels, ties"].map((name) => ({ name, wares: [] }));
+  const aisles: Aisle[] = ["Pipe", "Fittings", "Cement", "Bolts, wheels, ties"].map((name) => ({ name, wares: [] }));
   let number = 0;
   for (const line of plan.bill.lines) {
     const aisle = aisles.find((a) => a.name === aisleOf[line.ware]);

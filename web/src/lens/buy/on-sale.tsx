@@ -1,10 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { Refusal, api, ask } from "../../api/client";
-import { type Style, money, onTape, text } from "../../lib/format";
-import { InPlace } from "../../ui/in-place";
-import { ExampleMark } from "../../ui/ui";
-import { priceOf, readMoney, withPrice } from "./prices";
+import { type Style, onTape, text } from "../../lib/format";
+import { PriceField } from "../../prices/price-field";
+import { pricesOf, withPrices } from "../../prices/read";
 import { shopFor } from "../../desk/scope";
 import { useOpen, useProject, useShop, useStyle } from "../../desk/use";
 
@@ -76,26 +75,17 @@ export function OnSale({ size }: { size: string }) {
       <span className="text-ink-2">{size} in sticks on sale:</span>
       {sold.map(({ length, true: measured }) => {
         const key = { ware: "pipe", size, length };
-        const p = priceOf(shop, key);
         const label = `Price of on sale: ${size} pipe, ${stick(length, style)} stick`;
         return (
           <span key={length}>
             {stick(length, style)}
             {measured ? ` that measures ${text(measured, style, 64)}` : ""}{" "}
-            <InPlace
+            <PriceField
+              of={key}
+              name="on sale"
               label={label}
-              shown={
-                <>
-                  {p ? money(p.amount) : "no price"}
-                  {p?.example && <ExampleMark short />}
-                </>
-              }
-              start={p ? (p.amount / 100).toFixed(2) : ""}
-              hint="Write it like 4.98"
-              read={readMoney}
-              onSet={(amount) =>
-                void open.changeShop(`${size} × ${stick(length, style)} at ${money(amount)}`, (s) => withPrice(s, key, amount))
-              }
+              prices={pricesOf(shop, key)}
+              onSet={(read, text) => void open.changeShop(`${size} × ${stick(length, style)} at ${text}`, (s) => withPrices(s, key, read))}
             />
           </span>
         );

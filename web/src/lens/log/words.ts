@@ -13,6 +13,8 @@ export function wordsOf(e: DoneEvent, style: Style, where: (pipe: string) => str
       return `letters fixed: ${e.letters?.map((l) => `${l.letter} ${long(l.cut)}`).join(", ")}`;
     case "bought":
       return `${e.count} × ${wareWords(e)} in the cart`;
+    case "had":
+      return `${e.count} × ${wareWords(e)} at home already`;
     case "cut":
       return `cut ${piece()} to ${long(e.length)}${e.stick?.origin === "piece" ? ", trimmed" : ""}`;
     case "spoilt":

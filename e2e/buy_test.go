@@ -1,0 +1,86 @@
+package e2e_test
+
+import (
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+)
+
+// setPrice types over a figure that is put right where it stands.
+func (w *window) setPrice(what, text string) {
+	w.press(what)
+	w.MustElement(`input[aria-label="` + what + `"]`).MustSelectAllText().MustInput(text)
+	w.keys(input.Enter)
+}
+
+// In the aisle: some are at home, some in the cart, a price is corrected as it is written on the
+// shelf, what cannot be read stays with its reason, and no tick moves what is under the thumb.
+func TestInTheAisle(t *testing.T) {
+	p := open(t).window("/")
+	p.press("Club jump")
+	p.ready()
+	p.MustSetViewport(390, 844, 2, true)
+	p.lens("Buy")
+	p.see("What to buy")
+	top := func() int {
+		return p.MustEval(`() => Math.round(document.querySelectorAll("[role=checkbox]")[1].getBoundingClientRect().top)`).Int()
+	}
+	before := top()
+	p.click("[role=checkbox]")
+	p.see("1 of ")
+	p.until("it is sent", `() => !document.body.innerText.includes("waits on this device")`)
+	assert.Equal(t, before, top(), "the first tick moves nothing")
+
+	p.press("3/4 in tee: price, how many, and more")
+	p.setPrice("3/4 in tee at home", "some")
+	p.see("Write how many, like 4")
+	p.keys(input.Escape)
+	p.setPrice("3/4 in tee at home", "1")
+	p.see("1 at home, ")
+	p.press("One 3/4 in tee more in the cart")
+	p.see("in the cart")
+	p.press("One 3/4 in tee less in the cart")
+
+	p.setPrice("Price of 3/4 tee", "dear")
+	p.see("not an amount of money")
+	p.MustReload().MustWaitLoad()
+	p.until("it is still typed", `() => document.querySelector('input[aria-label="Price of 3/4 tee"]')?.value === "dear"`)
+	p.MustElement(`input[aria-label="Price of 3/4 tee"]`).MustSelectAllText().MustInput("3 for 2")
+	p.keys(input.Enter)
+	p.see("For every project, or for this one?")
+	p.press("Only this project")
+	p.see("Price of 3/4 tee: 3 for $2.00")
+
+	p.choose("Joints are cemented with", "one-step")
+	p.choose("Spare fittings and bolts", "10000")
+	p.see("1 spare among them")
+	p.lens("Log")
+	p.see("at home")
+}
+
+// Prices of many parts at once: pasted with a line that cannot be read, taken, and there in every
+// project; and out as a file that is read again.
+func TestManyPricesAtOnce(t *testing.T) {
+	w := open(t)
+	p := w.window("/prices")
+	p.see("3/4 in tee")
+	p.press("Paste or open a list")
+	p.write("Where they are from", "Corner shop")
+	p.write("A thing and its price a line", "3/4 tee .88\n3/4 pipe 10 ft 4.98\n3/4 tee, dear\n3/4 cap 10 for 6.98")
+	p.press("Read it")
+	p.see("1 line cannot be read")
+	p.see("no price at its end")
+	p.press("Take 3 prices")
+	p.see("3 parts have new prices")
+	p.until("the bad line stays", `() => document.querySelector("textarea")?.value === "3/4 tee, dear"`)
+	p.see("Corner shop")
+	p.press("Close")
+	p.see("10 for $6.98")
+	b := w.window("/p/" + w.project("Weave poles in two sizes") + "/buy")
+	b.see("Price of 3/4 cap: 10 for $6.98")
+	b.see("4 left over")
+	p.press("Undo")
+	b.see("Price of 3/4 cap: $0.79")
+	p.axe("prices")
+}

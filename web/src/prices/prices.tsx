@@ -1,0 +1,229 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useDeferredValue, useEffect, useState } from "react";
+import { Link } from "wouter";
+import { type PriceBook, type PricePart, type Price, type Shop, api, ask } from "../api/client";
+import { follow } from "../desk/follow";
+import { nameOf } from "../lens/buy/list";
+import { plural } from "../lib/format";
+import { specKey } from "../lib/spec";
+import { Icon } from "../ui/icons";
+import { InPlace } from "../ui/in-place";
+import { ExampleMark, Failure, Loading, TopBar } from "../ui/ui";
+import { PasteList } from "./paste-list";
+import { PriceField } from "./price-field";
+import { readPercent, withPrices } from "./read";
+import { useStoredShop } from "./save";
+
+type Which = "all" | "none" | "example" | "old";
+
+const none = (p: PricePart) => p.prices.length === 0;
+const example = (p: PricePart) => p.prices.some((x) => x.example);
+const old = (p: PricePart, b: PriceBook) => p.days !== undefined && p.days > b.stale;
+
+/** Every part of every project, with its prices: one page to type, paste or open them. */
+export default function PricesPage() {
+  const client = useQueryClient();
+  const { shop, save } = useStoredShop();
+  const book = useQuery({ queryKey: ["prices"], queryFn: () => ask(api.GET("/api/prices")), refetchOnMount: "always" });
+  useEffect(
+    () =>
+      follow("", () => {
+        void client.invalidateQueries({ queryKey: ["prices"] });
+        void client.invalidateQueries({ queryKey: ["shop"] });
+      }),
+    [client],
+  );
+  const [which, setWhich] = useState<Which>("all");
+  const [used, setUsed] = useState(true);
+  const [typed, setTyped] = useState("");
+  const words = useDeferredValue(typed).toLowerCase().split(/\s+/).filter(Boolean);
+  const [undone, setUndone] = useState<{ label: string; was: Shop }>();
+  const parts = book.data?.parts ?? [];
+  const b = book.data;
+  const anyUsed = parts.some((p) => p.uses.length > 0);
+  const pool = parts.filter((p) => !used || !anyUsed || p.uses.length > 0);
+  const counts: Record<Which, number> = {
+    all: pool.length,
+    none: pool.filter(none).length,
+    example: pool.filter(example).length,
+    old: b ? pool.filter((p) => old(p, b)).length : 0,
+  };
+  const shown = pool.filter(
+    (p) =>
+      words.every((w) => nameOf(p).toLowerCase().includes(w) || p.label.toLowerCase().includes(w)) &&
+      (which === "all" || (which === "none" ? none(p) : which === "example" ? example(p) : b !== undefined && old(p, b))),
+  );
+  const change = (label: string, by: (s: Shop) => Shop) => {
+    const was = shop.data?.shop;
+    save.mutate(by, { onSuccess: () => was && setUndone({ label, was }) });
+  };
+  // what is on its way is shown already
+  const pricesOf = (p: PricePart): Price[] => shop.data?.shop.prices.prices.filter((x) => specKey(x) === specKey(p)) ?? p.prices;
+  const percent = Number(((shop.data?.shop.prices.taxRate ?? 0) * 100).toFixed(4));
+  const tab = (w: Which, label: string) => (
+    <button type="button" className="btn btn-small" aria-pressed={which === w} onClick={() => setWhich(w)}>
+      {label} {counts[w]}
+    </button>
+  );
+  return (
+    <>
+      <TopBar
+        title={
+          <Link href="/" className="btn btn-small">
+            <Icon name="left" size={18} /> To the shelf
+          </Link>
+        }
+      />
+      <main className="mx-auto grid w-full max-w-5xl gap-4 px-4 py-6">
+        <div className="sheet-head flex-wrap">
+          <h1 className="text-3xl">Prices</h1>
+          <span className="flex flex-wrap items-center gap-2 pb-1 text-sm">
+            Tax{" "}
+            <InPlace
+              label="Tax rate"
+              shown={`${percent} %`}
+              start={String(percent)}
+              take={(t) => {
+                const v = readPercent(t);
+                change(`Tax ${v} %`, (s) => ({ ...s, prices: { ...s.prices, taxRate: Number((v / 100).toFixed(6)) } }));
+              }}
+            />
+            <a className="btn btn-small" href="/api/prices.csv" download="prices.csv">
+              <Icon name="file" size={18} /> Save as CSV
+            </a>
+          </span>
+        </div>
+        {(book.isPending || shop.isPending) && <Loading what="the prices" />}
+        {(book.error || shop.error) && (
+          <Failure why="The server does not answer." retry={() => void Promise.all([book.refetch(), shop.refetch()])} />
+        )}
+        {save.error && <Failure why={`${save.error.message}. The price was not saved; type it once more.`} />}
+        <PasteList onTake={(label, by) => change(label, by)} />
+        {undone && (
+          <p role="status" className="flex flex-wrap items-center gap-3 text-sm">
+            {undone.label}.
+            <button
+              type="button"
+              className="link"
+              onClick={() => {
+                const { was } = undone;
+                save.mutate((s) => ({ ...s, prices: was.prices }), { onSuccess: () => setUndone(undefined) });
+              }}
+            >
+              Undo
+            </button>
+          </p>
+        )}
+        {book.data && (
+          <section aria-label="Parts and their prices" className="grid gap-2">
+            <div className="flex flex-wrap items-center gap-2">
+              <label className="search">
+                <Icon name="search" size={18} />
+                <input
+                  type="search"
+                  aria-label="Search the parts"
+                  placeholder="Search"
+                  value={typed}
+                  onChange={(e) => setTyped(e.target.value)}
+                  onKeyDown={(e) => e.key === "Escape" && setTyped("")}
+                />
+              </label>
+              {tab("all", "All")}
+              {tab("none", "No price")}
+              {tab("example", "Made up")}
+              {tab("old", "Old")}
+              {anyUsed && (
+                <label className="flex items-center gap-2 text-sm">
+                  <input type="checkbox" checked={used} onChange={(e) => setUsed(e.target.checked)} />
+                  Only what projects buy
+                </label>
+              )}
+            </div>
+            {shown.length === 0 && (
+              <p role="status" className="py-4 text-lg text-ink-2">
+                {which === "none" ? "Everything has a price." : which === "old" ? "No price is old." : "No such part."}
+              </p>
+            )}
+            <ul className="price-list">
+              {shown.map((p) => (
+                <Row
+                  key={specKey(p)}
+                  part={p}
+                  prices={pricesOf(p)}
+                  old={b !== undefined && old(p, b)}
+                  onSet={(label, by) => change(label, by)}
+                />
+              ))}
+            </ul>
+          </section>
+        )}
+      </main>
+    </>
+  );
+}
+
+function Row({
+  part: p,
+  prices,
+  old,
+  onSet,
+}: {
+  part: PricePart;
+  prices: Price[];
+  old: boolean;
+  onSet: (label: string, by: (s: Shop) => Shop) => void;
+}) {
+  const name = nameOf(p);
+  const first = prices[0];
+  const count = p.uses.reduce((n, u) => n + u.count, 0);
+  const source = first && !first.example && first.source && first.source !== "own" ? first.source : "";
+  return (
+    <li className="price-row">
+      <span className="price-what">
+        <strong>{name}</strong>
+        <span className="block text-sm text-ink-2">
+          {p.uses.length === 0 ? (
+            "no project buys it now"
+          ) : (
+            <>
+              {count} for{" "}
+              {p.uses.slice(0, 4).map((u, i) => (
+                <span key={u.id}>
+                  {i > 0 && ", "}
+                  <Link href={`/p/${u.id}/buy`} className="link">
+                    {u.name || "a project without a name"}
+                  </Link>
+                </span>
+              ))}
+              {p.uses.length > 4 && ` and ${plural(p.uses.length - 4, "project")} more`}
+            </>
+          )}
+        </span>
+      </span>
+      <span className="price-from">
+        {source}
+        {first?.date && (
+          <span className={old ? "block font-semibold text-warn" : "block"}>
+            {first.date}
+            {old && ", old"}
+          </span>
+        )}
+      </span>
+      <span className="price-is">
+        <PriceField
+          of={p}
+          name="book "
+          label={`Price of ${p.label}`}
+          prices={prices}
+          shown={
+            <>
+              {prices.length > 0 ? p.words.join("; ") || "…" : "no price"}
+              {prices.some((x) => x.example) && <ExampleMark short />}
+            </>
+          }
+          onSet={(read, text) => onSet(`${name}: ${text}`, (s) => withPrices(s, p, read))}
+        />
+      </span>
+    </li>
+  );
+}

@@ -1,0 +1,30 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Refusal, type Shop, type StoredShop, api, ask } from "../api/client";
+
+const key = ["shop"];
+
+/** The shop as it is stored, and how to change it: a change that another window was quicker with is made on theirs. */
+export function useStoredShop() {
+  const client = useQueryClient();
+  const shop = useQuery({ queryKey: key, queryFn: () => ask(api.GET("/api/shop")), refetchOnMount: "always" });
+  const save = useMutation({
+    scope: { id: "shop" },
+    mutationFn: async (change: (s: Shop) => Shop) => {
+      for (let tries = 0; ; tries++) {
+        const now = await ask(api.GET("/api/shop"));
+        const after = change(now.shop);
+        try {
+          const { revision } = await ask(api.PUT("/api/shop", { body: { revision: now.revision, shop: after } }));
+          return { revision, shop: after } as StoredShop;
+        } catch (e) {
+          if (!(e instanceof Refusal && e.status === 409) || tries > 4) throw e;
+        }
+      }
+    },
+    onSuccess: (s) => {
+      client.setQueryData(key, s);
+      void client.invalidateQueries({ queryKey: ["prices"] });
+    },
+  });
+  return { shop, save };
+}
