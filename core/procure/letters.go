@@ -78,7 +78,7 @@ func (p *Purchase) letter(lots []Lot, fixed []record.Letter) {
 		c := &p.Cuts[i]
 		c.Letter, c.Fixed = written[alike{c.Size, c.Cut, c.Class, c.Waits, c.Path}]
 		if !c.Fixed {
-			for c.Letter = letterOf(next); taken[c.Letter]; c.Letter = letterOf(next) {
+			for c.Letter = Letter(next); taken[c.Letter]; c.Letter = Letter(next) {
 				next++
 			}
 			next++
@@ -125,9 +125,9 @@ func orderWords(pc *model.Placed) string {
 	return "cut long, to be trimmed"
 }
 
-// letterOf counts A … Z, AA, AB, … and leaves out I and O, which read as 1
+// Letter counts A … Z, AA, AB, … and leaves out I and O, which read as 1
 // and 0 on a pipe.
-func letterOf(i int) string {
+func Letter(i int) string {
 	const letters = "ABCDEFGHJKLMNPQRSTUVWXYZ"
 	s := ""
 	for i++; i > 0; i = (i - 1) / len(letters) {

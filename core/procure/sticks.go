@@ -56,6 +56,7 @@ type StickPiece struct {
 	PieceRef                // as the record calls it
 	Name     string         `json:"name"` // its letter
 	Length   measure.Length `json:"length"`
+	At       measure.Length `json:"at"`             // where its far end is cut, from the end at which cutting begins; 0: of a stick that is cut
 	Kerf     measure.Length `json:"kerf"`           // lost to the saw by its cut
 	Cut      string         `json:"cut,omitempty"`  // the event that says that it is cut
 	Fate     Fate           `json:"fate,omitempty"` // of one that an earlier plan cut; "" of one that is not there any more
@@ -339,8 +340,12 @@ func (p *Purchase) solve(ctx context.Context, c *cutting) error {
 	}
 	// what waits to be measured is at the end of its stick: what is cut before it leaves
 	// its reserve whole
-	for _, s := range c.stock.Sticks {
-		slices.SortStableFunc(s.Pieces, func(a, b stock.Piece) int { return cmp.Compare(waits(a), waits(b)) })
+	for i := range c.stock.Sticks {
+		s := &c.stock.Sticks[i]
+		s.EachPart(func(pieces []stock.Piece) {
+			slices.SortStableFunc(pieces, func(a, b stock.Piece) int { return cmp.Compare(waits(a), waits(b)) })
+		})
+		s.Mark(c.prob.Saw.Kerf, c.prob.EndTrim)
 	}
 	return nil
 }

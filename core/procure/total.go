@@ -130,7 +130,7 @@ func (p *Purchase) trims(t *PipeTotal, c *cutting, at []map[string]int) {
 	for _, i := range sortedKeys(c.have.trim) {
 		w, m := &c.wants[i], &c.have.pieces[c.have.trim[i]]
 		kerf := min(c.prob.Saw.Kerf, m.Length-w.length)
-		piece := StickPiece{PieceRef: w.PieceRef, Name: p.Cuts[w.cut].Letter, Length: w.length, Kerf: kerf}
+		piece := StickPiece{PieceRef: w.PieceRef, Name: p.Cuts[w.cut].Letter, Length: w.length, At: w.length, Kerf: kerf}
 		p.Cuts[w.cut].Trims++
 		if c.done != nil {
 			if s := c.done.Stick(m.ID); s != nil {
@@ -200,7 +200,7 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, at []map[string]int) {
 		lost := s.Kerf + c.prob.EndTrim
 		for _, x := range s.Pieces {
 			line := c.of[x.Demand]
-			piece := StickPiece{Name: p.Cuts[line].Letter, Length: x.Length, Kerf: min(lost, c.prob.Saw.Kerf)}
+			piece := StickPiece{Name: p.Cuts[line].Letter, Length: x.Length, At: x.At, Kerf: min(lost, c.prob.Saw.Kerf)}
 			if len(k.Pieces) == 0 {
 				piece.Kerf += c.prob.EndTrim
 			}

@@ -14,6 +14,9 @@ type Piece struct {
 	Demand int            `json:"demand"` // index into the problem's demands
 	Length measure.Length `json:"length"`
 	Name   string         `json:"name,omitempty"`
+	// At is where the saw cuts its far end: from the end of the stick, or of the part that the shop
+	// cut of it, at which cutting begins.
+	At measure.Length `json:"at"`
 }
 
 // Stick is one stick and the pieces cut from it, longest first; part by part where the shop
@@ -177,6 +180,7 @@ func (b *bench) sticks(bins []packing.Bin) []Stick {
 			}
 		}
 		p.settle(&s, b.parts[bin.Kind])
+		s.Mark(p.Saw.Kerf, p.EndTrim)
 		s.Key = s.key(b.key)
 		all = append(all, s)
 	}
@@ -216,6 +220,33 @@ func (p *Problem) settle(s *Stick, parts int) {
 			s.Slack, s.Allowance, first = c.slack, c.allowance, false
 		}
 	}
+}
+
+// EachPart gives the pieces of a stick part by part, all of them where the shop does not cut it.
+func (s *Stick) EachPart(visit func(pieces []Piece)) {
+	if s.Parts == nil {
+		visit(s.Pieces)
+		return
+	}
+	from := 0
+	for _, t := range s.Parts {
+		visit(s.Pieces[from : from+t.Pieces])
+		from += t.Pieces
+	}
+}
+
+// Mark says of each piece where its far end is cut. A saw takes its kerf beyond the mark, from the
+// next piece's side; the first part begins behind what is trimmed off the stick.
+func (s *Stick) Mark(kerf, trim measure.Length) {
+	at := trim
+	s.EachPart(func(pieces []Piece) {
+		for i := range pieces {
+			at += pieces[i].Length
+			pieces[i].At = at
+			at += kerf
+		}
+		at = 0
+	})
 }
 
 // cuts is what cutting one length takes and leaves.

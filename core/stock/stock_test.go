@@ -314,3 +314,49 @@ func BenchmarkSolve(b *testing.B) {
 		solve(p)
 	}
 }
+
+// Each mark is where the piece before it, its kerf and the piece are added up, and the last one, its
+// kerf and what is left make the stick.
+func TestMarksAddUp(t *testing.T) {
+	rapid.Check(t, func(r *rapid.T) {
+		p := stock.Problem{Saw: stock.Saw{Kerf: measure.Length(rapid.IntRange(0, 4).Draw(r, "kerf")) * measure.Inch / 32}}
+		p.EndTrim = measure.Length(rapid.IntRange(0, 2).Draw(r, "trim")) * measure.Inch / 8
+		p.Offers = []stock.Offer{{Length: 120 * measure.Inch}}
+		for range rapid.IntRange(1, 4).Draw(r, "lengths") {
+			p.Demands = append(p.Demands, stock.Demand{
+				Length: measure.Length(rapid.IntRange(80, 900).Draw(r, "length")) * measure.Inch / 16, Count: rapid.IntRange(1, 5).Draw(r, "count"),
+			})
+		}
+		if rapid.Bool().Draw(r, "car") {
+			p.Haul = &stock.Haul{Limit: 60 * measure.Inch, Error: measure.Inch / 8}
+		}
+		all, err := stock.Solve(context.Background(), p)
+		require.NoError(r, err)
+		for _, m := range all {
+			for _, s := range m.Sticks {
+				part, lengths := 0, []measure.Length{s.Length}
+				if s.Parts != nil {
+					lengths = nil
+					for _, x := range s.Parts {
+						lengths = append(lengths, x.Length)
+					}
+				}
+				s.EachPart(func(pieces []stock.Piece) {
+					at := measure.Length(0)
+					if part == 0 {
+						at = p.EndTrim
+					}
+					for i, x := range pieces {
+						if i > 0 {
+							at += p.Saw.Kerf
+						}
+						at += x.Length
+						require.Equal(r, at, x.At)
+					}
+					require.LessOrEqual(r, at, lengths[part])
+					part++
+				})
+			}
+		}
+	})
+}

@@ -10,6 +10,7 @@ import (
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/pricelist"
+	"sturdyelbow/core/stock"
 )
 
 // safe keeps a spreadsheet from taking a builder's text for a formula.
@@ -74,3 +75,26 @@ func Shopping(w io.Writer, p *plan.Plan) error {
 
 // Prices writes a price book, by columns that it is read by again.
 func Prices(w io.Writer, b *cost.Book) error { return write(w, pricelist.Write(b)) }
+
+// PieceList writes a list that is cut without a frame: its pieces, and then the sticks, each with what
+// is cut from it, in order, the marks from its one end, and what is left.
+func PieceList(w io.Writer, rows [][]string, of []stock.Material) error {
+	all := [][]string{{"size", "length", "count", "letter", "name"}}
+	all = append(all, rows...)
+	all = append(all, []string{}, []string{"size", "stick", "of length", "pieces", "marks", "left"})
+	inches := func(l measure.Length) string { return l.Format(measure.InInches, 0) }
+	for i := range of {
+		for n := range of[i].Sticks {
+			s := &of[i].Sticks[n]
+			var names, marks []string
+			for _, p := range s.Pieces {
+				marks = append(marks, inches(p.At))
+				names = append(names, strings.TrimSpace(p.Name+" "+inches(p.Length)))
+			}
+			all = append(all, []string{
+				of[i].Key, strconv.Itoa(n + 1), inches(s.Length), strings.Join(names, "; "), strings.Join(marks, "; "), inches(s.Left),
+			})
+		}
+	}
+	return write(w, all)
+}

@@ -18,7 +18,6 @@ import (
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/starter"
-	"sturdyelbow/core/stock"
 	"sturdyelbow/core/wireframe"
 	"sturdyelbow/internal/drawing"
 	"sturdyelbow/internal/export"
@@ -37,6 +36,7 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodPost, "/choices", "choices", "The fittings that could stand at a joint"), a.choices)
 	huma.Register(h, op(http.MethodPost, "/later", "later", "What changes when a joint becomes what it may become one day"), a.later)
 	huma.Register(h, op(http.MethodPost, "/cut", "cut", "Plan the cutting of a pasted list"), a.cut)
+	huma.Register(h, op(http.MethodPost, "/cut.csv", "cutFile", "The cutting of a pasted list as CSV"), a.cutFile)
 	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
 	huma.Register(h, op(http.MethodPost, "/export/{kind}", "export", "Write a plan in an open format"), a.export)
 	huma.Register(h, op(http.MethodPost, "/together", "together", "Plan several stored projects as one purchase"), a.together)
@@ -240,90 +240,6 @@ func problem(err error) error {
 	}
 	return huma.Error422UnprocessableEntity(title, details...)
 }
-
-// CutRequest is a pasted list and the sticks to cut it from.
-type CutRequest struct {
-	Text  string       `json:"text"`
-	Units measure.Unit `json:"units"`
-	Stock []string     `json:"stock"` // lengths as written
-	Tool  string       `json:"tool"`
-}
-
-func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[[]stock.Material], error) {
-	shop, _, err := a.loadShop(ctx)
-	if err != nil {
-		return nil, err
-	}
-	p := stock.Problem{Tidy: true}
-	for _, t := range shop.Tools {
-		if t.ID == in.Body.Tool {
-			p.Saw = t.Saw()
-		}
-	}
-	p.Demands, err = export.ReadCutList(in.Body.Text, in.Body.Units)
-	if err != nil {
-		return nil, problem(err)
-	}
-	sticks, err := readLengths(in.Body.Stock, in.Body.Units, "/stock")
-	if err != nil {
-		return nil, err
-	}
-	for _, l := range sticks {
-		seen := map[string]bool{}
-		for _, d := range p.Demands {
-			if !seen[d.Material] {
-				seen[d.Material] = true
-				p.Offers = append(p.Offers, stock.Offer{Material: d.Material, Length: l, Origin: stock.Shop})
-			}
-		}
-	}
-	if err := bounded(&p); err != nil {
-		return nil, err
-	}
-	cut, err := stock.Solve(ctx, p)
-	if err != nil {
-		return nil, problem(err)
-	}
-	return answer(cut), nil
-}
-
-// The largest list that is cut: more takes long to plan well, and is cut in parts anyway.
-const (
-	mostPieces  = 2000
-	mostLengths = 200
-	mostStock   = 20
-)
-
-// bounded refuses a list that is too large to be planned while somebody waits.
-func bounded(p *stock.Problem) error {
-	pieces := 0
-	for _, d := range p.Demands {
-		pieces += min(d.Count, mostPieces+1)
-	}
-	var wrong []error
-	no := func(pointer, what string, args ...any) {
-		wrong = append(wrong, &Fault{Pointer: pointer, Message: fmt.Sprintf(what, args...)})
-	}
-	if pieces > mostPieces {
-		no("/text", "more than %d pieces; cut them in parts", mostPieces)
-	}
-	if len(p.Demands) > mostLengths {
-		no("/text", "more than %d lines; cut them in parts", mostLengths)
-	}
-	if len(p.Offers) > mostStock*max(1, len(p.Demands)) || len(p.Offers) > mostLengths {
-		no("/stock", "more than %d stick lengths; leave out those you would not buy", mostStock)
-	}
-	if len(wrong) > 0 {
-		return huma.Error422UnprocessableEntity("The list is too large", wrong...)
-	}
-	if pieces > mostPieces/10 {
-		p.Steps, p.Tidy = largeSteps, false
-	}
-	return nil
-}
-
-// largeSteps bounds the search for a large list.
-const largeSteps = 50_000_000
 
 // LengthsRequest is lengths as written.
 type LengthsRequest struct {

@@ -138,9 +138,7 @@ func TestProblemsHaveFieldPaths(t *testing.T) {
 		"/project/frame":                 {"/api/plan", with(jump("4"), "starter", nil)},
 		"/project/tool":                  {"/api/plan", with(jump("4"), "tool", "teeth")},
 		"/project/copies":                {"/api/plan", with(jump("4"), "copies", 99999)},
-		"/text":                          {"/api/cut", map[string]any{"text": "24, 2\nx, 1", "units": "in", "stock": []string{"10 ft"}, "tool": "saw"}},
 		"/stock/1":                       {"/api/cut", map[string]any{"text": "24, 2", "units": "in", "stock": []string{"10 ft", "long"}, "tool": "saw"}},
-		"/stock":                         {"/api/cut", map[string]any{"text": "24, 2", "units": "in", "stock": []string{}, "tool": "saw"}},
 		"/texts/0":                       {"/api/lengths", map[string]any{"texts": []string{"long"}, "units": "in"}},
 	} {
 		status, header, data := c.do("POST", req.call, req.body)

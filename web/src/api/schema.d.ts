@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cut.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The cutting of a pasted list as CSV */
+        post: operations["cutFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/edit": {
         parameters: {
             query?: never;
@@ -945,10 +962,48 @@ export interface components {
             typed?: string;
             ware: string;
         };
+        /** @description CutAnswer is the list as it was read, and how it is cut. Lines that cannot be read are left out of the cutting, and say why. */
+        CutAnswer: {
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            cost: number;
+            example: boolean;
+            /** @description pieces that are alike, by letter */
+            lines: components["schemas"]["CutLetter"][];
+            /** @description Material is the answer for one material. */
+            materials: components["schemas"]["StockMaterial"][];
+            /** @description every stick has a price */
+            priced: boolean;
+            /** @description Row is one line of a list as it was read. */
+            rows: components["schemas"]["PiecesRow"][];
+        };
+        /** @description CutLetter is pieces of a list that are alike. */
+        CutLetter: {
+            /** Format: int64 */
+            count: number;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            least?: number;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
+            letter: string;
+            material: string;
+            /** @description what the list calls them */
+            names: string[];
+        };
         /** @description CutRequest is a pasted list and the sticks to cut it from. */
         CutRequest: {
-            /** @description lengths as written */
-            stock: string[];
+            /** @description nominal, of pieces whose line says none */
+            size?: string;
+            /** @description lengths as written, each with its price where there is one: 10 ft @ 4.98; none: what the shop sells */
+            stock?: string[];
             text: string;
             tool: string;
             /** @description Unit is what a bare number means, and how lengths are shown by default. */
@@ -2820,6 +2875,44 @@ export interface components {
             /** Format: int64 */
             revision: number;
         };
+        /** @description Fault is why a line was not read. */
+        PiecesFault: {
+            /** @description size, length, count, least; line where it is none of them */
+            column: string;
+            hint: string;
+            what: string;
+        };
+        /** @description Row is one line of a list as it was read. */
+        PiecesRow: {
+            /** Format: int64 */
+            count: number;
+            fault?: components["schemas"]["PiecesFault"];
+            /**
+             * Format: int64
+             * @description how short a piece may be; 0: no shorter
+             */
+            least?: number;
+            /**
+             * Format: int64
+             * @description never rounded
+             */
+            length?: number;
+            /**
+             * Format: int64
+             * @description counted from 1
+             */
+            line: number;
+            /** @description what it is called: A, legs */
+            name?: string;
+            /** @description how else it might be meant, and how to write that */
+            other?: string;
+            /** @description nominal, or whatever the list calls the material; "" where it says none */
+            size?: string;
+            /** @description as it was written */
+            text: string;
+            /** @description how it was read */
+            words?: string;
+        };
         /** @description Plan is everything that follows from a job: its frames as they are built, what is bought for them and how it is cut, and what its analyses say. */
         Plan: {
             bars: components["schemas"]["ProcureBarTotal"][];
@@ -3566,6 +3659,11 @@ export interface components {
         };
         /** @description StickPiece is a piece of a stick. */
         ProcureStickPiece: {
+            /**
+             * Format: int64
+             * @description where its far end is cut, from the end at which cutting begins; 0: of a stick that is cut
+             */
+            at: number;
             /** Format: int64 */
             copy: number;
             /** @description the event that says that it is cut */
@@ -4293,6 +4391,11 @@ export interface components {
         StockPiece: {
             /**
              * Format: int64
+             * @description At is where the saw cuts its far end: from the end of the stick, or of the part that the shop cut of it, at which cutting begins.
+             */
+            at: number;
+            /**
+             * Format: int64
              * @description index into the problem's demands
              */
             demand: number;
@@ -4544,7 +4647,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StockMaterial"][];
+                    "application/json": components["schemas"]["CutAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cutFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    "X-Lost"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
