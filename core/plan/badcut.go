@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/finding"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/procure"
 	"sturdyelbow/core/record"
@@ -24,6 +25,23 @@ type BadCut struct {
 	Need   map[catalog.Size]int `json:"need"`             // sticks to buy more, by size
 	Cost   measure.Money        `json:"cost"`             // to pay more, where there are prices
 	Proven bool                 `json:"proven"`           // nothing costs less
+	Same   []Same               `json:"same"`             // other sizes by which its twins are as long as it is
+}
+
+// Same is another value of a size, by which the twins of a wrong piece are as long as it is.
+type Same struct {
+	ID     string               `json:"id"`   // of the size
+	Says   string               `json:"says"` // as it was typed
+	Label  string               `json:"label,omitempty"`
+	Axis   string               `json:"axis,omitempty"` // along which it is
+	Now    measure.Length       `json:"now"`
+	Then   measure.Length       `json:"then"`
+	Need   map[catalog.Size]int `json:"need"`            // sticks to buy more, by size
+	Cost   measure.Money        `json:"cost"`            // to pay more
+	Trims  int                  `json:"trims,omitempty"` // pieces that are cut already, and to be trimmed then
+	Recut  int                  `json:"recut,omitempty"` // pieces that are cut already, and too short then
+	Others []string             `json:"others"`          // letters of other pieces whose length changes with it
+	Fix    finding.Fix          `json:"fix"`
 }
 
 // FindBadCut plans the rest of a job after a cut went wrong: bad is the event that says so, a
@@ -39,13 +57,8 @@ func FindBadCut(ctx context.Context, job Job, shop Shop, work Work, bad record.E
 		return nil, err
 	}
 	b := &BadCut{
-		CanBe: []procure.PieceRef{}, Need: map[catalog.Size]int{}, Cost: after.Bill.Total - before.Bill.Total, Proven: after.Totals.Proven,
-	}
-	for i := range after.Pipe {
-		size := after.Pipe[i].Size
-		if more := sticksTaken(after, size) - sticksTaken(before, size); more != 0 {
-			b.Need[size] = more
-		}
+		CanBe: []procure.PieceRef{}, Need: moreSticks(after, before), Cost: after.Bill.Total - before.Bill.Total,
+		Proven: after.Totals.Proven, Same: []Same{},
 	}
 	if bad.Kind == record.Cut && bad.Piece != nil {
 		b.Is = bad.Length
@@ -61,8 +74,23 @@ func FindBadCut(ctx context.Context, job Job, shop Shop, work Work, bad record.E
 			}
 		}
 		b.CanBe = noLonger(before, bad)
+		if b.Same, err = findSame(ctx, job, shop, work, before, bad); err != nil {
+			return nil, err
+		}
 	}
 	return b, nil
+}
+
+// moreSticks says how many more sticks of each size one plan takes from a shop than another.
+func moreSticks(after, before *Plan) map[catalog.Size]int {
+	need := map[catalog.Size]int{}
+	for i := range after.Pipe {
+		size := after.Pipe[i].Size
+		if more := sticksTaken(after, size) - sticksTaken(before, size); more != 0 {
+			need[size] = more
+		}
+	}
+	return need
 }
 
 // sticksTaken counts the sticks of a size that a plan takes from a shop, those that are there with

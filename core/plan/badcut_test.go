@@ -41,6 +41,18 @@ func TestAPieceThatCameOutShort(t *testing.T) {
 	assert.Empty(t, b.Need, "nothing more is bought")
 	assert.Zero(t, b.Cost)
 
+	// or the stand is narrower by as much, and its twin as long
+	require.Len(t, b.Same, 1)
+	same := b.Same[0]
+	assert.Equal(t, 48*measure.Inch-(x.Length-44*measure.Inch), same.Then)
+	assert.Empty(t, same.Others)
+	assert.Zero(t, same.Cost)
+	pressed, _ := press(t, job, shop, same.Fix)
+	after, err := plan.Make(context.Background(), pressed, shop, record.Add([]record.Event{bad}))
+	require.NoError(t, err)
+	assert.Equal(t, 44*measure.Inch, after.Cuts[0].Cut)
+	assert.Equal(t, procure.Keep, after.Existing[0].Fate)
+
 	// the same piece of no use at all, from a list that has nothing to spare
 	job = plan.Job{Frames: []plan.FrameUse{{Document: stand(t, "31 1/4", "31 1/4"), Copies: 1}}, Tool: "shear"}
 	p, err = plan.Make(context.Background(), job, shop, plan.Work{})

@@ -20,6 +20,8 @@ const (
 	Bought    Kind = "bought"     // Ware, Count; pipe by the stick
 	Had       Kind = "had"        // it was at home before, and is not paid for: Ware, Count; pipe by the stick
 	Cut       Kind = "cut"        // a piece was cut: Piece, Stick, Length
+	Deburred  Kind = "deburred"   // the ends of a piece were cleaned: Item
+	Marked    Kind = "marked"     // how deep it goes was marked at the ends of a piece: Item
 	Spoilt    Kind = "spoilt"     // a piece is of no use any more: Item; or a length of a stick: Stick, Length
 	Fitted    Kind = "dry-fitted" // Piece, in the fitting at Joint
 	Driven    Kind = "driven"     // Piece, Joint
@@ -32,7 +34,7 @@ const (
 
 // Kinds lists what can happen.
 func Kinds() []Kind {
-	return []Kind{Begun, Lettered, Bought, Had, Cut, Spoilt, Fitted, Driven, Cemented, Measured, Racked, Unmatched, TakenBack}
+	return []Kind{Begun, Lettered, Bought, Had, Cut, Deburred, Marked, Spoilt, Fitted, Driven, Cemented, Measured, Racked, Unmatched, TakenBack}
 }
 
 // Piece is a piece of pipe of a frame, for good: whatever becomes of the plan, it is the
@@ -197,7 +199,7 @@ func (e *Event) Problem() *shop.Problem {
 		if e.Length == 0 {
 			return needs("length")
 		}
-	case Racked:
+	case Racked, Deburred, Marked:
 		if e.Item == "" {
 			return needs("item")
 		}

@@ -68,7 +68,7 @@ func draw(t *rapid.T) (all []record.Event) {
 			Copy: rapid.IntRange(1, 2).Draw(t, "copy"),
 		}
 		length := measure.Length(rapid.IntRange(1, 20).Draw(t, "length")) * measure.Inch
-		switch k := rapid.IntRange(0, 11).Draw(t, "kind"); k {
+		switch k := rapid.IntRange(0, 12).Draw(t, "kind"); k {
 		case 0:
 			e.Kind, e.Count = rapid.SampledFrom(things).Draw(t, "from"), rapid.IntRange(1, 3).Draw(t, "count")
 			e.Ware = &material.Spec{Ware: material.Pipe, Size: "3/4", Length: tenFeet}
@@ -104,6 +104,8 @@ func draw(t *rapid.T) (all []record.Event) {
 			e.Kind, e.Piece, e.Joint = rapid.SampledFrom([]record.Kind{record.Fitted, record.Driven, record.Cemented}).
 				Draw(t, "join"),
 				piece, "j1"
+		case 11:
+			e.Kind, e.Item = rapid.SampledFrom([]record.Kind{record.Deburred, record.Marked}).Draw(t, "bench"), pick(pieces, "piece")
 		case 10:
 			e.Kind, e.Letters = record.Lettered, []record.Letter{{
 				Letter: rapid.SampledFrom([]string{"A", "B", "C"}).Draw(t, "letter"),
@@ -193,7 +195,7 @@ func TestEventsAddUp(t *testing.T) {
 		require.Equal(t, len(valid), len(record.Valid(sent)))
 
 		pieces, left, goods, gone := map[string]measure.Length{}, map[string]measure.Length{}, map[material.Spec]int{}, map[string]bool{}
-		joints := map[record.Piece]record.Kind{}
+		joints, ready := map[record.Piece]record.Kind{}, map[string]bool{}
 		for _, e := range valid {
 			switch e.Kind {
 			case record.Bought, record.Had:
@@ -226,6 +228,10 @@ func TestEventsAddUp(t *testing.T) {
 					gone[e.Item] = true
 				}
 				delete(pieces, e.Item)
+			case record.Deburred, record.Marked:
+				if _, there := pieces[e.Item]; there {
+					ready[e.Item+string(e.Kind)] = true
+				}
 			case record.Fitted, record.Driven, record.Cemented:
 				joints[*e.Piece] = e.Kind
 			}
@@ -233,6 +239,8 @@ func TestEventsAddUp(t *testing.T) {
 		have := map[string]measure.Length{}
 		for _, m := range w.Pieces {
 			have[m.ID] = m.Length
+			require.Equal(t, ready[m.ID+string(record.Deburred)], m.Deburred)
+			require.Equal(t, ready[m.ID+string(record.Marked)], m.Marked)
 			s := w.Stick(m.Stick)
 			require.NotNil(t, s)
 			require.Equal(t, catalog.Size("3/4"), m.Size)

@@ -72,6 +72,8 @@ type Made struct {
 	Measured measure.Length `json:"measured,omitempty"`
 	Letter   string         `json:"letter,omitempty"`
 	Stick    string         `json:"stick"`
+	Deburred bool           `json:"deburred,omitempty"`
+	Marked   bool           `json:"marked,omitempty"` // how deep it goes is marked at its ends
 	Device   string         `json:"device,omitempty"`
 	At       int64          `json:"at,omitempty"`
 	Basis    string         `json:"basis,omitempty"`
@@ -291,6 +293,11 @@ func (a *adding) event(e *Event) {
 			if a.Pieces[i].Piece == *e.Piece {
 				a.Pieces[i].Measured = e.Length
 			}
+		}
+	case Deburred, Marked:
+		if i := a.piece(e.Item); i >= 0 {
+			m := &a.Pieces[i]
+			m.Deburred, m.Marked = m.Deburred || e.Kind == Deburred, m.Marked || e.Kind == Marked
 		}
 	case Racked:
 		if i, known := a.sticks[e.Item]; known {

@@ -17,6 +17,10 @@ export function wordsOf(e: DoneEvent, style: Style, where: (pipe: string) => str
       return `${e.count} × ${wareWords(e)} at home already`;
     case "cut":
       return `cut ${piece()} to ${long(e.length)}${e.stick?.origin === "piece" ? ", trimmed" : ""}`;
+    case "deburred":
+      return "a piece deburred";
+    case "marked":
+      return "how deep it goes marked on a piece";
     case "spoilt":
       return e.length ? `spoilt ${long(e.length)} of a stick` : "a piece spoilt";
     case "dry-fitted":
