@@ -181,16 +181,30 @@ func TestTwoWindowsPutTheirPricesTogether(t *testing.T) {
 
 func TestPasteACutList(t *testing.T) {
 	p := open(t).window("/cut")
-	p.write("Pieces, one length", "24, 2\n18, 1\n15, 2\n12, 4\n7, 4\n2, about 2")
-	p.see("line 6, count")
-	p.write("Pieces, one length", "24, 2\n18, 1\n15, 2\n12, 4\n7, 4\n2, 2")
-	p.write("Sticks on sale", "60")
+	p.write("Pieces, a line each", "24, 2\n18, 1\n15, 2\n12, 4\n7, 4\n2, about 2")
+	p.write("Sticks to cut from", "60")
+	p.see("line 6: 2, about 2")
+	p.see("\"about 2\" is not a number of pieces")
+	p.see("1 line cannot be read, and is left out.")
+	p.see("Pipe: 3 sticks") // of the others
+	p.write("Pieces, a line each", "2 @ 24\"\n18\n2 pcs 15\n12, qty 4\n7 x4\nrails: 2 pcs, 2")
 	p.see("Pipe: 3 sticks")
 	p.see("Proven")
-	p.write("Sticks on sale", "five feet")
+	p.press("How the lines were read")
+	p.see("rails: 2 × 2\"")
+	p.write("Sticks to cut from", "five feet")
 	p.see("is no stick length")
+	p.write("Sticks to cut from", "5 ft @ 2.50")
+	p.see("$7.50")
+	p.click("[role=checkbox]")
+	p.see("1 of 3 sticks cut")
 	p.MustReload().MustWaitLoad()
-	p.until("the list is still there", `() => document.querySelector("textarea")?.value.includes("18, 1")`)
+	p.until("the list is still there", `() => document.querySelector("textarea")?.value.includes("rails: 2 pcs")`)
+	p.see("1 of 3 sticks cut")
+	p.press("Show A on the sticks")
+	p.axe("a list")
+	p.press("To the shelf")
+	p.see("On the shelf")
 }
 
 func TestPriceTypedOverLosesItsMark(t *testing.T) {

@@ -150,6 +150,9 @@ type (
 // StockLimit is the longest stick or cut that is planned with.
 const StockLimit = shop.StockLimit
 
+// ShortPiece is what is not held by hand at a powered saw when it is shorter.
+const ShortPiece = shop.ShortPiece
+
 // ExampleShop sells 10 ft and 5 ft sticks at example prices.
 func ExampleShop() Shop { return shop.Example() }
 

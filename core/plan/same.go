@@ -56,7 +56,7 @@ func findSame(ctx context.Context, job Job, shop Shop, work Work, before *Plan, 
 		}
 		one := Same{
 			ID: z.ID, Says: z.Says(), Label: z.Label, Axis: z.Axis, Now: z.Value, Then: then, Need: moreSticks(after, before),
-			Cost: after.Bill.Total - before.Bill.Total, Others: othersThat(before, built, line, f), Fix: *sizeFix(now, z, then),
+			Cost: after.Bill.Total - before.Bill.Total, Others: othersThat(before.Cuts, built, line.Letter, f), Fix: *sizeFix(now, z, then),
 		}
 		for i := range after.Existing {
 			switch after.Existing[i].Fate {
@@ -85,17 +85,17 @@ func asLong(built *model.Built, line *procure.CutLine, f int, length measure.Len
 	return true
 }
 
-// othersThat lists the letters of other pieces that have another length in a frame as it would be.
-func othersThat(before *Plan, built *model.Built, line *procure.CutLine, f int) []string {
+// othersThat lists the letters, but for one, of pieces that have another length in a frame as it would be.
+func othersThat(was []procure.CutLine, built *model.Built, but string, f int) []string {
 	cuts := map[string]measure.Length{}
 	for i := range built.Pipes {
 		cuts[built.Pipes[i].Pipe] = built.Pipes[i].Ordered
 	}
 	letters := []string{}
-	for i := range before.Cuts {
-		g := &before.Cuts[i]
+	for i := range was {
+		g := &was[i]
 		changes := func(r procure.PipeRef) bool { return r.Frame == f && cuts[r.Pipe] != g.Cut }
-		if g.Letter != line.Letter && slices.ContainsFunc(g.Pipes, changes) {
+		if g.Letter != but && slices.ContainsFunc(g.Pipes, changes) {
 			letters = append(letters, g.Letter)
 		}
 	}

@@ -38,7 +38,8 @@ type SizeSaving struct {
 	Sticks  int            `json:"sticks,omitempty"` // fewer
 	Length  measure.Length `json:"length,omitempty"` // less of pipe to be bought, where there are no prices
 	PerInch measure.Money  `json:"perInch,omitempty"`
-	Edges   int            `json:"edges,omitempty"` // sticks that are on a knife edge then, more than now
+	Edges   int            `json:"edges,omitempty"`   // sticks that are on a knife edge then, more than now
+	Letters []string       `json:"letters,omitempty"` // of the pieces that are shorter then
 	// Most is the greatest size that the same purchase gives, looked for up to 12 in beyond.
 	Most measure.Length `json:"most"`
 	Fix  *finding.Fix   `json:"fix,omitempty"`
@@ -261,6 +262,11 @@ func (t *thrift) size(f int, z frame.Size) (s SizeSaving, ok bool, err error) {
 			s.Length = now.length - best.length
 		}
 		s.Fix = sizeFix(t.built[f], z, s.Less)
+		d := t.job.Frames[f].Document.Clone()
+		d.SizeOf(z.ID).Value = s.Less
+		if built, err := t.build(f, d); err == nil {
+			s.Letters = othersThat(t.now.Cuts, built, "", f)
+		}
 	}
 	no := func(by measure.Length) (bool, error) {
 		b, ok, err := t.with(f, z.ID, z.Value+by, false)

@@ -123,6 +123,7 @@ type CutLine struct {
 	Done     int            `json:"done,omitempty"`   // how many of them are there
 	Trims    int            `json:"trims,omitempty"`  // how many are there, and only to be trimmed
 	Fixed    bool           `json:"fixed,omitempty"`  // the letter is written on pipe or on paper
+	Short    bool           `json:"short,omitempty"`  // too short to be held by hand at the saw that cuts it
 	Shared   int            `json:"shared,omitempty"` // places that pieces of another variant serve
 }
 
@@ -227,6 +228,9 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 	}
 	p.letter(lots, o.Work.Letters)
 	p.Totals.Cemented, p.Totals.Dry = o.Joinery.Cemented, o.Joinery.Dry
+	for i := range p.Cuts {
+		p.Cuts[i].Short = o.Tool.Powered() && p.Cuts[i].Cut < shop.ShortPiece
+	}
 	fittings := p.countFittings(lots)
 	sticks, err := p.sticks(ctx, lots, &o)
 	if err != nil {

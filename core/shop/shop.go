@@ -28,6 +28,12 @@ func (t Tool) Saw() stock.Saw {
 	return stock.Saw{Kerf: t.Kerf, Root: measure.Inch / 32}
 }
 
+// ShortPiece is what is not held by hand at a powered saw when it is shorter (handbook, cautions).
+const ShortPiece = 6 * measure.Inch
+
+// Powered says whether a tool is a powered saw: what takes 1/16 in or more is (handbook 3, typical).
+func (t Tool) Powered() bool { return t.Kerf >= measure.Inch/16 }
+
 // Tools are the usual cutting tools with typical kerfs.
 func Tools() []Tool {
 	return []Tool{

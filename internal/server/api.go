@@ -244,32 +244,37 @@ func problem(err error) error {
 // LengthsRequest is lengths as written.
 type LengthsRequest struct {
 	Texts []string     `json:"texts"`
-	Units measure.Unit `json:"units"` // of bare numbers
+	Units measure.Unit `json:"units"`          // of bare numbers
+	Like  string       `json:"like,omitempty"` // how one may be written, for a refusal; a stick's length where it is left out
 }
 
 func (a *api) lengths(_ context.Context, in *body[LengthsRequest]) (*body[[]measure.Length], error) {
-	ls, err := readLengths(in.Body.Texts, in.Body.Units, "/texts")
+	ls, err := readLengths(in.Body.Texts, in.Body.Units, "/texts", in.Body.Like)
 	if err != nil {
 		return nil, err
 	}
 	return answer(ls), nil
 }
 
-// readLengths reads stick lengths; at least one, none of them nothing.
-func readLengths(texts []string, unit measure.Unit, where string) (ls []measure.Length, err error) {
+// readLengths reads lengths, of sticks unless it is said what they are like; at least one, none of them nothing.
+func readLengths(texts []string, unit measure.Unit, where, like string) (ls []measure.Length, err error) {
 	var details []error
+	what := "stick length; write it like 10 ft"
+	if like != "" {
+		what = "length; write it like " + like
+	}
 	for i, s := range texts {
 		l, err := measure.Parse(s, measure.Reading{Unit: unit, Limit: plan.StockLimit})
 		if err != nil || l == 0 {
 			details = append(
 				details,
-				&Fault{Message: fmt.Sprintf("%q is no stick length; write it like 10 ft", s), Pointer: fmt.Sprintf("%s/%d", where, i)},
+				&Fault{Message: fmt.Sprintf("%q is no %s", s, what), Pointer: fmt.Sprintf("%s/%d", where, i)},
 			)
 		}
 		ls = append(ls, l)
 	}
 	if len(texts) == 0 {
-		details = append(details, &Fault{Message: "no stick length; write it like 10 ft", Pointer: where})
+		details = append(details, &Fault{Message: "no " + what, Pointer: where})
 	}
 	if len(details) > 0 {
 		return nil, huma.Error422UnprocessableEntity("A stick length cannot be read", details...)

@@ -48,6 +48,7 @@ type CutLetter struct {
 	Length   measure.Length `json:"length"`
 	Least    measure.Length `json:"least,omitempty"`
 	Count    int            `json:"count"`
+	Short    bool           `json:"short,omitempty"` // too short to be held by hand at the saw that cuts it
 }
 
 func (a *api) cut(ctx context.Context, in *body[CutRequest]) (*body[CutAnswer], error) {
@@ -70,11 +71,12 @@ func (a *api) cutList(ctx context.Context, r *CutRequest) (*CutAnswer, error) {
 		}
 	}
 	p := stock.Problem{Tidy: true}
-	if t, ok := shop.Tool(r.Tool); ok {
-		p.Saw = t.Saw()
-	}
+	tool, _ := shop.Tool(r.Tool)
+	p.Saw = tool.Saw()
 	out.Lines = letters(out.Rows)
-	for _, l := range out.Lines {
+	for i := range out.Lines {
+		l := &out.Lines[i]
+		l.Short = tool.Powered() && l.Length < plan.ShortPiece
 		p.Demands = append(p.Demands, stock.Demand{Material: l.Material, Length: l.Length, Least: l.Least, Count: l.Count, Name: l.Letter})
 	}
 	sold, err := readSticks(r.Stock, r.Units)

@@ -14,6 +14,7 @@ import "./style/parts.css";
 import "./style/shelf.css";
 import "./style/sheets.css";
 import "./style/prices.css";
+import "./style/saw.css";
 import "./style/tape.css";
 import "./style/editor.css";
 import "./style/build.css";

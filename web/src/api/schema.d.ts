@@ -997,6 +997,8 @@ export interface components {
             material: string;
             /** @description what the list calls them */
             names: string[];
+            /** @description too short to be held by hand at the saw that cuts it */
+            short?: boolean;
         };
         /** @description CutRequest is a pasted list and the sticks to cut it from. */
         CutRequest: {
@@ -2617,6 +2619,8 @@ export interface components {
         };
         /** @description LengthsRequest is lengths as written. */
         LengthsRequest: {
+            /** @description how one may be written, for a refusal; a stick's length where it is left out */
+            like?: string;
             texts: string[];
             /** @description of bare numbers */
             units: string;
@@ -2991,6 +2995,8 @@ export interface components {
             };
             /** @description nothing costs less */
             proven: boolean;
+            /** @description other sizes by which its twins are as long as it is */
+            same: components["schemas"]["PlanSame"][];
             serves?: components["schemas"]["ProcurePieceRef"];
             /** @description others are cut from it */
             used?: boolean;
@@ -3215,6 +3221,48 @@ export interface components {
             /** @description of a shop that was sent before: reading it takes longer than a small plan */
             shopKey?: string;
         };
+        /** @description Same is another value of a size, by which the twins of a wrong piece are as long as it is. */
+        PlanSame: {
+            /** @description along which it is */
+            axis?: string;
+            /**
+             * Format: int64
+             * @description to pay more
+             */
+            cost: number;
+            fix: components["schemas"]["FindingFix"];
+            /** @description of the size */
+            id: string;
+            label?: string;
+            /** @description sticks to buy more, by size */
+            need: {
+                [key: string]: number;
+            };
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            now: number;
+            /** @description letters of other pieces whose length changes with it */
+            others: string[];
+            /**
+             * Format: int64
+             * @description pieces that are cut already, and too short then
+             */
+            recut?: number;
+            /** @description as it was typed */
+            says: string;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            then: number;
+            /**
+             * Format: int64
+             * @description pieces that are cut already, and to be trimmed then
+             */
+            trims?: number;
+        };
         /** @description Savings is what small changes of a job would save, how much larger it could be for the same purchase, and what takes its sticks off a knife edge. */
         PlanSavings: {
             /** @description Repair is a way to take the sticks of a size off their knife edge. */
@@ -3282,6 +3330,8 @@ export interface components {
              * @description Less is the greatest smaller size that takes less to buy and puts no more sticks on a knife edge, or where none within 1/4 in of it does that, that takes less; 0 where none up to 2 in less does.
              */
             less?: number;
+            /** @description of the pieces that are shorter then */
+            letters?: string[];
             /**
              * Format: int64
              * @description Most is the greatest size that the same purchase gives, looked for up to 12 in beyond.
@@ -3452,6 +3502,8 @@ export interface components {
              * @description places that pieces of another variant serve
              */
             shared?: number;
+            /** @description too short to be held by hand at the saw that cuts it */
+            short?: boolean;
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
             /** @description of the first */
@@ -3476,6 +3528,7 @@ export interface components {
             cemented?: boolean;
             /** Format: int64 */
             copy: number;
+            deburred?: boolean;
             device?: string;
             /** @description Fate is what becomes of a piece that is there. */
             fate: string;
@@ -3485,6 +3538,7 @@ export interface components {
             /** Format: int64 */
             length: number;
             letter?: string;
+            marked?: boolean;
             /** Format: int64 */
             measured?: number;
             pipe: string;

@@ -24,21 +24,44 @@ export const lettered = (plan: Plan): ToDo => ({
 
 const origins: Record<string, string> = { shop: "shop", bought: "shop", home: "home", rack: "rack", offcut: "offcut", piece: "piece" };
 
-/** A stick is cut: each of its pieces that is not cut yet. */
-export function cutting(of: PipeTotal, s: CutStick, isCut: (p: StickPiece) => boolean): ToDo[] {
-  const stick = { id: s.id || newId(), size: of.size, length: s.length, true: s.true, origin: origins[s.origin] ?? "shop" };
-  return s.pieces
-    .filter((p) => p.pipe && !isCut(p))
-    .map((p) => ({
-      kind: "cut",
-      piece: { pipe: p.pipe, copy: p.copy },
-      stick,
-      length: p.length,
-      kerf: p.kerf,
-      letter: p.name,
-      basis: of.basis,
-    }));
+/**
+ * What something is cut from, as the record names it. One that is not there yet gets its id with the first of its pieces, which
+ * may be on its way still.
+ */
+function sourceOf(of: PipeTotal, s: CutStick, out: DoneEvent[]) {
+  const mine = new Set(s.pieces.map(pieceId));
+  const begun = out.find((e) => e.kind === "cut" && e.piece && e.stick?.size === of.size && mine.has(pieceId(e.piece)))?.stick?.id;
+  return { id: s.id || begun || newId(), size: of.size, length: s.length, true: s.true, origin: origins[s.origin] ?? "shop" };
 }
+
+const cutOf = (of: PipeTotal, p: StickPiece, stick: ReturnType<typeof sourceOf>, length: number): ToDo => ({
+  kind: "cut",
+  piece: { pipe: p.pipe, copy: p.copy },
+  stick,
+  length,
+  kerf: p.kerf,
+  letter: p.name,
+  basis: of.basis,
+});
+
+/** A stick is cut: each of its pieces that is not cut yet. */
+export function cutting(of: PipeTotal, s: CutStick, isCut: (p: StickPiece) => boolean, out: DoneEvent[]): ToDo[] {
+  const stick = sourceOf(of, s, out);
+  return s.pieces.filter((p) => p.pipe && !isCut(p)).map((p) => cutOf(of, p, stick, p.length));
+}
+
+/** One piece of a stick is cut, as long as planned or as it came out. */
+export const cuttingOne = (of: PipeTotal, s: CutStick, p: StickPiece, out: DoneEvent[], length = p.length): ToDo =>
+  cutOf(of, p, sourceOf(of, s, out), Math.min(length, Math.max(s.length, s.true ?? 0)));
+
+/** What was to be a piece is lost. */
+export const spoiling = (of: PipeTotal, s: CutStick, p: StickPiece, out: DoneEvent[]): ToDo => ({
+  kind: "spoilt",
+  stick: sourceOf(of, s, out),
+  length: p.length,
+  kerf: p.kerf,
+  basis: of.basis,
+});
 
 /** It was not done after all. */
 export const notDone = (event: string): ToDo => ({ kind: "not-done", event });

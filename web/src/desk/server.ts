@@ -1,5 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
 import {
+  type BadCut,
   type DoneEvent,
   type Edit,
   type Effect,
@@ -127,6 +128,8 @@ export interface PlanOptions {
   /** Of savings: cuts that were typed may change, too. */
   typed?: boolean;
   signal?: AbortSignal;
+  /** What else is sent. */
+  more?: Record<string, unknown>;
 }
 
 /** Asks something of a desk: the answer, once it is no refusal. */
@@ -135,7 +138,7 @@ async function askOf(path: string, d: Desk, o: PlanOptions): Promise<Response> {
   const r = await fetch(path, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
-    body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}${o.of ? `,"of":${JSON.stringify(o.of)}` : ""}${o.newest ? ',"newest":true' : ""}${o.typed ? ',"typed":true' : ""}}`,
+    body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}${o.of ? `,"of":${JSON.stringify(o.of)}` : ""}${o.newest ? ',"newest":true' : ""}${o.typed ? ',"typed":true' : ""}${o.more ? `,${JSON.stringify(o.more).slice(1, -1)}` : ""}}`,
     signal: o.signal,
   });
   if (r.ok) return r;
@@ -157,6 +160,10 @@ export const savingsOf = async (d: Desk, o: PlanOptions): Promise<Savings> => (a
 
 /** What each cut that is still to be made would cost if it were spoilt. */
 export const mistakesOf = async (d: Desk, o: PlanOptions): Promise<Mistakes[]> => (await askOf("/api/mistakes", d, o)).json();
+
+/** What becomes of a cut that went wrong, and what it costs; nothing is recorded. */
+export const badCutOf = async (d: Desk, event: DoneEvent, o: PlanOptions): Promise<BadCut> =>
+  (await askOf("/api/badcut", d, { ...o, more: { event } })).json();
 
 /** Goes on with the search for the best purchase, and tells each time it has come further. */
 export async function improve(d: Desk, o: PlanOptions, tell: (p: Progress) => void): Promise<void> {

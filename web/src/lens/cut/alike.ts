@@ -1,18 +1,28 @@
 import type { Plan } from "../../api/client";
 
+/** A piece of a stick as it is drawn. */
+export interface DrawnPiece {
+  name?: string;
+  length: number;
+  /** Where its far end is cut, from the end at which cutting begins. */
+  at?: number;
+  cut?: string;
+  fate?: string;
+}
+
 /** A stick as it is drawn: of a plan, or of a list that is cut alone. */
 export interface DrawnStick {
   key: string;
   length: number;
   origin: string;
   left: number;
-  pieces: { name?: string; length: number; cut?: string; fate?: string }[];
+  pieces: DrawnPiece[];
   earlier?: boolean;
   /** Real cuts may take more than it has to spare. */
   edge?: boolean;
   /** Where the shop cuts it, from one end, and what it is carried as. */
   marks?: number[];
-  parts?: { length: number }[];
+  parts?: { length: number; pieces?: number }[];
   id?: string;
   letter?: string;
   racked?: boolean;

@@ -1,30 +1,20 @@
-import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { type Mistakes, Refusal } from "../../api/client";
-import { mistakesOf } from "../../desk/server";
-import { useNow, useOpen, usePlan, useStyle } from "../../desk/use";
+import { useStyle } from "../../desk/use";
 import { Len, money, plural } from "../../lib/format";
 import { sizeWords } from "../../lib/words";
 import { Head } from "../../ui/ui";
+import { useAsked, useMistakes } from "./asked";
 
 /** What a spoilt cut would cost, and in which order spoilt cuts cost least. */
 export function Spoilt() {
-  const open = useOpen();
-  const now = useNow();
-  const plan = usePlan();
-  const [asked, setAsked] = useState(false);
-  const found = useQuery({
-    queryKey: ["mistakes", open.id, now.project, now.shop, plan.pipe.map((t) => t.basis), plan.cuts.map((c) => c.done)],
-    queryFn: ({ signal }) => mistakesOf(now, { of: open.id, signal }),
-    enabled: asked,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const { mistakes: asked, ask } = useAsked();
+  const found = useMistakes();
   return (
     <section aria-labelledby="spoilt-head" className="grid gap-2">
       <Head id="spoilt-head" title="If a cut goes wrong" />
       {!asked && (
         <p>
-          <button type="button" className="btn" onClick={() => setAsked(true)}>
+          <button type="button" className="btn" onClick={() => ask({ mistakes: true })}>
             What would each spoilt cut cost?
           </button>
         </p>

@@ -1,11 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { type Fix, type Repair, Refusal, type SizeSaving } from "../../api/client";
-import { savingsOf } from "../../desk/server";
-import { useNow, useOpen, usePlan, useStyle } from "../../desk/use";
+import { useOpen, useStyle } from "../../desk/use";
 import { Len, feet, money, plural, text } from "../../lib/format";
-import { sizeWords } from "../../lib/words";
 import { Head } from "../../ui/ui";
+import { useAsked, useSavings } from "./asked";
 
 /**
  * What a little would do: what takes a stick off its knife edge, and what a target size a little smaller would save. It is
@@ -13,18 +10,9 @@ import { Head } from "../../ui/ui";
  */
 export function LittleChanges() {
   const open = useOpen();
-  const now = useNow();
-  const plan = usePlan();
   const style = useStyle();
-  const [asked, setAsked] = useState(false);
-  const [typed, setTyped] = useState(false);
-  const edge = plan.pipe.some((t) => (t.stock.edges ?? 0) > 0);
-  const found = useQuery({
-    queryKey: ["savings", open.id, now.project, now.shop, plan.pipe.map((t) => t.basis), typed],
-    queryFn: ({ signal }) => savingsOf(now, { of: open.id, typed, signal }),
-    enabled: (asked || edge) && plan.pipe.length > 0,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const { savings: asked, typed, ask } = useAsked();
+  const { found, edge } = useSavings();
   const press = (f: Fix) => open.fix(f);
   const sizes = found.data?.sizes ?? [];
   return (
@@ -32,7 +20,7 @@ export function LittleChanges() {
       <Head id="little-head" title="What a little would save" />
       {!asked && !edge && (
         <p>
-          <button type="button" className="btn" onClick={() => setAsked(true)}>
+          <button type="button" className="btn" onClick={() => ask({ savings: true })}>
             Try every size a little smaller
           </button>
         </p>
@@ -50,16 +38,6 @@ export function LittleChanges() {
           </button>
         </p>
       )}
-      {edge && found.data && (
-        <ul className="grid gap-2" aria-label="Off the knife edge">
-          {found.data.repairs.map((r) => (
-            <RepairRow key={`${r.size} ${r.fix.label}`} of={r} sizes={plan.pipe.length > 1} onPress={press} />
-          ))}
-          {found.data.repairs.length === 0 && (
-            <li className="text-ink-2">No small change takes it off the edge. Measure that stick first.</li>
-          )}
-        </ul>
-      )}
       {found.data && (
         <ul className="grid gap-1" aria-label="Sizes that save">
           {sizes.map((s) => (
@@ -70,7 +48,7 @@ export function LittleChanges() {
       )}
       {found.data && (
         <label className="flex items-center gap-2 text-sm">
-          <input type="checkbox" checked={typed} onChange={(e) => setTyped(e.target.checked)} />
+          <input type="checkbox" checked={typed} onChange={(e) => ask({ typed: e.target.checked })} />
           Cuts that I typed may give way, too
         </label>
       )}
@@ -95,11 +73,41 @@ const named = (s: SizeSaving) => (s.label ? `${s.label}, ${s.says}` : s.axis ? `
 
 const more = (cents: number) => (cents > 0 ? `${money(cents)} more` : cents < 0 ? `saves ${money(-cents)}` : "costs nothing more");
 
-function RepairRow({ of: r, sizes, onPress }: { of: Repair; sizes: boolean; onPress: (f: Fix) => void }) {
+/** What takes the sticks of a size off their knife edge: it stands under such a stick. */
+export function OffTheEdge({ size }: { size: string }) {
+  const open = useOpen();
+  const { found } = useSavings();
+  const repairs = found.data?.repairs.filter((r) => r.size === size);
+  return (
+    <ul className="grid gap-1 border-l-4 border-warn py-1 pl-2 text-sm" aria-label="Off the knife edge">
+      {!found.data && <li className="text-ink-2">{found.isFetching ? "Looking for what takes it off the edge …" : ""}</li>}
+      {repairs?.map((r) => (
+        <RepairRow key={r.fix.label} of={r} onPress={(f) => open.fix(f)} />
+      ))}
+      {repairs?.length === 0 && <li className="text-ink-2">No small change takes it off the edge. Measure that stick first.</li>}
+    </ul>
+  );
+}
+
+/** A size that saves with a little less, beside the pieces that it makes shorter. */
+export function SavesBeside({ letter }: { letter: string }) {
+  const open = useOpen();
+  const style = useStyle();
+  const { found } = useSavings();
+  const best = found.data?.sizes.find((s) => s.fix && s.less && s.letters?.[0] === letter);
+  if (!best?.fix) return null;
+  const { fix } = best;
+  return (
+    <button type="button" className="link text-left text-sm" onClick={() => open.fix(fix)}>
+      {named(best)} <Len nm={best.now - (best.less ?? 0)} style={style} /> less saves {best.saves ? money(best.saves) : "pipe"}
+    </button>
+  );
+}
+
+function RepairRow({ of: r, onPress }: { of: Repair; onPress: (f: Fix) => void }) {
   return (
     <li className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
       <span className="min-w-56 flex-1">
-        {sizes && `${sizeWords(r.size)}: `}
         {r.words}; {more(r.cost)}
         {r.edges > 0 && `, ${plural(r.edges, "stick is", "sticks are")} on an edge still`}
         {r.typed && <strong className="text-warn"> A cut that you typed gives way.</strong>}

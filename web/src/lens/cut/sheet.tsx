@@ -1,38 +1,55 @@
-import { RadioGroup } from "radix-ui";
-import { Len, feet, money, plural } from "../../lib/format";
-import { classWords, pathWords, sizeWords } from "../../lib/words";
-import { useTools } from "../../ui/tool-pick";
-import { Head } from "../../ui/ui";
-import { Why } from "../../ui/why";
-import { Further } from "./further";
-import { Spoilt } from "./mistakes";
-import { LittleChanges } from "./savings";
-import { Spares } from "./spares";
-import { Proof, Sticks, sticksWords } from "./sticks";
+import { useEffect, useState } from "react";
 import type { CutStick, PipeTotal } from "../../api/client";
 import { cutting, notDone, withOutgoing } from "../../desk/doing";
-import { useDesk, useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useShop, useStyle } from "../../desk/use";
+import { useFrame, useOpen, useOpenState, usePicked, usePlan, useStyle } from "../../desk/use";
+import { feet, plural } from "../../lib/format";
+import { sizeWords } from "../../lib/words";
+import { Icon } from "../../ui/icons";
+import { Head } from "../../ui/ui";
 import { Unsent } from "../unsent";
+import { AskedProvider, useMistakes } from "./asked";
+import { CutList } from "./cut-list";
+import { Further } from "./further";
+import { Spoilt } from "./mistakes";
+import { Saw } from "./saw";
+import { LittleChanges, OffTheEdge } from "./savings";
+import { Spares } from "./spares";
+import { Proof, Sticks, sticksWords, type Under } from "./sticks";
+import { Tools } from "./tools";
 
 /** Where do I cut? Sticks to scale, to be ticked off; the cut list; the tool. */
 export default function CutSheet() {
-  const open = useOpen();
-  const out = useOpenState((s) => s.outgoing.events);
+  return (
+    <AskedProvider>
+      <Sheet />
+    </AskedProvider>
+  );
+}
+
+/** The hash says that one is at the saw: a reload, or going back, finds it so. */
+const sawHash = "#saw";
+
+function Sheet() {
   const plan = usePlan();
   const frame = useFrame();
-  const style = useStyle();
   const [picked, onPick] = usePicked();
+  const out = useOpenState((s) => s.outgoing.events);
+  const [under, setUnder] = useState<Under>(() => (localStorage.getItem("sturdyelbow.under") as Under) ?? "stops");
+  const [atSaw, setAtSaw] = useState(location.hash === sawHash);
+  useEffect(() => {
+    const follow = () => setAtSaw(location.hash === sawHash);
+    addEventListener("hashchange", follow);
+    return () => removeEventListener("hashchange", follow);
+  }, []);
   const letter =
     picked?.is === "letter" ? picked.id : picked?.is === "pipe" ? frame.pipes.find((p) => p.pipe === picked.id)?.letter : undefined;
   const pick = (l: string) => onPick(letter === l ? undefined : { is: "letter", id: l });
   const done = withOutgoing(out);
   // a piece that is longer than every stick is no one's to cut
-  const isCut = (s: CutStick) => s.pieces.every((p) => !p.pipe || done.isCut(p));
-  const onRack = (id: string) => open.did({ kind: "racked", item: id });
-  const onCut = (of: PipeTotal) => (s: CutStick, is: boolean) => {
-    if (is) open.did(...cutting(of, s, done.isCut));
-    else open.say(...s.pieces.flatMap(done.saying).map((e) => notDone(e)));
-  };
+  const sticks = plan.pipe.flatMap((t) => t.sticks.filter((s) => !s.earlier));
+  const pieces = sticks.flatMap((s) => s.pieces.filter((p) => p.pipe));
+  const cut = pieces.filter(done.isCut).length;
+  const whole = sticks.filter((s) => s.pieces.every((p) => !p.pipe || done.isCut(p))).length;
   return (
     <>
       <Unsent />
@@ -42,89 +59,42 @@ export default function CutSheet() {
             {plural(plan.totals.pieces, "piece")}, {feet(plan.totals.net)} ft of pipe
           </span>
         </Head>
-        <ul className="long grid gap-x-6 sm:grid-cols-2">
-          {plan.cuts.map((g) => (
-            <li key={g.letter} className={`cut-row ${letter === g.letter ? "is-lit" : ""}`}>
-              <button
-                type="button"
-                className="letter"
-                aria-pressed={letter === g.letter}
-                aria-label={`Show ${g.letter} on the frame`}
-                onClick={() => pick(g.letter)}
-              >
-                {g.letter}
-              </button>
-              <span className="min-w-8 text-right text-lg">{g.count}×</span>
-              <span className="flex-1 font-display text-2xl leading-tight font-semibold">
-                <Why label={`Cut ${g.letter}`} sum={g.sum} total={g.cut} of={<Len nm={g.cut} style={style} step={64} />} />
-              </span>
-              <span className="text-right text-sm leading-tight text-ink-2">
-                {(g.done ?? 0) > 0 && (
-                  <strong className="block text-ink-2">{g.done === g.count ? "all cut" : `${g.done} of ${g.count} cut`}</strong>
-                )}
-                {(g.trims ?? 0) > 0 && <strong className="block text-warn">{g.trims} to trim</strong>}
-                {sizeWords(g.size)}
-                {g.hidden && <span className="block">hidden nipple</span>}
-                {g.path && <span className="block">{pathWords(g.path)}</span>}
-                {g.waits ? (
-                  <strong className="block text-warn">at most</strong>
-                ) : (
-                  g.class && <span className="block">{classWords(g.class)}</span>
-                )}
-                {g.typed && <span className="block">typed {g.typed}</span>}
-                {g.tooShort && <strong className="block text-bad">too short</strong>}
-              </span>
-            </li>
-          ))}
-        </ul>
-        {plan.cuts.some((g) => g.waits) && (
-          <p className="mt-1 text-sm font-semibold text-warn">
-            Leave{" "}
-            {plan.cuts
-              .filter((g) => g.waits)
-              .map((g) => g.letter)
-              .join(", ")}{" "}
-            uncut until the rest stands: the length shown is held in reserve. Pick the pipe in the Frame lens and type what you measure.
+        {pieces.length > 0 && (
+          <p className="flex flex-wrap items-center justify-between gap-2 py-2">
+            <span role="status">
+              <strong>
+                {whole} of {plural(sticks.length, "stick")}
+              </strong>
+              , {cut} of {plural(pieces.length, "piece")} cut
+            </span>
+            <a className="btn btn-main" href={sawHash}>
+              <Icon name="cut" size={18} /> At the saw
+            </a>
           </p>
         )}
-        {plan.cuts.some((g) => g.hidden) && (
-          <p className="mt-1 text-sm text-ink-2">A hidden nipple: the fittings touch and no pipe shows.</p>
-        )}
+        <CutList lit={letter} onPick={pick} />
       </section>
+      {pieces.length > 0 && (
+        <fieldset className="flex flex-wrap items-center gap-2 text-sm">
+          <legend className="contents">Under each stick</legend>
+          {(["stops", "marks", "none"] as const).map((u) => (
+            <button
+              key={u}
+              type="button"
+              className="btn btn-small"
+              aria-pressed={under === u}
+              onClick={() => {
+                localStorage.setItem("sturdyelbow.under", u);
+                setUnder(u);
+              }}
+            >
+              {{ stops: "stop settings", marks: "marks from one end", none: "nothing" }[u]}
+            </button>
+          ))}
+        </fieldset>
+      )}
       {plan.pipe.map((t) => (
-        <section key={t.size} aria-label={`Sticks of ${sizeWords(t.size)} pipe`} className="grid gap-2">
-          <Head title={`${sizeWords(t.size)} pipe: ${sticksWords(t)}`} id={`sticks-${t.size}`}>
-            <span className="text-sm text-ink-2">{Math.round(100 * t.yield)} % used</span>
-          </Head>
-          {t.sticks.some((s) => s.earlier) && (
-            <details className="earlier">
-              <summary>{plural(t.sticks.filter((s) => s.earlier).length, "stick")} cut before the plan changed</summary>
-              <Sticks sticks={t.sticks.filter((s) => s.earlier)} style={style} lit={letter} onPick={pick} onRack={onRack} />
-            </details>
-          )}
-          <Sticks
-            sticks={t.sticks.filter((s) => !s.earlier)}
-            style={style}
-            lit={letter}
-            onPick={pick}
-            before={t.sticks.filter((s) => s.earlier).length}
-            isCut={isCut}
-            onCut={onCut(t)}
-            onRack={onRack}
-            tinted
-            waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)}
-          />
-          <p className="text-sm">
-            {feet(t.net)} ft in pieces, {feet(t.stock.left)} ft left, {feet(t.stock.kerf)} ft to the saw.
-          </p>
-          {(t.tooLong?.length ?? 0) > 0 && (
-            <p role="alert" className="text-sm font-semibold text-bad">
-              {t.tooLong?.join(", ")}: no stick on sale holds {t.tooLong?.length === 1 ? "it" : "them"}, still to be found.
-            </p>
-          )}
-          <Proof of={t.stock} style={style} />
-          {!t.stock.proven && !plan.improving && <Further />}
-        </section>
+        <OfSize key={t.size} of={t} letter={letter} onPick={pick} under={under} />
       ))}
       <Spares />
       <LittleChanges />
@@ -134,83 +104,69 @@ export default function CutSheet() {
         Cut in the order drawn, from the left. Mark beside the line, on the waste side, and mark the next piece after each cut: marking all
         at once loses a kerf a piece.
       </p>
+      {atSaw && <Saw onClose={() => history.replaceState(history.state, "", location.pathname)} onClosed={() => setAtSaw(false)} />}
     </>
   );
 }
 
-/** The tool sets the kerf, and the kerf decides how many sticks to buy. */
-function Tools() {
-  const desk = useDesk();
-  const project = useProject();
+/** The sticks of a size: those that an earlier plan cut, and those of this one. */
+function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: string; onPick: (l: string) => void; under: Under }) {
+  const open = useOpen();
   const plan = usePlan();
   const style = useStyle();
-  const all = useTools();
-  const begun = plan.pipe.some((t) => t.need.some((n) => n.got));
-  const counted = new Map(plan.tools.map((t) => [t.id, t]));
-  const open = useOpen();
-  const own = useShop((s) => s.tools.find((t) => t.id === project.tool));
+  const out = useOpenState((s) => s.outgoing.events);
+  const mistakes = useMistakes();
+  const done = withOutgoing(out);
+  const earlier = t.sticks.filter((s) => s.earlier);
+  const onRack = (id: string) => open.did({ kind: "racked", item: id });
+  const onCut = (s: CutStick, is: boolean) => {
+    if (is) open.did(...cutting(t, s, done.isCut, out));
+    else open.say(...s.pieces.flatMap(done.saying).map((e) => notDone(e)));
+  };
+  const fatal = new Set(
+    mistakes.data
+      ?.filter((m) => m.size === t.size)
+      .flatMap((m) => m.stand)
+      .filter((m) => m.fatal && (m.sticks > 0 || m.cost > 0))
+      .map((m) => `${m.stick} ${m.name}`),
+  );
   return (
-    <section aria-labelledby="tool-head">
-      <Head id="tool-head" title="The tool decides how many" />
-      <RadioGroup.Root
-        aria-labelledby="tool-head"
-        className="grid"
-        value={project.tool}
-        onValueChange={(id) => desk.edit(`Cut with: ${all.find((t) => t.id === id)?.name ?? id}`, (p) => ({ ...p, tool: id }))}
-      >
-        {all.map((t) => {
-          const c = counted.get(t.id);
-          return (
-            <RadioGroup.Item
-              key={t.id}
-              value={t.id}
-              className="tool-row"
-              aria-label={`Cut with: ${t.name}${c ? `, ${plural(c.sticks, "stick")}` : ""}`}
-            >
-              <span className="radio" aria-hidden="true" />
-              <span className="flex-1 text-left">
-                <strong className="font-semibold">{t.name}</strong>
-                <span className="block text-sm text-ink-2">{t.note}</span>
-              </span>
-              <span className="w-16 text-right text-sm">
-                {t.kerf ? (
-                  <>
-                    kerf <Len nm={t.kerf} style={style} step={32} />
-                  </>
-                ) : (
-                  "no kerf"
-                )}
-              </span>
-              <span className="w-28 text-right">
-                {c ? (
-                  <>
-                    <strong className="block">{begun ? `${c.sticks} more` : plural(c.sticks, "stick")}</strong>
-                    <span className="text-sm text-ink-2">{c.priced ? money(c.cost) : "no price"}</span>
-                  </>
-                ) : (
-                  ""
-                )}
-              </span>
-            </RadioGroup.Item>
-          );
-        })}
-      </RadioGroup.Root>
-      {own && (
-        <label className="mt-1 flex items-center gap-2 text-sm">
-          <input
-            type="checkbox"
-            checked={own.stop ?? false}
-            onChange={(e) => {
-              const stop = e.target.checked;
-              void open.changeShop(stop ? `${own.name}: against a stop` : `${own.name}: to a mark`, (s) => ({
-                ...s,
-                tools: s.tools.map((t) => (t.id === own.id ? { ...t, stop } : t)),
-              }));
-            }}
-          />
-          Cut against a stop: cuts are off by less than by a mark, and a stick may keep less to spare.
-        </label>
+    <section aria-label={`Sticks of ${sizeWords(t.size)} pipe`} className="grid gap-2">
+      <Head title={`${sizeWords(t.size)} pipe: ${sticksWords(t)}`} id={`sticks-${t.size}`}>
+        <span className="text-sm text-ink-2">{Math.round(100 * t.yield)} % used</span>
+      </Head>
+      {earlier.length > 0 && (
+        <details className="earlier">
+          <summary>{plural(earlier.length, "stick")} cut before the plan changed</summary>
+          <Sticks sticks={earlier} style={style} lit={letter} onPick={onPick} onRack={onRack} />
+        </details>
       )}
+      <Sticks
+        sticks={t.sticks.filter((s) => !s.earlier)}
+        style={style}
+        lit={letter}
+        onPick={onPick}
+        before={earlier.length}
+        isCut={(p) => !p.pipe || done.isCut(p)}
+        onCut={onCut}
+        onRack={onRack}
+        tinted
+        waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)}
+        short={plan.cuts.filter((g) => g.short).map((g) => g.letter)}
+        under={under}
+        note={(s) => s.edge && <OffTheEdge size={t.size} />}
+        fatal={(n, l) => fatal.has(`${n} ${l}`)}
+      />
+      <p className="text-sm">
+        {feet(t.net)} ft in pieces, {feet(t.stock.left)} ft left, {feet(t.stock.kerf)} ft lost to the saw’s kerf.
+      </p>
+      {(t.tooLong?.length ?? 0) > 0 && (
+        <p role="alert" className="text-sm font-semibold text-bad">
+          {t.tooLong?.join(", ")}: no stick on sale holds {t.tooLong?.length === 1 ? "it" : "them"}, still to be found.
+        </p>
+      )}
+      <Proof of={t.stock} style={style} />
+      {!t.stock.proven && !plan.improving && <Further />}
     </section>
   );
 }

@@ -1,8 +1,13 @@
+import type { ReactNode } from "react";
 import type { PipeTotal } from "../../api/client";
 import { Len, type Style, feet, plural, text } from "../../lib/format";
 import { Icon } from "../../ui/icons";
 import { Tick } from "../../ui/tick";
-import { type DrawnStick, alike, tint } from "./alike";
+import { type DrawnPiece, type DrawnStick, alike, tint } from "./alike";
+import { type Run, runsOf } from "./runs";
+
+/** What is written under each stick. */
+export type Under = "stops" | "marks" | "none";
 
 interface Props<T extends DrawnStick> {
   sticks: T[];
@@ -10,9 +15,9 @@ interface Props<T extends DrawnStick> {
   /** Letters that are picked. */
   lit?: string;
   onPick?: (letter: string) => void;
-  /** Whether a stick is cut. */
-  isCut?: (s: T) => boolean;
-  /** One is cut, or was not after all. */
+  /** Whether a piece is cut. */
+  isCut?: (p: T["pieces"][number]) => boolean;
+  /** A stick is cut, or was not after all. */
   onCut?: (s: T, cut: boolean) => void;
   /** What is left of a stick goes to the rack. */
   onRack?: (id: string) => void;
@@ -21,101 +26,241 @@ interface Props<T extends DrawnStick> {
   before?: number;
   /** Letters that are not cut before they are measured on the frame. */
   waiting?: string[];
+  /** Letters of pieces too short to be held by hand at the saw that cuts them. */
+  short?: string[];
+  under?: Under;
+  /** What else there is to say of a stick, by its place among all of its size. */
+  note?: (s: T, number: number) => ReactNode;
+  /** Cuts that cost most to spoil: stick, counted from 0, and the letter. */
+  fatal?: (number: number, letter: string) => boolean;
 }
 
 const fromWords: Record<string, string> = {
   rack: " from the rack",
   bought: " bought",
+  home: " from home",
   offcut: " left of another",
   piece: " cut before",
 };
 
+/** What is shorter holds next to nothing, and is under what a saw should cut by hand. */
+const worthKeeping = 6 * 25_400_000; // nm
+
 /** Sticks to scale in cutting order with their pieces, kerfs and what is left; those cut alike are drawn once. */
-export function Sticks<T extends DrawnStick>({ sticks, style, lit, onPick, isCut, onCut, onRack, tinted, before = 0, waiting }: Props<T>) {
+export function Sticks<T extends DrawnStick>({ sticks, before = 0, ...p }: Props<T>) {
   const longest = Math.max(...sticks.map((s) => s.length), 1);
   return (
-    <ol className="long grid gap-3">
-      {alike(sticks).map(({ key, all, stick, first: at }, n) => {
-        const first = before + at;
-        const count = all.length;
-        const cut = isCut ? all.filter(isCut).length : 0;
-        const trim = stick.origin === "piece" && stick.pieces.length === 1;
-        const numbers = count > 1 ? `${first}–${first + count - 1}` : `${first}`;
-        const name = trim ? `Trim ${stick.letter || "piece"} (${numbers})` : `${count > 1 ? "Sticks" : "Stick"} ${numbers}`;
-        return (
-          <li key={key} className={`flex items-center gap-2 ${cut === count ? "is-done" : ""}`}>
-            {onCut && (
-              <CutTick
-                name={name}
-                count={count}
-                cut={cut}
-                onMore={() => {
-                  const next = all.find((s) => !isCut?.(s));
-                  if (next) onCut(next, true);
-                }}
-                onLess={() => {
-                  const last = all.filter((s) => isCut?.(s)).at(-1);
-                  if (last) onCut(last, false);
-                }}
-              />
-            )}
-            <div className="min-w-0 flex-1">
-              <div className="flex justify-between gap-2 text-sm">
-                <span>
-                  <strong>{name}</strong>, {text(stick.length, "feet-inches", 64)}
-                  {trim ? " as it is" : (fromWords[stick.origin] ?? "")}
-                  {count > 1 && `, ${count} cut alike`}
-                  {cut > 0 && cut < count && `, ${count - cut} to go`}
-                  {stick.edge && <strong className="text-warn">, on a knife edge</strong>}
-                </span>
-                <span className="whitespace-nowrap text-ink-2">
-                  left <Len nm={stick.left} style={style} step={32} />
-                  {onRack && (cut === count || stick.earlier) && stick.left >= worthKeeping && !trim && (
-                    <Rack sticks={all} onRack={onRack} />
-                  )}
-                </span>
-              </div>
-              <div className="stick" style={{ width: `${(100 * stick.length) / longest}%` }}>
-                {stick.pieces.map((p, i) => (
-                  <button
-                    key={i}
-                    type="button"
-                    disabled={!onPick}
-                    title={`${p.name ?? ""} ${text(p.length, style, 64)}`}
-                    onClick={() => p.name && onPick?.(p.name)}
-                    style={{
-                      flexBasis: `${(100 * p.length) / stick.length}%`,
-                      background: lit !== undefined && p.name === lit ? undefined : `var(${tinted ? tint(n) : "--stick-1"})`,
-                    }}
-                    className={`stick-piece ${lit !== undefined && p.name === lit ? "is-lit" : ""} ${p.name && waiting?.includes(p.name) ? "is-waiting" : ""}`}
-                  >
-                    {p.name && waiting?.includes(p.name) && <span className="sr-only">held in reserve, </span>}
-                    <span className="sr-only">Piece {cut === count && "cut already, "}</span>
-                    <b>{p.name}</b>
-                    <span>
-                      <Len nm={p.length} style={style} step={64} />
-                    </span>
-                    {stick.earlier && p.fate !== "keep" && <i className="stick-fate">{p.fate ? fateWords[p.fate] : "used up"}</i>}
-                  </button>
-                ))}
-                {stick.left > 0 && <span className="stick-left" title={`left ${text(stick.left, style)}`} />}
-              </div>
-              {(stick.marks?.length ?? 0) > 0 && (
-                <p className="text-sm">
-                  Cut in the shop at {stick.marks?.map((m) => text(m, style)).join(" and ")} from one end; carried as{" "}
-                  {stick.parts?.map((p) => text(p.length, style)).join(", ")}.
-                </p>
-              )}
-            </div>
-          </li>
-        );
-      })}
+    <ol className="long grid gap-4">
+      {alike(sticks).map(({ key, all, first }, n) => (
+        <Row key={key} all={all} first={before + first} longest={longest} tinted={p.tinted ? tint(n) : undefined} of={p} />
+      ))}
     </ol>
   );
 }
 
-/** What is shorter holds next to nothing, and is under what a saw should cut by hand. */
-const worthKeeping = 6 * 25_400_000; // nm
+/** A stick, or several that are cut alike. */
+function Row<T extends DrawnStick>({
+  all,
+  first,
+  longest,
+  tinted,
+  of: { style, lit, onPick, isCut, onCut, onRack, waiting, short, under = "none", note, fatal },
+}: {
+  all: T[];
+  first: number;
+  longest: number;
+  tinted?: string;
+  of: Omit<Props<T>, "sticks">;
+}) {
+  const stick = all[0] as T;
+  const whole = (s: T) => s.pieces.every((p) => isCut?.(p));
+  const count = all.length;
+  const cut = isCut ? all.filter(whole).length : 0;
+  // the one at the saw: some of its pieces are cut
+  const begun = isCut ? all.find((s) => !whole(s) && s.pieces.some((p) => isCut(p))) : undefined;
+  const trim = stick.origin === "piece" && stick.pieces.length === 1;
+  const numbers = count > 1 ? `${first}–${first + count - 1}` : `${first}`;
+  const name = trim ? `Trim ${stick.letter || "piece"} (${numbers})` : `${count > 1 ? "Sticks" : "Stick"} ${numbers}`;
+  const runs = runsOf(stick);
+  const tooShort = [...new Set(runs.map((r) => r.name).filter((l): l is string => l !== undefined && Boolean(short?.includes(l))))];
+  return (
+    <li className={`flex items-start gap-2 ${cut === count ? "is-done" : ""}`}>
+      {onCut && (
+        <CutTick
+          name={name}
+          count={count}
+          cut={cut}
+          onMore={() => {
+            const next = all.find((s) => !whole(s));
+            if (next) onCut(next, true);
+          }}
+          onLess={() => {
+            const last = all.filter((s) => isCut && s.pieces.some((p) => isCut(p))).at(-1);
+            if (last) onCut(last, false);
+          }}
+        />
+      )}
+      <div className="min-w-0 flex-1">
+        <div className="flex flex-wrap justify-between gap-x-2 text-sm">
+          <span>
+            <strong>{name}</strong>, {text(stick.length, "feet-inches", 64)}
+            {trim ? " as it is" : (fromWords[stick.origin] ?? "")}
+            {count > 1 && `, ${plural(count, "stick")} cut alike`}
+            {count > 1 && cut > 0 && `: ${cut} of ${count} cut`}
+            {begun && `, at the saw: ${begun.pieces.filter((p) => isCut?.(p)).length} of ${begun.pieces.length} pieces`}
+            {stick.edge && <strong className="text-warn">, on a knife edge</strong>}
+          </span>
+          <span className="whitespace-nowrap text-ink-2">
+            left <Len nm={stick.left} style={style} step={32} />
+            {onRack && (cut === count || stick.earlier) && stick.left >= worthKeeping && !trim && <Rack sticks={all} onRack={onRack} />}
+          </span>
+        </div>
+        <div className="stick" style={{ width: `${Math.max(40, (100 * stick.length) / longest)}%` }}>
+          {runs.map((r) => (
+            <Piece
+              key={r.first}
+              run={r}
+              of={stick.length}
+              style={style}
+              lit={lit !== undefined && r.name === lit}
+              tint={tinted ?? "--stick-1"}
+              waits={Boolean(r.name && waiting?.includes(r.name))}
+              done={begun ? begun.pieces.slice(r.first, r.first + r.pieces.length).filter((p) => isCut?.(p)).length : 0}
+              all={cut === count}
+              earlier={Boolean(stick.earlier)}
+              fatal={Boolean(r.name && fatal?.(first - 1, r.name))}
+              onPick={onPick}
+            />
+          ))}
+          {stick.left > 0 && (
+            <span className="stick-left" style={{ flexGrow: stick.left / stick.length }}>
+              {stick.left > stick.length / 5 && (
+                <span>
+                  left <Len nm={stick.left} style={style} step={32} />
+                </span>
+              )}
+            </span>
+          )}
+        </div>
+        {under === "stops" && !trim && <Stops runs={runs} style={style} />}
+        {under === "marks" && !trim && <Marks runs={runs} style={style} />}
+        {(stick.marks?.length ?? 0) > 0 && (
+          <p className="text-sm">
+            Cut in the shop at {stick.marks?.map((m) => text(m, style)).join(" and ")} from one end; carried as{" "}
+            {stick.parts?.map((p) => text(p.length, style)).join(", ")}.
+          </p>
+        )}
+        {tooShort.length > 0 && (
+          <p className="text-sm font-semibold text-warn">
+            {tooShort.join(", ")} under 6″: clamp {tooShort.length > 1 ? "them" : "it"}, and never hold{" "}
+            {tooShort.length > 1 ? "them" : "it"} by hand at a powered saw.
+          </p>
+        )}
+        {note?.(stick, first)}
+      </div>
+    </li>
+  );
+}
+
+function Piece({
+  run: r,
+  of,
+  style,
+  lit,
+  tint,
+  waits,
+  done,
+  all,
+  earlier,
+  fatal,
+  onPick,
+}: {
+  run: Run;
+  /** How long the stick is. */
+  of: number;
+  style: Style;
+  lit: boolean;
+  tint: string;
+  waits: boolean;
+  /** How many of the run are cut, where the stick is at the saw. */
+  done: number;
+  all: boolean;
+  earlier: boolean;
+  fatal: boolean;
+  onPick?: (letter: string) => void;
+}) {
+  const n = r.pieces.length;
+  const fate = r.pieces[0]?.fate;
+  const shown = (
+    <>
+      {waits && <span className="sr-only">held in reserve, </span>}
+      {(all || done > 0) && <span className="sr-only">{all || done === n ? "cut already, " : `${done} of ${n} cut, `}</span>}
+      <b>
+        {done > 0 && !all && <span aria-hidden="true">✓</span>}
+        {r.name}
+        {n > 1 && <i className="stick-times">×{n}</i>}
+        {fatal && <i className="stick-fatal">!</i>}
+      </b>
+      <span className="stick-length">
+        <Len nm={r.length} style={style} step={64} />
+      </span>
+      {fatal && <span className="sr-only">, the worst to spoil</span>}
+      {earlier && fate !== "keep" && <i className="stick-fate">{fate ? fateWords[fate] : "used up"}</i>}
+    </>
+  );
+  const looks = {
+    className: `stick-piece ${lit ? "is-lit" : ""} ${waits ? "is-waiting" : ""} ${r.part ? "is-part" : ""} ${n > 1 ? "is-run" : ""} ${done === n && !all ? "is-cut" : ""}`,
+    style: { flexGrow: (r.length * n) / of, backgroundColor: lit ? undefined : `var(${tint})`, "--n": n } as React.CSSProperties,
+  };
+  const name = r.name;
+  if (!onPick || !name) return <span {...looks}>{shown}</span>;
+  return (
+    <button type="button" {...looks} onClick={() => onPick(name)}>
+      {shown}
+    </button>
+  );
+}
+
+/** How the stop is set, and how many pieces are cut in each setting. */
+function Stops({ runs, style }: { runs: Run[]; style: Style }) {
+  return (
+    <p className="stick-under">
+      Stop at{" "}
+      {runs.map((r, i) => (
+        <span key={r.first}>
+          {i > 0 && ", then "}
+          <Len nm={r.length} style={style} step={64} />
+          {r.pieces.length > 1 && ` (${r.pieces.length} cuts)`}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** Where the cuts are on the whole stick, all measured from the same end. */
+function Marks({ runs, style }: { runs: Run[]; style: Style }) {
+  const parts: DrawnPiece[][] = [];
+  for (const r of runs) {
+    if (parts.length === 0 || r.part) parts.push([]);
+    parts.at(-1)?.push(...r.pieces);
+  }
+  return (
+    <p className="stick-under">
+      {parts.map((pieces, i) => (
+        <span key={pieces[0]?.at}>
+          {i > 0 && "; of the next part "}
+          {i === 0 && "Marks from the same end: "}
+          {pieces.map((p, k) => (
+            <span key={p.at}>
+              {k > 0 && ", "}
+              <Len nm={p.at ?? 0} style={style} step={64} />
+            </span>
+          ))}
+        </span>
+      ))}
+    </p>
+  );
+}
 
 /** Puts what is left of sticks on the rack, where every project finds it. */
 function Rack({ sticks, onRack }: { sticks: DrawnStick[]; onRack: (id: string) => void }) {
@@ -157,21 +302,30 @@ function CutTick({
         disabled={cut === count}
         onClick={onMore}
       >
-        {cut === count ? <Icon name="check" size={18} /> : cut}
+        {cut === count ? <Icon name="check" size={18} /> : `${cut}/${count}`}
       </button>
-      {cut > 0 && (
-        <button type="button" className="link text-xs" aria-label={`${name}, one less cut`} onClick={onLess}>
-          less
-        </button>
-      )}
+      <button
+        type="button"
+        className="link text-xs"
+        // it keeps its place, so that the first tick moves nothing
+        style={{ visibility: cut > 0 ? undefined : "hidden" }}
+        aria-label={`${name}, one less cut`}
+        onClick={onLess}
+      >
+        less
+      </button>
     </span>
   );
 }
 
 /** The sticks of a size, in words: how many of which, and how many of them are there. */
 export const sticksWords = (t: PipeTotal) =>
-  t.need.map((n) => `${n.count} × ${feet(n.length)} ft${n.got ? ` (${n.got === n.count ? "all" : n.got} at hand)` : ""}`).join(" and ") ||
-  "nothing to buy";
+  t.need
+    .map(
+      (n) =>
+        `${n.count + (n.home ?? 0)} × ${feet(n.length)} ft${n.home ? ` (${n.home} from home)` : ""}${n.got ? ` (${n.got === n.count ? "all" : n.got} bought)` : ""}`,
+    )
+    .join(" and ") || "nothing to buy";
 
 /** What is known about a purchase, in a line. */
 export function Proof({

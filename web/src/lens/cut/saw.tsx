@@ -1,0 +1,255 @@
+import { useEffect, useRef, useState } from "react";
+import { cuttingOne, notDone } from "../../desk/doing";
+import { useOpen, useOpenState, usePlan, useProject, useStyle } from "../../desk/use";
+import { INCH, Len, plural, text } from "../../lib/format";
+import { sizeWords } from "../../lib/words";
+import { Unsent } from "../unsent";
+import { CutWrong } from "./cut-wrong";
+import { type Step, type Task, stepsOf, tally } from "./steps";
+import { Sticks } from "./sticks";
+
+const tasks: [Task, string, string][] = [
+  ["cut", "Cut", "Cut it"],
+  ["deburred", "Deburr", "Deburred"],
+  ["marked", "Mark", "Marked"],
+];
+
+/**
+ * At the saw: one cut at a time in big figures. The large button, the space bar or a pedal says that it is done and goes on;
+ * what is done is on record at once, and on this device until the server has it.
+ */
+export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () => void }) {
+  const box = useRef<HTMLDialogElement>(null);
+  const main = useRef<HTMLButtonElement>(null);
+  const open = useOpen();
+  const plan = usePlan();
+  const style = useStyle();
+  const out = useOpenState((s) => s.outgoing.events);
+  const [task, setTask] = useState<Task>("cut");
+  const [at, setAt] = useState<string>();
+  const [wrong, setWrong] = useState(false);
+  useEffect(() => {
+    const d = box.current;
+    if (d && !d.open) d.showModal();
+    main.current?.focus();
+  }, []);
+  useAwake();
+  const steps = stepsOf(plan, out, task);
+  const chosen = steps.findIndex((s) => s.key === at);
+  const next = steps.findIndex((s) => !s.done);
+  const now = chosen >= 0 ? chosen : next >= 0 ? next : steps.length - 1;
+  const step = steps[now];
+  const go = (n: number) => {
+    setWrong(false);
+    setAt(steps[Math.max(0, Math.min(steps.length - 1, n))]?.key);
+  };
+  const act = () => {
+    if (!step || wrong) return;
+    if (!step.done) {
+      if (task === "cut") open.did(cuttingOne(step.of, step.stick, step.piece, out));
+      else if (step.event) open.did({ kind: task, item: step.event });
+    }
+    // on to the next that is not done, from here on
+    const after = steps.findIndex((s, i) => i > now && !s.done);
+    setAt(after >= 0 ? steps[after]?.key : undefined);
+  };
+  const left = steps.filter((s) => !s.done).length;
+  return (
+    <dialog
+      ref={box}
+      className="saw"
+      aria-label="At the saw"
+      onClose={() => {
+        onClose();
+        onClosed();
+      }}
+      onKeyDown={(e) => {
+        const to = e.target as HTMLElement;
+        if (to.closest("input, select, textarea")) return;
+        const free = !to.closest("button, a") || to === main.current;
+        if (e.key === "ArrowRight" || e.key === "ArrowDown") go(now + 1);
+        else if (e.key === "ArrowLeft" || e.key === "ArrowUp" || e.key === "PageUp") go(now - 1);
+        else if (e.key === "PageDown" || (free && (e.key === " " || e.key === "Enter"))) act();
+        else return;
+        e.preventDefault();
+      }}
+    >
+      <header className="saw-head">
+        <fieldset className="saw-tasks" aria-label="What is done">
+          {tasks.map(([t, words]) => (
+            <button
+              key={t}
+              type="button"
+              className="btn btn-small"
+              aria-pressed={task === t}
+              onClick={() => {
+                setTask(t);
+                setAt(undefined);
+                setWrong(false);
+              }}
+            >
+              {words}
+            </button>
+          ))}
+        </fieldset>
+        <button type="button" className="btn btn-small" onClick={() => box.current?.close()}>
+          Leave the saw
+        </button>
+        <span role="status" className="saw-left">
+          {left === 0 ? "all done" : `${plural(left, "piece")} to go`}
+        </span>
+      </header>
+      <Unsent />
+      {!step && <p className="saw-none">{task === "cut" ? "There is nothing to cut." : "Nothing is cut yet."}</p>}
+      {step && (
+        <>
+          <Card key={step.key} step={step} steps={steps} task={task} />
+          {wrong ? (
+            <CutWrong step={step} onDone={() => setWrong(false)} />
+          ) : (
+            <div className="saw-buttons">
+              <button type="button" className="btn saw-back" disabled={now === 0} onClick={() => go(now - 1)}>
+                Back
+              </button>
+              <button ref={main} type="button" className="btn btn-main saw-main" onClick={act}>
+                {step.done ? (now < steps.length - 1 ? "Next" : "Done") : tasks.find(([t]) => t === task)?.[2]}
+              </button>
+              <button type="button" className="btn saw-back" disabled={now >= steps.length - 1} onClick={() => go(now + 1)}>
+                Skip
+              </button>
+            </div>
+          )}
+          {!wrong && (
+            <p className="saw-more">
+              {step.done && step.event ? (
+                <button
+                  type="button"
+                  className="btn"
+                  onClick={() => {
+                    const event = task === "cut" ? step.event : readyEvent(out, task, step.event);
+                    if (event) open.say(notDone(event));
+                  }}
+                  disabled={task !== "cut" && !readyEvent(out, task, step.event)}
+                >
+                  Not done after all
+                </button>
+              ) : null}
+              {task === "cut" && (
+                <button type="button" className="btn" onClick={() => setWrong(true)}>
+                  Cut wrong …
+                </button>
+              )}
+            </p>
+          )}
+          {task === "cut" && (
+            <section aria-label="The stick" className="saw-stick">
+              <Sticks sticks={[step.stick]} style={style} before={step.number - 1} isCut={(p) => said(steps, p)} under="marks" />
+            </section>
+          )}
+        </>
+      )}
+    </dialog>
+  );
+}
+
+const said = (steps: Step[], p: { pipe?: string; copy?: number }) =>
+  steps.some((s) => s.done && s.piece.pipe === p.pipe && s.piece.copy === p.copy);
+
+/** What said on this device that a piece is deburred or marked. */
+const readyEvent = (out: { kind: string; item?: string; id: string }[], task: Task, event?: string) =>
+  out.find((e) => e.kind === task && e.item === event)?.id;
+
+/** One piece in big figures: how long, which one, where the stop or the mark is, and what to mind. */
+function Card({ step: s, steps, task }: { step: Step; steps: Step[]; task: Task }) {
+  const plan = usePlan();
+  const style = useStyle();
+  const copies = useProject((p) => p.copies);
+  const line = plan.cuts.find((g) => g.letter === s.piece.name);
+  const frame = plan.frames[s.piece.frame];
+  const pipe = frame?.pipes.find((p) => (p.was ?? p.pipe) === s.piece.pipe);
+  const [done, all] = tally(steps, s.piece.name, s.of.size);
+  const sticks = new Set(steps.filter((x) => x.of.size === s.of.size).map((x) => x.number)).size;
+  return (
+    <section className={`saw-card ${s.done ? "is-done" : ""}`} aria-label="This cut" aria-live="polite">
+      <p className="saw-where">
+        {task === "cut" && (
+          <>
+            stick {s.number} of {sticks}, {sizeWords(s.of.size)} pipe, {text(s.stick.length, "feet-inches", 64)}
+            {s.stick.origin === "rack" ? " from the rack" : s.stick.origin === "home" ? " from home" : ""}
+          </>
+        )}
+        {task !== "cut" && `${sizeWords(s.of.size)} pipe`}
+      </p>
+      <p className="saw-figure">
+        <span className="saw-letter">{s.piece.name}</span>
+        <strong>
+          <Len nm={s.piece.length} style={style} step={64} />
+        </strong>
+      </p>
+      <p className="saw-where">
+        {pipe?.where ?? ""}
+        {copies > 1 && `, copy ${s.piece.copy} of ${copies}`}
+        <span className="saw-count">
+          {s.piece.name}: {done} of {all} {task === "cut" ? "cut" : task}
+        </span>
+      </p>
+      {task === "cut" && (
+        <p className="saw-stop">
+          {s.stopStays ? (
+            "The stop stays where it is"
+          ) : (
+            <>
+              Set the stop to <Len nm={s.piece.length} style={style} step={64} />
+            </>
+          )}
+          {s.at > 0 && (
+            <>
+              ; or mark at <Len nm={s.piece.at} style={style} step={64} /> from the end cut first.
+            </>
+          )}
+        </p>
+      )}
+      {task === "marked" && pipe && (
+        <ul className="saw-stop">
+          {frame?.insertions
+            .filter((i) => i.pipe && i.spigot === pipe.pipe)
+            .map((i) => (
+              <li key={i.id}>
+                End in {frame.joints.find((j) => j.id === i.joint)?.name ?? i.joint}: mark at <Len nm={i.depth} style={style} step={32} />{" "}
+                and <Len nm={i.depth + INCH} style={style} step={32} /> from the end.
+              </li>
+            ))}
+        </ul>
+      )}
+      {line?.short && task === "cut" && <p className="saw-warn">Under 6″: clamp it, and never hold it by hand at a powered saw.</p>}
+      {line?.waits && <p className="saw-warn">Leave it uncut until the rest stands: the length is held in reserve.</p>}
+      {s.stick.edge && task === "cut" && <p className="saw-warn">This stick is on a knife edge: measure twice.</p>}
+      {s.done && <p className="saw-done">✓ {task === "cut" ? "cut" : task}</p>}
+    </section>
+  );
+}
+
+/** Keeps the screen on while one works, where the browser allows it. */
+function useAwake() {
+  useEffect(() => {
+    let lock: { release: () => Promise<void> } | undefined;
+    let over = false;
+    const take = async () => {
+      try {
+        const got = await navigator.wakeLock?.request("screen");
+        if (over) void got?.release();
+        else lock = got;
+      } catch {
+        // the screen may go dark: nothing is lost by it
+      }
+    };
+    const again = () => document.visibilityState === "visible" && void take();
+    void take();
+    document.addEventListener("visibilitychange", again);
+    return () => {
+      over = true;
+      document.removeEventListener("visibilitychange", again);
+      void lock?.release();
+    };
+  }, []);
+}
