@@ -71,6 +71,6 @@ func TestDeburredAndMarked(t *testing.T) {
 	p.see("all done")
 	p.press("Leave the saw")
 	p.lens("Log")
-	p.see("a piece deburred")
+	p.see("piece deburred")
 	assert.NotContains(t, p.MustEval(`() => location.hash`).Str(), "saw")
 }

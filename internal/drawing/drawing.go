@@ -28,6 +28,7 @@ type Options struct {
 	Style measure.Style
 	Step  measure.Length
 	Plain bool
+	Paper bool // letters large, to be read at arm's length from a sheet
 }
 
 // size of the drawing's longer side, in its own units; a plain one is shown
@@ -374,7 +375,10 @@ func (a *artist) sizes() {
 // letters puts each piece's letter on its pipe, moved along it where another
 // letter or a size is in the way.
 func (a *artist) letters() {
-	const r = 14.0
+	r, size := 14.0, 17.0
+	if a.o.Paper {
+		r, size = 24, 31
+	}
 	for i := range a.f.Pipes {
 		p := &a.f.Pipes[i]
 		best, least := 0.5, math.Inf(1)
@@ -393,13 +397,14 @@ func (a *artist) letters() {
 		a.tags = append(a.tags, box{x - r, y - r, 2 * r, 2 * r})
 		fmt.Fprintf(
 			&a.b,
-			`<g class="tag" data-letter="%s"><circle cx="%.1f" cy="%.1f" r="%.0f" fill="#fffdf8" stroke="#33302c" stroke-width="1.4"/><text x="%.1f" y="%.1f" text-anchor="middle" font-size="17" font-weight="600" fill="#33302c">%s</text></g>`,
+			`<g class="tag" data-letter="%s"><circle cx="%.1f" cy="%.1f" r="%.0f" fill="#fffdf8" stroke="#33302c" stroke-width="1.4"/><text x="%.1f" y="%.1f" text-anchor="middle" font-size="%.0f" font-weight="600" fill="#33302c">%s</text></g>`,
 			p.Letter,
 			x,
 			y,
 			r,
 			x,
-			y+6,
+			y+size*0.36,
+			size,
 			p.Letter,
 		)
 	}

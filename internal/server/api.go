@@ -74,6 +74,7 @@ type PlanRequest struct {
 	Shop    *plan.Shop      `json:"shop,omitempty"`
 	ShopKey string          `json:"shopKey,omitempty"` // of a shop that was sent before: reading it takes longer than a small plan
 	Draw    bool            `json:"draw,omitempty"`    // also draw the frames
+	Paper   bool            `json:"paper,omitempty"`   // with letters that are large, for a sheet of paper
 	Draft   bool            `json:"draft,omitempty"`   // of a large job a first purchase, which may improve
 }
 
@@ -157,7 +158,7 @@ func (a *api) plan(ctx context.Context, in *body[PlanRequest]) (*body[PlanAnswer
 	}
 	for i := range p.Frames {
 		if in.Body.Draw {
-			out.Drawings = append(out.Drawings, drawing.Frame(&p.Frames[i], drawing.Options{Style: in.Body.Project.Style, Step: p.Step}))
+			out.Drawings = append(out.Drawings, drawing.Frame(&p.Frames[i], drawing.Options{Style: in.Body.Project.Style, Step: p.Step, Paper: in.Body.Paper}))
 		}
 	}
 	return answer(out), nil

@@ -30,6 +30,7 @@ func registerThrift(h huma.API, a *api, op func(method, path, id, summary string
 		op(http.MethodPost, "/badcut", "badCut", "What becomes of a cut that went wrong, and what it costs; nothing is recorded"),
 		a.badCut,
 	)
+	huma.Register(h, op(http.MethodPost, "/labels", "labels", "What is written on every piece, in the order of the cuts"), a.labels)
 	improve := op(
 		http.MethodPost,
 		"/improve",
@@ -59,6 +60,14 @@ func (a *api) savings(ctx context.Context, in *body[SavingsRequest]) (*body[plan
 		return nil, problem(err)
 	}
 	return answer(*s), nil
+}
+
+func (a *api) labels(ctx context.Context, in *body[PlanRequest]) (*body[[]plan.Label], error) {
+	_, p, _, err := a.make(ctx, &in.Body)
+	if err != nil {
+		return nil, err
+	}
+	return answer(p.Labels()), nil
 }
 
 func (a *api) mistakes(ctx context.Context, in *body[PlanRequest]) (*body[[]procure.Mistakes], error) {

@@ -22,6 +22,7 @@ import "./style/frame.css";
 import "./style/paper.css";
 
 const BuildSheet = lazy(() => import("./sheet/build-sheet"));
+const LabelsPage = lazy(() => import("./sheet/labels"));
 const TogetherPage = lazy(() => import("./shelf/together"));
 const PricesPage = lazy(() => import("./prices/prices"));
 const CuttingPage = lazy(() => import("./cutting/cutting"));
@@ -62,6 +63,13 @@ if (root)
             {(p) => (
               <Suspense fallback={<Loading what="the sheet" />}>
                 <BuildSheet key={p.id} id={p.id} />
+              </Suspense>
+            )}
+          </Route>
+          <Route path="/p/:id/labels">
+            {(p) => (
+              <Suspense fallback={<Loading what="the labels" />}>
+                <LabelsPage key={p.id} id={p.id} />
               </Suspense>
             )}
           </Route>

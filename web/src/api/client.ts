@@ -35,6 +35,7 @@ export type ModeRule = S["FrameModeRule"];
 export type Pipe = S["PlanPipe"];
 export type Joint = S["PlanJoint"];
 export type CutAnswer = S["CutAnswer"];
+export type Label = S["PlanLabel"];
 export type BadCut = S["PlanBadCut"];
 export type Lot = S["MaterialLot"];
 export type Price = S["CostPrice"];

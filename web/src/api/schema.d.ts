@@ -140,6 +140,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is written on every piece, in the order of the cuts */
+        post: operations["labels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/later": {
         parameters: {
             query?: never;
@@ -571,6 +588,7 @@ export interface components {
             event: components["schemas"]["RecordEvent"];
             newest?: boolean;
             of?: string;
+            paper?: boolean;
             project: components["schemas"]["Project"];
             shop?: components["schemas"]["Shop"];
             shopKey?: string;
@@ -3085,6 +3103,61 @@ export interface components {
             /** @description in plain words: upper left corner; "" where the frame has but one place */
             where: string;
         };
+        /** @description Label is what is written on one piece of pipe, or on a strip of paper around it. */
+        PlanLabel: {
+            /**
+             * Format: int64
+             * @description of the frame
+             */
+            copies: number;
+            /** Format: int64 */
+            copy: number;
+            /** @description it is there */
+            cut?: boolean;
+            /** @description those that go into a fitting */
+            ends: components["schemas"]["PlanLabelEnd"][];
+            /** Format: int64 */
+            frame: number;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
+            letter: string;
+            /** @description of the frame */
+            name: string;
+            pipe: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
+            size: string;
+            /**
+             * Format: int64
+             * @description of its size, counted from 1; 0: from none
+             */
+            stick?: number;
+            /** @description in the frame, in plain words */
+            where: string;
+        };
+        /** @description LabelEnd is an end of a piece that goes into a fitting. */
+        PlanLabelEnd: {
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            beyond: number;
+            /**
+             * Format: int64
+             * @description Depth is how deep the socket is. It is marked at the end, and once more an inch beyond, as primer wipes the first mark away (handbook, insertion marks).
+             */
+            depth: number;
+            /** @description its short name: j4 */
+            joint: string;
+            /** @description Mode is how a spigot is held in its port. */
+            mode: string;
+            /** @description which way the port points, where the fitting has several: up, left */
+            port: string;
+            /** @description in plain words */
+            where: string;
+        };
         /** @description Later is what changes when a joint becomes what it may become one day. */
         PlanLater: {
             /**
@@ -3216,6 +3289,8 @@ export interface components {
             newest?: boolean;
             /** @description the stored project whose record counts; none where it is left out */
             of?: string;
+            /** @description with letters that are large, for a sheet of paper */
+            paper?: boolean;
             project: components["schemas"]["Project"];
             shop?: components["schemas"]["Shop"];
             /** @description of a shop that was sent before: reading it takes longer than a small plan */
@@ -4055,6 +4130,7 @@ export interface components {
             draw?: boolean;
             newest?: boolean;
             of?: string;
+            paper?: boolean;
             project: components["schemas"]["Project"];
             shop?: components["schemas"]["Shop"];
             shopKey?: string;
@@ -4842,6 +4918,39 @@ export interface operations {
                 };
                 content: {
                     "application/x-ndjson": components["schemas"]["PlanProgress"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    labels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanLabel"][];
                 };
             };
             /** @description Error */

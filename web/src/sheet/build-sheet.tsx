@@ -1,55 +1,19 @@
-import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "wouter";
-import { type Plan, type Project, api, ask } from "../api/client";
-import { savesDone } from "../desk/saver";
-import { beginning } from "../desk/doing";
-import { Recorder, shelfOf } from "../desk/record";
-import { planOf, sayDone } from "../desk/server";
+import type { Plan, Project } from "../api/client";
 import { aislesOf, nameOf } from "../lens/buy/list";
 import { Proof, Sticks, sticksWords } from "../lens/cut/sticks";
 import { Len, type Style, feet, money, plural } from "../lib/format";
 import { classWords, meaning, modeWords, pathWords, sizeWords } from "../lib/words";
 import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
-
-/** The projects whose letters were fixed by printing, in this window. */
-const fixed = new Set<string>();
+import { useLettersFixed, usePrinted } from "./printed";
 
 /** The build sheet: all of a plan on paper, for the shop and the saw. */
 export default function BuildSheet({ id }: { id: string }) {
-  const q = useQuery({
-    queryKey: ["sheet", id],
-    staleTime: 0,
-    gcTime: 0,
-    retry: false,
-    queryFn: async () => {
-      await savesDone();
-      const [{ project }, { shop }] = await Promise.all([
-        ask(api.GET("/api/projects/{id}", { params: { path: { id } } })),
-        ask(api.GET("/api/shop")),
-      ]);
-      return { project, shop, answer: await planOf({ project, shop }, { draw: true, of: id }) };
-    },
-  });
+  const q = usePrinted(id, "sheet");
   const name = q.data?.project.name;
-  // what is printed is written on paper: its letters are fixed from then on
-  const printed = q.data;
-  useEffect(() => {
-    if (!printed) return;
-    const fix = () => {
-      const first = beginning(printed.answer.plan, printed.shop).filter((e) => e.kind === "lettered");
-      const r = new Recorder(
-        shelfOf(id),
-        (events) => sayDone(id, events),
-        () => undefined,
-      );
-      if (!fixed.has(id)) r.did(first);
-      if (first.length > 0) fixed.add(id);
-    };
-    addEventListener("beforeprint", fix);
-    return () => removeEventListener("beforeprint", fix);
-  }, [printed, id]);
+  useLettersFixed(id, q.data);
   useEffect(() => {
     document.title = `${name ?? "Build sheet"} · Sturdy Elbow`;
   }, [name]);
@@ -62,6 +26,9 @@ export default function BuildSheet({ id }: { id: string }) {
           </Link>
         }
       >
+        <Link href={`/p/${id}/labels`} className="btn btn-small">
+          Labels for the pieces
+        </Link>
         <button type="button" className="btn btn-small btn-main" disabled={!q.data} onClick={() => print()}>
           <Icon name="print" size={18} /> Print
         </button>
@@ -90,9 +57,9 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
             </span>
           ))}{" "}
           outside
-          {project.copies > 1 && `, ${project.copies} of it`}. {feet(plan.totals.net)} ft of pipe, {plural(plan.totals.sticks, "stick")},{" "}
-          {plural(plan.totals.fittings, "fitting")}, {money(plan.bill.total)}
-          {plan.bill.example && " with example prices"}.
+          {project.copies > 1 && `, ${plural(project.copies, "copy", "copies")}`}. {feet(plan.totals.net)} ft of pipe,{" "}
+          {plural(plan.totals.sticks, "stick")}, {plural(plan.totals.fittings, "fitting")}, {money(plan.bill.total)}
+          {plan.bill.example && " with example prices"}. {new Date().toLocaleDateString()}
         </p>
       </header>
       {grave.length > 0 && (
@@ -113,9 +80,6 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
             <tbody>
               {plan.cuts.map((g) => (
                 <tr key={g.letter}>
-                  <td>
-                    <span className="box" />
-                  </td>
                   <th scope="row">
                     <span className="letter">{g.letter}</span>
                   </th>
@@ -126,9 +90,11 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
                   <td>
                     {sizeWords(g.size)} pipe{g.hidden ? ", hidden nipple" : ""}
                     {g.tooShort ? ", too short" : ""}
+                    {g.short ? ", clamp it" : ""}
                     {g.path ? `, ${pathWords(g.path)}` : ""}
                     {g.waits ? ", at most: measure on the frame" : g.class ? `, ${classWords(g.class)}` : ""}
                     {g.typed ? `, typed ${g.typed}` : ""}
+                    <Boxes count={g.count} done={g.done ?? 0} />
                   </td>
                 </tr>
               ))}
@@ -146,7 +112,13 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
             <h3>
               {sizeWords(t.size)} pipe: {sticksWords(t)}
             </h3>
-            <Sticks sticks={t.sticks} style={style} waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)} />
+            <Sticks
+              sticks={t.sticks}
+              style={style}
+              waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)}
+              isCut={(p) => Boolean(p.cut)}
+              under="both"
+            />
             <Proof of={t.stock} style={style} />
           </div>
         ))}
@@ -243,6 +215,18 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
         </ul>
       </section>
     </main>
+  );
+}
+
+/** A box for each piece, ticked where it is cut already; of very many only the count. */
+function Boxes({ count, done }: { count: number; done: number }) {
+  if (count > 40) return <span className="block">{done} of them cut</span>;
+  return (
+    <span className="boxes" role="img" aria-label={`${done} of ${count} cut`}>
+      {Array.from({ length: count }, (_, i) => (
+        <span key={i} className={`box ${i < done ? "is-ticked" : ""}`} />
+      ))}
+    </span>
   );
 }
 

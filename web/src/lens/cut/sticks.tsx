@@ -7,7 +7,7 @@ import { type DrawnPiece, type DrawnStick, alike, tint } from "./alike";
 import { type Run, runsOf } from "./runs";
 
 /** What is written under each stick. */
-export type Under = "stops" | "marks" | "none";
+export type Under = "stops" | "marks" | "both" | "none";
 
 interface Props<T extends DrawnStick> {
   sticks: T[];
@@ -142,8 +142,8 @@ function Row<T extends DrawnStick>({
             </span>
           )}
         </div>
-        {under === "stops" && !trim && <Stops runs={runs} style={style} />}
-        {under === "marks" && !trim && <Marks runs={runs} style={style} />}
+        {(under === "stops" || under === "both") && !trim && <Stops runs={runs} style={style} />}
+        {(under === "marks" || under === "both") && !trim && <Marks runs={runs} style={style} />}
         {(stick.marks?.length ?? 0) > 0 && (
           <p className="text-sm">
             Cut in the shop at {stick.marks?.map((m) => text(m, style)).join(" and ")} from one end; carried as{" "}

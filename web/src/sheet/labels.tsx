@@ -1,0 +1,93 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Link } from "wouter";
+import { type Label, api, ask } from "../api/client";
+import { Len, type Style, plural } from "../lib/format";
+import { sizeWords } from "../lib/words";
+import { Icon } from "../ui/icons";
+import { Failure, Loading, TopBar } from "../ui/ui";
+import { useLettersFixed, usePrinted } from "./printed";
+
+/** A label for every piece, to cut out and wrap around it: its letter and length, what its ends go into, and where to mark them. */
+export default function LabelsPage({ id }: { id: string }) {
+  const q = usePrinted(id, "labels");
+  const printed = q.data;
+  const labels = useQuery({
+    queryKey: ["label list", id, printed?.project],
+    enabled: printed !== undefined,
+    staleTime: 0,
+    queryFn: () => ask(api.POST("/api/labels", { body: { project: printed?.project as never, of: id } })),
+  });
+  useLettersFixed(id, printed);
+  const name = printed?.project.name;
+  useEffect(() => {
+    document.title = `Labels, ${name ?? ""} · Sturdy Elbow`;
+  }, [name]);
+  const style = (printed?.project.style || "inches") as Style;
+  const all = labels.data ?? [];
+  return (
+    <>
+      <TopBar
+        title={
+          <Link href={`/p/${id}`} className="btn btn-small">
+            <Icon name="left" size={18} /> To the workbench
+          </Link>
+        }
+      >
+        <Link href={`/p/${id}/sheet`} className="btn btn-small">
+          Build sheet
+        </Link>
+        <button type="button" className="btn btn-small btn-main" disabled={all.length === 0} onClick={() => print()}>
+          <Icon name="print" size={18} /> Print
+        </button>
+      </TopBar>
+      {(q.isPending || labels.isPending) && !q.error && <Loading what="the labels" />}
+      {(q.error ?? labels.error) && (
+        <Failure why={`The labels cannot be made: ${(q.error ?? labels.error)?.message}.`} retry={() => void q.refetch()} />
+      )}
+      {labels.data && (
+        <main className="paper">
+          <header className="paper-head">
+            <h1>Labels: {name || "without a name"}</h1>
+            <p>
+              {plural(all.length, "piece")}, in the order of the cuts. {new Date().toLocaleDateString()}
+            </p>
+          </header>
+          <ul className="label-sheet">
+            {all.map((l) => (
+              <One key={`${l.frame} ${l.pipe} ${l.copy}`} of={l} style={style} />
+            ))}
+          </ul>
+        </main>
+      )}
+    </>
+  );
+}
+
+function One({ of: l, style }: { of: Label; style: Style }) {
+  return (
+    <li className={`label ${l.cut ? "is-cut" : ""}`}>
+      <p className="label-top">
+        <b>{l.letter}</b>
+        <strong>
+          <Len nm={l.length} style={style} step={64} />
+        </strong>
+        <span>
+          {sizeWords(l.size)}
+          {l.cut && <em> cut</em>}
+        </span>
+      </p>
+      <p>{[l.where, l.copies > 1 ? `copy ${l.copy} of ${l.copies}` : "", l.stick ? `stick ${l.stick}` : ""].filter(Boolean).join(", ")}</p>
+      <ul>
+        {l.ends.map((e) => (
+          <li key={`${e.joint} ${e.port}`}>
+            into <strong>{e.joint}</strong>
+            {e.port && ` ${e.port}`}
+            {e.where && `, ${e.where}`}: mark <Len nm={e.depth} style={style} step={32} />, <Len nm={e.beyond} style={style} step={32} />
+          </li>
+        ))}
+        {l.ends.length < 2 && <li>{l.ends.length === 0 ? "both ends" : "the other end"} in no fitting</li>}
+      </ul>
+    </li>
+  );
+}
