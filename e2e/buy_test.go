@@ -32,7 +32,7 @@ func TestInTheAisle(t *testing.T) {
 	p.until("it is sent", `() => !document.body.innerText.includes("waits on this device")`)
 	assert.Equal(t, before, top(), "the first tick moves nothing")
 
-	p.press("3/4 in tee: price, how many, and more")
+	p.press("3/4 in tee")
 	p.setPrice("3/4 in tee at home", "some")
 	p.see("Write how many, like 4")
 	p.keys(input.Escape)

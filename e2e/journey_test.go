@@ -23,7 +23,7 @@ func TestNewJumpFromTypedSizes(t *testing.T) {
 	p.write("Foot depth", "60cm")
 	p.tapeIs("outside", "65 7⁄16″ × 23 5⁄8″ × 40 1⁄2″")
 	assert.NotEmpty(t, p.tape("sticks"))
-	assert.Contains(t, p.tape("cost"), "example")
+	assert.Contains(t, p.tape("cost"), "made-up")
 	p.lens("Cut")
 	p.see("59 15⁄16″")
 	p.see("Proven")

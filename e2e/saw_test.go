@@ -74,3 +74,38 @@ func TestDeburredAndMarked(t *testing.T) {
 	p.see("piece deburred")
 	assert.NotContains(t, p.MustEval(`() => location.hash`).Str(), "saw")
 }
+
+// What is left goes to the rack with one press, has its mark there, is measured true, and the next
+// project cuts from it.
+func TestLeftoversAreUsedByTheNext(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Cavaletti") + "/cut")
+	p.see("Where to cut")
+	for p.MustEval(`() => [...document.querySelectorAll(".lens-sheet .tick")].some(e => !e.disabled && e.getAttribute("aria-checked") !== "true")`).Bool() {
+		p.cutOne()
+		p.settled()
+	}
+	p.press("to the rack")
+	p.see("on the rack")
+	r := w.window("/rack")
+	r.see("R1")
+	r.see("would do for")
+	r.setPrice("R1 measures", "long")
+	r.see("is no length; write it like 38 1/2")
+	r.keys(input.Escape)
+	r.setPrice("Where R1 lies", "behind the door")
+	r.see("behind the door")
+	r.write("Put a piece there", "some pipe")
+	r.keys(input.Enter)
+	r.see("write")
+	r.write("Put a piece there", "2 @ 61 1/2 of 3/4 pipe")
+	r.keys(input.Enter)
+	r.see("61 1⁄2″")
+	r.axe("the rack")
+	next := w.window("/p/" + w.project("Ring gate screen") + "/cut")
+	next.see("from the rack")
+	r.press("Throw R1 away")
+	r.see("R1 thrown away")
+	r.press("Undo")
+	r.see("R1")
+}

@@ -47,6 +47,7 @@ type Stick struct {
 	Earlier   bool             `json:"earlier,omitempty"` // it was cut by an earlier plan
 	Letter    string           `json:"letter,omitempty"`  // written on it, where it is a piece
 	Racked    bool             `json:"racked,omitempty"`  // what is left of it lies on the rack
+	Mark      string           `json:"mark,omitempty"`    // written on it, where it comes from the rack
 
 	chosen int // which of the chosen sticks it is, counted from 1; 0: none of them
 }

@@ -42,7 +42,7 @@ func (p *Purchase) total(c *cutting, o *Order, at []map[string]int) (lines []mat
 	}
 	p.earlier(&t, c, o, at)
 	p.trims(&t, c, at)
-	p.chosen(&t, c, at)
+	p.chosen(&t, c, o, at)
 	p.exist(&t, c, o.Work)
 	for _, n := range p.needed(&t, c, o.Work) {
 		where, letters := p.cutFrom(&t, n.Length)
@@ -159,7 +159,7 @@ func sortedKeys(m map[int]int) []int {
 
 // chosen lists the sticks that the plan cuts, those that are there with their ids, and
 // says which planned piece each of their pieces is.
-func (p *Purchase) chosen(t *PipeTotal, c *cutting, at []map[string]int) {
+func (p *Purchase) chosen(t *PipeTotal, c *cutting, o *Order, at []map[string]int) {
 	assigned := c.there
 	cut := map[PieceRef]bool{}
 	for _, a := range assigned {
@@ -219,6 +219,9 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, at []map[string]int) {
 			if s := c.done.Stick(k.ID); s != nil {
 				k.Racked = s.Racked
 			}
+		}
+		if i := slices.IndexFunc(o.Shop.Rack, func(x shop.Offcut) bool { return x.ID != "" && x.ID == k.ID }); k.Origin == stock.Rack && i >= 0 {
+			k.Mark = o.Shop.Rack[i].Mark
 		}
 		if k.Origin == stock.Cut {
 			k.Letter = c.have.letterOf(k.ID)

@@ -103,6 +103,9 @@ func (s *Shop) Problems() (n ValidationError) {
 			add("/shop/haul/price", "cuts that cost less than nothing", "leave it at 0 where the shop cuts for nothing")
 		}
 	}
+	if s.Scrap < 0 || s.Scrap > StockLimit {
+		add("/shop/scrap", "no length below which a leftover is scrap", "12 in is usual")
+	}
 	bad := s.Prices.Validate()
 	for _, path := range slices.Sorted(maps.Keys(bad)) {
 		what := bad[path]

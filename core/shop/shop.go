@@ -1,6 +1,8 @@
 package shop
 
 import (
+	"fmt"
+
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/frame"
@@ -70,6 +72,25 @@ type Offcut struct {
 	Length measure.Length `json:"length"`
 	Count  int            `json:"count"`
 	Worth  measure.Money  `json:"worth,omitempty"` // what using one up is held to cost; 0: nothing, it goes first
+	Mark   string         `json:"mark,omitempty"`  // what is written on it: R3
+	Place  string         `json:"place,omitempty"` // where it lies, in the builder's words
+}
+
+// MarkRack gives marks to what lies on the rack without one: R and the next number.
+func (s *Shop) MarkRack() {
+	last := 0
+	for _, o := range s.Rack {
+		var n int
+		if _, err := fmt.Sscanf(o.Mark, "R%d", &n); err == nil {
+			last = max(last, n)
+		}
+	}
+	for i := range s.Rack {
+		if s.Rack[i].Mark == "" {
+			last++
+			s.Rack[i].Mark = fmt.Sprintf("R%d", last)
+		}
+	}
 }
 
 // Bar is a length on sale of something else than pipe: rod, rope, webbing, sleeve.
@@ -104,6 +125,8 @@ type Shop struct {
 	Rack   []Offcut               `json:"rack"`
 	Bars   []Bar                  `json:"bars,omitempty"` // what else is sold by the length
 	Haul   *stock.Haul            `json:"haul,omitempty"` // what the vehicle takes, and how the shop cuts; none: anything
+	// Scrap is the length below which a leftover is scrap, and is not put on the rack; 0: 6 in.
+	Scrap measure.Length `json:"scrap,omitempty"`
 }
 
 // Example sells 10 ft and 5 ft sticks at example prices.

@@ -36,6 +36,7 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodPost, "/choices", "choices", "The fittings that could stand at a joint"), a.choices)
 	huma.Register(h, op(http.MethodPost, "/later", "later", "What changes when a joint becomes what it may become one day"), a.later)
 	huma.Register(h, op(http.MethodPost, "/cut", "cut", "Plan the cutting of a pasted list"), a.cut)
+	huma.Register(h, op(http.MethodPost, "/pieces", "readPieces", "Read a list of pieces as people write it, line by line"), a.readPieces)
 	huma.Register(h, op(http.MethodPost, "/cut.csv", "cutFile", "The cutting of a pasted list as CSV"), a.cutFile)
 	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
 	huma.Register(h, op(http.MethodPost, "/export/{kind}", "export", "Write a plan in an open format"), a.export)
@@ -48,6 +49,7 @@ func register(h huma.API, a *api) {
 	registerEffect(h, a, op)
 	registerThrift(h, a, op)
 	registerPrices(h, a, op)
+	huma.Register(h, op(http.MethodGet, "/rack", "rack", "What lies on the rack, and what could be cut from it"), a.rack)
 }
 
 type body[T any] struct{ Body T }

@@ -108,6 +108,16 @@ func (a *api) cutList(ctx context.Context, r *CutRequest) (*CutAnswer, error) {
 	return out, nil
 }
 
+// PiecesRequest is a list of pieces as it was typed.
+type PiecesRequest struct {
+	Text  string       `json:"text"`
+	Units measure.Unit `json:"units"`
+}
+
+func (a *api) readPieces(_ context.Context, in *body[PiecesRequest]) (*body[[]pieces.Row], error) {
+	return answer(pieces.Read(in.Body.Text, in.Body.Units)), nil
+}
+
 // letters puts pieces that are alike together, the longest of each material first, and gives them
 // letters: their own where the list has one for them alone.
 func letters(rows []pieces.Row) []CutLetter {

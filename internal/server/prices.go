@@ -17,6 +17,7 @@ import (
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/pricelist"
+	"sturdyelbow/core/procure"
 	"sturdyelbow/internal/export"
 	"sturdyelbow/internal/store"
 )
@@ -113,6 +114,12 @@ func (a *api) priceBook(ctx context.Context, _ *struct{}) (*body[PriceBook], err
 	return answer(PriceBook{Parts: parts, Stale: staleDays}), nil
 }
 
+// needs is what a project buys and cuts.
+type needs struct {
+	bought []need
+	toCut  []procure.CutLine // of which some are still to be cut
+}
+
 // need is a thing that a project buys, and how many of it.
 type need struct {
 	spec  material.Spec
@@ -147,7 +154,7 @@ func (a *api) parts(ctx context.Context) ([]PricePart, error) {
 			}
 			continue
 		}
-		for _, n := range bought {
+		for _, n := range bought.bought {
 			p := part(n.spec)
 			p.Uses = append(p.Uses, PriceUse{l.ID, l.Name, n.count})
 		}
@@ -192,28 +199,33 @@ func age(prices []cost.Price, now time.Time) *int {
 }
 
 // needsOf says what a stored project buys; it is kept as long as nothing of it changes.
-func (a *api) needsOf(ctx context.Context, id string, shop *plan.Shop) ([]need, error) {
+func (a *api) needsOf(ctx context.Context, id string, shop *plan.Shop) (needs, error) {
 	now, err := a.nowOf(ctx, id)
 	if err != nil || now.Gone {
-		return nil, cmp.Or(err, store.ErrNotFound)
+		return needs{}, cmp.Or(err, store.ErrNotFound)
 	}
-	return a.needed.find(id, newness{now.Revision, now.Shop, now.Events}, func() ([]need, error) {
+	return a.needed.find(id, newness{now.Revision, now.Shop, now.Events}, func() (needs, error) {
 		p, work, err := a.load(ctx, id)
 		if err != nil {
-			return nil, err
+			return needs{}, err
 		}
 		job, err := p.Job()
 		if err != nil {
-			return nil, err
+			return needs{}, err
 		}
 		made, err := plan.Draft(ctx, withTool(job), *shop, work)
 		if err != nil {
-			return nil, err
+			return needs{}, err
 		}
-		var out []need
+		var out needs
+		for i := range made.Cuts {
+			if g := &made.Cuts[i]; g.Done+g.Trims < g.Count && g.Cut > 0 {
+				out.toCut = append(out.toCut, *g)
+			}
+		}
 		for _, l := range made.Bill.Lines {
 			if l.Unit != material.Piece {
-				out = append(out, need{l.Spec, l.Count})
+				out.bought = append(out.bought, need{l.Spec, l.Count})
 			}
 		}
 		return out, nil

@@ -183,6 +183,7 @@ func (a *api) saveShop(ctx context.Context, in *body[StoredShop]) (*body[Saved],
 	if err := in.Body.Shop.Validate(); err != nil {
 		return nil, problem(err)
 	}
+	in.Body.Shop.MarkRack()
 	data, err := json.Marshal(in.Body.Shop)
 	if err != nil {
 		return nil, err

@@ -135,6 +135,7 @@ func onRack(before, after []store.Event, data []byte) ([]byte, error) {
 		return nil, nil
 	}
 	shop.Rack = rack
+	shop.MarkRack()
 	return json.Marshal(shop)
 }
 

@@ -36,7 +36,7 @@ type api struct {
 	version   string
 	shops     shops
 	cards     kept[newness, Card]
-	needed    kept[newness, []need]
+	needed    kept[newness, needs]
 	owned     kept[int64, DrawnStarter]
 	bought    kept[string, Together]
 	records   kept[int64, record.Work]

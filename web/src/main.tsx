@@ -24,6 +24,7 @@ import "./style/paper.css";
 const BuildSheet = lazy(() => import("./sheet/build-sheet"));
 const LabelsPage = lazy(() => import("./sheet/labels"));
 const TogetherPage = lazy(() => import("./shelf/together"));
+const RackPage = lazy(() => import("./rack/rack"));
 const PricesPage = lazy(() => import("./prices/prices"));
 const CuttingPage = lazy(() => import("./cutting/cutting"));
 
@@ -52,6 +53,11 @@ if (root)
           <Route path="/prices">
             <Suspense fallback={<Loading what="the prices" />}>
               <PricesPage />
+            </Suspense>
+          </Route>
+          <Route path="/rack">
+            <Suspense fallback={<Loading what="the rack" />}>
+              <RackPage />
             </Suspense>
           </Route>
           <Route path="/together">

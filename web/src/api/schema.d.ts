@@ -259,6 +259,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a list of pieces as people write it, line by line */
+        post: operations["readPieces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -476,6 +493,23 @@ export interface paths {
         };
         /** A state that a project had */
         get: operations["projectRevision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What lies on the rack, and what could be cut from it */
+        get: operations["rack"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2876,6 +2910,21 @@ export interface components {
             state: string;
             text: string;
         };
+        /** @description OnRack is a piece of pipe on the rack, and what could be cut from it. */
+        OnRack: {
+            /** Format: int64 */
+            count: number;
+            id?: string;
+            /** Format: int64 */
+            length: number;
+            mark?: string;
+            place?: string;
+            size: string;
+            /** @description the piece of each project that leaves least of it, the least first */
+            uses: components["schemas"]["RackUse"][];
+            /** Format: int64 */
+            worth?: number;
+        };
         /** @description OpenRequest is a file that is opened: its name and its text. */
         OpenRequest: {
             name: string;
@@ -2903,6 +2952,12 @@ export interface components {
             column: string;
             hint: string;
             what: string;
+        };
+        /** @description PiecesRequest is a list of pieces as it was typed. */
+        PiecesRequest: {
+            text: string;
+            /** @description Unit is what a bare number means, and how lengths are shown by default. */
+            units: string;
         };
         /** @description Row is one line of a list as it was read. */
         PiecesRow: {
@@ -3770,6 +3825,8 @@ export interface components {
             length: number;
             /** @description written on it, where it is a piece */
             letter?: string;
+            /** @description written on it, where it comes from the rack */
+            mark?: string;
             /** @description where the shop cuts it, from one end */
             marks?: number[];
             /** @description Origin says where a stick comes from. */
@@ -3974,6 +4031,22 @@ export interface components {
             /** @description of new pipe, where the line names none */
             size?: string;
         };
+        /** @description RackUse is a piece of a project that a piece of pipe on the rack holds. */
+        RackUse: {
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            left: number;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
+            letter: string;
+            name: string;
+            project: string;
+        };
         /** @description ReadPrice is a price as it was read. */
         ReadPrice: {
             /** Format: int64 */
@@ -4147,6 +4220,11 @@ export interface components {
             prices: components["schemas"]["CostBook"];
             /** @description Offcut is a piece of pipe on the rack. */
             rack: components["schemas"]["ShopOffcut"][];
+            /**
+             * Format: int64
+             * @description Scrap is the length below which a leftover is scrap, and is not put on the rack; 0: 6 in.
+             */
+            scrap?: number;
             /** @description as they were measured, by how a pipe is held: its share of the socket */
             seats?: {
                 [key: string]: number;
@@ -4221,6 +4299,10 @@ export interface components {
              * @description Length is an exact length in nanometres. In JSON it is that whole number.
              */
             length: number;
+            /** @description what is written on it: R3 */
+            mark?: string;
+            /** @description where it lies, in the builder's words */
+            place?: string;
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
             /**
@@ -5160,6 +5242,39 @@ export interface operations {
             };
         };
     };
+    readPieces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PiecesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PiecesRow"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     plan: {
         parameters: {
             query?: never;
@@ -5732,6 +5847,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Project"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnRack"][];
                 };
             };
             /** @description Error */

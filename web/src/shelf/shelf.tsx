@@ -99,6 +99,9 @@ export function Shelf({ lost }: { lost?: boolean }) {
             <Link href="/prices" className="btn">
               <Icon name="prices" size={18} /> Prices
             </Link>
+            <Link href="/rack" className="btn">
+              <Icon name="rack" size={18} /> Rack
+            </Link>
             <Link href="/cut" className="btn">
               <Icon name="list" size={18} /> Cut a list
             </Link>

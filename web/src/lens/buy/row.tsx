@@ -62,14 +62,7 @@ export function WareRow({ ware: w }: { ware: Ware }) {
           </span>
         )}
         <span className="ware-count">{l.count}×</span>
-        <button
-          type="button"
-          className="ware-name"
-          aria-expanded={opened}
-          aria-controls={id}
-          aria-label={`${name}: price, how many, and more`}
-          onClick={() => setOpened(!opened)}
-        >
+        <button type="button" className="ware-name" aria-expanded={opened} aria-controls={id} onClick={() => setOpened(!opened)}>
           <strong>{name}</strong>
           <span className="ware-for">{noteOf(l, plan, got, home)}</span>
         </button>

@@ -26,6 +26,8 @@ export interface DrawnStick {
   id?: string;
   letter?: string;
   racked?: boolean;
+  /** Written on it, where it comes from the rack. */
+  mark?: string;
 }
 
 /** Sticks that are cut alike: the plan lists them one after the other. */

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import type { CutStick, PipeTotal } from "../../api/client";
 import { cutting, notDone, withOutgoing } from "../../desk/doing";
-import { useFrame, useOpen, useOpenState, usePicked, usePlan, useStyle } from "../../desk/use";
+import { useFrame, useOpen, useOpenState, usePicked, usePlan, useShop, useStyle } from "../../desk/use";
 import { feet, plural } from "../../lib/format";
 import { sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
@@ -14,7 +14,7 @@ import { Spoilt } from "./mistakes";
 import { Saw } from "./saw";
 import { LittleChanges, OffTheEdge } from "./savings";
 import { Spares } from "./spares";
-import { Proof, Sticks, sticksWords, type Under } from "./sticks";
+import { Proof, Sticks, sticksWords, type Under, usualScrap } from "./sticks";
 import { Tools } from "./tools";
 
 /** Where do I cut? Sticks to scale, to be ticked off; the cut list; the tool. */
@@ -116,9 +116,10 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
   const style = useStyle();
   const out = useOpenState((s) => s.outgoing.events);
   const mistakes = useMistakes();
+  const scrap = useShop((s) => s.scrap) || usualScrap;
   const done = withOutgoing(out);
   const earlier = t.sticks.filter((s) => s.earlier);
-  const onRack = (id: string) => open.did({ kind: "racked", item: id });
+  const onRack = (...ids: string[]) => open.did(...ids.map((item) => ({ kind: "racked", item })));
   const onCut = (s: CutStick, is: boolean) => {
     if (is) open.did(...cutting(t, s, done.isCut, out));
     else open.say(...s.pieces.flatMap(done.saying).map((e) => notDone(e)));
@@ -138,7 +139,7 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
       {earlier.length > 0 && (
         <details className="earlier">
           <summary>{plural(earlier.length, "stick")} cut before the plan changed</summary>
-          <Sticks sticks={earlier} style={style} lit={letter} onPick={onPick} onRack={onRack} />
+          <Sticks sticks={earlier} style={style} lit={letter} onPick={onPick} onRack={onRack} scrap={scrap} />
         </details>
       )}
       <Sticks
@@ -150,6 +151,7 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
         isCut={(p) => !p.pipe || done.isCut(p)}
         onCut={onCut}
         onRack={onRack}
+        scrap={scrap}
         tinted
         waiting={plan.cuts.filter((g) => g.waits).map((g) => g.letter)}
         short={plan.cuts.filter((g) => g.short).map((g) => g.letter)}
@@ -157,6 +159,7 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
         note={(s) => s.edge && <OffTheEdge size={t.size} />}
         fatal={(n, l) => fatal.has(`${n} ${l}`)}
       />
+      <Leftovers sticks={t.sticks} scrap={scrap} isCut={done.isCut} onRack={onRack} />
       <p className="text-sm">
         {feet(t.net)} ft in pieces, {feet(t.stock.left)} ft left, {feet(t.stock.kerf)} ft lost to the saw’s kerf.
       </p>
@@ -168,5 +171,30 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
       <Proof of={t.stock} style={style} />
       {!t.stock.proven && !plan.improving && <Further />}
     </section>
+  );
+}
+
+/** All that is left of sticks that are cut, to the rack with one press. */
+function Leftovers({
+  sticks,
+  scrap,
+  isCut,
+  onRack,
+}: {
+  sticks: CutStick[];
+  scrap: number;
+  isCut: (p: CutStick["pieces"][number]) => boolean;
+  onRack: (...ids: string[]) => void;
+}) {
+  const some = sticks.filter(
+    (s) => s.id && !s.racked && s.left >= scrap && s.pieces.length > 0 && (s.earlier || s.pieces.every((p) => !p.pipe || isCut(p))),
+  );
+  if (some.length < 2) return null;
+  return (
+    <p>
+      <button type="button" className="btn btn-small" onClick={() => onRack(...some.flatMap((s) => s.id ?? []))}>
+        All {some.length} leftovers to the rack
+      </button>
+    </p>
   );
 }

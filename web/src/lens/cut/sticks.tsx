@@ -9,6 +9,9 @@ import { type Run, runsOf } from "./runs";
 /** What is written under each stick. */
 export type Under = "stops" | "marks" | "both" | "none";
 
+/** What a piece of pipe is called that lies on the rack. */
+const onRackWords = (s: DrawnStick) => (s.mark ? ` ${s.mark} from the rack` : " from the rack");
+
 interface Props<T extends DrawnStick> {
   sticks: T[];
   style: Style;
@@ -19,8 +22,10 @@ interface Props<T extends DrawnStick> {
   isCut?: (p: T["pieces"][number]) => boolean;
   /** A stick is cut, or was not after all. */
   onCut?: (s: T, cut: boolean) => void;
-  /** What is left of a stick goes to the rack. */
+  /** What is left of a stick goes to the rack, unless it is scrap. */
   onRack?: (id: string) => void;
+  /** What is shorter is scrap, in nanometres. */
+  scrap?: number;
   tinted?: boolean;
   /** How many sticks come before these. */
   before?: number;
@@ -36,15 +41,11 @@ interface Props<T extends DrawnStick> {
 }
 
 const fromWords: Record<string, string> = {
-  rack: " from the rack",
   bought: " bought",
   home: " from home",
   offcut: " left of another",
   piece: " cut before",
 };
-
-/** What is shorter holds next to nothing, and is under what a saw should cut by hand. */
-const worthKeeping = 6 * 25_400_000; // nm
 
 /** Sticks to scale in cutting order with their pieces, kerfs and what is left; those cut alike are drawn once. */
 export function Sticks<T extends DrawnStick>({ sticks, before = 0, ...p }: Props<T>) {
@@ -58,13 +59,16 @@ export function Sticks<T extends DrawnStick>({ sticks, before = 0, ...p }: Props
   );
 }
 
+/** What is shorter holds next to nothing, and is under what a saw should cut by hand. */
+export const usualScrap = 6 * 25_400_000; // nm
+
 /** A stick, or several that are cut alike. */
 function Row<T extends DrawnStick>({
   all,
   first,
   longest,
   tinted,
-  of: { style, lit, onPick, isCut, onCut, onRack, waiting, short, under = "none", note, fatal },
+  of: { style, lit, onPick, isCut, onCut, onRack, scrap = usualScrap, waiting, short, under = "none", note, fatal },
 }: {
   all: T[];
   first: number;
@@ -104,7 +108,7 @@ function Row<T extends DrawnStick>({
         <div className="flex flex-wrap justify-between gap-x-2 text-sm">
           <span>
             <strong>{name}</strong>, {text(stick.length, "feet-inches", 64)}
-            {trim ? " as it is" : (fromWords[stick.origin] ?? "")}
+            {trim ? " as it is" : stick.origin === "rack" ? onRackWords(stick) : (fromWords[stick.origin] ?? "")}
             {count > 1 && `, ${plural(count, "stick")} cut alike`}
             {count > 1 && cut > 0 && `: ${cut} of ${count} cut`}
             {begun && `, at the saw: ${begun.pieces.filter((p) => isCut?.(p)).length} of ${begun.pieces.length} pieces`}
@@ -112,7 +116,7 @@ function Row<T extends DrawnStick>({
           </span>
           <span className="whitespace-nowrap text-ink-2">
             left <Len nm={stick.left} style={style} step={32} />
-            {onRack && (cut === count || stick.earlier) && stick.left >= worthKeeping && !trim && <Rack sticks={all} onRack={onRack} />}
+            {onRack && (cut === count || stick.earlier) && stick.left >= scrap && !trim && <Rack sticks={all} onRack={onRack} />}
           </span>
         </div>
         <div className="stick" style={{ width: `${Math.max(40, (100 * stick.length) / longest)}%` }}>
@@ -298,7 +302,7 @@ function CutTick({
       <button
         type="button"
         className={`tick tick-count ${cut === count ? "is-full" : ""}`}
-        aria-label={`${cut} of ${count} cut: ${name}, one more`}
+        aria-label={`${cut}/${count} cut: ${name}, one more`}
         disabled={cut === count}
         onClick={onMore}
       >
