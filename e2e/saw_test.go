@@ -97,7 +97,7 @@ func TestLeftoversAreUsedByTheNext(t *testing.T) {
 	r.see("behind the door")
 	r.write("Put a piece there", "some pipe")
 	r.keys(input.Enter)
-	r.see("write")
+	r.see("is not a unit")
 	r.write("Put a piece there", "2 @ 61 1/2 of 3/4 pipe")
 	r.keys(input.Enter)
 	r.see("61 1⁄2″")

@@ -7,6 +7,7 @@ import (
 	"sturdyelbow/core/bows"
 	"sturdyelbow/core/budget"
 	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/cost"
 	"sturdyelbow/core/ends"
 	"sturdyelbow/core/envelope"
 	"sturdyelbow/core/finding"
@@ -19,6 +20,7 @@ import (
 	"sturdyelbow/core/shop"
 	"sturdyelbow/core/sound"
 	"sturdyelbow/core/tolerance"
+	"sturdyelbow/core/weight"
 )
 
 // This file is the registry: each analysis is one line here and a package of its own.
@@ -31,6 +33,7 @@ type FrameFigures struct {
 	Seated          []model.Seated              `json:"seated"`          // the outside size in each state
 	Links           []link.Report               `json:"links"`           // what holds together without a socket
 	ClearanceChecks []envelope.CheckedClearance `json:"clearanceChecks"` // checks against sizes that are not its own
+	Weight          weight.Weight               `json:"weight"`
 	Check           *tolerance.CutListCheck     `json:"check,omitempty"` // of the cuts that were made
 }
 
@@ -40,6 +43,7 @@ type JobFigures struct {
 	Budget  *budget.Budget `json:"budget,omitempty"` // of a described build
 	Figures []shop.Figured `json:"figures"`          // what the plan of its sizes rests on, typical and measured
 	Seats   []shop.Seating `json:"seats"`
+	Worth   cost.Worth     `json:"worth"` // the bill against the builder's terms
 }
 
 // analyse runs the analyses of one frame and gives what they found, after what was
@@ -49,6 +53,7 @@ func (f *Frame) analyse(ctx context.Context, use *FrameUse) []finding.Finding {
 	n := notes{list: b.Findings()}
 	f.Seated = b.Seated(nil)
 	into(&n, &f.Links)(link.Judge(b))
+	into(&n, &f.Weight)(weight.Judge(b))
 	into(&n, &f.ClearanceChecks)(envelope.Judge(b, f.folded()))
 	into(&n, &f.Check)(tolerance.Check(b, use.Given))
 	n.add(kept.Judge(b, n.list))
@@ -64,6 +69,11 @@ func (f *Frame) analyse(ctx context.Context, use *FrameUse) []finding.Finding {
 func (p *Plan) analyse(job *Job, s *Shop, c *catalog.Catalog) {
 	n := notes{list: p.Purchase.Findings}
 	into(&n, &p.Budget)(budget.Compare(job.Have, &p.Purchase, c, p.Step))
+	copies := 0
+	for i := range p.Frames {
+		copies += p.Frames[i].Copies
+	}
+	p.Worth = p.Bill.Hold(job.Terms, copies, s.Prices.TaxRate)
 	p.Figures, p.Seats = s.Rests(c, p.Sizes())
 	p.Findings = append(p.Findings, n.list...)
 }

@@ -48,6 +48,8 @@ type Job struct {
 	Prices []cost.Price  `json:"prices,omitempty"`
 	// Spare are sticks that are bought besides those that the pieces take.
 	Spare []StockLength `json:"spare,omitempty"`
+	// Terms are what the bill is held against.
+	Terms cost.Terms `json:"terms,omitzero"`
 	// School is the way in which joints are cemented.
 	School joinery.School `json:"school,omitempty"`
 	// SpareEvery adds a spare to every kind of fitting and hardware for each so many of it that are
@@ -82,6 +84,10 @@ func (j *Job) validate(s *Shop) (n ValidationError) {
 	}
 	if j.SpareEvery < 0 || j.SpareEvery > maxSpareEvery {
 		add("/job/spareEvery", "a spare for less than nothing", "say for how many of a kind there is one spare, or 0")
+	}
+	bad := j.Terms.Validate()
+	for _, path := range slices.Sorted(maps.Keys(bad)) {
+		add("/job/terms"+path, bad[path], "mend it, or leave it out")
 	}
 	if j.EndTrim < 0 || j.EndTrim > measure.Foot {
 		add("/job/endTrim", "an end trim below zero or above 1 ft", "leave it at 0 where the ends are square")

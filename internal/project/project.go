@@ -49,6 +49,8 @@ type Project struct {
 	Was map[string]string `json:"was,omitempty"`
 	// Sale is what is on sale for this project alone, over what the shop has.
 	Sale *Sale `json:"sale,omitempty"`
+	// Terms are what the bill is held against: a budget, what one like it costs.
+	Terms *cost.Terms `json:"terms,omitempty"`
 	// School is the way in which joints are cemented.
 	School joinery.School `json:"school,omitempty"`
 	// SpareEvery adds a spare to every kind of fitting and hardware for each so many of it that are
@@ -143,6 +145,9 @@ func (p *Project) Job() (plan.Job, error) {
 
 		Spare:    p.Spare,
 		Searched: p.Searched,
+	}
+	if p.Terms != nil {
+		job.Terms = *p.Terms
 	}
 	if p.Sale != nil {
 		job.Stock, job.Prices = p.Sale.Stock, p.Sale.Prices

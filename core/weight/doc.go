@@ -1,0 +1,2 @@
+// Package weight answers: how heavy is one of it?
+package weight
