@@ -84,3 +84,44 @@ func TestManyPricesAtOnce(t *testing.T) {
 	b.see("Price of 3/4 cap: $0.79")
 	p.axe("prices")
 }
+
+// What if: variants stand side by side with what they come to, one that cannot be read says why, and
+// one press takes one. The bill is held against a budget and a bought one.
+func TestWhatIf(t *testing.T) {
+	p := open(t).window("/")
+	p.press("Club jump")
+	p.ready()
+	p.lens("Buy")
+	before := p.tape("sticks")
+	p.press("What if")
+	p.choose("What is otherwise", "width")
+	p.write("Were it", "6 ft")
+	p.press("Set beside")
+	p.see("Width: 6 ft")
+	p.write("Were it", "six")
+	p.press("Set beside")
+	p.see("Width: six")
+	p.see("is not a unit")
+	p.choose("What is otherwise", "tool")
+	p.choose("Were it", "shear")
+	p.see("Cut with: Ratchet shear")
+	p.tapeIs("sticks", before) // nothing is changed yet
+	p.axe("variants")
+	p.press("Let go: Width: six")
+	p.press("Take it: Width: 6 ft")
+	p.tapeIs("outside", "77 7⁄16″ × 24″ × 36″")
+	p.press("Undo")
+	p.tapeIs("outside", "53 7⁄16″ × 24″ × 36″")
+
+	p.press("What it is worth")
+	p.setPrice("Budget", "much")
+	p.see("not an amount of money")
+	p.keys(input.Escape)
+	p.setPrice("Budget", "40")
+	p.see("over the budget")
+	p.setPrice("One like it, bought", "45")
+	p.see("less than 2 of them bought")
+	p.press("3/4 in cap")
+	p.press("What it is worth")
+	p.see("It could be left out")
+}

@@ -1014,6 +1014,92 @@ export interface components {
             typed?: string;
             ware: string;
         };
+        /** @description Terms are what a builder holds a bill against. */
+        CostTerms: {
+            /**
+             * Format: int64
+             * @description what one like it costs in a shop; 0: not said
+             */
+            bought?: number;
+            /**
+             * Format: int64
+             * @description that it must not cost more than, tools that are bought included; 0: none
+             */
+            budget?: number;
+            /** @description what could be left out */
+            optional?: components["schemas"]["MaterialSpec"][];
+            /**
+             * Format: int64
+             * @description what tools cost that are bought for it
+             */
+            tools?: number;
+            /**
+             * Format: int64
+             * @description how often one of it is used before it is worn out; 0: not said
+             */
+            uses?: number;
+        };
+        /** @description Worth is a bill held against the builder's terms. Amounts have their tax. */
+        CostWorth: {
+            /** @description there is something to hold it against */
+            against: boolean;
+            /**
+             * Format: int64
+             * @description with tools
+             */
+            all: number;
+            /**
+             * Format: int64
+             * @description the rest
+             */
+            base: number;
+            /** @description there is a budget */
+            budgeted: boolean;
+            /** Format: int64 */
+            copies: number;
+            /**
+             * Format: int64
+             * @description one copy, without tools
+             */
+            each: number;
+            /** @description the line that costs most */
+            largest?: string;
+            /**
+             * Format: int64
+             * @description of all copies: what could be left out
+             */
+            optional?: number;
+            /**
+             * Format: int64
+             * @description more than the budget; below nought what is left of it
+             */
+            over?: number;
+            /**
+             * Format: int64
+             * @description how many copies pay for the tools against bought ones; 0: none does
+             */
+            paysAt?: number;
+            /**
+             * Format: int64
+             * @description of one copy, without tools
+             */
+            perUse?: number;
+            /**
+             * Format: int64
+             * @description against as many that are bought, tools included; below nought they cost more to make
+             */
+            saves?: number;
+            /**
+             * Format: double
+             * @description of the bill before tax, that it is
+             */
+            share?: number;
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            tools?: number;
+        };
         /** @description CutAnswer is the list as it was read, and how it is cut. Lines that cannot be read are left out of the cutting, and say why. */
         CutAnswer: {
             /**
@@ -3024,6 +3110,7 @@ export interface components {
             tool: components["schemas"]["ShopTool"];
             tools: components["schemas"]["ProcureToolCount"][];
             totals: components["schemas"]["ProcureTotals"];
+            worth: components["schemas"]["CostWorth"];
         };
         /** @description PlanAnswer is the plan and, where it was asked for, a drawing of each frame. */
         PlanAnswer: {
@@ -3128,6 +3215,7 @@ export interface components {
             sizes: components["schemas"]["LayoutSize"][];
             /** @description Unit is what a bare number means, and how lengths are shown by default. */
             units: string;
+            weight: components["schemas"]["Weight"];
         };
         /** @description Instance is one use of a group in a frame. Its joints' ids begin with its path. */
         PlanInstance: {
@@ -3956,6 +4044,7 @@ export interface components {
             /** @description how lengths are shown */
             style: string;
             template?: boolean;
+            terms?: components["schemas"]["CostTerms"];
             tool: string;
             /** @description of bare numbers */
             units: string;
@@ -4726,6 +4815,18 @@ export interface components {
             stuck: boolean;
             /** @description pipes of the list that the frame does not have */
             unknown: string[];
+        };
+        /** @description Weight is what one frame weighs, in pounds, without what hangs on it. */
+        Weight: {
+            /**
+             * Format: double
+             * @description about: 20 % more or less
+             */
+            fittings: number;
+            /** Format: double */
+            pipe: number;
+            /** Format: double */
+            total: number;
         };
         /** @description Term is one line of a sum; Value carries its sign. */
         WhyTerm: {

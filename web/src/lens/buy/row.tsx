@@ -2,8 +2,9 @@ import { useId, useState } from "react";
 import type { Line, Plan } from "../../api/client";
 import { buying, lotsOf, takingBack, withOutgoing } from "../../desk/doing";
 import { shopFor } from "../../desk/scope";
-import { useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useShop } from "../../desk/use";
+import { useDesk, useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useShop } from "../../desk/use";
 import { money, plural } from "../../lib/format";
+import { specKey, specOf } from "../../lib/spec";
 import { PriceField } from "../../prices/price-field";
 import { pricesOf, withPrices } from "../../prices/read";
 import { InPlace } from "../../ui/in-place";
@@ -14,7 +15,9 @@ import { type Ware, nameOf } from "./list";
 /** One line of the list: a box to tick, what it is, what it is for; opened, all that can be said of it in the aisle. */
 export function WareRow({ ware: w }: { ware: Ware }) {
   const open = useOpen();
+  const desk = useDesk();
   const plan = usePlan();
+  const optional = useProject((p) => p.terms?.optional) ?? [];
   const frame = useFrame();
   const [picked, onPick] = usePicked();
   const out = useOpenState((s) => s.outgoing.events);
@@ -125,6 +128,23 @@ export function WareRow({ ware: w }: { ware: Ware }) {
                 </dd>
               </div>
             </dl>
+          )}
+          {!service && (
+            <label className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                checked={optional.some((s) => specKey(s) === specKey(l))}
+                onChange={(e) => {
+                  const on = e.target.checked;
+                  const others = optional.filter((s) => specKey(s) !== specKey(l));
+                  desk.edit(on ? `${name} could be left out` : `${name} is needed`, (p) => ({
+                    ...p,
+                    terms: { ...p.terms, optional: on ? [...others, specOf(l)] : others } as typeof p.terms,
+                  }));
+                }}
+              />
+              It could be left out
+            </label>
           )}
           <p>{[l.for ? `For ${l.for}.` : "", l.rule ? `${capital(l.rule)}.` : "", packWords(l)].filter(Boolean).join(" ")}</p>
           {(l.source || l.date) && l.priced && !l.example && (

@@ -11,6 +11,8 @@ import { WareRow } from "./row";
 import { CementSchool, SpareRule } from "./rules";
 import { Scope } from "./scope";
 import { Total } from "./total";
+import { WhatIf } from "./what-if";
+import { Worth } from "./worth";
 
 /** What do I buy? A list in the order of a walk through the shop, to be ticked off. */
 export default function BuySheet() {
@@ -69,6 +71,8 @@ export default function BuySheet() {
       <TooMany />
       <Scope />
       <Total />
+      <Worth />
+      <WhatIf />
     </section>
   );
 }
