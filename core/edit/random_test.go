@@ -161,7 +161,7 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 		)
 	}
 	var e edit.Gesture
-	switch rapid.IntRange(0, 33).Draw(t, "gesture") {
+	switch rapid.IntRange(0, 34).Draw(t, "gesture") {
 	case 0, 1, 2, 3, 4:
 		way := rapid.SampledFrom([]string{"right", "left", "up", "down", "near", "away", "up right", "left down", "right up@30"}).
 			Draw(t, "way")
@@ -254,6 +254,8 @@ func anyGesture(t *rapid.T, h *hand, careful bool) edit.Gesture {
 		}
 	case 32:
 		e = &edit.Size{ID: anySize(t, h.doc), Length: rapid.SampledFrom([]string{"", "8", "12 cut", "nonsense"}).Draw(t, "size")}
+	case 34:
+		e = &edit.Apart{Joint: joint(), Along: axis, Move: measure.Axis(rapid.IntRange(0, 2).Draw(t, "moved"))}
 	case 33:
 		e = &edit.Size{Ends: [2]string{joint(), joint()}, Length: length()}
 	}

@@ -9,6 +9,7 @@ var forms = parseForms([][2]string{
 	{"join", "join <From:joint> to? <To:joint> [size <Size:size>] [within <In:part>]"},
 	{"split", "split <Pipe:pipe> [at <Length:text>] [from <From:joint>]"},
 	{"fit", "usual fitting at <Joint,More:joints> [later +Later]"},
+	{"apart", "apart <Joint,More:joints> along <Along:axis> moving <Move:axis>"},
 	{"delete", "delete <Joints,Pipes:things>"},
 	{"size", "make <Pipe:pipe> <Length:text>"},
 	{"size", "make <ID:said> <Length:text>"},
