@@ -125,3 +125,29 @@ func TestWhatIf(t *testing.T) {
 	p.press("What it is worth")
 	p.see("It could be left out")
 }
+
+// A corner fitting is not on the shelf: what could stand there is told with what it does, and taken for
+// every joint of its kind; what was typed stays.
+func TestNotHere(t *testing.T) {
+	p := open(t).window("/")
+	p.press("Scorekeeper's table")
+	p.ready()
+	outside := p.tape("outside")
+	p.lens("Buy")
+	p.see("side-outlet elbow")
+	p.press("1 in side-outlet elbow")
+	p.press("Not here")
+	p.see("Two fittings that touch")
+	p.see("the outside size stays")
+	p.see("+4 1 in tee")
+	p.axe("instead of it")
+	p.press("Take it at 4 joints")
+	p.until("it is bought no more", `() => ![...document.querySelectorAll(".ware-name")].some((e) => e.innerText.includes("side-outlet elbow"))`)
+	p.tapeIs("outside", outside)
+	p.see("1 in elbow")
+	p.lens("Cut")
+	p.see("hidden nipple")
+	p.press("Undo")
+	p.lens("Buy")
+	p.see("side-outlet elbow")
+}

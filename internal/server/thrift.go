@@ -9,6 +9,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/procure"
 	"sturdyelbow/core/record"
@@ -29,6 +30,11 @@ func registerThrift(h huma.API, a *api, op func(method, path, id, summary string
 		h,
 		op(http.MethodPost, "/badcut", "badCut", "What becomes of a cut that went wrong, and what it costs; nothing is recorded"),
 		a.badCut,
+	)
+	huma.Register(
+		h,
+		op(http.MethodPost, "/substitutes", "substitutes", "What may stand at every joint of a kind that is not to be had, and what it does"),
+		a.substitutes,
 	)
 	huma.Register(h, op(http.MethodPost, "/labels", "labels", "What is written on every piece, in the order of the cuts"), a.labels)
 	improve := op(
@@ -60,6 +66,25 @@ func (a *api) savings(ctx context.Context, in *body[SavingsRequest]) (*body[plan
 		return nil, problem(err)
 	}
 	return answer(*s), nil
+}
+
+// SubstitutesRequest is a project, and the fitting that is not to be had.
+type SubstitutesRequest struct {
+	PlanRequest
+	Kind catalog.Kind `json:"kind"`
+	Size string       `json:"size"`
+}
+
+func (a *api) substitutes(ctx context.Context, in *body[SubstitutesRequest]) (*body[[]plan.Substitute], error) {
+	job, shop, work, err := a.asked(ctx, &in.Body.PlanRequest)
+	if err != nil {
+		return nil, err
+	}
+	all, err := plan.FindSubstitutes(ctx, job, *shop, work, in.Body.Kind, in.Body.Size)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return answer(all), nil
 }
 
 func (a *api) labels(ctx context.Context, in *body[PlanRequest]) (*body[[]plan.Label], error) {

@@ -38,6 +38,7 @@ export type CutAnswer = S["CutAnswer"];
 export type Label = S["PlanLabel"];
 export type Offcut = S["ShopOffcut"];
 export type OnRack = S["OnRack"];
+export type Substitute = S["PlanSubstitute"];
 export type BadCut = S["PlanBadCut"];
 export type Lot = S["MaterialLot"];
 export type Price = S["CostPrice"];

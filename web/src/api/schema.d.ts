@@ -587,6 +587,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/substitutes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What may stand at every joint of a kind that is not to be had, and what it does */
+        post: operations["substitutes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/together": {
         parameters: {
             query?: never;
@@ -1273,6 +1290,7 @@ export interface components {
         Edit: {
             /** @description The options chosen, by their ids. */
             answers?: string[];
+            apart?: components["schemas"]["EditApart"];
             bay?: components["schemas"]["EditBay"];
             begin?: components["schemas"]["EditBegin"];
             bow?: components["schemas"]["EditBow"];
@@ -1328,6 +1346,22 @@ export interface components {
             done: components["schemas"]["EditDone"];
             project: components["schemas"]["Project"];
             question?: components["schemas"]["EditQuestion"];
+        };
+        /** @description Apart puts two fittings where one of many ports stood: one pipe moves along another by the least that two fittings take, with a hidden nipple between them. A corner of three becomes an elbow and a tee; what was typed is measured from where the corner was, and stays there. */
+        EditApart: {
+            /**
+             * Format: int64
+             * @description of the frame: the pipe that the second fitting stands on
+             */
+            along: number;
+            joint: string;
+            /** @description joints that get the same */
+            more?: string[];
+            /**
+             * Format: int64
+             * @description of the frame: the pipe that goes to the second fitting
+             */
+            move: number;
         };
         /** @description Bay sizes the room between a plane and the one before it on its axis, by a typed size or by pulling the plane. What hangs on the plane moves with it. */
         EditBay: {
@@ -3180,6 +3214,14 @@ export interface components {
              */
             was: number;
         };
+        /** @description FittingChange is a fitting of which more or fewer are bought. */
+        PlanFittingChange: {
+            /** @description Kind is a type of fitting by the trade's name. */
+            kind: string;
+            /** Format: int64 */
+            more: number;
+            size: string;
+        };
         /** @description Frame is one frame, planned. */
         PlanFrame: {
             check?: components["schemas"]["ToleranceCutListCheck"];
@@ -3577,6 +3619,44 @@ export interface components {
              * @description fewer
              */
             sticks?: number;
+        };
+        /** @description Substitute is what may stand at every joint of a kind that is not to be had, and what it does to the frame and to the purchase. */
+        PlanSubstitute: {
+            /** @description which size gives way is asked, when it is taken; nothing else is known then */
+            asks?: string;
+            /**
+             * Format: int64
+             * @description to pay more
+             */
+            cost: number;
+            /** @description letters of pieces that have another length then */
+            cuts: string[];
+            fix: components["schemas"]["FindingFix"];
+            /** @description the outside size, along each axis */
+            grows: number[];
+            /** Format: int64 */
+            joints: number;
+            /** @description fittings that are bought more, or fewer */
+            more: components["schemas"]["PlanFittingChange"][];
+            /**
+             * Format: int64
+             * @description how far pipes move; 0: they stay
+             */
+            moves?: number;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            nipple?: number;
+            /**
+             * Format: int64
+             * @description to buy more
+             */
+            sticks: number;
+            /** @description what the frame has to be looked at for, that it had not before */
+            warns: string[];
+            /** @description elbows and tees, with a hidden nipple between */
+            words: string;
         };
         /** @description PriceBook is every thing with its prices. */
         PriceBook: {
@@ -4785,6 +4865,20 @@ export interface components {
             /** Format: int64 */
             revision: number;
             shop: components["schemas"]["Shop"];
+        };
+        /** @description SubstitutesRequest is a project, and the fitting that is not to be had. */
+        SubstitutesRequest: {
+            draft?: boolean;
+            draw?: boolean;
+            /** @description Kind is a type of fitting by the trade's name. */
+            kind: string;
+            newest?: boolean;
+            of?: string;
+            paper?: boolean;
+            project: components["schemas"]["Project"];
+            shop?: components["schemas"]["Shop"];
+            shopKey?: string;
+            size: string;
         };
         /** @description Together is one plan for several projects, beside what each would cost by itself, cut with the same tool. */
         Together: {
@@ -6134,6 +6228,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawnStarter"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    substitutes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SubstitutesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanSubstitute"][];
                 };
             };
             /** @description Error */

@@ -12,6 +12,7 @@ import {
   Refusal,
   type Savings,
   type Shop,
+  type Substitute,
   api,
   ask,
 } from "../api/client";
@@ -164,6 +165,10 @@ export const mistakesOf = async (d: Desk, o: PlanOptions): Promise<Mistakes[]> =
 /** What becomes of a cut that went wrong, and what it costs; nothing is recorded. */
 export const badCutOf = async (d: Desk, event: DoneEvent, o: PlanOptions): Promise<BadCut> =>
   (await askOf("/api/badcut", d, { ...o, more: { event } })).json();
+
+/** What may stand at every joint of a kind that is not to be had, and what it does. */
+export const substitutesOf = async (d: Desk, kind: string, size: string, o: PlanOptions): Promise<Substitute[]> =>
+  (await askOf("/api/substitutes", d, { ...o, more: { kind, size } })).json();
 
 /** Goes on with the search for the best purchase, and tells each time it has come further. */
 export async function improve(d: Desk, o: PlanOptions, tell: (p: Progress) => void): Promise<void> {

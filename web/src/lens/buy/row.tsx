@@ -11,6 +11,7 @@ import { InPlace } from "../../ui/in-place";
 import { Picture, Ware as WarePicture } from "../../ui/picture";
 import { Tick } from "../../ui/tick";
 import { type Ware, nameOf } from "./list";
+import { NotHere } from "./not-here";
 
 /** One line of the list: a box to tick, what it is, what it is for; opened, all that can be said of it in the aisle. */
 export function WareRow({ ware: w }: { ware: Ware }) {
@@ -146,6 +147,7 @@ export function WareRow({ ware: w }: { ware: Ware }) {
               It could be left out
             </label>
           )}
+          {l.ware === "fitting" && <NotHere line={l} />}
           <p>{[l.for ? `For ${l.for}.` : "", l.rule ? `${capital(l.rule)}.` : "", packWords(l)].filter(Boolean).join(" ")}</p>
           {(l.source || l.date) && l.priced && !l.example && (
             <p className="text-ink-2">

@@ -1,0 +1,88 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { type Line, Refusal, type Substitute } from "../../api/client";
+import { substitutesOf } from "../../desk/server";
+import { useNamed, useNow, useOpen, useStyle } from "../../desk/use";
+import { isShown, money, plural, text } from "../../lib/format";
+import { kindWords, sizeWords } from "../../lib/words";
+
+/** A fitting is not on the shelf: what may stand at every joint of its kind, with what that does, before it is taken. */
+export function NotHere({ line: l }: { line: Line }) {
+  const open = useOpen();
+  const now = useNow();
+  const [asked, setAsked] = useState(false);
+  const found = useQuery({
+    queryKey: ["substitutes", open.id, now.project, now.shop, l.kind, l.size],
+    queryFn: ({ signal }) => substitutesOf(now, l.kind ?? "", l.size ?? "", { of: open.id, signal }),
+    enabled: asked,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  if (!asked)
+    return (
+      <p>
+        <button type="button" className="btn btn-small" onClick={() => setAsked(true)}>
+          Not here
+        </button>
+      </p>
+    );
+  return (
+    <section aria-label="Instead of it" className="grid gap-2" aria-live="polite">
+      {found.isFetching && <p className="text-ink-2">Looking for what could stand there …</p>}
+      {found.error && (
+        <p role="alert" className="font-semibold text-bad">
+          {found.error instanceof Refusal ? found.error.message : "The server does not answer."}{" "}
+          <button type="button" className="btn btn-small" onClick={() => void found.refetch()}>
+            Try again
+          </button>
+        </p>
+      )}
+      {found.data?.length === 0 && (
+        <p>Nothing else of the shelf fits these joints as the pipes run. Order it ahead, or choose another fitting in the Frame lens.</p>
+      )}
+      <ul className="grid gap-2">
+        {found.data?.map((s) => (
+          <One key={`${s.words} ${s.cuts.join()}`} of={s} />
+        ))}
+      </ul>
+      <p>
+        <button type="button" className="btn btn-small" onClick={() => setAsked(false)}>
+          It is here after all
+        </button>
+      </p>
+    </section>
+  );
+}
+
+const ways = ["wide", "deep", "high"];
+
+function One({ of: s }: { of: Substitute }) {
+  const open = useOpen();
+  const style = useStyle();
+  const named = useNamed();
+  const grows = s.grows.flatMap((g, i) =>
+    isShown(Math.abs(g), style, 32) ? [`${text(Math.abs(g), style, 32)} ${g > 0 ? "more" : "less"} ${ways[i]}`] : [],
+  );
+  const says = [
+    s.moves ? `They move ${text(s.moves, style, 32)}` : "",
+    grows.length > 0 ? grows.join(", ") : s.asks ? "" : "the outside size stays",
+    s.cuts.length > 0 ? `${s.cuts.join(", ")} ${s.cuts.length > 1 ? "are" : "is"} cut otherwise` : "no cut changes",
+    s.nipple ? `${plural(s.joints, "nipple")} of ${text(s.nipple, style, 64)}` : "",
+    s.sticks ? `${plural(Math.abs(s.sticks), "stick")} ${s.sticks > 0 ? "more" : "less"}` : "",
+    s.cost > 0 ? `${money(s.cost)} more` : s.cost < 0 ? `${money(-s.cost)} less` : "",
+  ].filter(Boolean);
+  return (
+    <li className="grid gap-1 border-t border-rule pt-1">
+      <strong>{s.words.charAt(0).toUpperCase() + s.words.slice(1)}.</strong>
+      <span>{s.more.map((m) => `${m.more > 0 ? "+" : "−"}${Math.abs(m.more)} ${sizeWords(m.size)} ${kindWords(m.kind)}`).join(", ")}</span>
+      {s.asks ? <span className="font-semibold text-warn">It asks what gives way: {named(s.asks)}</span> : <span>{says.join("; ")}.</span>}
+      {s.warns.map((w) => (
+        <span key={w} className="font-semibold text-warn">
+          {w}
+        </span>
+      ))}
+      <button type="button" className="btn btn-small btn-fix justify-self-start" onClick={() => open.fix(s.fix)}>
+        Take it at {plural(s.joints, "joint")}
+      </button>
+    </li>
+  );
+}
