@@ -61,7 +61,7 @@ func TestSeveralJobsAreBoughtTogether(t *testing.T) {
 	p.press("To the list")
 	p.see("Bought together")
 	p.see("less than apart")
-	p.see("2 of it, alone 4 sticks, $61.40")
+	p.see("2 copies, alone 4 sticks, $61.40")
 	p.see("46 7⁄16″")
 	p.press("Show A on the sticks")
 	p.until("A is lit", `() => document.querySelectorAll(".stick-piece.is-lit").length > 0`)

@@ -86,7 +86,7 @@ func (s Spec) Words() string {
 	inches := func(l measure.Length) string { return l.Round(measure.Inch/16).Format(measure.InInches, 0) }
 	switch s.Ware {
 	case Pipe:
-		return fmt.Sprintf("%s pipe, %s stick", s.Size, s.Length.Format(measure.FeetInches, 0))
+		return fmt.Sprintf("%s in pipe, %s stick", s.Size, s.Length.Format(measure.FeetInches, 0))
 	case Fitting:
 		return s.Size + " " + s.Kind
 	case Cement, Primer:
@@ -111,7 +111,7 @@ func (s Spec) Words() string {
 // Words names a line: a piece that no stick is long enough for is said as such.
 func (l Line) Words() string {
 	if l.Unit == Piece {
-		return fmt.Sprintf("%s pipe, %s in one piece: no stick holds it", l.Size, l.Length.Format(measure.FeetInches, 0))
+		return fmt.Sprintf("%s in pipe, %s in one piece: no stick holds it", l.Size, l.Length.Format(measure.FeetInches, 0))
 	}
 	return l.Spec.Words()
 }

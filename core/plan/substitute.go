@@ -116,7 +116,7 @@ func (s *substituting) candidates(kind catalog.Kind) (all []candidate) {
 		for _, b := range []measure.Axis{measure.X, measure.Y, measure.Z} {
 			if a != b && s.runs(a) && s.runs(b) {
 				all = append(all, candidate{
-					words: fmt.Sprintf("two fittings that touch; the pipes that run %s move along the %s ones", runWords[b], runWords[a]),
+					words: fmt.Sprintf("two fittings that touch; the pipes that run %s move along %s", runWords[b], alongWords[a]),
 					edits: []edit.Edit{{Gesture: &edit.Apart{Joint: ids[0], More: ids[1:], Along: a, Move: b}}},
 				})
 			}
@@ -165,8 +165,11 @@ func (s *substituting) spares(kind catalog.Kind) (all []candidate) {
 	return all
 }
 
-// runWords say which pipes run along an axis.
-var runWords = map[measure.Axis]string{measure.X: "across", measure.Y: "in depth", measure.Z: "upright"}
+// runWords say which pipes run along an axis, and alongWords along which others something moves there.
+var (
+	runWords   = map[measure.Axis]string{measure.X: "across", measure.Y: "in depth", measure.Z: "upright"}
+	alongWords = map[measure.Axis]string{measure.X: "those across", measure.Y: "those in depth", measure.Z: "the uprights"}
+)
 
 // runs says whether a straight pipe leaves every joint along an axis, and whether it has enough others.
 func (s *substituting) runs(a measure.Axis) bool {

@@ -1,8 +1,10 @@
 package export
 
 import (
+	"cmp"
 	"encoding/csv"
 	"io"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -37,14 +39,21 @@ func write(w io.Writer, rows [][]string) error {
 // CutList writes the cut list: one line a letter. The first columns are those
 // that a cut list is read by; the rest say which pipes they are.
 func CutList(w io.Writer, p *plan.Plan, style measure.Style) error {
-	rows := [][]string{{"size", "length", "count", "letter", "pipes", "note"}}
+	rows := [][]string{{"size", "length", "count", "letter", "where", "note"}}
 	for _, g := range p.Cuts {
-		var pipes []string
+		var places []string // in plain words; its name where the frame has no words for it
 		for _, r := range g.Pipes {
-			pipes = append(pipes, r.Pipe)
+			f := &p.Frames[r.Frame]
+			i := slices.IndexFunc(f.Pipes, func(x plan.Pipe) bool { return x.Pipe == r.Pipe })
+			if i < 0 {
+				continue
+			}
+			if where := cmp.Or(f.Pipes[i].Where, r.Pipe); !slices.Contains(places, where) {
+				places = append(places, where)
+			}
 		}
 		length := g.Cut.Format(style, 0)
-		rows = append(rows, []string{string(g.Size), length, strconv.Itoa(g.Count), g.Letter, strings.Join(pipes, " "), g.Note()})
+		rows = append(rows, []string{string(g.Size), length, strconv.Itoa(g.Count), g.Letter, strings.Join(places, "; "), g.Note()})
 	}
 	return write(w, rows)
 }

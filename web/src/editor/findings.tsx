@@ -47,7 +47,7 @@ export function FindingText({ of: f, onFix }: { of: Finding; onFix: (x: Fix) => 
 
 /** What the plan noticed, the gravest first, with fixes that apply at once. */
 export function Findings({ of, onShow, onFix }: { of: Finding[]; onShow: (f: Finding) => void; onFix: (x: Fix) => void }) {
-  if (of.length === 0) return <p className="text-sm">Nothing to mind: it goes together as planned.</p>;
+  if (of.length === 0) return <p className="text-sm">Nothing to look at: it goes together as planned.</p>;
   return (
     <ul aria-label="Findings" className="grid gap-3 text-sm">
       {of.map((f, i) => (

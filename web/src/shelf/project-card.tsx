@@ -146,7 +146,7 @@ function Facts({ card: c }: { card: Card }) {
           {c.state === "waits" ? c.words : states[c.state]}
           {(c.state === "look" || c.state === "stopped") && `: ${c.words}`}
           {c.state !== "waits" && (
-            <span className="text-ink-2">{`, ${plural(c.sticks, "stick")}${c.copies > 1 ? ` for ${c.copies} of it` : ""}`}</span>
+            <span className="text-ink-2">{`, ${plural(c.sticks, "stick")}${c.copies > 1 ? ` for ${c.copies} copies` : ""}`}</span>
           )}
         </span>
       </p>

@@ -65,7 +65,7 @@ export default function TogetherPage() {
                         {a.name || "Without a name"}
                       </Link>
                       <span className="text-ink-2">
-                        {a.copies > 1 && `${a.copies} of it, `}alone {plural(a.sticks, "stick")}, {money(a.cost)}
+                        {a.copies > 1 && `${a.copies} copies, `}alone {plural(a.sticks, "stick")}, {money(a.cost)}
                       </span>
                     </li>
                   ))}

@@ -75,7 +75,7 @@ export function Measured() {
               )}
             </th>
             <th scope="col">typical</th>
-            <th scope="col">yours</th>
+            <th scope="col">as you measured</th>
           </tr>
         </thead>
         <tbody>
@@ -189,7 +189,7 @@ function SeatTrial({ size, wrong, onTake }: { size: string; wrong?: string; onTa
       <Line label="Line, from the pipe's end" placeholder="socket depth" value={mark} onChange={setMark} />
       <Line label="Shows beyond the rim" placeholder="1/8" value={gap} onChange={setGap} />
       <button type="button" className="btn btn-small mt-2" disabled={!gap.trim()} onClick={() => void take()}>
-        Take the seat
+        Use this depth
       </button>
       {wrong && (
         <p role="alert" className="mt-1 text-sm font-semibold text-bad">

@@ -313,7 +313,7 @@ function Copies() {
         onChange={(e) => {
           const t = e.target.value.trim();
           setTyped(t);
-          if (isCopies(t)) desk.edit(`${t} of it`, (p) => ({ ...p, copies: Number(t) }), "copies");
+          if (isCopies(t)) desk.edit(`${t} copies`, (p) => ({ ...p, copies: Number(t) }), "copies");
         }}
         onBlur={() => {
           setTyped(undefined);
