@@ -9,6 +9,7 @@ import (
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/stock"
+	"sturdyelbow/core/supply"
 )
 
 // Tool is a way to cut pipe.
@@ -125,6 +126,8 @@ type Shop struct {
 	Rack   []Offcut               `json:"rack"`
 	Bars   []Bar                  `json:"bars,omitempty"` // what else is sold by the length
 	Haul   *stock.Haul            `json:"haul,omitempty"` // what the vehicle takes, and how the shop cuts; none: anything
+	// Suppliers are price lists of other shops, to be compared with.
+	Suppliers []supply.Supplier `json:"suppliers,omitempty"`
 	// Scrap is the length below which a leftover is scrap, and is not put on the rack; 0: 6 in.
 	Scrap measure.Length `json:"scrap,omitempty"`
 }

@@ -33,7 +33,7 @@ var above = map[string]string{
 	"edit":  "measure catalog frame layout fitting model fit finding message mention together words",
 	"lines": "measure catalog frame layout model edit words",
 	// what is bought, and how it is cut
-	"packing": "", "families": "packing", "stock": "measure packing", "cost": "measure catalog material", "pieces": "measure catalog", "supply": "measure material cost", "pricelist": "measure catalog material cost reading", "shop": "measure catalog frame cost stock material",
+	"packing": "", "families": "packing", "stock": "measure packing", "cost": "measure catalog material", "pieces": "measure catalog", "supply": "measure material cost", "pricelist": "measure catalog material cost reading", "shop": "measure catalog frame cost stock material supply",
 	"record":  "measure catalog frame material shop",
 	"joinery": "measure catalog frame fitting material",
 	"procure": "measure catalog frame fitting model why finding material stock shop cost joinery record",

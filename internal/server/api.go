@@ -49,6 +49,7 @@ func register(h huma.API, a *api) {
 	registerEffect(h, a, op)
 	registerThrift(h, a, op)
 	registerPrices(h, a, op)
+	registerCompare(h, a, op)
 	huma.Register(h, op(http.MethodGet, "/rack", "rack", "What lies on the rack, and what could be cut from it"), a.rack)
 }
 

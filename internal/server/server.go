@@ -16,6 +16,7 @@ import (
 
 	"sturdyelbow/core/record"
 	"sturdyelbow/internal/store"
+	"sturdyelbow/internal/suppliers"
 )
 
 // Config is what a server needs.
@@ -25,7 +26,9 @@ type Config struct {
 	Hosts   []string // names besides the loopback ones that requests may come in for
 	Version string
 	Log     *slog.Logger
-	Closing <-chan struct{} // closed when the server is about to stop: pages that follow are let go
+	// Suppliers are asked what a project comes to there; the three simulated ones where it is nil.
+	Suppliers []suppliers.Source
+	Closing   <-chan struct{} // closed when the server is about to stop: pages that follow are let go
 }
 
 // maxBody bounds every request's body.
@@ -36,6 +39,7 @@ type api struct {
 	version   string
 	shops     shops
 	cards     kept[newness, Card]
+	suppliers []suppliers.Source
 	needed    kept[newness, needs]
 	owned     kept[int64, DrawnStarter]
 	bought    kept[string, Together]
@@ -64,6 +68,11 @@ func New(c Config) http.Handler {
 	r.HandleMethodNotAllowed = true
 	r.Use(recovered(c.Log), guard(c.Hosts), headers(), limitBody(), compressed())
 	a := &api{store: c.Store, version: c.Version, closing: c.Closing, bought: kept[string, Together]{most: mostBought}}
+	if a.suppliers = c.Suppliers; a.suppliers == nil {
+		for _, e := range suppliers.Examples() {
+			a.suppliers = append(a.suppliers, e)
+		}
+	}
 	config := apiConfig(c.Version)
 	config.Transformers = append(config.Transformers, logged(c.Log))
 	register(humagin.New(r, config), a)

@@ -604,6 +604,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/suppliers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a project comes to at each supplier, and split among them; nothing is stored */
+        post: operations["compareSuppliers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/together": {
         parameters: {
             query?: never;
@@ -3163,6 +3180,27 @@ export interface components {
             /** @description to send instead of the shop next time; it may be forgotten */
             shopKey?: string;
         };
+        /** @description AtShop is a job as it is bought from one supplier, or from several. */
+        PlanAtShop: {
+            /** Format: int64 */
+            days: number;
+            from: string[];
+            missing: components["schemas"]["SupplyNeed"][];
+            /** Format: int64 */
+            shipping: number;
+            /**
+             * Format: int64
+             * @description that are bought, as they are sold there
+             */
+            sticks: number;
+            taken: components["schemas"]["SupplyTaken"][];
+            /** Format: int64 */
+            tax: number;
+            /** Format: int64 */
+            total: number;
+            /** Format: int64 */
+            wares: number;
+        };
         /** @description BadCut is what becomes of a cut that went wrong, and what it costs. */
         PlanBadCut: {
             /** @description the letter of that piece */
@@ -4400,6 +4438,8 @@ export interface components {
             };
             /** @description StockLength is a stick length on sale. An empty size means every size. */
             stock: components["schemas"]["ShopStockLength"][];
+            /** @description Suppliers are price lists of other shops, to be compared with. */
+            suppliers?: components["schemas"]["SupplySupplier"][];
             /** @description Tool is a way to cut pipe. */
             tools: components["schemas"]["ShopTool"][];
         };
@@ -4879,6 +4919,129 @@ export interface components {
             shop?: components["schemas"]["Shop"];
             shopKey?: string;
             size: string;
+        };
+        /** @description SupplierAnswer is what a project comes to at one supplier. */
+        SupplierAnswer: {
+            about?: string;
+            at?: components["schemas"]["PlanAtShop"];
+            date?: string;
+            /** Format: int64 */
+            days?: number;
+            example?: boolean;
+            /** Format: int64 */
+            freeFrom?: number;
+            id: string;
+            name: string;
+            offers: components["schemas"]["SupplyOffer"][];
+            /** Format: int64 */
+            shipping?: number;
+            /** @description why it said nothing */
+            why?: string;
+        };
+        /** @description Suppliers is what a project comes to at each supplier, and split among them. */
+        Suppliers: {
+            /** @description SupplierAnswer is what a project comes to at one supplier. */
+            all: components["schemas"]["SupplierAnswer"][];
+            split: components["schemas"]["PlanAtShop"];
+        };
+        /** @description SuppliersRequest is a project, and by when it is needed. */
+        SuppliersRequest: {
+            /** @description suppliers that are not asked, by id */
+            but?: string[];
+            /**
+             * Format: int64
+             * @description until it is needed; left out: whenever
+             */
+            days?: number;
+            draft?: boolean;
+            draw?: boolean;
+            newest?: boolean;
+            of?: string;
+            paper?: boolean;
+            project: components["schemas"]["Project"];
+            shop?: components["schemas"]["Shop"];
+            shopKey?: string;
+        };
+        /** @description Need is a thing that is wanted, and how many of it. */
+        SupplyNeed: {
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            diameter?: number;
+            kind?: string;
+            label: string;
+            /** Format: int64 */
+            length?: number;
+            /** Format: int64 */
+            ounces?: number;
+            size?: string;
+            ware: string;
+        };
+        /** @description Offer is one ware of a supplier: a thing may be offered singly and in packs. */
+        SupplyOffer: {
+            /** Format: int64 */
+            amount: number;
+            /** Format: int64 */
+            diameter?: number;
+            /** Format: int64 */
+            from?: number;
+            kind?: string;
+            /** Format: int64 */
+            length?: number;
+            /** Format: int64 */
+            ounces?: number;
+            /** Format: int64 */
+            pack?: number;
+            size?: string;
+            /**
+             * Format: int64
+             * @description how many packs there are; 0: as many as wanted
+             */
+            stock?: number;
+            ware: string;
+        };
+        /** @description Supplier is a shop and what it says of its wares. */
+        SupplySupplier: {
+            about?: string;
+            /** @description of its prices: 2026-11-29 */
+            date?: string;
+            /**
+             * Format: int64
+             * @description until it is in the builder's hands; 0: the same day
+             */
+            days?: number;
+            /** @description made up, to show how comparing works */
+            example?: boolean;
+            /**
+             * Format: int64
+             * @description an order of so much is sent for nothing; 0: none is
+             */
+            freeFrom?: number;
+            id: string;
+            name: string;
+            /** @description Offer is one ware of a supplier: a thing may be offered singly and in packs. */
+            offers: components["schemas"]["SupplyOffer"][];
+            /**
+             * Format: int64
+             * @description for all of an order
+             */
+            shipping?: number;
+        };
+        /** @description Taken is how a thing is bought from one supplier. */
+        SupplyTaken: {
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            amount: number;
+            /**
+             * Format: int64
+             * @description of the thing, those left over of packs among them
+             */
+            count: number;
+            label: string;
+            /** @description its id */
+            supplier: string;
         };
         /** @description Together is one plan for several projects, beside what each would cost by itself, cut with the same tool. */
         Together: {
@@ -6261,6 +6424,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanSubstitute"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compareSuppliers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SuppliersRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Suppliers"];
                 };
             };
             /** @description Error */

@@ -13,6 +13,7 @@ import {
   type Savings,
   type Shop,
   type Substitute,
+  type Suppliers,
   api,
   ask,
 } from "../api/client";
@@ -165,6 +166,10 @@ export const mistakesOf = async (d: Desk, o: PlanOptions): Promise<Mistakes[]> =
 /** What becomes of a cut that went wrong, and what it costs; nothing is recorded. */
 export const badCutOf = async (d: Desk, event: DoneEvent, o: PlanOptions): Promise<BadCut> =>
   (await askOf("/api/badcut", d, { ...o, more: { event } })).json();
+
+/** What a project comes to at each supplier, and split among them. */
+export const suppliersOf = async (d: Desk, more: { days?: number; but?: string[] }, o: PlanOptions): Promise<Suppliers> =>
+  (await askOf("/api/suppliers", d, { ...o, more })).json();
 
 /** What may stand at every joint of a kind that is not to be had, and what it does. */
 export const substitutesOf = async (d: Desk, kind: string, size: string, o: PlanOptions): Promise<Substitute[]> =>
