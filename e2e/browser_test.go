@@ -25,6 +25,7 @@ import (
 	"sturdyelbow/internal/demo"
 	"sturdyelbow/internal/server"
 	"sturdyelbow/internal/store"
+	"sturdyelbow/internal/suppliers"
 	"sturdyelbow/web"
 )
 
@@ -67,6 +68,8 @@ type workshop struct {
 	addr  string
 	url   string
 	stop  func()
+
+	suppliers []*suppliers.Example
 }
 
 // open makes one, for a journey that goes on beside others.
@@ -80,7 +83,7 @@ func openIn(t *testing.T, dir string) *workshop {
 	st, err := store.Open(t.Context(), dir)
 	require.NoError(t, err)
 	require.NoError(t, demo.Seed(t.Context(), st))
-	w := &workshop{t: t, store: st, addr: "127.0.0.1:0"}
+	w := &workshop{t: t, store: st, addr: "127.0.0.1:0", suppliers: suppliers.Examples()}
 	w.start()
 	t.Cleanup(func() {
 		w.stop()
@@ -97,8 +100,14 @@ func (w *workshop) start() {
 	w.url = "http://" + w.addr
 	ctx, cancel := context.WithCancel(context.WithoutCancel(w.t.Context()))
 	ended := make(chan error, 1)
+	var sources []suppliers.Source
+	for _, e := range w.suppliers {
+		sources = append(sources, e)
+	}
 	go func() {
-		ended <- server.Serve(ctx, l, server.New(server.Config{Store: w.store, Web: web.Files(), Version: "test", Closing: ctx.Done()}))
+		ended <- server.Serve(ctx, l, server.New(server.Config{
+			Store: w.store, Web: web.Files(), Version: "test", Closing: ctx.Done(), Suppliers: sources,
+		}))
 	}()
 	w.stop = sync.OnceFunc(func() {
 		cancel()

@@ -5,6 +5,8 @@ import (
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
+
+	"sturdyelbow/internal/suppliers"
 )
 
 // setPrice types over a figure that is put right where it stands.
@@ -150,4 +152,42 @@ func TestNotHere(t *testing.T) {
 	p.press("Undo")
 	p.lens("Buy")
 	p.see("side-outlet elbow")
+}
+
+// Shops side by side, one of them down: what each has not, the cheapest split, by a day; a list of the
+// builder's own among them; and the project buys at one of them, alone.
+func TestShopsCompared(t *testing.T) {
+	w := open(t)
+	b := w.window("/prices")
+	b.press("Paste or open a list")
+	b.write("Where they are from", "Corner shop")
+	b.write("A thing and its price a line", "3/4 tee .10\n3/4 cap .10")
+	b.press("Read it")
+	b.press("Keep as the list of Corner shop")
+	b.see("2 prices")
+	b.setPrice("Days of Corner shop", "soon")
+	b.see("Write how many days, like 3")
+	b.keys(input.Escape)
+
+	w.suppliers[1].Mood = suppliers.Down
+	p := w.window("/p/" + w.project("Club jump") + "/buy")
+	p.see("What to buy")
+	p.press("Where to buy")
+	p.see("Mill Lane Barn")
+	p.see("Not asked: it does not answer now.")
+	p.see("It has not: 4 × 3/4 in side-outlet tee")
+	p.see("Cheapest split")
+	p.see("Corner shop:")
+	p.setPrice("Needed within", "0")
+	p.see("too late")
+	p.see("Not to be had: 4 × 3/4 in side-outlet tee")
+	p.press("whenever")
+	p.axe("shops compared")
+	p.press("Buy at Longmeadow by Mail")
+	p.see("the prices and sticks of Longmeadow by Mail")
+	p.see("3/4 in pipe, 5′ stick")
+	p.press("Undo")
+	p.see("3/4 in pipe, 10′ stick")
+	other := w.window("/p/" + w.project("Cavaletti") + "/buy")
+	other.see("3/4 in pipe, 10′ stick") // nothing is on sale there for every project
 }

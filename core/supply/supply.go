@@ -38,6 +38,7 @@ type Need struct {
 
 // Taken is how a thing is bought from one supplier.
 type Taken struct {
+	material.Spec
 	Supplier string        `json:"supplier"` // its id
 	Label    string        `json:"label"`
 	Count    int           `json:"count"` // of the thing, those left over of packs among them
@@ -206,7 +207,7 @@ func cheapest(n Need, from []*Supplier) map[*Supplier]Taken {
 			continue
 		}
 		t := got[packs[k].of]
-		t.Supplier, t.Label = packs[k].of.ID, n.Label
+		t.Spec, t.Supplier, t.Label = n.Spec, packs[k].of.ID, n.Label
 		t.Count, t.Amount = t.Count+w.here*packs[k].size, t.Amount+packs[k].offer.Amount.Times(w.here)
 		got[packs[k].of] = t
 	}

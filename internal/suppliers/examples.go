@@ -39,11 +39,11 @@ type Example struct {
 func Examples() []*Example {
 	return []*Example{
 		{
-			shop:   supply.Supplier{ID: "example-barn", Name: "Mill Lane Barn", About: "a hardware barn: what is usual, in packs, today"},
+			shop:   supply.Supplier{ID: "example-barn", Name: "Mill Lane Barn", About: "a hardware barn: what is usual, in packs"},
 			offers: barn, now: time.Now,
 		},
 		{
-			shop:   supply.Supplier{ID: "example-counter", Name: "Quay Street Counter", About: "a plumbing counter: long sticks, every size, tomorrow", Days: 1},
+			shop:   supply.Supplier{ID: "example-counter", Name: "Quay Street Counter", About: "a plumbing counter: long sticks, every size", Days: 1},
 			offers: counter, now: time.Now,
 		},
 		{

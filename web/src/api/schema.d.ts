@@ -5039,9 +5039,18 @@ export interface components {
              * @description of the thing, those left over of packs among them
              */
             count: number;
+            /** Format: int64 */
+            diameter?: number;
+            kind?: string;
             label: string;
+            /** Format: int64 */
+            length?: number;
+            /** Format: int64 */
+            ounces?: number;
+            size?: string;
             /** @description its id */
             supplier: string;
+            ware: string;
         };
         /** @description Together is one plan for several projects, beside what each would cost by itself, cut with the same tool. */
         Together: {

@@ -38,6 +38,20 @@ export function PasteList({ onTake }: { onTake: (label: string, by: (s: Shop) =>
     read.reset();
     if (bad.length === 0) setOpened(false);
   };
+  // a list of another shop: it is compared with, and changes no price here
+  const asShop = () => {
+    const name = source.trim();
+    const offers = good.map(({ price: { typed: _t, example: _e, source: _s, date: _d, ...o } }) => o);
+    onTake(`The list of ${name} is kept: ${plural(offers.length, "price")}`, (s) => ({
+      ...s,
+      suppliers: [
+        ...(s.suppliers ?? []).filter((x) => x.name !== name),
+        { id: `list-${name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}`, name, date: good[0]?.price.date, offers },
+      ],
+    }));
+    setText(bad.map((r) => r.text).join("\n"));
+    read.reset();
+  };
   if (!opened)
     return (
       <p>
@@ -104,6 +118,11 @@ export function PasteList({ onTake }: { onTake: (label: string, by: (s: Shop) =>
         {good.length > 0 && (
           <button type="button" className="btn btn-main" onClick={take}>
             Take {plural(good.length, "price")}
+          </button>
+        )}
+        {good.length > 0 && source.trim() && (
+          <button type="button" className="btn" onClick={asShop}>
+            Keep as the list of {source.trim()}, to compare
           </button>
         )}
         {bad.length > 0 && (

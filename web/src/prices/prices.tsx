@@ -4,14 +4,14 @@ import { Link } from "wouter";
 import { type PriceBook, type PricePart, type Price, type Shop, api, ask } from "../api/client";
 import { follow } from "../desk/follow";
 import { nameOf } from "../lens/buy/list";
-import { plural } from "../lib/format";
+import { money, plural } from "../lib/format";
 import { specKey } from "../lib/spec";
 import { Icon } from "../ui/icons";
 import { InPlace } from "../ui/in-place";
 import { ExampleMark, Failure, Loading, TopBar } from "../ui/ui";
 import { PasteList } from "./paste-list";
 import { PriceField } from "./price-field";
-import { readPercent, withPrices } from "./read";
+import { readPercent, readPrices, withPrices } from "./read";
 import { useStoredShop } from "./save";
 
 type Which = "all" | "none" | "example" | "old";
@@ -99,6 +99,7 @@ export default function PricesPage() {
         )}
         {save.error && <Failure why={`${save.error.message}. The price was not saved; type it once more.`} />}
         <PasteList onTake={(label, by) => change(label, by)} />
+        <Lists shop={shop.data?.shop} onSet={change} />
         {undone && (
           <p role="status" className="flex flex-wrap items-center gap-3 text-sm">
             {undone.label}.
@@ -107,7 +108,7 @@ export default function PricesPage() {
               className="link"
               onClick={() => {
                 const { was } = undone;
-                save.mutate((s) => ({ ...s, prices: was.prices }), { onSuccess: () => setUndone(undefined) });
+                save.mutate((s) => ({ ...s, prices: was.prices, suppliers: was.suppliers }), { onSuccess: () => setUndone(undefined) });
               }}
             >
               Undo
@@ -159,6 +160,76 @@ export default function PricesPage() {
         )}
       </main>
     </>
+  );
+}
+
+/** Price lists of other shops: they are compared with in the Buy lens. */
+function Lists({ shop, onSet }: { shop?: Shop; onSet: (label: string, by: (s: Shop) => Shop) => void }) {
+  const all = shop?.suppliers ?? [];
+  if (all.length === 0) return null;
+  type One = (typeof all)[number];
+  const one = (id: string, by: (s: One) => One | undefined) => (s: Shop) => ({
+    ...s,
+    suppliers: (s.suppliers ?? []).flatMap((x) => (x.id === id ? (by(x) ?? []) : x)),
+  });
+  return (
+    <section aria-label="Lists of other shops" className="grid gap-1">
+      <h2 className="text-lg">Lists of other shops, to compare with</h2>
+      <ul>
+        {all.map((x) => (
+          <li key={x.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-1">
+            <strong>{x.name}</strong>
+            <span className="text-ink-2">
+              {plural(x.offers.length, "price")}
+              {x.date && `, ${x.date}`}
+            </span>
+            <span>
+              there in{" "}
+              <InPlace
+                label={`Days of ${x.name}`}
+                shown={x.days ? plural(x.days, "day") : "no time"}
+                start={String(x.days ?? 0)}
+                className="w-16"
+                take={(t) => {
+                  if (!/^\d{1,3}$/.test(t)) throw new Error("Write how many days, like 3");
+                  onSet(
+                    `${x.name} takes ${plural(Number(t), "day")}`,
+                    one(x.id, (s) => ({ ...s, days: Number(t) || undefined })),
+                  );
+                }}
+              />
+            </span>
+            <span>
+              sending{" "}
+              <InPlace
+                label={`Sending by ${x.name}`}
+                shown={x.shipping ? money(x.shipping) : "free"}
+                start={x.shipping ? (x.shipping / 100).toFixed(2) : "0"}
+                take={async (t) => {
+                  const [read] = await readPrices(t);
+                  onSet(
+                    `${x.name} sends for ${t}`,
+                    one(x.id, (s) => ({ ...s, shipping: read?.amount || undefined })),
+                  );
+                }}
+              />
+            </span>
+            <button
+              type="button"
+              className="link"
+              onClick={() =>
+                onSet(
+                  `The list of ${x.name} is gone`,
+                  one(x.id, () => undefined),
+                )
+              }
+            >
+              forget it
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -10,6 +10,7 @@ import { OnSale } from "./on-sale";
 import { WareRow } from "./row";
 import { CementSchool, SpareRule } from "./rules";
 import { Scope } from "./scope";
+import { Shops } from "./shops";
 import { Total } from "./total";
 import { WhatIf } from "./what-if";
 import { Worth } from "./worth";
@@ -71,6 +72,7 @@ export default function BuySheet() {
       <TooMany />
       <Scope />
       <Total />
+      <Shops />
       <Worth />
       <WhatIf />
     </section>
