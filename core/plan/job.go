@@ -48,6 +48,8 @@ type Job struct {
 	Prices []cost.Price  `json:"prices,omitempty"`
 	// Spare are sticks that are bought besides those that the pieces take.
 	Spare []StockLength `json:"spare,omitempty"`
+	// Own says that each frame has letters of its own, with its number before them.
+	Own bool `json:"own,omitempty"`
 	// Terms are what the bill is held against.
 	Terms cost.Terms `json:"terms,omitzero"`
 	// School is the way in which joints are cemented.

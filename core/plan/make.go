@@ -147,6 +147,7 @@ func (p *Plan) procure(ctx context.Context, job *Job, s *Shop, work *Work, draft
 			procure.Lot{
 				Built:   f.built,
 				Copies:  f.Copies,
+				Own:     job.Own,
 				Needs:   link.Needs(f.Links),
 				Was:     job.Frames[i].Was,
 				Variant: job.Frames[i].Variant,

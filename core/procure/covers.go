@@ -60,13 +60,13 @@ func (c *cutting) assign(w *record.Work, basis string) (at []there, ok bool) {
 		}
 		if want, trim := trims[s.ID]; trim {
 			if len(cuts) != 1 || cuts[0].Length != want.length ||
-				(PieceRef{Pipe: cuts[0].Pipe, Copy: cuts[0].Copy, Frame: want.Frame}) != want.PieceRef {
+				(PieceRef{Pipe: cuts[0].Pipe, Copy: cuts[0].Copy, Frame: cuts[0].Frame}) != want.PieceRef {
 				return nil, false
 			}
 			continue
 		}
 		for _, t := range cuts {
-			ref := PieceRef{Pipe: t.Pipe, Copy: t.Copy}
+			ref := PieceRef{Frame: t.Frame, Pipe: t.Pipe, Copy: t.Copy}
 			if w := wanted[ref]; w == nil || !w.is(t.Length) {
 				return nil, false
 			}

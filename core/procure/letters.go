@@ -2,6 +2,7 @@ package procure
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 	"strconv"
 	"strings"
@@ -22,28 +23,44 @@ type alike struct {
 	class frame.Class
 	waits bool
 	path  frame.Path
+	lot   int // of lots that have letters of their own: which one, counted from 1
 }
 
-func likeness(p *model.Placed) alike { return alike{p.Size, p.Ordered, p.Class, p.Waits, p.Path} }
+func likeness(p *model.Placed, lot int) alike {
+	return alike{p.Size, p.Ordered, p.Class, p.Waits, p.Path, lot}
+}
+
+// lotOf is the number of a lot that has letters of its own; 0 where all have the same. Variants are
+// put together from the same pieces, and so have the same letters.
+func lotOf(lots []Lot, i int) int {
+	if len(lots) < 2 || slices.ContainsFunc(lots, func(l Lot) bool { return l.Variant != "" || !l.Own }) {
+		return 0
+	}
+	return i + 1
+}
 
 // letter gives the pieces their letters: one for each size and cut length, the
 // largest size first, then the longest. Letters that are written on pipe or on paper
 // stay with what they were written on; a new piece gets one that never was another's.
-func (p *Purchase) letter(lots []Lot, fixed []record.Letter) {
+//
+// Lots that have letters of their own have those that each has by itself, with its number before them:
+// 1A, 2A.
+func (p *Purchase) letter(lots []Lot, w *record.Work) {
 	at := map[alike]int{}
 	for fi := range lots {
 		f := &lots[fi]
 		for i := range f.Pipes {
 			pc := &f.Pipes[i]
-			g, known := at[likeness(pc)]
+			like := likeness(pc, lotOf(lots, fi))
+			g, known := at[like]
 			if !known {
 				g = len(p.Cuts)
-				at[likeness(pc)] = g
+				at[like] = g
 				sum := pc.Sum
 				if pc.Ordered != pc.Cut {
 					sum = slices.Clip(sum).Plus(orderWords(pc), pc.Ordered-pc.Cut)
 				}
-				p.Cuts = append(p.Cuts, CutLine{Size: pc.Size, Cut: pc.Ordered, Sum: sum, Path: pc.Path, Class: pc.Class, Waits: pc.Waits})
+				p.Cuts = append(p.Cuts, CutLine{Size: pc.Size, Cut: pc.Ordered, Sum: sum, Path: pc.Path, Class: pc.Class, Waits: pc.Waits, Lot: like.lot})
 			}
 			line := &p.Cuts[g]
 			if text := typed(f, i); text != "" {
@@ -62,35 +79,52 @@ func (p *Purchase) letter(lots []Lot, fixed []record.Letter) {
 	}
 	slices.SortStableFunc(p.Cuts, func(a, b CutLine) int {
 		return cmp.Or(
+			cmp.Compare(a.Lot, b.Lot),
 			-catalog.Compare(a.Size, b.Size),
 			cmp.Compare(b.Cut, a.Cut),
 			cmp.Compare(a.Class, b.Class),
 			cmp.Compare(a.Path, b.Path),
 		)
 	})
-	written, taken := map[alike]string{}, map[string]bool{}
-	for _, l := range fixed {
-		written[alike{l.Size, l.Cut, l.Class, l.Waits, l.Path}], taken[l.Letter] = l.Letter, true
+	type name struct {
+		lot    int
+		letter string
 	}
-	letters, next := map[alike]string{}, 0
-	p.Marked = len(fixed) > 0
+	written, taken := map[alike]string{}, map[name]bool{}
+	fix := func(lot int, all []record.Letter) {
+		for _, l := range all {
+			written[alike{l.Size, l.Cut, l.Class, l.Waits, l.Path, lot}], taken[name{lot, l.Letter}] = l.Letter, true
+		}
+	}
+	fix(0, w.Letters)
+	for i := range lots {
+		if lot := lotOf(lots, i); lot > 0 && i < len(w.LettersOf) {
+			fix(lot, w.LettersOf[i])
+		}
+	}
+	letters, next := map[alike]string{}, map[int]int{}
+	p.Marked = len(taken) > 0
 	for i := range p.Cuts {
 		c := &p.Cuts[i]
-		c.Letter, c.Fixed = written[alike{c.Size, c.Cut, c.Class, c.Waits, c.Path}]
+		like := alike{c.Size, c.Cut, c.Class, c.Waits, c.Path, c.Lot}
+		c.Letter, c.Fixed = written[like]
 		if !c.Fixed {
-			for c.Letter = Letter(next); taken[c.Letter]; c.Letter = Letter(next) {
-				next++
+			for c.Letter = Letter(next[c.Lot]); taken[name{c.Lot, c.Letter}]; c.Letter = Letter(next[c.Lot]) {
+				next[c.Lot]++
 			}
-			next++
+			next[c.Lot]++
 			p.Marked = false
 		}
-		letters[alike{c.Size, c.Cut, c.Class, c.Waits, c.Path}] = c.Letter
+		if c.Lot > 0 {
+			c.Letter = fmt.Sprint(c.Lot, c.Letter)
+		}
+		letters[like] = c.Letter
 	}
 	p.Placed = make([][]CutFrom, len(lots))
 	for fi := range lots {
 		p.Placed[fi] = make([]CutFrom, len(lots[fi].Pipes))
 		for i := range lots[fi].Pipes {
-			p.Placed[fi][i].Letter = letters[likeness(&lots[fi].Pipes[i])]
+			p.Placed[fi][i].Letter = letters[likeness(&lots[fi].Pipes[i], lotOf(lots, fi))]
 		}
 	}
 }

@@ -24,6 +24,8 @@ type Lot struct {
 	Copies int
 	Needs  []material.Line   // hardware of one copy
 	Was    map[string]string // what the record calls pipes that have another path now
+	// Own says that the lot has letters of its own, with its number before them, where all lots do.
+	Own bool
 	// Variant names the variant of one thing that it is: variants are put together from the same
 	// parts, one at a time. "" has parts of its own.
 	Variant string
@@ -124,6 +126,7 @@ type CutLine struct {
 	Trims    int            `json:"trims,omitempty"`  // how many are there, and only to be trimmed
 	Fixed    bool           `json:"fixed,omitempty"`  // the letter is written on pipe or on paper
 	Short    bool           `json:"short,omitempty"`  // too short to be held by hand at the saw that cuts it
+	Lot      int            `json:"lot,omitempty"`    // of lots that have letters of their own: which one, counted from 1
 	Shared   int            `json:"shared,omitempty"` // places that pieces of another variant serve
 }
 
@@ -226,7 +229,7 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 		Existing:  []Existing{},
 		Extra:     []Extra{},
 	}
-	p.letter(lots, o.Work.Letters)
+	p.letter(lots, o.Work)
 	p.Totals.Cemented, p.Totals.Dry = o.Joinery.Cemented, o.Joinery.Dry
 	for i := range p.Cuts {
 		p.Cuts[i].Short = o.Tool.Powered() && p.Cuts[i].Cut < shop.ShortPiece

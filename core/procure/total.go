@@ -164,14 +164,26 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, o *Order, at []map[string]in
 	cut := map[PieceRef]bool{}
 	for _, a := range assigned {
 		for _, x := range a.cuts {
-			cut[PieceRef{Pipe: x.Pipe, Copy: x.Copy}] = true
+			cut[PieceRef{x.Frame, x.Pipe, x.Copy}] = true
 		}
 	}
+	wanted := c.byRef()
 	waiting := map[int][]PieceRef{} // the pieces that are still to be cut, by their line
 	for _, i := range c.have.todo {
 		if w := &c.wants[i]; !cut[w.PieceRef] {
 			waiting[w.cut] = append(waiting[w.cut], w.PieceRef)
 		}
+	}
+	// next gives a piece of a line that is still to be cut, or of another that is as long: of two
+	// projects that have letters of their own, what is cut for one may have been planned for the other
+	next := func(line int) (PieceRef, int, bool) {
+		for _, g := range append([]int{line}, c.of...) {
+			if refs := waiting[g]; len(refs) > 0 && p.Cuts[g].Cut == p.Cuts[line].Cut && p.Cuts[g].Least == p.Cuts[line].Least {
+				waiting[g] = refs[1:]
+				return refs[0], g, true
+			}
+		}
+		return PieceRef{}, line, false
 	}
 	free := make([][]string, len(c.prob.Offers))
 	for i := range free {
@@ -206,11 +218,15 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, o *Order, at []map[string]in
 			}
 			lost -= piece.Kerf
 			if i := slices.IndexFunc(done, func(d record.Taken) bool { return d.Length == x.Length }); i >= 0 {
-				piece.PieceRef, piece.Cut = PieceRef{Pipe: done[i].Pipe, Copy: done[i].Copy}, done[i].Event
+				piece.PieceRef, piece.Cut = PieceRef{done[i].Frame, done[i].Pipe, done[i].Copy}, done[i].Event
 				done = slices.Delete(done, i, i+1)
+				if w := wanted[piece.PieceRef]; w != nil {
+					line = w.cut
+				}
 				p.Cuts[line].Done++
-			} else if refs := waiting[line]; len(refs) > 0 {
-				piece.PieceRef, waiting[line] = refs[0], refs[1:]
+				piece.Name = p.Cuts[line].Letter
+			} else if ref, of, ok := next(line); ok {
+				piece.PieceRef, piece.Name = ref, p.Cuts[of].Letter
 			}
 			k.Pieces = append(k.Pieces, piece)
 		}
@@ -235,7 +251,6 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, o *Order, at []map[string]in
 		}
 		return cmp.Compare(b.cut(), a.cut())
 	})
-	wanted := c.byRef()
 	for n := first; n < len(t.Sticks); n++ {
 		for _, x := range t.Sticks[n].Pieces {
 			if w := wanted[x.PieceRef]; w != nil {

@@ -22,6 +22,7 @@ const (
 	Cut       Kind = "cut"        // a piece was cut: Piece, Stick, Length
 	Deburred  Kind = "deburred"   // the ends of a piece were cleaned: Item
 	Marked    Kind = "marked"     // how deep it goes was marked at the ends of a piece: Item
+	Elsewhere Kind = "elsewhere"  // a piece of another project was cut from a stick of this one: Stick, Length, and its event as Item
 	Spoilt    Kind = "spoilt"     // a piece is of no use any more: Item; or a length of a stick: Stick, Length
 	Fitted    Kind = "dry-fitted" // Piece, in the fitting at Joint
 	Driven    Kind = "driven"     // Piece, Joint
@@ -34,7 +35,7 @@ const (
 
 // Kinds lists what can happen.
 func Kinds() []Kind {
-	return []Kind{Begun, Lettered, Bought, Had, Cut, Deburred, Marked, Spoilt, Fitted, Driven, Cemented, Measured, Racked, Unmatched, TakenBack}
+	return []Kind{Begun, Lettered, Bought, Had, Cut, Deburred, Marked, Elsewhere, Spoilt, Fitted, Driven, Cemented, Measured, Racked, Unmatched, TakenBack}
 }
 
 // Piece is a piece of pipe of a frame, for good: whatever becomes of the plan, it is the
@@ -89,6 +90,9 @@ type Event struct {
 	At     int64  `json:"at,omitempty"`     // when the server took it, in milliseconds since 1970
 	Kind   Kind   `json:"kind"`
 
+	// Frame says of a piece of several projects that are cut together which of them it is of. It is in
+	// no project's record.
+	Frame  int            `json:"frame,omitempty"`
 	Piece  *Piece         `json:"piece,omitempty"`
 	Joint  string         `json:"joint,omitempty"`
 	Stick  *Source        `json:"stick,omitempty"`
@@ -198,6 +202,10 @@ func (e *Event) Problem() *shop.Problem {
 		}
 		if e.Length == 0 {
 			return needs("length")
+		}
+	case Elsewhere:
+		if e.Stick == nil || e.Length == 0 || e.Item == "" {
+			return needs("stick")
 		}
 	case Racked, Deburred, Marked:
 		if e.Item == "" {

@@ -12,16 +12,19 @@ import (
 
 // Work is what events add up to. Lists are in the order in which things came to be.
 type Work struct {
-	Pieces  []Made        `json:"pieces"`  // that are there
-	Sticks  []Stick       `json:"sticks"`  // that were bought or cut from, whatever is left of them
-	Goods   []Goods       `json:"goods"`   // bought besides pipe
-	Letters []Letter      `json:"letters"` // that are taken
-	Joints  []Joined      `json:"joints"`
-	Figures *shop.Figures `json:"figures,omitempty"` // that the work was begun with, or took since
-	Put     []shop.Offcut `json:"put"`               // pieces that went to the rack
-	Notes   []string      `json:"notes"`             // of an older record, what nothing answers to
-	Last    int64         `json:"last"`              // the sequence number of the last event
+	Pieces  []Made   `json:"pieces"`  // that are there
+	Sticks  []Stick  `json:"sticks"`  // that were bought or cut from, whatever is left of them
+	Goods   []Goods  `json:"goods"`   // bought besides pipe
+	Letters []Letter `json:"letters"` // that are taken
+	// LettersOf are those of each of several projects that are one job.
+	LettersOf [][]Letter    `json:"-"`
+	Joints    []Joined      `json:"joints"`
+	Figures   *shop.Figures `json:"figures,omitempty"` // that the work was begun with, or took since
+	Put       []shop.Offcut `json:"put"`               // pieces that went to the rack
+	Notes     []string      `json:"notes"`             // of an older record, what nothing answers to
+	Last      int64         `json:"last"`              // the sequence number of the last event
 
+	parts  []Work  // of several projects that are one job
 	events []Event // that it is the sum of, those taken back and those that take back among them
 	basis  map[catalog.Size]string
 }
@@ -50,14 +53,40 @@ func (w *Work) Cemented(m *Made) bool {
 	return slices.ContainsFunc(w.Joints, func(j Joined) bool { return j.State == Cemented && j.Piece == m.Piece && j.Frame == m.Frame })
 }
 
+// Has says whether a record has an event, taken back or not.
+func (w *Work) Has(event string) bool {
+	return slices.ContainsFunc(w.events, func(e Event) bool { return e.ID == event })
+}
+
+// ElsewhereOf gives the events that say of another project's cut that it was made from a stick of this one.
+func (w *Work) ElsewhereOf(cut string) (all []string) {
+	for _, e := range w.events {
+		if e.Kind == Elsewhere && e.Item == cut {
+			all = append(all, e.ID)
+		}
+	}
+	return all
+}
+
 // With is the work with one more event, as if it were told last.
 func (w *Work) With(e Event) Work { return Add(append(slices.Clone(w.events), e)) }
 
 // Before gives what there was before anything was done by a plan, and whether that can be
 // said.
 func (w *Work) Before(basis string) (Work, bool) {
-	if basis == "" || w.events == nil {
+	if basis == "" || w.events == nil && w.parts == nil {
 		return Work{}, false
+	}
+	if w.parts != nil {
+		var before []Work
+		for i := range w.parts {
+			b, ok := w.parts[i].Before(basis)
+			if !ok {
+				return Work{}, false
+			}
+			before = append(before, b)
+		}
+		return Together(before...), true
 	}
 	return Add(slices.DeleteFunc(slices.Clone(w.events), func(e Event) bool { return e.Basis == basis })), true
 }
@@ -83,6 +112,7 @@ type Made struct {
 type Stick struct {
 	Source
 	Bought string         `json:"bought,omitempty"` // the event that says that it was bought, or at home; "": it is known by what was cut from it
+	Lent   []Lent         `json:"lent,omitempty"`   // pieces of other projects that were cut from it; they are among what is lost
 	Basis  string         `json:"basis,omitempty"`  // of when it was bought
 	Cuts   []Taken        `json:"cuts"`             // in their order
 	Lost   measure.Length `json:"lost,omitempty"`   // spoilt
@@ -90,9 +120,16 @@ type Stick struct {
 	Racked bool           `json:"racked,omitempty"` // what is left is on the rack
 }
 
+// Lent is a piece of another project that was cut from a stick of this one.
+type Lent struct {
+	Event string         `json:"event"` // of the other's record, that says that it was cut
+	Takes measure.Length `json:"takes"` // of the stick, with its kerf
+}
+
 // Taken is a piece that was cut from a stick, whatever became of it.
 type Taken struct {
 	Piece
+	Frame  int            `json:"frame,omitempty"` // of the job; 0 in a project's own record
 	Event  string         `json:"event"`
 	Length measure.Length `json:"length"`
 	Letter string         `json:"letter,omitempty"`
@@ -281,6 +318,10 @@ func (a *adding) event(e *Event) {
 		}
 		s := a.stick(a.from[e.Stick.ID], "")
 		s.Lost += e.Length + e.Kerf
+	case Elsewhere:
+		s := a.stick(a.from[e.Stick.ID], "")
+		s.Lost += e.Length + e.Kerf
+		s.Lent = append(s.Lent, Lent{e.Item, e.Length + e.Kerf})
 	case Fitted, Driven, Cemented:
 		i := slices.IndexFunc(a.Joints, func(j Joined) bool { return j.Piece == *e.Piece && j.Joint == e.Joint })
 		if i < 0 {

@@ -19,6 +19,7 @@ func Together(all []*Project, works []record.Work, tool string, variants bool) (
 	if len(all) == 0 {
 		return job, work, errors.New("choose at least one project")
 	}
+	job.Own = !variants
 	for i, p := range all {
 		one, err := p.Job()
 		if err != nil {

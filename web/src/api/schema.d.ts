@@ -3829,6 +3829,11 @@ export interface components {
              */
             least?: number;
             letter: string;
+            /**
+             * Format: int64
+             * @description of lots that have letters of their own: which one, counted from 1
+             */
+            lot?: number;
             /** @description of the first: it is sprung, or bent after cutting */
             path?: string;
             /** @description of each copy */
@@ -4319,6 +4324,11 @@ export interface components {
             /** @description the id of another */
             event?: string;
             figures?: components["schemas"]["ShopFigures"];
+            /**
+             * Format: int64
+             * @description Frame says of a piece of several projects that are cut together which of them it is of. It is in no project's record.
+             */
+            frame?: number;
             /** @description made on the device: what is sent twice counts once */
             id: string;
             /** @description the id of a piece (its cut's event), a stick, or what is left of one */
