@@ -71,27 +71,36 @@ func (a *api) addEvents(ctx context.Context, in *struct {
 	if len(wrong) > 0 {
 		return nil, huma.Error422UnprocessableEntity("This cannot have happened so", wrong...)
 	}
+	stored, last, err := a.put(ctx, in.ID, sent)
+	if err != nil {
+		return nil, err
+	}
+	out := EventsAnswer{Last: last}
+	if out.Events, err = decoded(stored); err != nil {
+		return nil, err
+	}
+	return answer(out), nil
+}
+
+// put adds events to a project's record, with what they change on the rack, and tells who follows it.
+func (a *api) put(ctx context.Context, id string, sent []store.Event) (stored []store.Event, last int64, err error) {
 	shopped := false
-	stored, err := a.store.Add(ctx, in.ID, sent, func(before, after []store.Event, shop []byte) ([]byte, error) {
+	stored, err = a.store.Add(ctx, id, sent, func(before, after []store.Event, shop []byte) ([]byte, error) {
 		next, err := onRack(before, after, shop)
 		shopped = next != nil
 		return next, err
 	})
 	if err != nil {
-		return nil, missing(err)
+		return nil, 0, missing(err)
 	}
-	out := EventsAnswer{}
-	if out.Events, err = decoded(stored); err != nil {
-		return nil, err
+	if last, err = a.store.LastEvent(ctx, id); err != nil {
+		return nil, 0, missing(err)
 	}
-	if out.Last, err = a.store.LastEvent(ctx, in.ID); err != nil {
-		return nil, missing(err)
-	}
-	a.followers.tell(in.ID)
+	a.followers.tell(id)
 	if shopped {
 		a.followers.tell("")
 	}
-	return answer(out), nil
+	return stored, last, nil
 }
 
 // encoded is an event as it is stored: what the store keeps beside it is not in its body.

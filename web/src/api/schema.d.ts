@@ -638,6 +638,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/together/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what was done to several projects at once; it is shared out among their records */
+        post: operations["addTogether"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/together/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write the lists of several projects in an open format */
+        post: operations["exportTogether"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -5066,12 +5100,39 @@ export interface components {
         Together: {
             /** @description BoughtOne is a project bought by itself. */
             alone: components["schemas"]["BoughtOne"][];
+            /**
+             * Format: int64
+             * @description how many there are in all of their records together
+             */
+            events: number;
             plan: components["schemas"]["Plan"];
             tool: string;
         };
-        /** @description TogetherRequest names the projects that are bought in one go. */
+        /** @description TogetherEvents is what was done to several projects at once. */
+        TogetherEvents: {
+            device: string;
+            events: components["schemas"]["RecordEvent"][];
+            projects: string[];
+            school?: string;
+            shop?: components["schemas"]["Shop"];
+            /** Format: int64 */
+            spareEvery?: number;
+            terms?: components["schemas"]["CostTerms"];
+            tool?: string;
+            variants?: boolean;
+        };
+        /** @description TogetherRequest names the projects that are bought in one go, and how they are bought. */
         TogetherRequest: {
             projects: string[];
+            /** @description the way in which joints are cemented */
+            school?: string;
+            shop?: components["schemas"]["Shop"];
+            /**
+             * Format: int64
+             * @description a spare for each so many of a kind that are begun
+             */
+            spareEvery?: number;
+            terms?: components["schemas"]["CostTerms"];
             /** @description by default the first project's */
             tool?: string;
             /** @description they are put together from the same parts, one at a time */
@@ -6509,6 +6570,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Together"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addTogether: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TogetherEvents"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exportTogether: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "cuts.csv" | "shopping.csv";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TogetherRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    "X-Lost"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
