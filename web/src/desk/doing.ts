@@ -30,12 +30,13 @@ const origins: Record<string, string> = { shop: "shop", bought: "shop", home: "h
  */
 function sourceOf(of: PipeTotal, s: CutStick, out: DoneEvent[]) {
   const mine = new Set(s.pieces.map(pieceId));
-  const begun = out.find((e) => e.kind === "cut" && e.piece && e.stick?.size === of.size && mine.has(pieceId(e.piece)))?.stick?.id;
+  const begun = out.find((e) => e.kind === "cut" && e.stick?.size === of.size && mine.has(pieceOf(e)))?.stick?.id;
   return { id: s.id || begun || newId(), size: of.size, length: s.length, true: s.true, origin: origins[s.origin] ?? "shop" };
 }
 
 const cutOf = (of: PipeTotal, p: StickPiece, stick: ReturnType<typeof sourceOf>, length: number): ToDo => ({
   kind: "cut",
+  ...(p.frame ? { frame: p.frame } : {}),
   piece: { pipe: p.pipe, copy: p.copy },
   stick,
   length,
@@ -57,6 +58,7 @@ export const cuttingOne = (of: PipeTotal, s: CutStick, p: StickPiece, out: DoneE
 /** What was to be a piece is lost. */
 export const spoiling = (of: PipeTotal, s: CutStick, p: StickPiece, out: DoneEvent[]): ToDo => ({
   kind: "spoilt",
+  ...(p.frame ? { frame: p.frame } : {}),
   stick: sourceOf(of, s, out),
   length: p.length,
   kerf: p.kerf,
@@ -116,8 +118,11 @@ export function takingBack(lots: Lot[], count: number, home = false): ToDo[] {
   return all;
 }
 
-/** A piece's name, for good: its pipe and which copy. */
-export const pieceId = (p: Pick<StickPiece, "pipe" | "copy">) => `${p.pipe}#${p.copy}`;
+/** A piece's name, for good: its pipe and which copy; of several projects, which of them too. */
+export const pieceId = (p: Pick<StickPiece, "pipe" | "copy"> & { frame?: number }) => `${p.frame || ""} ${p.pipe}#${p.copy}`;
+
+/** The piece that an event is about. */
+const pieceOf = (e: DoneEvent) => (e.piece ? pieceId({ ...e.piece, frame: e.frame }) : "");
 
 interface WithOutgoing {
   isCut: (p: StickPiece) => boolean;
@@ -133,7 +138,7 @@ export function withOutgoing(out: DoneEvent[]): WithOutgoing {
   const cut = new Map<string, string>(); // by the event that says so: the piece
   const uncut = new Set<string>();
   for (const e of out) {
-    if (e.kind === "cut" && e.piece) cut.set(e.id, pieceId(e.piece));
+    if (e.kind === "cut" && e.piece) cut.set(e.id, pieceOf(e));
     if (e.kind === "not-done" && e.event && !e.count && !e.item) {
       uncut.add(e.event);
       cut.delete(e.event);

@@ -75,6 +75,8 @@ export class OpenProject {
     client: QueryClient,
     readonly id: string,
     server?: Server,
+    /** It stands for several projects that are bought and cut together: nothing of a frame can be changed. */
+    readonly several = false,
   ) {
     this.store = createStore<State>(() => ({
       save: { is: "saved" },

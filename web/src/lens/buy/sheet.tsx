@@ -72,9 +72,9 @@ export default function BuySheet() {
       <TooMany />
       <Scope />
       <Total />
-      <Shops />
+      {!open.several && <Shops />}
       <Worth />
-      <WhatIf />
+      {!open.several && <WhatIf />}
     </section>
   );
 }

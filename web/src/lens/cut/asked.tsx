@@ -30,7 +30,7 @@ export function useSavings() {
   const found = useQuery({
     queryKey: ["savings", open.id, now.project, now.shop, plan.pipe.map((t) => t.basis), typed],
     queryFn: ({ signal }) => savingsOf(now, { of: open.id, typed, signal }),
-    enabled: (savings || edge) && plan.pipe.length > 0,
+    enabled: (savings || edge) && plan.pipe.length > 0 && !open.several,
     staleTime: Number.POSITIVE_INFINITY,
   });
   return { found, edge };

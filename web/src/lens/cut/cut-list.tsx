@@ -1,5 +1,5 @@
 import type { CutLine } from "../../api/client";
-import { usePlan, useStyle } from "../../desk/use";
+import { useOpen, usePlan, useStyle } from "../../desk/use";
 import { Len } from "../../lib/format";
 import { classWords, pathWords, sizeWords } from "../../lib/words";
 import { Why } from "../../ui/why";
@@ -29,13 +29,14 @@ export function CutList({ lit, onPick }: { lit?: string; onPick: (letter: string
 
 function Line({ of: g, lit, onPick }: { of: CutLine; lit: boolean; onPick: (letter: string) => void }) {
   const style = useStyle();
+  const { several } = useOpen();
   return (
     <li className={`cut-row ${lit ? "is-lit" : ""}`}>
       <button
         type="button"
         className="letter"
         aria-pressed={lit}
-        aria-label={`Show ${g.letter} on the frame`}
+        aria-label={`Show ${g.letter} on the ${several ? "sticks" : "frame"}`}
         onClick={() => onPick(g.letter)}
       >
         {g.letter}

@@ -134,7 +134,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
                   Not done after all
                 </button>
               ) : null}
-              {task === "cut" && (
+              {task === "cut" && !open.several && (
                 <button type="button" className="btn" onClick={() => setWrong(true)}>
                   Cut wrong …
                 </button>

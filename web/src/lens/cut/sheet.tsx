@@ -30,6 +30,7 @@ export default function CutSheet() {
 const sawHash = "#saw";
 
 function Sheet() {
+  const open = useOpen();
   const plan = usePlan();
   const frame = useFrame();
   const [picked, onPick] = usePicked();
@@ -96,15 +97,24 @@ function Sheet() {
       {plan.pipe.map((t) => (
         <OfSize key={t.size} of={t} letter={letter} onPick={pick} under={under} />
       ))}
-      <Spares />
-      <LittleChanges />
-      <Spoilt />
+      {!open.several && (
+        <>
+          <Spares />
+          <LittleChanges />
+          <Spoilt />
+        </>
+      )}
       <Tools />
       <p className="text-sm text-ink-2">
         Cut in the order drawn, from the left. Mark beside the line, on the waste side, and mark the next piece after each cut: marking all
         at once loses a kerf a piece.
       </p>
-      {atSaw && <Saw onClose={() => history.replaceState(history.state, "", location.pathname)} onClosed={() => setAtSaw(false)} />}
+      {atSaw && (
+        <Saw
+          onClose={() => history.replaceState(history.state, "", location.pathname + location.search)}
+          onClosed={() => setAtSaw(false)}
+        />
+      )}
     </>
   );
 }
