@@ -2,6 +2,7 @@ package e2e_test
 
 import (
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -108,4 +109,29 @@ func TestLeftoversAreUsedByTheNext(t *testing.T) {
 	r.see("R1 thrown away")
 	r.press("Undo")
 	r.see("R1")
+}
+
+// A page that was seen opens without the network, and goes on: what is cut then waits on the device, and
+// is there once, when the server is back.
+func TestWithoutTheNetwork(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Kit cart") + "/cut#saw")
+	p.see("to go")
+	p.until("the page is kept", `() => navigator.serviceWorker.controller !== null`)
+	p.MustReload().MustWaitLoad() // once more, so that all of it is kept
+	p.see("to go")
+	time.Sleep(time.Second)
+	w.stop()
+	p.MustReload().MustWaitLoad()
+	p.see("to go")
+	p.press("Cut it")
+	p.see("1 of ")
+	p.see("on this device")
+	p.MustReload().MustWaitLoad()
+	p.see("1 of ")
+	p.press("Cut it")
+	w.start()
+	p.until("it is sent", `() => !document.body.innerText.includes("on this device")`)
+	other := w.window("/p/" + w.project("Kit cart") + "/cut")
+	other.see(", 2 of ")
 }

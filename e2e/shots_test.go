@@ -76,9 +76,13 @@ func TestShots(t *testing.T) {
 			p.turning()
 			p.press("Every foot: leave dry")
 		}},
-		{"buy", at("Weave poles in two sizes") + "/buy", "What to buy", 1280, 800, false, func(p *window) {
+		{"buy", at("Scorekeeper's table") + "/buy", "What to buy", 1280, 800, false, func(p *window) {
 			p.turning()
 			p.click("[role=checkbox]")
+			p.press("1 in side-outlet elbow")
+			p.press("Not here")
+			p.see("Two fittings that touch")
+			p.MustEval(`() => { document.querySelectorAll(".ware-row")[1].scrollIntoView({ block: "center" }); window.scrollTo(0, 0); }`)
 		}},
 		{"cut", at("Puppy jump") + "/cut", "Where to cut", 1280, 800, false, func(p *window) {
 			p.turning()
@@ -105,17 +109,18 @@ func TestShots(t *testing.T) {
 			p.tap(x, y)
 			p.see("Make Lowest rail")
 		}},
-		{"commands", at("Octagon hoop"), "How big?", 1280, 800, false, func(p *window) {
-			p.turning()
-			p.frame(input.Slash)
-			p.see("Cement every joint")
+		{"prices", "/prices", "3/4 in tee", 1280, 800, false, func(p *window) {
+			p.press("Paste or open a list")
+			p.write("Where they are from", "Corner shop")
+			p.write("A thing and its price a line", "3/4 tee .88\n3/4 pipe 10 ft 4.98\n3/4 cap 10 for 6.98\n3/4 elbow, dear")
+			p.press("Read it")
+			p.see("1 line cannot be read")
 		}},
 		{"build-sheet", at("Octagon hoop") + "/sheet", "Take care", 1280, 1000, false, nil},
 		{"together", "/together?of=" + w.project("Club jump") + "," + w.project("Ring gate screen") + "," + w.project("Octagon hoop"), "apart", 1280, 800, false, nil},
 		{"cut-a-list", "/cut", "Paste or type", 1280, 800, false, func(p *window) {
-			p.write("Pieces, one length", "3/4, 24, 2\n3/4, 18, 1\n3/4, 15, 2\n3/4, 12, 4\n3/4, 7, 4\n3/4, 2, 2")
-			p.write("Sticks on sale", "5 ft")
-			p.see("3/4 pipe: 3 sticks")
+			p.write("Pieces, a line each", "legs: 4 @ 23 5/8 of 3/4 pipe\n3/4 pipe, 18, qty 2\n2 pcs 15 in 3/4 pipe\n12 x4, 3/4\nfour of them")
+			p.see("3/4 pipe: ")
 		}},
 		{"phone-buy", at("Puppy jump") + "/buy", "What to buy", 390, 844, false, func(p *window) { p.click("[role=checkbox]") }},
 		{"starter", at("Rain tunnel") + "/frame", "What goes where?", 1280, 800, false, func(p *window) {
@@ -127,7 +132,10 @@ func TestShots(t *testing.T) {
 			p.press("findings")
 			p.see("Set aside for now")
 		}},
-		{"phone-cut", at("Puppy jump") + "/cut", "Where to cut", 390, 844, true, nil},
+		{"saw", at("Lead stand") + "/cut#saw", "to go", 390, 844, true, func(p *window) {
+			p.press("Cut it")
+			p.see("✓")
+		}},
 	} {
 		t.Run(s.name, func(t *testing.T) {
 			p := w.window("/nowhere")

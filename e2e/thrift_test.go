@@ -67,6 +67,8 @@ func TestSticksAreCutForTheCar(t *testing.T) {
 	p.press("Every project")
 	p.see("The car takes 60″; a cut in the shop may be off by 1⁄8″, 2 are free, then $0.25 each.")
 	p.see("cut in the shop")
+	p.see("For the counter: please cut")
+	p.see("cut at 60″ from one end; to carry 60″, 59 7⁄8″")
 	p.lens("Cut")
 	p.see("Cut in the shop at 60″ from one end; carried as 60″, 59 7⁄8″.")
 	p.lens("Buy")

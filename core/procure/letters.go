@@ -226,9 +226,28 @@ func (p *Purchase) countFittings(lots []Lot) (lines []material.Line) {
 				Quantity: f.Count,
 				Unit:     "each",
 				Where:    where[key{f.Kind, f.Size}],
+				For:      forFrames(lots, where[key{f.Kind, f.Size}]),
 				Rule:     rule,
 			},
 		)
 	}
 	return lines
+}
+
+// forFrames says how many of a thing each of several frames takes; nothing of one alone.
+func forFrames(lots []Lot, where []material.Place) string {
+	if len(lots) < 2 {
+		return ""
+	}
+	count := make([]int, len(lots))
+	for _, at := range where {
+		count[at.Frame] += lots[at.Frame].Copies
+	}
+	var words []string
+	for i, n := range count {
+		if n > 0 {
+			words = append(words, fmt.Sprintf("%d for %s", n, cmp.Or(lots[i].Doc.Name, fmt.Sprint("number ", i+1))))
+		}
+	}
+	return strings.Join(words, ", ")
 }

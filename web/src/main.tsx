@@ -29,6 +29,9 @@ const PricesPage = lazy(() => import("./prices/prices"));
 const CuttingPage = lazy(() => import("./cutting/cutting"));
 
 startTheme();
+// where the browser allows it a page that was seen opens without the network, too
+if (import.meta.env.PROD && window.isSecureContext && "serviceWorker" in navigator)
+  addEventListener("load", () => void navigator.serviceWorker.register("/sw.js").catch(() => undefined));
 const client = new QueryClient({
   defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } },
 });

@@ -71,7 +71,14 @@ export function Shelf({ lost }: { lost?: boolean }) {
   const shown = all.filter((p) => words.every((w) => p.name.toLowerCase().includes(w)));
   return (
     <>
-      <TopBar />
+      <TopBar>
+        <Link href="/prices" className="btn btn-small">
+          <Icon name="prices" size={18} /> Prices
+        </Link>
+        <Link href="/rack" className="btn btn-small">
+          <Icon name="rack" size={18} /> Rack
+        </Link>
+      </TopBar>
       <main className="mx-auto w-full max-w-6xl px-4 py-6">
         {lost && <Failure why="There is no such page. Here is everything you have." />}
         <div className="sheet-head flex-wrap">
@@ -96,12 +103,6 @@ export function Shelf({ lost }: { lost?: boolean }) {
                 <Icon name="buy" size={18} /> Buy together
               </button>
             )}
-            <Link href="/prices" className="btn">
-              <Icon name="prices" size={18} /> Prices
-            </Link>
-            <Link href="/rack" className="btn">
-              <Icon name="rack" size={18} /> Rack
-            </Link>
             <Link href="/cut" className="btn">
               <Icon name="list" size={18} /> Cut a list
             </Link>

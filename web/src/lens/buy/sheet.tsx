@@ -11,6 +11,7 @@ import { WareRow } from "./row";
 import { CementSchool, SpareRule } from "./rules";
 import { Scope } from "./scope";
 import { Shops } from "./shops";
+import { Slip } from "./slip";
 import { Total } from "./total";
 import { WhatIf } from "./what-if";
 import { Worth } from "./worth";
@@ -65,6 +66,7 @@ export default function BuySheet() {
           </ul>
           {a.name === "Pipe" && plan.pipe.map((t) => <OnSale key={t.size} size={t.size} />)}
           {a.name === "Pipe" && <Haul />}
+          {a.name === "Pipe" && <Slip />}
           {a.name === "Fittings" && <SpareRule />}
         </section>
       ))}

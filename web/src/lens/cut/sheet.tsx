@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { CutStick, PipeTotal } from "../../api/client";
+import type { CutStick, PipeTotal, Plan } from "../../api/client";
 import { cutting, notDone, withOutgoing } from "../../desk/doing";
 import { useFrame, useOpen, useOpenState, usePicked, usePlan, useShop, useStyle } from "../../desk/use";
 import { feet, plural } from "../../lib/format";
@@ -47,10 +47,10 @@ function Sheet() {
   const pick = (l: string) => onPick(letter === l ? undefined : { is: "letter", id: l });
   const done = withOutgoing(out);
   // a piece that is longer than every stick is no one's to cut
-  const sticks = plan.pipe.flatMap((t) => t.sticks.filter((s) => !s.earlier));
-  const pieces = sticks.flatMap((s) => s.pieces.filter((p) => p.pipe));
+  const sticks = plan.pipe.flatMap((t) => t.sticks.filter((s) => !s.earlier || s.pieces.some((p) => p.fate === "keep")));
+  const pieces = sticks.flatMap((s) => s.pieces.filter((p) => p.pipe && (!s.earlier || p.fate === "keep")));
   const cut = pieces.filter(done.isCut).length;
-  const whole = sticks.filter((s) => s.pieces.every((p) => !p.pipe || done.isCut(p))).length;
+  const whole = sticks.filter((s) => s.earlier || s.pieces.every((p) => !p.pipe || done.isCut(p))).length;
   return (
     <>
       <Unsent />
@@ -97,6 +97,11 @@ function Sheet() {
       {plan.pipe.map((t) => (
         <OfSize key={t.size} of={t} letter={letter} onPick={pick} under={under} />
       ))}
+      {plan.bars
+        .filter((b) => b.ware !== "pipe" && b.stock.sticks.length > 0)
+        .map((b) => (
+          <OfBar key={b.label} of={b} under={under} />
+        ))}
       {!open.several && (
         <>
           <Spares />
@@ -180,6 +185,27 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
       )}
       <Proof of={t.stock} style={style} />
       {!t.stock.proven && !plan.improving && <Further />}
+    </section>
+  );
+}
+
+/** What else is cut from something sold by the length: rod for axles. Each length is told with what is cut from it. */
+function OfBar({ of: b, under }: { of: Plan["bars"][number]; under: Under }) {
+  const style = useStyle();
+  return (
+    <section aria-label={`Lengths of ${b.label}`} className="grid gap-2">
+      <Head
+        title={`${b.label.charAt(0).toUpperCase()}${b.label.slice(1)}: ${b.stock.buy.map((x) => `${x.count} × ${feet(x.length)} ft`).join(" and ") || "from what is there"}`}
+        id={`bar-${b.label}`}
+      >
+        <span className="text-sm text-ink-2">
+          {plural(
+            b.stock.sticks.reduce((n, s) => n + s.pieces.length, 0),
+            "piece",
+          )}
+        </span>
+      </Head>
+      <Sticks sticks={b.stock.sticks} style={style} under={under} tinted />
     </section>
   );
 }
