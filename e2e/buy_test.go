@@ -191,3 +191,58 @@ func TestShopsCompared(t *testing.T) {
 	other := w.window("/p/" + w.project("Cavaletti") + "/buy")
 	other.see("3/4 in pipe, 10′ stick") // nothing is on sale there for every project
 }
+
+// A Saturday for two projects, on a laptop and a phone: prices from a list, the list ticked in the aisle by
+// phone, together with what is at home; the saw on the laptop, a cut that goes wrong in one of them, and
+// the phone goes on; what is left goes to the rack.
+func TestASaturday(t *testing.T) {
+	w := open(t)
+	of := "/together?of=" + w.project("Club jump") + "," + w.project("Cavaletti")
+	laptop := w.window("/prices")
+	laptop.press("Paste or open a list")
+	laptop.write("A thing and its price a line", "3/4 pipe 10 ft 4.98\n3/4 pipe 5 ft 3.10\n3/4 tee .88\n3/4 cap 3 for 2\n3/4 hat 1")
+	laptop.press("Read it")
+	laptop.press("Take 4 prices")
+	laptop.see("4 parts have new prices")
+
+	phone := w.window(of)
+	phone.MustSetViewport(390, 844, 2, true)
+	phone.see("What to buy")
+	phone.see("3 for $2.00")
+	phone.press("3/4 in tee")
+	phone.setPrice("3/4 in tee at home", "3")
+	phone.see("3 at home, ")
+	for phone.MustEval(`() => [...document.querySelectorAll(".ware .tick")].some((e) => e.getAttribute("aria-checked") !== "true")`).Bool() {
+		phone.MustEval(`() => [...document.querySelectorAll(".ware .tick")].find((e) => e.getAttribute("aria-checked") !== "true").click()`)
+		phone.settled()
+	}
+	phone.see("Everything is there.")
+
+	laptop.MustNavigate(w.url + of).MustWaitLoad()
+	laptop.see("Everything is there.")
+	laptop.press("At the saw")
+	for range 3 {
+		laptop.press("Cut it")
+	}
+	laptop.press("Leave the saw")
+	laptop.see(", 3 of ")
+	phone.see(", 3 of ")
+
+	own := w.window("/p/" + w.project("Cavaletti") + "/cut#saw")
+	own.see("to go")
+	own.press("Cut wrong …")
+	own.until("it can be asked", `() => [...document.querySelectorAll("button")].some((b) => b.textContent === "It is of no use" && !b.disabled)`)
+	own.press("It is of no use")
+	own.see("Throw it away")
+	own.press("Throw it away")
+	own.see("to go")
+
+	phone.press("At the saw")
+	phone.see("to go")
+	phone.press("Cut it")
+	phone.press("Leave the saw")
+	phone.see(", 4 of ")
+	own.press("Leave the saw")
+	own.lens("Log")
+	own.see("poilt")
+}
