@@ -84,6 +84,15 @@ func TestManyPricesAtOnce(t *testing.T) {
 	b.see("4 left over")
 	p.press("Undo")
 	b.see("Price of 3/4 cap: $0.79")
+	p.choose("Currency", "EUR")
+	p.see("Amounts are in EUR; none was converted")
+	p.see("€0.79")
+	p.press("Undo")
+	p.see("$0.79")
+	p.choose("Currency", "CAD")
+	p.choose("Currency", "EUR")
+	p.see("€0.79")
+	w.window("/p/" + w.project("Weave poles in two sizes") + "/buy").see("Price of 3/4 cap: €0.79")
 	p.axe("prices")
 }
 

@@ -29,6 +29,9 @@ type Price struct {
 type Book struct {
 	Prices  []Price `json:"prices"`
 	TaxRate float64 `json:"taxRate"` // a share: 0.0825
+	// Currency is what amounts are shown in, by its ISO 4217 code; USD where it is left out. Nothing is
+	// ever converted.
+	Currency string `json:"currency,omitempty"`
 }
 
 // Find gives the price of something by which one of it comes to the least; ok is false when it has
@@ -137,6 +140,9 @@ func (b *Book) Validate() map[string]string {
 	if b.TaxRate < 0 || b.TaxRate > 1 {
 		bad["/taxRate"] = "a tax rate is a share from 0 to 1: 8.25 % is 0.0825"
 	}
+	if b.Currency != "" && !currencyForm.MatchString(b.Currency) {
+		bad["/currency"] = "a currency is three letters, like USD or EUR"
+	}
 	for i, p := range b.Prices {
 		switch {
 		case p.Amount < 0 || p.Amount > maxAmount:
@@ -157,6 +163,8 @@ func (b *Book) Validate() map[string]string {
 // isDate says whether a text is written like a date. The core has no clock and no calendar: how old
 // a price is, is for others to say.
 func isDate(s string) bool { return dateForm.MatchString(s) }
+
+var currencyForm = regexp.MustCompile(`^[A-Z]{3}$`)
 
 var dateForm = regexp.MustCompile(`^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$`)
 

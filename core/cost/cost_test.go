@@ -56,7 +56,9 @@ func TestExampleBookCoversTheShelf(t *testing.T) {
 
 func TestCheckNamesTheLine(t *testing.T) {
 	b := cost.Book{TaxRate: 8.25, Prices: []cost.Price{{Spec: material.Spec{Ware: "hats"}}, {Spec: tee(1).Spec, Asked: cost.Asked{Amount: -1}}}}
+	b.Currency = "dollars"
 	bad := b.Validate()
+	assert.Contains(t, bad, "/currency")
 	assert.Contains(t, bad, "/taxRate")
 	assert.Contains(t, bad, "/prices/0/ware")
 	assert.Contains(t, bad, "/prices/1/amount")

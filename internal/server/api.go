@@ -64,10 +64,16 @@ type About struct {
 	Name    string      `json:"name"`
 	Version string      `json:"version"`
 	Tools   []plan.Tool `json:"tools"`
+	// Currency is what amounts are shown in, by its ISO 4217 code.
+	Currency string `json:"currency"`
 }
 
-func (a *api) about(context.Context, *struct{}) (*body[About], error) {
-	return answer(About{Name: "Sturdy Elbow", Version: a.version, Tools: plan.Tools()}), nil
+func (a *api) about(ctx context.Context, _ *struct{}) (*body[About], error) {
+	shop, _, err := a.loadShop(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return answer(About{Name: "Sturdy Elbow", Version: a.version, Tools: plan.Tools(), Currency: cmp.Or(shop.Prices.Currency, "USD")}), nil
 }
 
 // PlanRequest is a project and, unless the saved shop is meant, a shop, or the key

@@ -4,7 +4,9 @@ import { createRoot } from "react-dom/client";
 import { Route, Switch } from "wouter";
 import { Shelf } from "./shelf/shelf";
 import { Editor } from "./editor/editor";
+import { api, ask } from "./api/client";
 import { lensOf } from "./lens/lenses";
+import { setCurrency, useCurrency } from "./lib/format";
 import { startTheme } from "./lib/theme";
 import { StartPage } from "./start/start";
 import { Loading } from "./ui/ui";
@@ -36,9 +38,14 @@ const client = new QueryClient({
   defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } },
 });
 
-const root = document.getElementById("root");
-if (root)
-  createRoot(root).render(
+// amounts are in the shop's currency: what the browser kept of it serves until the server says it
+void ask(api.GET("/api/about"))
+  .then((about) => setCurrency(about.currency))
+  .catch(() => undefined);
+
+function App() {
+  useCurrency(); // every page is drawn again when it changes
+  return (
     <StrictMode>
       <QueryClientProvider client={client}>
         <Switch>
@@ -88,5 +95,9 @@ if (root)
           </Route>
         </Switch>
       </QueryClientProvider>
-    </StrictMode>,
+    </StrictMode>
   );
+}
+
+const root = document.getElementById("root");
+if (root) createRoot(root).render(<App />);

@@ -678,6 +678,8 @@ export interface components {
     schemas: {
         /** @description About names the server. */
         About: {
+            /** @description Currency is what amounts are shown in, by its ISO 4217 code. */
+            currency: string;
             name: string;
             /** @description The shop's types are part of what a plan is made from. */
             tools: components["schemas"]["ShopTool"][];
@@ -976,6 +978,8 @@ export interface components {
         };
         /** @description Book is a price book. */
         CostBook: {
+            /** @description Currency is what amounts are shown in, by its ISO 4217 code; USD where it is left out. Nothing is ever converted. */
+            currency?: string;
             /** @description Price is what one costs, or what several cost together. A thing may have several prices, for one and for packs of it. */
             prices: components["schemas"]["CostPrice"][];
             /**

@@ -1,3 +1,5 @@
+import { useSyncExternalStore } from "react";
+
 // Lengths arrive as whole nanometres and are shown the way a tape is read.
 // Only the showing happens here; all arithmetic of the job is the server's.
 /** An inch in nanometres. */
@@ -77,10 +79,34 @@ export function Len({ nm, style, step = 16 }: { nm: number; style: Style; step?:
   );
 }
 
-const dollars = new Intl.NumberFormat("en-US", { style: "currency", currency: "USD" });
+const keptCurrency = "sturdyelbow.currency";
+const inCurrency = (code: string) => new Intl.NumberFormat("en-US", { style: "currency", currency: code, currencyDisplay: "narrowSymbol" });
+let currency = typeof localStorage === "undefined" ? "USD" : (localStorage.getItem(keptCurrency) ?? "USD");
+let amounts = inCurrency(currency);
+const heard = new Set<() => void>();
+
+/** What amounts are shown in from now on; nothing is converted. */
+export function setCurrency(code = "USD") {
+  const next = code || "USD";
+  if (next === currency) return;
+  amounts = inCurrency(next);
+  currency = next;
+  localStorage.setItem(keptCurrency, next);
+  for (const tell of heard) tell();
+}
+
+/** The currency of now; who shows amounts is drawn anew when it changes. */
+export const useCurrency = () =>
+  useSyncExternalStore(
+    (tell) => {
+      heard.add(tell);
+      return () => void heard.delete(tell);
+    },
+    () => currency,
+  );
 
 /** An amount of cents. */
-export const money = (cents: number): string => dollars.format(cents / 100).replace("-", "−");
+export const money = (cents: number): string => amounts.format(cents / 100).replace("-", "−");
 
 export const feet = (nm: number) => trim(nm / (12 * INCH), 1);
 

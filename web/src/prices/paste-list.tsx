@@ -2,11 +2,10 @@ import { useMutation } from "@tanstack/react-query";
 import { useId, useRef, useState } from "react";
 import { type Price, type PriceRow, Refusal, type Shop, api, ask } from "../api/client";
 import { nameOf } from "../lens/buy/list";
-import { money, plural } from "../lib/format";
+import { plural } from "../lib/format";
 import { byThing, specKey } from "../lib/spec";
 import { Icon } from "../ui/icons";
-
-const words = (p: Price) => `${(p.pack ?? 1) > 1 ? `${p.pack} for ` : ""}${p.from ? `${money(p.from)}–` : ""}${money(p.amount)}`;
+import { priceWords } from "./price-field";
 
 /** Many prices at once: pasted, typed a line each, or opened from a file. Every line is shown as it was read. */
 export function PasteList({ onTake }: { onTake: (label: string, by: (s: Shop) => Shop) => void }) {
@@ -145,7 +144,7 @@ export function PasteList({ onTake }: { onTake: (label: string, by: (s: Shop) =>
               </span>
               {r.price ? (
                 <strong>
-                  {nameOf({ ...r.price, label: r.label ?? "" })}, {words(r.price)}
+                  {nameOf({ ...r.price, label: r.label ?? "" })}, {priceWords(r.price)}
                 </strong>
               ) : (
                 <strong className="text-bad">

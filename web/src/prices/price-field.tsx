@@ -18,7 +18,7 @@ interface Props {
 }
 
 /** What is asked, as one would say it. */
-const words = (p: Price) =>
+export const priceWords = (p: Price) =>
   `${(p.pack ?? 1) > 1 ? `${p.pack} for ` : ""}${p.from && p.from < p.amount ? `${money(p.from)}–${money(p.amount)}` : money(p.amount)}`;
 
 /** A price that is put right where it is seen: .88, 98c, 3 for 20, 7.98-8.49. */
@@ -30,7 +30,7 @@ export function PriceField({ of, label, prices, name = "", onSet, shown }: Props
       shown={
         shown ?? (
           <>
-            {prices.length > 0 ? prices.map(words).join("; ") : "no price"}
+            {prices.length > 0 ? prices.map(priceWords).join("; ") : "no price"}
             {prices.some((p) => p.example) && <ExampleMark short />}
           </>
         )

@@ -4,17 +4,20 @@ import { Link } from "wouter";
 import { type PriceBook, type PricePart, type Price, type Shop, api, ask } from "../api/client";
 import { follow } from "../desk/follow";
 import { nameOf } from "../lens/buy/list";
-import { money, plural } from "../lib/format";
+import { money, plural, setCurrency } from "../lib/format";
 import { specKey } from "../lib/spec";
 import { Icon } from "../ui/icons";
 import { InPlace } from "../ui/in-place";
+import { Pick } from "../ui/pick";
 import { ExampleMark, Failure, Loading, TopBar } from "../ui/ui";
 import { PasteList } from "./paste-list";
-import { PriceField } from "./price-field";
+import { PriceField, priceWords } from "./price-field";
 import { readPercent, readPrices, withPrices } from "./read";
 import { useStoredShop } from "./save";
 
 type Which = "all" | "none" | "example" | "old";
+
+const currencies = ["USD", "CAD", "AUD", "NZD", "EUR", "GBP"].map((c) => [c, c] as const);
 
 const none = (p: PricePart) => p.prices.length === 0;
 const example = (p: PricePart) => p.prices.some((x) => x.example);
@@ -33,6 +36,9 @@ export default function PricesPage() {
       }),
     [client],
   );
+  useEffect(() => {
+    if (shop.data) setCurrency(shop.data.shop.prices.currency);
+  }, [shop.data]);
   const [which, setWhich] = useState<Which>("all");
   const [used, setUsed] = useState(true);
   const [typed, setTyped] = useState("");
@@ -78,6 +84,15 @@ export default function PricesPage() {
         <div className="sheet-head flex-wrap">
           <h1 className="text-3xl">Prices</h1>
           <span className="flex flex-wrap items-center gap-2 pb-1 text-sm">
+            <Pick
+              label="Currency"
+              className="w-28"
+              value={shop.data?.shop.prices.currency || "USD"}
+              options={currencies}
+              onChange={(code) =>
+                change(`Amounts are in ${code}; none was converted`, (s) => ({ ...s, prices: { ...s.prices, currency: code } }))
+              }
+            />
             Tax{" "}
             <InPlace
               label="Tax rate"
@@ -288,7 +303,7 @@ function Row({
           prices={prices}
           shown={
             <>
-              {prices.length > 0 ? p.words.join("; ") || "…" : "no price"}
+              {prices.map(priceWords).join("; ") || "no price"}
               {prices.some((x) => x.example) && <ExampleMark short />}
             </>
           }
