@@ -79,6 +79,25 @@ func TestSticksAreCutForTheCar(t *testing.T) {
 	p.gone("Cut in the shop")
 }
 
+// One press has the sticks halved in the shop: each is drawn as the halves that are carried, with
+// what each leaves.
+func TestSticksAreHalved(t *testing.T) {
+	p := open(t).window("/")
+	p.press("Puppy jump")
+	p.turning()
+	p.lens("Buy")
+	p.press("Have them halved in the shop")
+	p.press("Only this project")
+	p.see("The car takes 60″")
+	p.lens("Cut")
+	p.see("60″ to carry")
+	p.see("59 7⁄8″ to carry")
+	p.axe("halves")
+	p.lens("Buy")
+	p.press("Undo")
+	p.see("Sticks are carried as they are.")
+}
+
 // A stick that measures otherwise than it is named: what it yields follows, and its price is that
 // of its name.
 func TestAStickIsAsLongAsItMeasures(t *testing.T) {

@@ -46,6 +46,8 @@ type Job struct {
 	// the shop, the prices over the shop's.
 	Stock  []StockLength `json:"stock,omitempty"`
 	Prices []cost.Price  `json:"prices,omitempty"`
+	// Haul is what is carried for this job, in the place of what the shop says of the vehicle.
+	Haul *stock.Haul `json:"haul,omitempty"`
 	// Spare are sticks that are bought besides those that the pieces take.
 	Spare []StockLength `json:"spare,omitempty"`
 	// Own says that each frame has letters of its own, with its number before them.
@@ -120,6 +122,9 @@ func (j *Job) validate(s *Shop) (n ValidationError) {
 func (j *Job) put(s *Shop) {
 	if len(j.Stock) > 0 {
 		s.Stock = j.Stock
+	}
+	if j.Haul != nil {
+		s.Haul = j.Haul
 	}
 	if len(j.Prices) > 0 {
 		s.Prices.Prices = slices.Clone(s.Prices.Prices)

@@ -16,6 +16,7 @@ import (
 	"sturdyelbow/core/procure"
 	"sturdyelbow/core/reading"
 	"sturdyelbow/core/starter"
+	"sturdyelbow/core/stock"
 )
 
 // Project is a builder's project.
@@ -47,7 +48,7 @@ type Project struct {
 	// Was says, by the pipe's path of now, what the record calls a pipe that a gesture gave
 	// another path, as when it became part of a group: its pieces are those of that name for good.
 	Was map[string]string `json:"was,omitempty"`
-	// Sale is what is on sale for this project alone, over what the shop has.
+	// Sale is what is on sale for this project alone and how it is carried, over what the shop has.
 	Sale *Sale `json:"sale,omitempty"`
 	// Terms are what the bill is held against: a budget, what one like it costs.
 	Terms *cost.Terms `json:"terms,omitempty"`
@@ -65,10 +66,11 @@ type Project struct {
 	Format int   `json:"format,omitempty"` // of the project's stored form; see [Format]
 }
 
-// Sale is stick lengths and prices of a project's own.
+// Sale is stick lengths and prices of a project's own, and how its sticks are carried.
 type Sale struct {
 	Stock  []plan.StockLength `json:"stock,omitempty"`
 	Prices []cost.Price       `json:"prices,omitempty"`
+	Haul   *stock.Haul        `json:"haul,omitempty"`
 }
 
 // Asks are the prompts of a starter of the builder's own.
@@ -150,7 +152,7 @@ func (p *Project) Job() (plan.Job, error) {
 		job.Terms = *p.Terms
 	}
 	if p.Sale != nil {
-		job.Stock, job.Prices = p.Sale.Stock, p.Sale.Prices
+		job.Stock, job.Prices, job.Haul = p.Sale.Stock, p.Sale.Prices, p.Sale.Haul
 	}
 	return job, nil
 }

@@ -14,6 +14,7 @@ import (
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/record"
 	"sturdyelbow/core/starter"
+	"sturdyelbow/core/stock"
 	"sturdyelbow/core/wireframe"
 	"sturdyelbow/internal/demo"
 	"sturdyelbow/internal/project"
@@ -109,4 +110,37 @@ func TestSpareSticksAreBoughtTogetherToo(t *testing.T) {
 	job, _, err := project.Together([]*project.Project{jump(stick), jump(), jump(stick)}, make([]record.Work, 3), "", false)
 	require.NoError(t, err)
 	assert.Equal(t, []plan.StockLength{stick, stick}, job.Spare)
+}
+
+// How a project's sticks are carried stands over what the shop says; bought together, all go in the
+// car by the shortest of what each says.
+func TestSticksAreCarriedAsTheProjectSays(t *testing.T) {
+	jump := func(limit measure.Length) *project.Project {
+		p := &project.Project{Starter: &starter.Begun{ID: "jump"}, Copies: 1, Tool: "saw"}
+		if limit > 0 {
+			p.Sale = &project.Sale{Haul: &stock.Haul{Limit: limit}}
+		}
+		return p
+	}
+	longest := func(all ...*project.Project) (most measure.Length) {
+		job, _, err := project.Together(all, make([]record.Work, len(all)), "", false)
+		require.NoError(t, err)
+		shop := plan.ExampleShop()
+		shop.Haul = &stock.Haul{Limit: 9 * measure.Foot}
+		p, err := plan.Make(t.Context(), job, shop, plan.Work{})
+		require.NoError(t, err)
+		for _, total := range p.Pipe {
+			for _, s := range total.Sticks {
+				for _, part := range s.Parts {
+					most = max(most, part.Length)
+				}
+			}
+		}
+		return most
+	}
+	assert.Equal(t, 9*measure.Foot, longest(jump(0)))
+	five := longest(jump(5 * measure.Foot))
+	assert.Positive(t, five)
+	assert.LessOrEqual(t, five, 5*measure.Foot)
+	assert.LessOrEqual(t, longest(jump(7*measure.Foot), jump(5*measure.Foot), jump(0)), 5*measure.Foot)
 }

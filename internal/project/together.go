@@ -37,6 +37,9 @@ func Together(all []*Project, works []record.Work, tool string, variants bool) (
 		}
 		job.Frames = append(job.Frames, one.Frames...)
 		job.Spare = append(job.Spare, one.Spare...)
+		if h := one.Haul; h != nil && (job.Haul == nil || h.Limit < job.Haul.Limit) {
+			job.Haul = h // what is carried for one of them is carried in one car with the others'
+		}
 	}
 	return job, record.Together(works...), nil
 }

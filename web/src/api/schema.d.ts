@@ -4259,8 +4259,9 @@ export interface components {
             pen?: components["schemas"]["LinesPen"];
             wrong?: components["schemas"]["LinesWrong"];
         };
-        /** @description Sale is stick lengths and prices of a project's own. */
+        /** @description Sale is stick lengths and prices of a project's own, and how its sticks are carried. */
         ProjectSale: {
+            haul?: components["schemas"]["StockHaul"];
             /** @description Price is what one costs, or what several cost together. A thing may have several prices, for one and for packs of it. */
             prices?: components["schemas"]["CostPrice"][];
             /** @description The shop's types are part of what a plan is made from. */

@@ -20,6 +20,16 @@ describe("a change of the shop", () => {
     expect(ownOf(shop(100, 10), { ...shop(100, 10), prices: { ...shop(100, 10).prices, taxRate: 0.1 } })).toBeUndefined(); // tax is the shop's
   });
 
+  it("of how sticks are carried can be a project's own, but not that anything is carried", () => {
+    const haul = { limit: 60 };
+    const p = ownOf(shop(100, 10), { ...shop(100, 10), haul })?.(project) as Project;
+    expect(p.sale).toEqual({ haul });
+    expect(shopFor(shop(100, 10), p).haul).toEqual(haul);
+    expect(isOwn({ ...shop(100, 10), haul }, { ...shop(100, 10), haul: { limit: 48 } }, p)).toBe(true);
+    expect(isOwn(shop(100, 10), { ...shop(100, 10), haul }, project)).toBe(false);
+    expect(ownOf({ ...shop(100, 10), haul }, shop(100, 10))).toBeUndefined();
+  });
+
   it("of what is a project's own already asks nothing", () => {
     const p = ownOf(shop(100, 10), shop(250, 10))?.(project) as Project;
     expect(isOwn(shop(250, 10), shop(300, 10), p)).toBe(true);

@@ -18,16 +18,18 @@ function changed(before: Shop, after: Shop): Map<string, Price[]> {
   return new Map([...byThing(after.prices.prices)].filter(([k, now]) => !same(was.get(k), now)));
 }
 
-/** A change of the shop made a project's own: its stick lengths, its prices. */
+/** A change of the shop made a project's own: its stick lengths, its prices, how its sticks are carried. */
 export function ownOf(before: Shop, after: Shop): ((p: Project) => Project) | undefined {
   const stock = same(before.stock, after.stock) ? undefined : after.stock;
   const now = changed(before, after);
-  if (!stock && now.size === 0) return undefined;
+  const haul = !same(before.haul, after.haul) && after.haul; // that anything is carried is the shop's to say
+  if (!stock && !haul && now.size === 0) return undefined;
   return (p) => ({
     ...p,
     sale: {
       ...p.sale,
       ...(stock ? { stock } : {}),
+      ...(haul ? { haul } : {}),
       ...(now.size > 0 ? { prices: [...(p.sale?.prices ?? []).filter((x) => !now.has(key(x))), ...[...now.values()].flat()] } : {}),
     },
   });
@@ -38,6 +40,7 @@ export function isOwn(before: Shop, after: Shop, p: Project): boolean {
   const own = byThing(p.sale?.prices ?? []);
   return (
     (same(before.stock, after.stock) || (p.sale?.stock?.length ?? 0) > 0) &&
+    (same(before.haul, after.haul) || p.sale?.haul !== undefined) &&
     [...changed(before, after).keys()].every((k) => own.has(k)) &&
     before.prices.taxRate === after.prices.taxRate
   );
@@ -52,6 +55,7 @@ export function shopFor(s: Shop, p: Project): Shop {
   return {
     ...s,
     stock: stock && stock.length > 0 ? stock : s.stock,
+    ...(p.sale.haul ? { haul: p.sale.haul } : {}),
     prices: {
       ...s.prices,
       prices: [...[...had].flatMap(([k, all]) => over.get(k) ?? all), ...[...over].flatMap(([k, all]) => (had.has(k) ? [] : all))],

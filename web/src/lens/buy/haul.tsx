@@ -1,9 +1,12 @@
 import { useMutation } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { Refusal, api, ask } from "../../api/client";
-import { useOpen, useShop, useStyle } from "../../desk/use";
-import { money, text } from "../../lib/format";
+import { useDesk, useOpen, usePlan, useProject, useShop, useStyle } from "../../desk/use";
+import { INCH, money, text } from "../../lib/format";
 import { readPrices } from "../../prices/read";
+
+/** How far off a shop's cut may be, where nothing else is said: an eighth of an inch, in nanometres. */
+const usualError = 3_175_000;
 
 interface Typed {
   limit: string;
@@ -15,7 +18,14 @@ interface Typed {
 /** What the vehicle takes: longer sticks are cut in the shop. */
 export function Haul() {
   const open = useOpen();
-  const haul = useShop((s) => s.haul);
+  const desk = useDesk();
+  const own = useProject((p) => p.sale?.haul);
+  const shops = useShop((s) => s.haul);
+  const haul = own ?? shops;
+  const plan = usePlan();
+  // to whole inches: either half of the longest stick on the list goes in, and nothing that is longer
+  const longest = Math.max(0, ...plan.pipe.flatMap((t) => t.need.map((n) => n.length)));
+  const half = Math.ceil(longest / 2 / INCH) * INCH;
   const style = useStyle();
   const id = useId();
   const [typed, setTyped] = useState<Typed>();
@@ -49,6 +59,7 @@ export function Haul() {
         {haul ? (
           <span>
             The car takes <strong>{text(haul.limit, style)}</strong>; a cut in the shop may be off by {text(haul.error ?? 0, style, 64)}
+            {own ? ", for this project" : ""}
             {haul.price ? `, ${haul.free ?? 0} are free, then ${money(haul.price)} each` : ""}.
           </span>
         ) : (
@@ -60,7 +71,7 @@ export function Haul() {
           onClick={() =>
             setTyped({
               limit: haul ? text(haul.limit, style) : "",
-              error: text(haul?.error ?? 3_175_000, style, 64),
+              error: text(haul?.error ?? usualError, style, 64),
               free: haul?.free ? String(haul.free) : "",
               price: haul?.price ? (haul.price / 100).toFixed(2) : "",
             })
@@ -68,13 +79,34 @@ export function Haul() {
         >
           {haul ? "Change it" : "Say what the car takes"}
         </button>
+        {!haul && longest > 0 && (
+          <button
+            type="button"
+            className="link"
+            onClick={() =>
+              void open.changeShop(`Sticks are halved in the shop, to carry ${text(half, style)}`, (s) => ({
+                ...s,
+                haul: { limit: half, error: usualError },
+              }))
+            }
+          >
+            Have them halved in the shop
+          </button>
+        )}
         {haul && (
           <button
             type="button"
             className="link"
-            onClick={() => void open.changeShop("The car takes any length", ({ haul: _, ...rest }) => rest)}
+            onClick={() =>
+              own
+                ? desk.edit("The car takes what it takes for every project", (p) => {
+                    const { haul: _, ...sale } = p.sale ?? {};
+                    return { ...p, sale };
+                  })
+                : void open.changeShop("The car takes any length", ({ haul: _, ...rest }) => rest)
+            }
           >
-            Any length
+            {own && shops ? `${text(shops.limit, style)}, as for every project` : "Any length"}
           </button>
         )}
       </p>

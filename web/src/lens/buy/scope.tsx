@@ -15,7 +15,7 @@ export function Scope() {
   const { effect: e } = asks;
   const changed = e?.changed ?? [];
   return (
-    <Dialog title="For every project, or for this one?" onClose={() => open.answerShop()}>
+    <Dialog title={asks.own ? "For every project, or for this one?" : "For every project?"} onClose={() => open.answerShop()}>
       <p className="mb-2">
         <strong>{asks.label}</strong>
         {e

@@ -22,7 +22,7 @@ export interface DrawnStick {
   edge?: boolean;
   /** Where the shop cuts it, from one end, and what it is carried as. */
   marks?: number[];
-  parts?: { length: number; pieces?: number }[];
+  parts?: { length: number; pieces?: number; left?: number }[];
   id?: string;
   letter?: string;
   racked?: boolean;

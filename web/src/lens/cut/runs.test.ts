@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { DrawnStick } from "./alike";
-import { runsOf } from "./runs";
+import { carriedAs, runsOf } from "./runs";
 
 const stick = (names: string, parts?: number[]) =>
   ({
@@ -15,4 +15,11 @@ test("equal pieces that follow each other are one run, within a part that the sh
     [2, true],
   ]);
   expect(runsOf(stick(""))).toEqual([]);
+});
+
+test("a stick that the shop cuts is carried as its parts, each with its pieces and what it leaves", () => {
+  const s = stick("AABB", [2, 2, 0]);
+  expect(carriedAs(s, runsOf(s)).map((c) => c.runs.map((r) => `${r.name}${r.pieces.length}`))).toEqual([["A2"], ["B2"], []]);
+  const whole = { ...stick("AAB"), length: 9, left: 2 };
+  expect(carriedAs(whole, runsOf(whole))).toEqual([{ length: 9, left: 2, runs: runsOf(whole) }]);
 });

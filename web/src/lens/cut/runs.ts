@@ -26,3 +26,21 @@ export function runsOf(s: DrawnStick): Run[] {
   });
   return out;
 }
+
+/** What a stick is carried as: whole, or as the parts that the shop cuts it into, each with what it leaves. */
+export interface Carried {
+  length: number;
+  runs: Run[];
+  left: number;
+}
+
+export function carriedAs(s: DrawnStick, runs: Run[]): Carried[] {
+  if (!s.parts?.length) return [{ length: s.length, runs, left: s.left }];
+  let from = 0;
+  return s.parts.map((part) => {
+    const to = from + (part.pieces ?? 0);
+    const its = runs.filter((r) => r.first >= from && r.first < to);
+    from = to;
+    return { length: part.length, runs: its, left: part.left ?? 0 };
+  });
+}

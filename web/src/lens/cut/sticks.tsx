@@ -4,7 +4,7 @@ import { Len, type Style, feet, plural, text } from "../../lib/format";
 import { Icon } from "../../ui/icons";
 import { Tick } from "../../ui/tick";
 import { type DrawnPiece, type DrawnStick, alike, tint } from "./alike";
-import { type Run, runsOf } from "./runs";
+import { type Run, carriedAs, runsOf } from "./runs";
 
 /** What is written under each stick. */
 export type Under = "stops" | "marks" | "both" | "none";
@@ -86,6 +86,7 @@ function Row<T extends DrawnStick>({
   const numbers = count > 1 ? `${first}–${first + count - 1}` : `${first}`;
   const name = trim ? `Trim ${stick.letter || "piece"} (${numbers})` : `${count > 1 ? "Sticks" : "Stick"} ${numbers}`;
   const runs = runsOf(stick);
+  const parts = carriedAs(stick, runs);
   const tooShort = [...new Set(runs.map((r) => r.name).filter((l): l is string => l !== undefined && Boolean(short?.includes(l))))];
   return (
     <li className={`flex items-start gap-2 ${cut === count ? "is-done" : ""}`}>
@@ -119,32 +120,43 @@ function Row<T extends DrawnStick>({
             {onRack && (cut === count || stick.earlier) && stick.left >= scrap && !trim && <Rack sticks={all} onRack={onRack} />}
           </span>
         </div>
-        <div className="stick" style={{ width: `${Math.max(40, (100 * stick.length) / longest)}%` }}>
-          {runs.map((r) => (
-            <Piece
-              key={r.first}
-              run={r}
-              of={stick.length}
-              style={style}
-              lit={lit !== undefined && r.name === lit}
-              tint={tinted ?? "--stick-1"}
-              waits={Boolean(r.name && waiting?.includes(r.name))}
-              done={begun ? begun.pieces.slice(r.first, r.first + r.pieces.length).filter((p) => isCut?.(p)).length : 0}
-              all={cut === count}
-              earlier={Boolean(stick.earlier)}
-              fatal={Boolean(r.name && fatal?.(first - 1, r.name))}
-              onPick={onPick}
-            />
-          ))}
-          {stick.left > 0 && (
-            <span className="stick-left" style={{ flexGrow: stick.left / stick.length }}>
-              {stick.left > stick.length / 5 && (
-                <span>
-                  left <Len nm={stick.left} style={style} step={32} />
-                </span>
+        <div className="stick-parts" style={{ width: `${Math.max(40, (100 * stick.length) / longest)}%` }}>
+          {parts.map((part, k) => (
+            <div key={k} className="min-w-0" style={{ flex: `${part.length / stick.length} 1 0` }}>
+              <div className="stick">
+                {part.runs.map((r) => (
+                  <Piece
+                    key={r.first}
+                    run={r}
+                    of={part.length}
+                    style={style}
+                    lit={lit !== undefined && r.name === lit}
+                    tint={tinted ?? "--stick-1"}
+                    waits={Boolean(r.name && waiting?.includes(r.name))}
+                    done={begun ? begun.pieces.slice(r.first, r.first + r.pieces.length).filter((p) => isCut?.(p)).length : 0}
+                    all={cut === count}
+                    earlier={Boolean(stick.earlier)}
+                    fatal={Boolean(r.name && fatal?.(first - 1, r.name))}
+                    onPick={onPick}
+                  />
+                ))}
+                {part.left > 0 && (
+                  <span className="stick-left" style={{ flexGrow: part.left / part.length }}>
+                    {part.left > longest / 5 && (
+                      <span>
+                        left <Len nm={part.left} style={style} step={32} />
+                      </span>
+                    )}
+                  </span>
+                )}
+              </div>
+              {parts.length > 1 && (
+                <p className="stick-part">
+                  <Len nm={part.length} style={style} step={64} /> to carry
+                </p>
               )}
-            </span>
-          )}
+            </div>
+          ))}
         </div>
         {(under === "stops" || under === "both") && !trim && <Stops runs={runs} style={style} />}
         {(under === "marks" || under === "both") && !trim && <Marks runs={runs} style={style} />}
@@ -180,7 +192,7 @@ function Piece({
   onPick,
 }: {
   run: Run;
-  /** How long the stick is. */
+  /** How long what it is on is, nm: the stick, or the part of it that is carried. */
   of: number;
   style: Style;
   lit: boolean;
@@ -213,7 +225,7 @@ function Piece({
     </>
   );
   const looks = {
-    className: `stick-piece ${lit ? "is-lit" : ""} ${waits ? "is-waiting" : ""} ${r.part ? "is-part" : ""} ${n > 1 ? "is-run" : ""} ${done === n && !all ? "is-cut" : ""}`,
+    className: `stick-piece ${lit ? "is-lit" : ""} ${waits ? "is-waiting" : ""} ${n > 1 ? "is-run" : ""} ${done === n && !all ? "is-cut" : ""}`,
     style: { flexGrow: (r.length * n) / of, backgroundColor: lit ? undefined : `var(${tint})`, "--n": n } as React.CSSProperties,
   };
   const name = r.name;
