@@ -137,6 +137,24 @@ func TestWhatIf(t *testing.T) {
 	p.see("It could be left out")
 }
 
+// The line that costs most is a fitting: what another in its place saves is asked there, and taken.
+func TestWhatCostsMost(t *testing.T) {
+	p := open(t).window("/")
+	p.press("Kit cart")
+	p.ready()
+	p.lens("Buy")
+	cost := p.tape("cost")
+	p.press("What it is worth")
+	p.see("of it is one line: 1 in side-outlet tee.")
+	p.press("What another in its place saves")
+	p.see("Up to $")
+	p.axe("what another saves")
+	p.press("Take it at 2 joints")
+	p.until("the bill is another", "(was) => !document.body.innerText.includes(was)", cost)
+	p.press("Undo")
+	p.tapeIs("cost", cost)
+}
+
 // A corner fitting is not on the shelf: what could stand there is told with what it does, and taken for
 // every joint of its kind; what was typed stays.
 func TestNotHere(t *testing.T) {

@@ -7,7 +7,24 @@ import { isShown, money, plural, text } from "../../lib/format";
 import { kindWords, sizeWords } from "../../lib/words";
 
 /** A fitting is not on the shelf: what may stand at every joint of its kind, with what that does, before it is taken. */
-export function NotHere({ line: l }: { line: Line }) {
+export const NotHere = ({ line }: { line: Line }) => <Instead line={line} ask="Not here" leave="It is here after all" />;
+
+/** A fitting is what costs most: what another in its place saves. */
+export const Cheaper = ({ line }: { line: Line }) => (
+  <Instead line={line} ask="What another in its place saves" leave="Leave it" cheapest />
+);
+
+interface Props {
+  line: Line;
+  /** The button that asks. */
+  ask: string;
+  /** The button that puts the answer away. */
+  leave: string;
+  /** It is asked for what it saves: the cheapest stands first. */
+  cheapest?: boolean;
+}
+
+function Instead({ line: l, ask, leave, cheapest = false }: Props) {
   const open = useOpen();
   const now = useNow();
   const [asked, setAsked] = useState(false);
@@ -17,11 +34,14 @@ export function NotHere({ line: l }: { line: Line }) {
     enabled: asked,
     staleTime: Number.POSITIVE_INFINITY,
   });
+  // what asks something first has no price yet
+  const all = cheapest ? found.data?.toSorted((a, b) => Number(Boolean(a.asks)) - Number(Boolean(b.asks)) || a.cost - b.cost) : found.data;
+  const saves = Math.max(0, ...(all ?? []).map((s) => (s.asks ? 0 : -s.cost)));
   if (!asked)
     return (
       <p>
         <button type="button" className="btn btn-small" onClick={() => setAsked(true)}>
-          Not here
+          {ask}
         </button>
       </p>
     );
@@ -39,14 +59,17 @@ export function NotHere({ line: l }: { line: Line }) {
       {found.data?.length === 0 && (
         <p>Nothing else of the shelf fits these joints as the pipes run. Order it ahead, or choose another fitting in the Frame lens.</p>
       )}
+      {cheapest && all && all.length > 0 && (
+        <p className="font-semibold">{saves > 0 ? `Up to ${money(saves)} less.` : "Nothing that could stand there costs less."}</p>
+      )}
       <ul className="grid gap-2">
-        {found.data?.map((s) => (
+        {all?.map((s) => (
           <One key={`${s.words} ${s.cuts.join()}`} of={s} />
         ))}
       </ul>
       <p>
         <button type="button" className="btn btn-small" onClick={() => setAsked(false)}>
-          It is here after all
+          {leave}
         </button>
       </p>
     </section>

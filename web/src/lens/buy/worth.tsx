@@ -1,8 +1,10 @@
 import { readPrices } from "../../prices/read";
 import type { Project } from "../../api/client";
-import { useDesk, usePlan, useProject } from "../../desk/use";
+import { useDesk, useOpen, usePlan, useProject } from "../../desk/use";
 import { money, plural } from "../../lib/format";
 import { InPlace } from "../../ui/in-place";
+import { nameOf } from "./list";
+import { Cheaper } from "./not-here";
 
 type Terms = NonNullable<Project["terms"]>;
 
@@ -11,7 +13,9 @@ export function Worth() {
   const desk = useDesk();
   const plan = usePlan();
   const terms = useProject((p) => p.terms) ?? {};
+  const open = useOpen();
   const w = plan.worth;
+  const largest = plan.bill.lines.find((l) => l.label === w.largest);
   const set = (label: string, by: Partial<Terms>) => desk.edit(label, (p) => ({ ...p, terms: { ...p.terms, ...by } }));
   const amount = (key: "budget" | "bought" | "tools", label: string, none: string) => (
     <div>
@@ -64,7 +68,9 @@ export function Worth() {
         )}
         {w.largest && w.share ? (
           <li>
-            {Math.round(100 * w.share)} % of it is one line: {w.largest}.
+            {Math.round(100 * w.share)} % of it is one line: {largest ? nameOf(largest) : w.largest}.
+            {largest?.ware === "fitting" && !open.several && <Cheaper line={largest} />}
+            {largest?.ware === "pipe" && " Another stick length or pipe size can be set beside it under What if."}
           </li>
         ) : null}
         {(w.perUse ?? 0) > 0 && <li>{money(w.perUse ?? 0)} a use.</li>}
