@@ -171,7 +171,10 @@ func TestNotHere(t *testing.T) {
 	p.see("+4 1 in tee")
 	p.axe("instead of it")
 	p.press("Take it at 4 joints")
-	p.until("it is bought no more", `() => ![...document.querySelectorAll(".ware-name")].some((e) => e.innerText.includes("side-outlet elbow"))`)
+	p.until(
+		"it is bought no more",
+		`() => ![...document.querySelectorAll(".ware-name")].some((e) => e.innerText.includes("side-outlet elbow"))`,
+	)
 	p.tapeIs("outside", outside)
 	p.see("1 in elbow")
 	p.lens("Cut")
@@ -258,7 +261,10 @@ func TestASaturday(t *testing.T) {
 	own := w.window("/p/" + w.project("Cavaletti") + "/cut#saw")
 	own.see("to go")
 	own.press("Cut wrong …")
-	own.until("it can be asked", `() => [...document.querySelectorAll("button")].some((b) => b.textContent === "It is of no use" && !b.disabled)`)
+	own.until(
+		"it can be asked",
+		`() => [...document.querySelectorAll("button")].some((b) => b.textContent === "It is of no use" && !b.disabled)`,
+	)
 	own.press("It is of no use")
 	own.see("Throw it away")
 	own.press("Throw it away")

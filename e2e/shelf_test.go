@@ -66,7 +66,10 @@ func TestSeveralJobsAreBoughtTogether(t *testing.T) {
 	p.press("Show 1A on the sticks")
 	p.until("A is lit", `() => document.querySelectorAll(".stick-piece.is-lit").length > 0`)
 	p.click(`[role=radio][aria-label^="Cut with: Ratchet shear"]`)
-	p.until("the tool counts", `() => document.querySelector('[role=radio][aria-label^="Cut with: Ratchet shear"]').getAttribute("aria-checked") === "true"`)
+	p.until(
+		"the tool counts",
+		`() => document.querySelector('[role=radio][aria-label^="Cut with: Ratchet shear"]').getAttribute("aria-checked") === "true"`,
+	)
 	p.axe("bought together")
 
 	// what is ticked and cut here is in each project's record, and goes on after a reload
@@ -80,7 +83,10 @@ func TestSeveralJobsAreBoughtTogether(t *testing.T) {
 	p.see(", 2 of ")
 	p.MustReload().MustWaitLoad()
 	p.see(", 2 of ")
-	p.until("the tool is kept", `() => document.querySelector('[role=radio][aria-label^="Cut with: Ratchet shear"]')?.getAttribute("aria-checked") === "true"`)
+	p.until(
+		"the tool is kept",
+		`() => document.querySelector('[role=radio][aria-label^="Cut with: Ratchet shear"]')?.getAttribute("aria-checked") === "true"`,
+	)
 	cuts := 0
 	for _, name := range []string{"Club jump", "Ring gate screen"} {
 		one := w.window("/p/" + w.project(name) + "/cut")

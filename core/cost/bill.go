@@ -54,7 +54,16 @@ func (b *Book) Add(lines []material.Line) Bill {
 		if w.Quantity == 0 {
 			continue
 		}
-		l := Line{Spec: w.Spec, Label: w.Words(), Count: w.Quantity, Spare: w.Spare, Home: min(w.Home, w.Quantity), Unit: w.Unit, Rule: w.Rule, For: w.For}
+		l := Line{
+			Spec:  w.Spec,
+			Label: w.Words(),
+			Count: w.Quantity,
+			Spare: w.Spare,
+			Home:  min(w.Home, w.Quantity),
+			Unit:  w.Unit,
+			Rule:  w.Rule,
+			For:   w.For,
+		}
 		b.price(&l)
 		if l.Priced {
 			bill.Example = bill.Example || l.Example && l.Count > l.Home

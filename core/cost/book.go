@@ -184,7 +184,12 @@ func Example() Book {
 		if err != nil {
 			panic(fmt.Sprintf("example_prices.csv line %d: %v", i+2, err))
 		}
-		p := Price{Spec: material.Spec{Ware: material.Ware(r[0]), Kind: r[1], Size: r[2]}, Asked: Asked{Amount: amount}, Example: true, Source: "example"}
+		p := Price{
+			Spec:    material.Spec{Ware: material.Ware(r[0]), Kind: r[1], Size: r[2]},
+			Asked:   Asked{Amount: amount},
+			Example: true,
+			Source:  "example",
+		}
 		if r[3] != "" {
 			var n int
 			if _, err := fmt.Sscan(r[3], &n); err != nil {

@@ -55,7 +55,10 @@ func TestExampleBookCoversTheShelf(t *testing.T) {
 }
 
 func TestCheckNamesTheLine(t *testing.T) {
-	b := cost.Book{TaxRate: 8.25, Prices: []cost.Price{{Spec: material.Spec{Ware: "hats"}}, {Spec: tee(1).Spec, Asked: cost.Asked{Amount: -1}}}}
+	b := cost.Book{
+		TaxRate: 8.25,
+		Prices:  []cost.Price{{Spec: material.Spec{Ware: "hats"}}, {Spec: tee(1).Spec, Asked: cost.Asked{Amount: -1}}},
+	}
 	b.Currency = "dollars"
 	bad := b.Validate()
 	assert.Contains(t, bad, "/currency")

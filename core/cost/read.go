@@ -40,9 +40,13 @@ var (
 	// numberFor is 3 for 20, 3/$20: a number of things, and what they come to.
 	numberFor = regexp.MustCompile(`^(\d+)\s*(?:x\s*)?(?:for|@|/|=)\s*(.+)$`)
 	// packOf is 10-pack 6.98, pack of 10: 6.98, pk/10 6.98.
-	packOf = regexp.MustCompile(`^(?:(\d+)\s*-?\s*(?:pack|pk|pc|pcs|piece)s?|(?:pack|pk|bag|box|set)\s*(?:of|/)?\s*(\d+))\s*[:=@,]?\s*(?:for\s+)?(.+)$`)
+	packOf = regexp.MustCompile(
+		`^(?:(\d+)\s*-?\s*(?:pack|pk|pc|pcs|piece)s?|(?:pack|pk|bag|box|set)\s*(?:of|/)?\s*(\d+))\s*[:=@,]?\s*(?:for\s+)?(.+)$`,
+	)
 	// amountFor is 6.98 for 10, 6.98 per 10, 6.98 a pack of 10, 6.98/10 pk, 6.98 (10 pack).
-	amountFor = regexp.MustCompile(`^(.+?)\s*(?:(?:for|per|/|a|the|an|,\s|\()\s*)+(?:(?:pack|pk|bag|box|set)\s*(?:of|/)?\s*)?(\d+)\s*-?\s*(?:pack|pk|pc|pcs|piece|count)?s?\s*\)?$`)
+	amountFor = regexp.MustCompile(
+		`^(.+?)\s*(?:(?:for|per|/|a|the|an|,\s|\()\s*)+(?:(?:pack|pk|bag|box|set)\s*(?:of|/)?\s*)?(\d+)\s*-?\s*(?:pack|pk|pc|pcs|piece|count)?s?\s*\)?$`,
+	)
 	// each is what may stand behind the price of one.
 	each = regexp.MustCompile(`(?:\s+|\s*/\s*)(?:each|ea\.?|a piece|per piece|per stick|apiece|pc\.?|stick)$`)
 	// about is what may stand before a price that is not known to the cent.

@@ -1,7 +1,6 @@
 package cost_test
 
 import (
-	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -69,7 +68,7 @@ func FuzzRead(f *testing.F) {
 			return
 		}
 		if a.Amount < 0 || a.From < 0 || a.From > a.Amount || a.Pack < 0 || a.Each() > a.Amount {
-			t.Fatal(fmt.Sprintf("%q is read as %+v", s, a))
+			t.Fatalf("%q is read as %+v", s, a)
 		}
 	})
 }

@@ -253,7 +253,11 @@ func (e *editor) usesWith(scope int, joint string, dir measure.Dir) (all []use, 
 			break
 		}
 		if !found {
-			return nil, refuse("take its part apart first", "the part is also used where no pipe goes that way, at %s", mention.Of(join(path, joint)))
+			return nil, refuse(
+				"take its part apart first",
+				"the part is also used where no pipe goes that way, at %s",
+				mention.Of(join(path, joint)),
+			)
 		}
 	}
 	return all, nil
@@ -276,7 +280,8 @@ func (e *editor) straighten(l limb) {
 	place := e.place(l.scope)
 	v := place.Local(e.view.Points[ends[1]]).Sub(place.Local(e.view.Points[ends[0]]))
 	if d := straight(v); d != nil && exactlyAlong(v) {
-		if p.From != local(e.path(l.scope), e.view.Graph.Nodes[ends[0]].ID) && p.To == local(e.path(l.scope), e.view.Graph.Nodes[ends[0]].ID) {
+		if p.From != local(e.path(l.scope), e.view.Graph.Nodes[ends[0]].ID) &&
+			p.To == local(e.path(l.scope), e.view.Graph.Nodes[ends[0]].ID) {
 			turned := d.Neg()
 			d = &turned
 		}

@@ -110,7 +110,10 @@ func (r *Report) Materials(by School) (lines []material.Line) {
 		cans Cans
 		rule string
 	}
-	parts := []part{{material.Cement, r.Cement, "a quart for so many joints of each size"}, {material.Primer, r.Primer, "half as much as cement"}}
+	parts := []part{
+		{material.Cement, r.Cement, "a quart for so many joints of each size"},
+		{material.Primer, r.Primer, "half as much as cement"},
+	}
 	if by == OneStep {
 		parts = parts[:1]
 	}

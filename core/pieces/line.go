@@ -28,7 +28,9 @@ var (
 	// counted are the ways to say how many, without more.
 	counted = []*regexp.Regexp{
 		regexp.MustCompile(`(?i)\b(?:qty\.?|quantity|count|no\.|number|(?:pcs|pieces)\s*[:=])\s*[:=]?\s*(\d+)\b`),
-		regexp.MustCompile(`(?i)(?:^|[\s,;(|])(\d+)\s*-?\s*(?:pcs?\.?|pieces?|ea\.?|each|off|nos?\.?|times|cuts?|lengths?|sticks?)(?:$|[\s,;)|:@×])`),
+		regexp.MustCompile(
+			`(?i)(?:^|[\s,;(|])(\d+)\s*-?\s*(?:pcs?\.?|pieces?|ea\.?|each|off|nos?\.?|times|cuts?|lengths?|sticks?)(?:$|[\s,;)|:@×])`,
+		),
 		regexp.MustCompile(`(?i)(?:^|[\s,;"'′″)])[x×*](\d+)\s*(?:$|[,;|)])`),
 		regexp.MustCompile(`(?i)^(\d+)[x×*](?:\s|$)`),
 		regexp.MustCompile(`\(\s*[x×]?\s*(\d+)\s*[x×]?\s*\)`),
@@ -36,7 +38,11 @@ var (
 		regexp.MustCompile(`(?i)^(\d+)\s+(?:at|of)\s`),
 	}
 	// sized says of which pipe a piece is.
-	sized = regexp.MustCompile(`(?i)(?:\b(?:of|from|size)\s+|^|[\s,;(])(\d/\d|\d[- ]\d/\d|\d)\s*(?:in\.?|inch(?:es)?|"|″|'')?\s*(?:sch(?:edule)?\.?\s*\d+\s*)?(?:pvc|pipes?|tub(?:e|ing))(?:\s+(?:pvc|pipes?))?\b|\bsize\s+(\d+(?:[- ]\d+/\d+|/\d+)?)`)
+	sized = regexp.MustCompile(
+		`(?i)(?:\b(?:of|from|size)\s+|^|[\s,;(])(\d/\d|\d[- ]\d/\d|\d)\s*(?:in\.?|inch(?:es)?|"|″|'')?\s*(?:sch(?:edule)?\.?\s*\d+\s*)?(?:pvc|pipes?|tub(?:e|ing))(?:\s+(?:pvc|pipes?))?\b|\bsize\s+(\d+(?:[- ]\d+/\d+|/\d+)?)`,
+	)
+	// ofPipe is that something is pipe, which says nothing here.
+	ofPipe = regexp.MustCompile(`(?i)(\S)\s+(?:of\s+)?(?:pvc(?:\s+pipes?)?|pipes?)\b`)
 	// named is what a piece is called, before its numbers.
 	named = regexp.MustCompile(`^([A-Za-z][A-Za-z ]{0,40}?)\s*[:=)–-]\s*|^([A-Z]{1,2})\s+`)
 	// behind is what it is called behind them.
@@ -73,7 +79,7 @@ func (r *reader) line(n int, text string) {
 		}
 	}
 	s = r.name(&row, s)
-	haveCount, haveSize := false, false
+	haveSize := false
 	if m := sized.FindStringSubmatchIndex(s); m != nil {
 		at := 2
 		if m[at] < 0 {
@@ -84,6 +90,27 @@ func (r *reader) line(n int, text string) {
 			s = s[:m[0]] + " , " + s[m[1]:]
 		}
 	}
+	if !haveSize {
+		s = ofPipe.ReplaceAllString(s, "$1")
+	}
+	if lines, written := several(s); lines != nil {
+		for i, one := range lines {
+			its := row
+			its.Text = written[i]
+			if its.Fault = r.counts(&its, one, haveSize); len(lines) == 1 {
+				its.Text = row.Text
+			}
+			r.add(its)
+		}
+		return
+	}
+	row.Fault = r.counts(&row, s, haveSize)
+	r.add(row)
+}
+
+// counts takes how many there are off a line, and reads what is left of it.
+func (r *reader) counts(row *Row, s string, haveSize bool) *Fault {
+	haveCount := false
 	for _, re := range counted {
 		m := re.FindStringSubmatchIndex(s)
 		if m == nil {
@@ -91,9 +118,7 @@ func (r *reader) line(n int, text string) {
 		}
 		c, fault := count(s[m[2]:m[3]])
 		if fault != nil {
-			row.Fault = fault
-			r.add(row)
-			return
+			return fault
 		}
 		row.Count, haveCount = c, true
 		keep := ""
@@ -103,10 +128,13 @@ func (r *reader) line(n int, text string) {
 		s = s[:m[0]] + " , " + leading.ReplaceAllString(keep+s[m[1]:], "")
 		break
 	}
-	row.Fault = r.numbers(&row, s, haveCount, haveSize)
-	if row.Fault != nil || row.Count > 0 {
-		r.add(row)
+	if fault := r.numbers(row, s, haveCount, haveSize); fault != nil {
+		return fault
 	}
+	if row.Count == 0 {
+		return &Fault{"count", "none of it", "write how many, or leave the line out"}
+	}
+	return nil
 }
 
 // name takes what a piece is called off its line.
@@ -122,7 +150,9 @@ func (r *reader) name(row *Row, s string) string {
 	if m := behind.FindStringSubmatchIndex(s); m != nil && strings.ContainsAny(s[:m[0]], "0123456789") {
 		word := strings.ToLower(s[m[2]:m[3]])
 		first, _, _ := strings.Cut(word, " ")
-		if !units[first] && !sized.MatchString(s[m[0]:]) && !strings.Contains(word, "pipe") && !strings.Contains(word, "pvc") && !countWord[first] {
+		if !units[first] && first != "and" && !sized.MatchString(s[m[0]:]) && !strings.Contains(word, "pipe") &&
+			!strings.Contains(word, "pvc") &&
+			!countWord[first] {
 			row.Name = strings.TrimSpace(s[m[2]:m[3]])
 			return s[:m[0]]
 		}
@@ -130,7 +160,17 @@ func (r *reader) name(row *Row, s string) string {
 	return s
 }
 
-var countWord = map[string]bool{"pcs": true, "pieces": true, "piece": true, "off": true, "times": true, "cuts": true, "lengths": true, "sticks": true, "nos": true}
+var countWord = map[string]bool{
+	"pcs":     true,
+	"pieces":  true,
+	"piece":   true,
+	"off":     true,
+	"times":   true,
+	"cuts":    true,
+	"lengths": true,
+	"sticks":  true,
+	"nos":     true,
+}
 
 // atoms parts a line at what parts its numbers.
 func (r *reader) atoms(s string) (all []atom) {
@@ -170,7 +210,8 @@ func (a *atom) fraction() bool { return a.whole < 0 && a.size != "" }
 // numbers says which of the numbers of a line is its size, which its length, and which its count.
 func (r *reader) numbers(row *Row, s string, haveCount, haveSize bool) *Fault {
 	all := r.atoms(s)
-	if i := slices.IndexFunc(all, func(a atom) bool { return !strings.ContainsAny(a.text, "0123456789") }); i >= 0 && row.Name == "" && len(all) == 4 {
+	if i := slices.IndexFunc(all, func(a atom) bool { return !strings.ContainsAny(a.text, "0123456789") }); i >= 0 && row.Name == "" &&
+		len(all) == 4 {
 		row.Name = all[i].text // 3/4, 23 5/8, legs, 2
 		all = slices.Delete(all, i, i+1)
 	}
@@ -198,12 +239,18 @@ func (r *reader) numbers(row *Row, s string, haveCount, haveSize bool) *Fault {
 			"write size, length, count; a comma inside a length needs quotes",
 		}
 	}
+	if haveCount && len(all) == 2 && row.Name == "" && !strings.ContainsAny(all[0].text, "0123456789") && all[1].read {
+		row.Name, all, belong = all[0].text, all[1:], []string{"length"} // legs 4 each 30 in
+	}
 	order := arrange(all, belong, row)
 	for i, what := range order {
 		a := &all[i]
 		switch what {
 		case "size":
-			row.Size = sizeName(a.text)
+			if a.size == "" {
+				return &Fault{"size", strconv.Quote(a.text) + " is no size of pipe", "write the nominal size, like 3/4"}
+			}
+			row.Size = a.size
 		case "length":
 			if !a.read {
 				return a.fault

@@ -130,7 +130,17 @@ func frameOf(b *model.Built, copies int, was map[string]string) Frame {
 
 // order is how the job is bought and cut.
 func (j *Job) order(s *Shop, work *Work, joints joinery.Report) procure.Order {
-	o := procure.Order{Shop: s, Work: work, EndTrim: j.EndTrim, Joinery: joints, Searched: j.Searched, Spare: j.Spare, SpareEvery: j.SpareEvery, School: j.School, Keep: j.Keep}
+	o := procure.Order{
+		Shop:       s,
+		Work:       work,
+		EndTrim:    j.EndTrim,
+		Joinery:    joints,
+		Searched:   j.Searched,
+		Spare:      j.Spare,
+		SpareEvery: j.SpareEvery,
+		School:     j.School,
+		Keep:       j.Keep,
+	}
 	o.Tool, _ = s.Tool(j.Tool)
 	return o
 }

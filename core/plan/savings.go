@@ -143,7 +143,13 @@ func (t *thrift) purchase(built []*model.Built, tidy bool) (*procure.Purchase, e
 	for i, b := range built {
 		lots = append(
 			lots,
-			procure.Lot{Built: b, Copies: t.job.Frames[i].Copies, Own: t.job.Own, Was: t.job.Frames[i].Was, Variant: t.job.Frames[i].Variant},
+			procure.Lot{
+				Built:   b,
+				Copies:  t.job.Frames[i].Copies,
+				Own:     t.job.Own,
+				Was:     t.job.Frames[i].Was,
+				Variant: t.job.Frames[i].Variant,
+			},
 		)
 	}
 	return procure.Procure(t.ctx, lots, o)

@@ -70,7 +70,9 @@ func press(t require.TestingT, job plan.Job, shop plan.Shop, fix finding.Fix) (p
 func tenFeet(cents measure.Money) plan.Shop {
 	shop := plan.ExampleShop()
 	shop.Stock = []plan.StockLength{{Length: 10 * measure.Foot}}
-	shop.Prices.Set(cost.Price{Spec: material.Spec{Ware: material.Pipe, Size: "3/4", Length: 10 * measure.Foot}, Asked: cost.Asked{Amount: cents}})
+	shop.Prices.Set(
+		cost.Price{Spec: material.Spec{Ware: material.Pipe, Size: "3/4", Length: 10 * measure.Foot}, Asked: cost.Asked{Amount: cents}},
+	)
 	return shop
 }
 

@@ -74,7 +74,12 @@ func FindSubstitutes(ctx context.Context, job Job, shop Shop, work Work, kind ca
 		all = slices.DeleteFunc(all, func(s Substitute) bool { return s.Asks != "" })
 	}
 	slices.SortStableFunc(all, func(a, b Substitute) int {
-		return cmp.Or(cmp.Compare(len(a.Asks), len(b.Asks)), cmp.Compare(len(a.Warns), len(b.Warns)), cmp.Compare(a.grown(), b.grown()), cmp.Compare(a.Cost, b.Cost))
+		return cmp.Or(
+			cmp.Compare(len(a.Asks), len(b.Asks)),
+			cmp.Compare(len(a.Warns), len(b.Warns)),
+			cmp.Compare(a.grown(), b.grown()),
+			cmp.Compare(a.Cost, b.Cost),
+		)
 	})
 	return all, nil
 }

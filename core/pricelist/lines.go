@@ -94,7 +94,11 @@ func (r *reader) thing(name string) (s material.Spec, fault *Fault) {
 			return s, noSize(name)
 		}
 		if it.Length == 0 {
-			return s, &Fault{"length", "a price of pipe without the length of its stick", "write how long the stick is: 3/4 pipe 10 ft 4.98"}
+			return s, &Fault{
+				"length",
+				"a price of pipe without the length of its stick",
+				"write how long the stick is: 3/4 pipe 10 ft 4.98",
+			}
 		}
 		return material.Spec{Ware: material.Pipe, Size: string(it.Size), Length: it.Length}, nil
 	}
@@ -102,7 +106,11 @@ func (r *reader) thing(name string) (s material.Spec, fault *Fault) {
 }
 
 func unknown(name string) *Fault {
-	return &Fault{"thing", strconv.Quote(name) + " is nothing that is bought here", "write it as a list of yours names it, like 3/4 tee or 3/4 pipe, 10′ stick"}
+	return &Fault{
+		"thing",
+		strconv.Quote(name) + " is nothing that is bought here",
+		"write it as a list of yours names it, like 3/4 tee or 3/4 pipe, 10′ stick",
+	}
 }
 
 func noSize(name string) *Fault {

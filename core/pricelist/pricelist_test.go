@@ -94,7 +94,15 @@ func TestATableWithABadRow(t *testing.T) {
 	require.Len(t, rows, 6)
 	assert.Equal(t, "Corner shop", rows[0].Price.Source)
 	assert.Equal(t, "2026-11-01", rows[0].Price.Date)
-	assert.Equal(t, &pricelist.Fault{Column: "price", What: `"cheap": not an amount of money`, Hint: "write it like 4.98, .88, 98c, 3 for 20 or 7.98-8.49"}, rows[1].Fault)
+	assert.Equal(
+		t,
+		&pricelist.Fault{
+			Column: "price",
+			What:   `"cheap": not an amount of money`,
+			Hint:   "write it like 4.98, .88, 98c, 3 for 20 or 7.98-8.49",
+		},
+		rows[1].Fault,
+	)
 	assert.Equal(t, 3, rows[1].Line)
 	assert.Equal(t, "elbow,3/4,cheap,,,", rows[1].Text)
 	assert.Equal(t, stick("3/4", 10), rows[2].Price.Spec)

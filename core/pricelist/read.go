@@ -64,7 +64,10 @@ func Read(text string, known []material.Spec, source, date string) []Row {
 		r.lines(text)
 	}
 	if len(r.rows) > maxRows {
-		r.rows = append(r.rows[:maxRows], Row{Line: r.rows[maxRows].Line, Fault: &Fault{"line", "more than 5,000 prices", "read the list in parts"}})
+		r.rows = append(
+			r.rows[:maxRows],
+			Row{Line: r.rows[maxRows].Line, Fault: &Fault{"line", "more than 5,000 prices", "read the list in parts"}},
+		)
 	}
 	return r.rows
 }
@@ -94,7 +97,8 @@ func (r *reader) header(text string) (comma rune, ok bool) {
 			for _, f := range fields {
 				names = append(names, columns[strings.ToLower(strings.Trim(strings.TrimSpace(f), `"'`))])
 			}
-			if slices.Contains(names, "price") && (slices.Contains(names, "thing") || slices.Contains(names, "what") || slices.Contains(names, "kind")) {
+			if slices.Contains(names, "price") &&
+				(slices.Contains(names, "thing") || slices.Contains(names, "what") || slices.Contains(names, "kind")) {
 				r.columns, r.first = names, n+1
 				return c, true
 			}
@@ -178,7 +182,11 @@ func (r *reader) fields(by map[string]string) (*cost.Price, *Fault) {
 func (r *reader) check(p *cost.Price) *Fault {
 	for path, what := range (&cost.Book{Prices: []cost.Price{*p}}).Validate() {
 		column := path[strings.LastIndex(path, "/")+1:]
-		return &Fault{map[string]string{"amount": "price", "from": "price", "ware": "thing"}[column] + map[string]string{"date": "date", "pack": "pack"}[column], what, "mend it, or leave it out"}
+		return &Fault{
+			map[string]string{"amount": "price", "from": "price", "ware": "thing"}[column] + map[string]string{"date": "date", "pack": "pack"}[column],
+			what,
+			"mend it, or leave it out",
+		}
 	}
 	return nil
 }
@@ -217,7 +225,11 @@ func (r *reader) spec(by map[string]string) (s material.Spec, fault *Fault) {
 	if s.Ware == material.Fitting && !slices.Contains(catalog.Kinds(), catalog.Kind(s.Kind)) {
 		it, ok := fittingOf(s.Size + " " + s.Kind)
 		if !ok {
-			return s, &Fault{"kind", strconv.Quote(s.Kind) + " is no fitting that is known here", "write tee, elbow-90, coupling, side-outlet-elbow …"}
+			return s, &Fault{
+				"kind",
+				strconv.Quote(s.Kind) + " is no fitting that is known here",
+				"write tee, elbow-90, coupling, side-outlet-elbow …",
+			}
 		}
 		s.Kind = string(it)
 	}

@@ -60,7 +60,10 @@ func (p *Purchase) letter(lots []Lot, w *record.Work) {
 				if pc.Ordered != pc.Cut {
 					sum = slices.Clip(sum).Plus(orderWords(pc), pc.Ordered-pc.Cut)
 				}
-				p.Cuts = append(p.Cuts, CutLine{Size: pc.Size, Cut: pc.Ordered, Sum: sum, Path: pc.Path, Class: pc.Class, Waits: pc.Waits, Lot: like.lot})
+				p.Cuts = append(
+					p.Cuts,
+					CutLine{Size: pc.Size, Cut: pc.Ordered, Sum: sum, Path: pc.Path, Class: pc.Class, Waits: pc.Waits, Lot: like.lot},
+				)
 			}
 			line := &p.Cuts[g]
 			if text := typed(f, i); text != "" {

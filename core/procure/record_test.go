@@ -214,7 +214,9 @@ func TestAPriceLeavesWhatIsCutAlone(t *testing.T) {
 		b.cut(b.plan(), 99)
 	}
 	before := b.plan()
-	b.shop.Prices.Set(cost.Price{Spec: material.Spec{Ware: material.Pipe, Size: "3/4", Length: 120 * measure.Inch}, Asked: cost.Asked{Amount: 350}})
+	b.shop.Prices.Set(
+		cost.Price{Spec: material.Spec{Ware: material.Pipe, Size: "3/4", Length: 120 * measure.Inch}, Asked: cost.Asked{Amount: 350}},
+	)
 	p := b.plan()
 	done := 0
 	for i, c := range p.Cuts {

@@ -236,7 +236,8 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, o *Order, at []map[string]in
 				k.Racked = s.Racked
 			}
 		}
-		if i := slices.IndexFunc(o.Shop.Rack, func(x shop.Offcut) bool { return x.ID != "" && x.ID == k.ID }); k.Origin == stock.Rack && i >= 0 {
+		if i := slices.IndexFunc(o.Shop.Rack, func(x shop.Offcut) bool { return x.ID != "" && x.ID == k.ID }); k.Origin == stock.Rack &&
+			i >= 0 {
 			k.Mark = o.Shop.Rack[i].Mark
 		}
 		if k.Origin == stock.Cut {

@@ -82,7 +82,7 @@ func lex(s string) (all []token) {
 		}
 		if w := wordRE.FindString(rest); w != "" {
 			t := token{kind: tWord, at: i, end: i + len(w), text: w}
-			switch n, is := numbers[w]; {
+			switch n, is := measure.NumberWord(w); {
 			case w == "and" || w == "plus":
 				t.kind = tBreak
 			case w == "x" || w == "at":

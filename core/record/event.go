@@ -35,7 +35,24 @@ const (
 
 // Kinds lists what can happen.
 func Kinds() []Kind {
-	return []Kind{Begun, Lettered, Bought, Had, Cut, Deburred, Marked, Elsewhere, Spoilt, Fitted, Driven, Cemented, Measured, Racked, Unmatched, TakenBack}
+	return []Kind{
+		Begun,
+		Lettered,
+		Bought,
+		Had,
+		Cut,
+		Deburred,
+		Marked,
+		Elsewhere,
+		Spoilt,
+		Fitted,
+		Driven,
+		Cemented,
+		Measured,
+		Racked,
+		Unmatched,
+		TakenBack,
+	}
 }
 
 // Piece is a piece of pipe of a frame, for good: whatever becomes of the plan, it is the

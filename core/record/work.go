@@ -394,7 +394,12 @@ func (a *adding) bought(e *Event) {
 	if home {
 		g.Home += e.Count
 	}
-	g.Count, g.Paid, g.Lots = g.Count+e.Count, g.Paid+e.Each.Times(e.Count), append(g.Lots, material.Lot{Event: e.ID, Count: e.Count, Home: home})
+	g.Count, g.Paid, g.Lots = g.Count+e.Count, g.Paid+e.Each.Times(
+		e.Count,
+	), append(
+		g.Lots,
+		material.Lot{Event: e.ID, Count: e.Count, Home: home},
+	)
 }
 
 // ItemID names the n-th of the things that one event bought, counted from 0.

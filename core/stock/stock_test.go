@@ -324,7 +324,9 @@ func TestMarksAddUp(t *testing.T) {
 		p.Offers = []stock.Offer{{Length: 120 * measure.Inch}}
 		for range rapid.IntRange(1, 4).Draw(r, "lengths") {
 			p.Demands = append(p.Demands, stock.Demand{
-				Length: measure.Length(rapid.IntRange(80, 900).Draw(r, "length")) * measure.Inch / 16, Count: rapid.IntRange(1, 5).Draw(r, "count"),
+				Length: measure.Length(
+					rapid.IntRange(80, 900).Draw(r, "length"),
+				) * measure.Inch / 16, Count: rapid.IntRange(1, 5).Draw(r, "count"),
 			})
 		}
 		if rapid.Bool().Draw(r, "car") {

@@ -68,7 +68,12 @@ func (o *Order) lacks() (n int) {
 // compare orders orders, the better first: what lacks least, then costs least, then comes soonest, and
 // then is from the fewest.
 func (o *Order) compare(p *Order) int {
-	return cmp.Or(cmp.Compare(o.lacks(), p.lacks()), cmp.Compare(o.Total, p.Total), cmp.Compare(o.Days, p.Days), cmp.Compare(len(o.From), len(p.From)))
+	return cmp.Or(
+		cmp.Compare(o.lacks(), p.lacks()),
+		cmp.Compare(o.Total, p.Total),
+		cmp.Compare(o.Days, p.Days),
+		cmp.Compare(len(o.From), len(p.From)),
+	)
 }
 
 // mostSuppliers bounds the subsets that are tried: each of 2 to the power of so many.

@@ -54,13 +54,25 @@ func TestTheSplitIsTheCheapest(t *testing.T) {
 		needs := []supply.Need{tee(rapid.IntRange(1, 4).Draw(r, "tees")), corner(rapid.IntRange(1, 2).Draw(r, "corners"))}
 		var all []supply.Supplier
 		for k := range rapid.IntRange(1, 3).Draw(r, "suppliers") {
-			s := supply.Supplier{ID: fmt.Sprint(k), Days: rapid.IntRange(0, 2).Draw(r, "days"), Shipping: measure.Money(rapid.IntRange(0, 30).Draw(r, "sending"))}
+			s := supply.Supplier{
+				ID:       fmt.Sprint(k),
+				Days:     rapid.IntRange(0, 2).Draw(r, "days"),
+				Shipping: measure.Money(rapid.IntRange(0, 30).Draw(r, "sending")),
+			}
 			if rapid.Bool().Draw(r, "free") {
 				s.FreeFrom = measure.Money(rapid.IntRange(1, 60).Draw(r, "free from"))
 			}
 			for range rapid.IntRange(0, 3).Draw(r, "offers") {
 				n := rapid.SampledFrom(needs).Draw(r, "of")
-				s.Offers = append(s.Offers, offer(n, measure.Money(rapid.IntRange(1, 30).Draw(r, "price")), rapid.IntRange(0, 3).Draw(r, "pack"), rapid.IntRange(0, 2).Draw(r, "stock")))
+				s.Offers = append(
+					s.Offers,
+					offer(
+						n,
+						measure.Money(rapid.IntRange(1, 30).Draw(r, "price")),
+						rapid.IntRange(0, 3).Draw(r, "pack"),
+						rapid.IntRange(0, 2).Draw(r, "stock"),
+					),
+				)
 			}
 			all = append(all, s)
 		}

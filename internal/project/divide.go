@@ -17,7 +17,14 @@ import (
 // for, and a piece of another that is cut from it is lent to that. names are the projects' names, for
 // what is said of lent pieces. Events that are of no project are given back with what is wrong.
 func Divide(p *plan.Plan, works []record.Work, names []string, events []record.Event) (all [][]record.Event, wrong []string) {
-	d := &dividing{plan: p, works: works, names: names, all: make([][]record.Event, len(works)), owners: map[string]int{}, got: map[material.Spec][]int{}}
+	d := &dividing{
+		plan:   p,
+		works:  works,
+		names:  names,
+		all:    make([][]record.Event, len(works)),
+		owners: map[string]int{},
+		got:    map[material.Spec][]int{},
+	}
 	for i := range events {
 		if why := d.event(events[i]); why != "" {
 			wrong = append(wrong, why)
@@ -154,7 +161,8 @@ func (d *dividing) needs(s material.Spec) []int {
 			if t := &d.plan.Pipe[i]; t.Size == catalog.Size(s.Size) {
 				for n := range t.Sticks {
 					k := &t.Sticks[n]
-					if k.Length != s.Length || len(k.Pieces) == 0 || k.Origin != stock.Shop && k.Origin != stock.Bought && k.Origin != stock.Home {
+					if k.Length != s.Length || len(k.Pieces) == 0 ||
+						k.Origin != stock.Shop && k.Origin != stock.Bought && k.Origin != stock.Home {
 						continue
 					}
 					if f := k.Pieces[0].Frame; f < len(need) {

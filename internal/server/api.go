@@ -41,8 +41,21 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
 	huma.Register(h, op(http.MethodPost, "/export/{kind}", "export", "Write a plan in an open format"), a.export)
 	huma.Register(h, op(http.MethodPost, "/together", "together", "Plan several stored projects as one purchase"), a.together)
-	huma.Register(h, op(http.MethodPost, "/together/events", "addTogether", "Say what was done to several projects at once; it is shared out among their records"), a.addTogether)
-	huma.Register(h, op(http.MethodPost, "/together/{kind}", "exportTogether", "Write the lists of several projects in an open format"), a.exportTogether)
+	huma.Register(
+		h,
+		op(
+			http.MethodPost,
+			"/together/events",
+			"addTogether",
+			"Say what was done to several projects at once; it is shared out among their records",
+		),
+		a.addTogether,
+	)
+	huma.Register(
+		h,
+		op(http.MethodPost, "/together/{kind}", "exportTogether", "Write the lists of several projects in an open format"),
+		a.exportTogether,
+	)
 	huma.Register(h, op(http.MethodGet, "/pictures", "pictures", "A small picture of every kind of fitting, as SVG"), a.pictures)
 	registerProjects(h, a, op)
 	registerRecord(h, a, op)
@@ -169,7 +182,10 @@ func (a *api) plan(ctx context.Context, in *body[PlanRequest]) (*body[PlanAnswer
 	}
 	for i := range p.Frames {
 		if in.Body.Draw {
-			out.Drawings = append(out.Drawings, drawing.Frame(&p.Frames[i], drawing.Options{Style: in.Body.Project.Style, Step: p.Step, Paper: in.Body.Paper}))
+			out.Drawings = append(
+				out.Drawings,
+				drawing.Frame(&p.Frames[i], drawing.Options{Style: in.Body.Project.Style, Step: p.Step, Paper: in.Body.Paper}),
+			)
 		}
 	}
 	return answer(out), nil

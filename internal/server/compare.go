@@ -15,7 +15,12 @@ import (
 func registerCompare(h huma.API, a *api, op func(method, path, id, summary string) huma.Operation) {
 	huma.Register(
 		h,
-		op(http.MethodPost, "/suppliers", "compareSuppliers", "What a project comes to at each supplier, and split among them; nothing is stored"),
+		op(
+			http.MethodPost,
+			"/suppliers",
+			"compareSuppliers",
+			"What a project comes to at each supplier, and split among them; nothing is stored",
+		),
 		a.compareSuppliers,
 	)
 }

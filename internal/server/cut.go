@@ -178,7 +178,10 @@ func readSticks(texts []string, unit measure.Unit) (all []sold, err error) {
 		name, price, priced := strings.Cut(t, "@")
 		l, err := measure.Parse(name, measure.Reading{Unit: unit, Limit: plan.StockLimit})
 		if err != nil || l == 0 {
-			details = append(details, &Fault{Message: fmt.Sprintf("%q is no stick length; write it like 10 ft, or 10 ft @ 4.98", t), Pointer: where})
+			details = append(
+				details,
+				&Fault{Message: fmt.Sprintf("%q is no stick length; write it like 10 ft, or 10 ft @ 4.98", t), Pointer: where},
+			)
 			continue
 		}
 		s := sold{length: l}

@@ -47,11 +47,19 @@ func TestAListIsCutWithoutItsBadLine(t *testing.T) {
 	assert.Empty(t, a.Materials)
 
 	for _, bad := range []string{"long", "10 ft @ dear"} {
-		status, _, data := c.do("POST", "/api/cut", map[string]any{"text": "24, 2", "units": "in", "stock": []string{"5 ft", bad}, "tool": "saw"})
+		status, _, data := c.do(
+			"POST",
+			"/api/cut",
+			map[string]any{"text": "24, 2", "units": "in", "stock": []string{"5 ft", bad}, "tool": "saw"},
+		)
 		assert.Equal(t, 422, status)
 		assert.Contains(t, data, "/stock/1")
 	}
-	_, _, file := c.do("POST", "/api/cut.csv", map[string]any{"text": "A: 2 @ 24\nB: 1 @ 30", "units": "in", "tool": "saw", "stock": []string{"10 ft"}})
+	_, _, file := c.do(
+		"POST",
+		"/api/cut.csv",
+		map[string]any{"text": "A: 2 @ 24\nB: 1 @ 30", "units": "in", "tool": "saw", "stock": []string{"10 ft"}},
+	)
 	assert.Contains(t, file, "pipe,\"30\"\"\",1,B,")
 	assert.Contains(t, file, "B 30\"\"; A 24\"\"; A 24\"\"")
 	assert.Contains(t, file, "30\"\"; 54 1/8\"\"; 78 1/4\"\"")

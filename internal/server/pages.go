@@ -48,7 +48,8 @@ func pages(web fs.FS, a *api) gin.HandlerFunc {
 // other page, and where there is no such project.
 func (a *api) projectPage(ctx context.Context, name string, index []byte) []byte {
 	parts := strings.Split(name, "/")
-	if len(parts) < 2 || len(parts) > 3 || parts[0] != "p" || len(parts) == 3 && (parts[2] == "sheet" || parts[2] == "labels") || a.store == nil {
+	if len(parts) < 2 || len(parts) > 3 || parts[0] != "p" || len(parts) == 3 && (parts[2] == "sheet" || parts[2] == "labels") ||
+		a.store == nil {
 		return nil
 	}
 	f := a.first(ctx, parts[1])

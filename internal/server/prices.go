@@ -24,7 +24,11 @@ import (
 
 func registerPrices(h huma.API, a *api, op func(method, path, id, summary string) huma.Operation) {
 	huma.Register(h, op(http.MethodPost, "/prices/read", "readPrices", "Read prices as people write them"), a.readPrices)
-	huma.Register(h, op(http.MethodPost, "/prices/list", "readPriceList", "Read a pasted or opened list of prices, line by line; nothing is stored"), a.readPriceList)
+	huma.Register(
+		h,
+		op(http.MethodPost, "/prices/list", "readPriceList", "Read a pasted or opened list of prices, line by line; nothing is stored"),
+		a.readPriceList,
+	)
 	huma.Register(h, op(http.MethodGet, "/prices", "priceBook", "Every thing that a project buys or the book has a price of"), a.priceBook)
 	huma.Register(h, op(http.MethodGet, "/prices.csv", "priceBookFile", "The price book as CSV"), a.priceBookFile)
 }

@@ -24,7 +24,11 @@ func TestTheRackSaysWhatItHolds(t *testing.T) {
 		return shop.Shop
 	}
 	save(func(s *plan.Shop) {
-		s.Rack = append(s.Rack, plan.Offcut{ID: "a", Size: "3/4", Length: 20 * measure.Inch, Count: 1}, plan.Offcut{ID: "b", Size: "2", Length: 50 * measure.Inch, Count: 1})
+		s.Rack = append(
+			s.Rack,
+			plan.Offcut{ID: "a", Size: "3/4", Length: 20 * measure.Inch, Count: 1},
+			plan.Offcut{ID: "b", Size: "2", Length: 50 * measure.Inch, Count: 1},
+		)
 	})
 	now := save(func(s *plan.Shop) {
 		s.Rack = append(s.Rack[1:], plan.Offcut{ID: "c", Size: "3/4", Length: 60 * measure.Inch, Count: 1, Place: "behind the door"})

@@ -33,7 +33,12 @@ func registerThrift(h huma.API, a *api, op func(method, path, id, summary string
 	)
 	huma.Register(
 		h,
-		op(http.MethodPost, "/substitutes", "substitutes", "What may stand at every joint of a kind that is not to be had, and what it does"),
+		op(
+			http.MethodPost,
+			"/substitutes",
+			"substitutes",
+			"What may stand at every joint of a kind that is not to be had, and what it does",
+		),
 		a.substitutes,
 	)
 	huma.Register(h, op(http.MethodPost, "/labels", "labels", "What is written on every piece, in the order of the cuts"), a.labels)

@@ -238,5 +238,9 @@ func (a *api) exportTogether(ctx context.Context, in *togetherExport) (*fileOutp
 	} else {
 		err = export.Shopping(&b, &made.Plan)
 	}
-	return &fileOutput{Type: "text/csv; charset=utf-8", Name: fmt.Sprintf("attachment; filename=%q", in.Kind), Body: []byte(b.String())}, err
+	return &fileOutput{
+		Type: "text/csv; charset=utf-8",
+		Name: fmt.Sprintf("attachment; filename=%q", in.Kind),
+		Body: []byte(b.String()),
+	}, err
 }

@@ -63,7 +63,11 @@ func TestWhatIsDoneTogetherIsInEachRecord(t *testing.T) {
 	if len(frames) > 1 {
 		assert.Positive(t, lent)
 	}
-	status, _, _ := c.do("POST", "/api/together/events", map[string]any{"projects": ids, "device": "x", "events": []record.Event{{ID: "n", Kind: record.Racked, Item: "nothing"}}})
+	status, _, _ := c.do(
+		"POST",
+		"/api/together/events",
+		map[string]any{"projects": ids, "device": "x", "events": []record.Event{{ID: "n", Kind: record.Racked, Item: "nothing"}}},
+	)
 	assert.Equal(t, 422, status)
 	_, _, file := c.do("POST", "/api/together/cuts.csv", map[string]any{"projects": ids})
 	assert.Contains(t, file, "1A")

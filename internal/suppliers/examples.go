@@ -43,7 +43,12 @@ func Examples() []*Example {
 			offers: barn, now: time.Now,
 		},
 		{
-			shop:   supply.Supplier{ID: "example-counter", Name: "Quay Street Counter", About: "a plumbing counter: long sticks, every size", Days: 1},
+			shop: supply.Supplier{
+				ID:    "example-counter",
+				Name:  "Quay Street Counter",
+				About: "a plumbing counter: long sticks, every size",
+				Days:  1,
+			},
 			offers: counter, now: time.Now,
 		},
 		{
@@ -92,7 +97,10 @@ func (e *Example) Ask(ctx context.Context) (supply.Supplier, error) {
 
 // furniture says whether a fitting is of the sort that hardware shops seldom have.
 func furniture(kind string) bool {
-	return slices.Contains([]catalog.Kind{catalog.SideOutletElbow, catalog.SideOutletTee, catalog.SideOutletCross, catalog.SixWay}, catalog.Kind(kind))
+	return slices.Contains(
+		[]catalog.Kind{catalog.SideOutletElbow, catalog.SideOutletTee, catalog.SideOutletCross, catalog.SixWay},
+		catalog.Kind(kind),
+	)
 }
 
 func usual(size string) bool {
@@ -109,7 +117,8 @@ func barn(p cost.Price) []supply.Offer {
 		return nil
 	case p.Ware == material.Fitting:
 		all := []supply.Offer{offer(p.Spec, p.Amount, 0, 40)}
-		if p.Kind == string(catalog.Tee) || p.Kind == string(catalog.Elbow90) || p.Kind == string(catalog.Coupling) || p.Kind == string(catalog.Cap) {
+		if p.Kind == string(catalog.Tee) || p.Kind == string(catalog.Elbow90) || p.Kind == string(catalog.Coupling) ||
+			p.Kind == string(catalog.Cap) {
 			all = append(all, offer(p.Spec, p.Amount.Times(8), 10, 0))
 		}
 		return all
