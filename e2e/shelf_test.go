@@ -79,21 +79,31 @@ func TestSeveralJobsAreBoughtTogether(t *testing.T) {
 	p.press("At the saw")
 	p.press("Cut it")
 	p.press("Cut it")
+	p.press("Cut wrong …")
+	p.write("It came out at", "5")
+	p.until("it can be asked", `() => [...document.querySelectorAll("button")].some((b) => b.textContent === "What now?" && !b.disabled)`)
+	p.press("What now?")
+	p.press("Keep it, 5″ long")
 	p.press("Leave the saw")
 	p.see(", 2 of ")
+	p.press("What would each spoilt cut cost?")
+	p.see("no single spoilt cut makes you buy more")
 	p.MustReload().MustWaitLoad()
 	p.see(", 2 of ")
 	p.until(
 		"the tool is kept",
 		`() => document.querySelector('[role=radio][aria-label^="Cut with: Ratchet shear"]')?.getAttribute("aria-checked") === "true"`,
 	)
-	cuts := 0
+	cuts, wrong := 0, 0
 	for _, name := range []string{"Club jump", "Ring gate screen"} {
 		one := w.window("/p/" + w.project(name) + "/cut")
 		one.see("Where to cut")
 		cuts += one.MustEval(`() => Number(/, (\d+) of \d+ pieces cut/.exec(document.body.innerText.replace(/\s+/g, " "))?.[1] ?? 0)`).Int()
+		one.lens("Log")
+		wrong += one.MustEval(`() => (document.body.innerText.match(/(to|[A-Z]) 5″/g) ?? []).length`).Int()
 	}
 	assert.Equal(t, 2, cuts)
+	assert.Equal(t, 1, wrong, "what came out wrong is in the record of its project")
 	p.MustNavigate(w.url + "/together?of=gone").MustWaitLoad()
 	p.see("There is no such project")
 }

@@ -166,23 +166,10 @@ func doneSoFar(t *rapid.T, job plan.Job, shop plan.Shop) plan.Work {
 // Every repair that is offered does what it says when it is pressed, in work that is begun too.
 func TestRepairsAreTrue(t *testing.T) {
 	some := map[string]int{}
-	rapid.Check(t, func(t *rapid.T) {
-		tool := rapid.SampledFrom([]string{"shear", "hacksaw", "saw"}).Draw(t, "tool")
-		kerf := map[string]int{"shear": 0, "hacksaw": 1, "saw": 4}[tool] // in 1/32
-		// pieces of which so many fill a stick to the last bit, and what the elbows add outside
-		outside := func(name string) string {
-			if n := rapid.IntRange(1, 4).Draw(t, name); n > 1 {
-				n16 := (120*32-(n-1)*kerf-rapid.IntRange(0, 2).Draw(t, "left"))/n/2 + 39
-				return fmt.Sprintf("%d %d/16", n16/16, n16%16)
-			}
-			return fmt.Sprint(rapid.IntRange(20, 62).Draw(t, "inches"))
-		}
-		job := plan.Job{
-			Frames: []plan.FrameUse{{Document: stand(t, outside("wide"), outside("high")), Copies: rapid.IntRange(1, 4).Draw(t, "copies")}},
-			Tool:   tool,
-		}
+	holds := func(t rapid.TB, tool string, copies int, wide, high string, far func(plan.Job, plan.Shop) plan.Work) {
+		job := plan.Job{Frames: []plan.FrameUse{{Document: stand(t, wide, high), Copies: copies}}, Tool: tool}
 		shop := tenFeet(498)
-		work := doneSoFar(t, job, shop)
+		work := far(job, shop)
 		before, err := plan.Make(context.Background(), job, shop, work)
 		require.NoError(t, err)
 		found, err := plan.FindSavings(context.Background(), job, shop, work, true)
@@ -208,7 +195,32 @@ func TestRepairsAreTrue(t *testing.T) {
 				require.LessOrEqual(t, r.By, measure.Inch/4)
 			}
 		}
+	}
+	rapid.Check(t, func(t *rapid.T) {
+		tool := rapid.SampledFrom([]string{"shear", "hacksaw", "saw"}).Draw(t, "tool")
+		kerf := map[string]int{"shear": 0, "hacksaw": 1, "saw": 4}[tool] // in 1/32
+		// pieces of which so many fill a stick to the last bit, and what the elbows add outside
+		outside := func(name string) string {
+			if n := rapid.IntRange(1, 4).Draw(t, name); n > 1 {
+				n16 := (120*32-(n-1)*kerf-rapid.IntRange(0, 2).Draw(t, "left"))/n/2 + 39
+				return fmt.Sprintf("%d %d/16", n16/16, n16%16)
+			}
+			return fmt.Sprint(rapid.IntRange(20, 62).Draw(t, "inches"))
+		}
+		wide, high := outside("wide"), outside("high")
+		holds(
+			t,
+			tool,
+			rapid.IntRange(1, 4).Draw(t, "copies"),
+			wide,
+			high,
+			func(job plan.Job, shop plan.Shop) plan.Work { return doneSoFar(t, job, shop) },
+		)
 	})
+	// one more stick is a repair in few of the frames that are drawn
+	none := func(plan.Job, plan.Shop) plan.Work { return plan.Work{} }
+	holds(t, "shear", 2, "32 7/16", "62 7/16", none)
+	holds(t, "saw", 2, "62 6/16", "32 5/16", none)
 	for _, kind := range []string{"shave", "tool", "stick", "begun"} {
 		assert.Positive(t, some[kind], "or the test shows nothing of %s", kind)
 	}

@@ -41,6 +41,7 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
 	huma.Register(h, op(http.MethodPost, "/export/{kind}", "export", "Write a plan in an open format"), a.export)
 	huma.Register(h, op(http.MethodPost, "/together", "together", "Plan several stored projects as one purchase"), a.together)
+	registerTogetherAsked(h, a, op)
 	huma.Register(
 		h,
 		op(

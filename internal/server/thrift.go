@@ -105,6 +105,15 @@ func (a *api) mistakes(ctx context.Context, in *body[PlanRequest]) (*body[[]proc
 	if err != nil {
 		return nil, err
 	}
+	all, err := mistakesOf(ctx, p)
+	if err != nil {
+		return nil, err
+	}
+	return answer(all), nil
+}
+
+// mistakesOf says what each cut of a plan would cost if it were spoilt, size by size.
+func mistakesOf(ctx context.Context, p *plan.Plan) ([]procure.Mistakes, error) {
 	all := []procure.Mistakes{}
 	for i := range p.Pipe {
 		m, err := p.Pipe[i].Mistakes(ctx)
@@ -113,7 +122,7 @@ func (a *api) mistakes(ctx context.Context, in *body[PlanRequest]) (*body[[]proc
 		}
 		all = append(all, m)
 	}
-	return answer(all), nil
+	return all, nil
 }
 
 // BadCutRequest is a project, and the event that says how a cut went wrong: a cut with the

@@ -160,11 +160,7 @@ type TogetherEvents struct {
 // written whole.
 func (a *api) addTogether(ctx context.Context, in *body[TogetherEvents]) (*body[EventsAnswer], error) {
 	r := &in.Body.TogetherRequest
-	s, err := a.several(ctx, r)
-	if err != nil {
-		return nil, err
-	}
-	job, work, err := s.job(r, 0, len(s.all))
+	s, job, work, err := a.joint(ctx, r)
 	if err != nil {
 		return nil, err
 	}

@@ -6,6 +6,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sturdyelbow/core/plan"
+	"sturdyelbow/core/procure"
 	"sturdyelbow/core/record"
 	"sturdyelbow/internal/server"
 )
@@ -33,6 +35,22 @@ func TestWhatIsDoneTogetherIsInEachRecord(t *testing.T) {
 			Length: x.Length, Kerf: x.Kerf, Letter: x.Name, Basis: got.Plan.Pipe[0].Basis,
 		})
 	}
+	// before the first is cut: what becomes of it when it comes out short, by all that is cut together
+	short := events[0]
+	short.Length /= 2
+	var bad plan.BadCut
+	c.get("POST", "/api/together/badcut", map[string]any{"projects": ids, "event": short}, &bad)
+	assert.Equal(t, short.Length, bad.Is)
+	assert.Equal(t, short.Letter, bad.Letter)
+	assert.Empty(t, bad.Same, "another size is for the project itself")
+	assert.NotEqual(t, "keep", bad.Fate)
+	var mistakes []procure.Mistakes
+	c.get("POST", "/api/together/mistakes", map[string]any{"projects": ids}, &mistakes)
+	require.NotEmpty(t, mistakes)
+	assert.NotEmpty(t, mistakes[0].Stand)
+	status, _, _ := c.do("POST", "/api/together/badcut", map[string]any{"projects": ids, "event": record.Event{ID: "n", Kind: record.Cut}})
+	assert.Equal(t, 422, status)
+
 	spec := got.Plan.Bill.Lines[len(got.Plan.Bill.Lines)-1].Spec
 	events = append(events, record.Event{ID: "buy", Kind: record.Bought, Ware: &spec, Count: 1})
 	var said, again server.EventsAnswer
@@ -63,7 +81,7 @@ func TestWhatIsDoneTogetherIsInEachRecord(t *testing.T) {
 	if len(frames) > 1 {
 		assert.Positive(t, lent)
 	}
-	status, _, _ := c.do(
+	status, _, _ = c.do(
 		"POST",
 		"/api/together/events",
 		map[string]any{"projects": ids, "device": "x", "events": []record.Event{{ID: "n", Kind: record.Racked, Item: "nothing"}}},

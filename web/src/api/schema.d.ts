@@ -638,6 +638,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/together/badcut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What becomes of a cut of several projects that went wrong; nothing is recorded */
+        post: operations["badCutTogether"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/together/events": {
         parameters: {
             query?: never;
@@ -649,6 +666,23 @@ export interface paths {
         put?: never;
         /** Say what was done to several projects at once; it is shared out among their records */
         post: operations["addTogether"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/together/mistakes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each cut of several projects would cost if it were spoilt */
+        post: operations["mistakesTogether"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5113,6 +5147,18 @@ export interface components {
             plan: components["schemas"]["Plan"];
             tool: string;
         };
+        /** @description TogetherBadCut is several projects, and the event that says how one of their cuts went wrong. */
+        TogetherBadCut: {
+            event: components["schemas"]["RecordEvent"];
+            projects: string[];
+            school?: string;
+            shop?: components["schemas"]["Shop"];
+            /** Format: int64 */
+            spareEvery?: number;
+            terms?: components["schemas"]["CostTerms"];
+            tool?: string;
+            variants?: boolean;
+        };
         /** @description TogetherEvents is what was done to several projects at once. */
         TogetherEvents: {
             device: string;
@@ -6588,6 +6634,39 @@ export interface operations {
             };
         };
     };
+    badCutTogether: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TogetherBadCut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanBadCut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     addTogether: {
         parameters: {
             query?: never;
@@ -6608,6 +6687,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EventsAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mistakesTogether: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TogetherRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcureMistakes"][];
                 };
             };
             /** @description Error */

@@ -34,6 +34,8 @@ function bench() {
   const heard: ((n: Now) => void)[] = [];
   const at = { name: "a", revision: 1 };
   const server: Server = {
+    mistakes: async () => [],
+    badCut: async () => Promise.reject(new Error("not asked here")),
     project: async () => ({ doc: project(at.name), revision: at.revision }),
     shop: async () => ({ doc: shop, revision: 1 }),
     saveProject: async (revision, p) => {

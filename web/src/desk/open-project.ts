@@ -1,11 +1,11 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { type StoreApi, createStore } from "zustand/vanilla";
-import type { Done, Fix, Edit, PlanAnswer, Project, Shop } from "../api/client";
+import type { Done, DoneEvent, Edit, Fix, PlanAnswer, Project, Shop } from "../api/client";
 import type { Picked } from "../frame/items";
 import { Documents, type Other } from "./documents";
 import { applyFix } from "./fix";
 import { type Asks, Gestures, type Refused } from "./gestures";
-import type { History } from "./history";
+import type { Desk, History } from "./history";
 import { type Planned, Planner, nothing } from "./planner";
 import type { Now } from "./follow";
 import { type Outgoing, Recorder, type ToDo, nothingDone, shelfOf } from "./record";
@@ -149,6 +149,12 @@ export class OpenProject {
 
   /** Takes something back, or anything else that needs nothing begun. */
   readonly say = (...all: ToDo[]) => this.recorder.did(all);
+
+  /** What each cut that is still to be made would cost if it were spoilt. */
+  readonly mistakes = (d: Desk, signal?: AbortSignal) => this.server.mistakes(d, signal);
+
+  /** What becomes of a cut that went wrong, and what it costs; nothing is recorded. */
+  readonly badCut = (d: Desk, event: DoneEvent) => this.server.badCut(d, event);
 
   /** The server has something newer than was known. */
   private readonly heard = (n: Now) => {

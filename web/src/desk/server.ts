@@ -43,6 +43,10 @@ export interface Server {
   say: (events: DoneEvent[]) => Promise<EventsAnswer>;
   /** What a shop as it would be changes in other projects. */
   effect: (was: Shop, shop: Shop) => Promise<Effect>;
+  /** What each cut that is still to be made would cost if it were spoilt. */
+  mistakes: (d: Desk, signal?: AbortSignal) => Promise<Mistakes[]>;
+  /** What becomes of a cut that went wrong, and what it costs; nothing is recorded. */
+  badCut: (d: Desk, event: DoneEvent) => Promise<BadCut>;
   putBack: () => Promise<void>;
   /** Hears of what others change; gives what ends it. */
   follow: (heard: (n: Now) => void) => () => void;
@@ -92,6 +96,8 @@ export function serverOf(client: QueryClient, id: string): Server {
     plan: (d, o) => planOf(d, { ...o, of: id }),
     say: (events) => write("record", () => sayDone(id, events)),
     effect: (was, shop) => ask(api.POST("/api/shop/effect", { body: { was, shop, of: id } })),
+    mistakes: async (d, signal) => (await askOf("/api/mistakes", d, { of: id, signal })).json(),
+    badCut: async (d, event) => (await askOf("/api/badcut", d, { of: id, more: { event } })).json(),
     follow: (heard) => follow(id, heard),
     putBack: async () => {
       await ask(api.POST("/api/projects/{id}/restore", { params: { path: { id } } }));
@@ -159,13 +165,6 @@ export async function planOf(d: Desk, o: PlanOptions = {}): Promise<PlanAnswer> 
 
 /** What small changes save, and what takes a stick off its knife edge. */
 export const savingsOf = async (d: Desk, o: PlanOptions): Promise<Savings> => (await askOf("/api/savings", d, o)).json();
-
-/** What each cut that is still to be made would cost if it were spoilt. */
-export const mistakesOf = async (d: Desk, o: PlanOptions): Promise<Mistakes[]> => (await askOf("/api/mistakes", d, o)).json();
-
-/** What becomes of a cut that went wrong, and what it costs; nothing is recorded. */
-export const badCutOf = async (d: Desk, event: DoneEvent, o: PlanOptions): Promise<BadCut> =>
-  (await askOf("/api/badcut", d, { ...o, more: { event } })).json();
 
 /** What a project comes to at each supplier, and split among them. */
 export const suppliersOf = async (d: Desk, more: { days?: number; but?: string[] }, o: PlanOptions): Promise<Suppliers> =>

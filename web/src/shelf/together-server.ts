@@ -74,6 +74,8 @@ export function togetherServer(b: Bought, tell: (t: Together) => void): Server {
         }),
       ),
     effect: (was, shop) => ask(api.POST("/api/shop/effect", { body: { was, shop } })),
+    mistakes: (d, signal) => ask(api.POST("/api/together/mistakes", { body: request(b, d.project, d.shop), signal })),
+    badCut: (d, event) => ask(api.POST("/api/together/badcut", { body: { ...request(b, d.project, d.shop), event } })),
     putBack: async () => undefined,
     // whatever changes anywhere may change what is bought
     follow: (heard) => follow("", (n) => heard({ ...n, revision: undefined, events: Number.MAX_SAFE_INTEGER })),

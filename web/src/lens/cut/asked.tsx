@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, createContext, use, useState } from "react";
-import { mistakesOf, savingsOf } from "../../desk/server";
+import { savingsOf } from "../../desk/server";
 import { useNow, useOpen, usePlan } from "../../desk/use";
 
 interface Asked {
@@ -50,7 +50,7 @@ export function useMistakes() {
       now.shop,
       plan.pipe.map((t) => [t.basis, t.sticks.map((s) => s.pieces.map((p) => p.cut))]),
     ],
-    queryFn: ({ signal }) => mistakesOf(now, { of: open.id, signal }),
+    queryFn: ({ signal }) => open.mistakes(now, signal),
     enabled: mistakes,
     staleTime: Number.POSITIVE_INFINITY,
   });

@@ -134,7 +134,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
                   Not done after all
                 </button>
               ) : null}
-              {task === "cut" && !open.several && (
+              {task === "cut" && (
                 <button type="button" className="btn" onClick={() => setWrong(true)}>
                   Cut wrong …
                 </button>

@@ -106,9 +106,9 @@ function Sheet() {
         <>
           <Spares />
           <LittleChanges />
-          <Spoilt />
         </>
       )}
+      <Spoilt />
       <Tools />
       <p className="text-sm text-ink-2">
         Cut in the order drawn, from the left. Mark beside the line, on the waste side, and mark the next piece after each cut: marking all

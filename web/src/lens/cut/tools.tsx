@@ -50,7 +50,7 @@ export function Tools() {
               <span className="w-28 text-right">
                 {c ? (
                   <>
-                    <strong className="block">{begun ? `${c.sticks} more` : plural(c.sticks, "stick")}</strong>
+                    <strong className="block">{begun ? `${plural(c.sticks, "more stick")}` : plural(c.sticks, "stick")}</strong>
                     <span className="text-sm text-ink-2">{c.priced ? money(c.cost) : "no price"}</span>
                   </>
                 ) : (
