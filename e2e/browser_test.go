@@ -128,6 +128,25 @@ func (w *workshop) project(name string) string {
 	return ""
 }
 
+// stores does something to a project and waits until a change of it is stored: a page says that it is
+// saved also before it knows of a change.
+func (w *workshop) stores(name string, do func()) {
+	w.t.Helper()
+	revision := func() int64 {
+		all, err := w.store.Projects(w.t.Context())
+		require.NoError(w.t, err)
+		for _, p := range all {
+			if p.Name == name {
+				return p.Revision
+			}
+		}
+		return 0
+	}
+	was := revision()
+	do()
+	require.Eventually(w.t, func() bool { return revision() > was }, patience, 20*time.Millisecond, "a change of %s is stored", name)
+}
+
 // window is one window of the browser, with storage of its own.
 type window struct {
 	*rod.Page

@@ -115,7 +115,7 @@ func TestTwoWindowsDoNotOverwriteEachOther(t *testing.T) {
 		goOn := late.slowly("/api/projects/" + w.project("Club jump"))
 		late.write("Width", was)
 		late.see("Saving")
-		early.write("Width", is)
+		w.stores("Club jump", func() { early.write("Width", is) })
 		early.see("Saved")
 		goOn()
 	}
@@ -148,7 +148,7 @@ func TestTwoWindowsThatChangedDifferentThingsKeepBoth(t *testing.T) {
 	goOn := mine.slowly("/api/projects/" + w.project("Club jump"))
 	mine.write("Width", "5 ft")
 	mine.see("Saving")
-	theirs.write("Foot depth", "30")
+	w.stores("Club jump", func() { theirs.write("Foot depth", "30") })
 	theirs.see("Saved")
 	goOn()
 	mine.see("both can be kept")

@@ -14,6 +14,9 @@ import (
 func (w *window) slowly(call string) (goOn func()) {
 	w.t.Helper()
 	held := make(chan struct{})
+	// what the service worker lets through does not always come by here
+	w.EnableDomain(&proto.NetworkEnable{})
+	require.NoError(w.t, proto.NetworkSetBypassServiceWorker{Bypass: true}.Call(w))
 	r := w.HijackRequests()
 	require.NoError(w.t, r.Add("*"+call, "", func(h *rod.Hijack) {
 		<-held
