@@ -1,8 +1,7 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState } from "react";
 import { Link } from "wouter";
 import { type PriceBook, type PricePart, type Price, type Shop, api, ask } from "../api/client";
-import { follow } from "../desk/follow";
 import { nameOf } from "../lens/buy/list";
 import { money, plural, setCurrency } from "../lib/format";
 import { specKey } from "../lib/spec";
@@ -25,17 +24,8 @@ const old = (p: PricePart, b: PriceBook) => p.days !== undefined && p.days > b.s
 
 /** Every part of every project, with its prices: one page to type, paste or open them. */
 export default function PricesPage() {
-  const client = useQueryClient();
-  const { shop, save } = useStoredShop();
+  const { shop, save } = useStoredShop("prices");
   const book = useQuery({ queryKey: ["prices"], queryFn: () => ask(api.GET("/api/prices")), refetchOnMount: "always" });
-  useEffect(
-    () =>
-      follow("", () => {
-        void client.invalidateQueries({ queryKey: ["prices"] });
-        void client.invalidateQueries({ queryKey: ["shop"] });
-      }),
-    [client],
-  );
   useEffect(() => {
     if (shop.data) setCurrency(shop.data.shop.prices.currency);
   }, [shop.data]);

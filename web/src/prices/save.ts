@@ -1,11 +1,24 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
 import { Refusal, type Shop, type StoredShop, api, ask } from "../api/client";
+import { follow } from "../desk/follow";
 
 const key = ["shop"];
 
-/** The shop as it is stored, and how to change it: a change that another window was quicker with is made on theirs. */
-export function useStoredShop() {
+/**
+ * The shop as it is stored, and how to change it: a change that another window was quicker with is made on theirs. It and the
+ * page's own query are asked for again whenever anything changes anywhere.
+ */
+export function useStoredShop(page: "prices" | "rack") {
   const client = useQueryClient();
+  useEffect(
+    () =>
+      follow("", () => {
+        void client.invalidateQueries({ queryKey: [page] });
+        void client.invalidateQueries({ queryKey: key });
+      }),
+    [client, page],
+  );
   const shop = useQuery({ queryKey: key, queryFn: () => ask(api.GET("/api/shop")), refetchOnMount: "always" });
   const save = useMutation({
     scope: { id: "shop" },

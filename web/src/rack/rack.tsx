@@ -1,9 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useId, useState } from "react";
+import { useId, useState } from "react";
 import { Link } from "wouter";
 import { type Offcut, type OnRack, Refusal, type Shop, api, ask } from "../api/client";
 import { newId } from "../desk/device";
-import { follow } from "../desk/follow";
 import { usualScrap } from "../lens/cut/sticks";
 import { Len, plural, text } from "../lib/format";
 import { sizeWords } from "../lib/words";
@@ -24,16 +23,8 @@ async function lengthOf(t: string, like: string): Promise<number> {
 /** The rack: pipe that is left, each piece with its mark, its length and where it lies, and what it would do for. */
 export default function RackPage() {
   const client = useQueryClient();
-  const { shop, save } = useStoredShop();
+  const { shop, save } = useStoredShop("rack");
   const rack = useQuery({ queryKey: ["rack"], queryFn: () => ask(api.GET("/api/rack")), refetchOnMount: "always" });
-  useEffect(
-    () =>
-      follow("", () => {
-        void client.invalidateQueries({ queryKey: ["rack"] });
-        void client.invalidateQueries({ queryKey: ["shop"] });
-      }),
-    [client],
-  );
   const [undone, setUndone] = useState<{ label: string; was: Offcut[] }>();
   const change = (label: string, by: (s: Shop) => Shop) => {
     const was = shop.data?.shop.rack;
