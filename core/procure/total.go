@@ -2,13 +2,9 @@ package procure
 
 import (
 	"cmp"
-	"context"
 	"fmt"
 	"slices"
 
-	"sturdyelbow/core/catalog"
-	"sturdyelbow/core/cost"
-	"sturdyelbow/core/finding"
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/record"
@@ -280,162 +276,6 @@ func (s *Stick) cut() (n int) {
 	return n
 }
 
-// needed says how many sticks of each length from a shop the size takes, those that are
-// there with it, and which were bought for nothing.
-func (p *Purchase) needed(t *PipeTotal, c *cutting, w *record.Work) []Needed {
-	count := func(length measure.Length, need, got int) {
-		i := slices.IndexFunc(t.Need, func(n Needed) bool { return n.Length == length })
-		if i < 0 {
-			i = len(t.Need)
-			t.Need = append(t.Need, Needed{Length: length})
-		}
-		t.Need[i].Count += need
-		t.Need[i].Got += got
-	}
-	for n := range t.Sticks {
-		if s := &t.Sticks[n]; !s.Earlier && s.Origin == stock.Shop {
-			count(s.Length, 1, 0)
-		}
-	}
-	for n, o := range c.prob.Offers { // bought besides, and nothing is cut from it
-		if o.Spare {
-			used := 0
-			for i := range c.stock.Sticks {
-				if c.stock.Sticks[i].Offer == n {
-					used++
-				}
-			}
-			count(o.Sold, o.Count-used, 0)
-		}
-	}
-	for i := range w.Sticks {
-		s := &w.Sticks[i]
-		if s.Size != c.size || s.Origin != record.FromShop {
-			continue
-		}
-		idle := len(s.Cuts) == 0 && s.Lost == 0
-		if idle && s.Racked {
-			continue // whole on the rack, it is every project's
-		}
-		inPlan := slices.ContainsFunc(t.Sticks, func(k Stick) bool { return k.ID == s.ID })
-		switch {
-		case !idle || inPlan:
-			count(s.Length, 1, 1)
-		default:
-			count(s.Length, 0, 0)
-			p.extraStick(c.size, s)
-		}
-	}
-	for n := range t.Sticks {
-		if s := &t.Sticks[n]; s.Origin == stock.Home {
-			count(s.Length, 0, 0)
-			t.Need[slices.IndexFunc(t.Need, func(n Needed) bool { return n.Length == s.Length })].Home++
-		}
-	}
-	t.Need = slices.DeleteFunc(t.Need, func(n Needed) bool { return n.Count+n.Home == 0 })
-	slices.SortStableFunc(t.Need, func(a, b Needed) int { return cmp.Compare(b.Length, a.Length) })
-	return t.Need
-}
-
-func (p *Purchase) extraStick(size catalog.Size, s *record.Stick) {
-	spec := stickSpec(size, s.Length)
-	i := slices.IndexFunc(p.Extra, func(e Extra) bool { return e.Spec == spec })
-	if i < 0 {
-		i = len(p.Extra)
-		p.Extra = append(p.Extra, Extra{Spec: spec, Label: spec.Words()})
-	}
-	p.Extra[i].Count++
-	p.Extra[i].Back = append(p.Extra[i].Back, record.Event{Kind: record.TakenBack, Event: s.Bought, Item: s.ID})
-}
-
-// exist lists the pieces of a size that are there, each with its fate: as the plan began
-// with them, and those that were cut by it since.
-func (p *Purchase) exist(t *PipeTotal, c *cutting, w *record.Work) {
-	used := map[string]bool{}
-	for n := range t.Sticks {
-		used[t.Sticks[n].ID] = !t.Sticks[n].Earlier
-	}
-	fates := map[string]Existing{}
-	for _, e := range c.have.fates(c.wants, used) {
-		fates[e.ID] = e
-	}
-	own := c.byRef()
-	for _, m := range w.Pieces {
-		if m.Size != c.size {
-			continue
-		}
-		e, known := fates[m.ID]
-		if at := own[PieceRef{m.Frame, m.Pipe, m.Copy}]; !known && at != nil { // cut by this very plan
-			e = Existing{
-				Made:     m,
-				Cemented: w.Cemented(&m),
-				Fate:     Keep,
-				Serves:   &PieceRef{at.Frame, at.pipe, at.Copy},
-				Place:    at.pipe,
-				Wanted:   at.length,
-			}
-		}
-		p.Existing = append(p.Existing, e)
-	}
-}
-
-// got says of each line of the bill how much of it is there, and what was bought besides.
-func (p *Purchase) got(w *record.Work) {
-	for i := range p.Bill.Lines {
-		l := &p.Bill.Lines[i]
-		if l.Ware == material.Pipe {
-			for k := range p.Pipe {
-				if t := &p.Pipe[k]; string(t.Size) == l.Size && l.Unit == "stick" {
-					for _, n := range t.Need {
-						if n.Length == l.Length {
-							l.Got = n.Got + n.Home
-						}
-					}
-				}
-			}
-			for k := range w.Sticks {
-				s := &w.Sticks[k]
-				if s.Bought != "" && string(s.Size) == l.Size && s.Length == l.Length {
-					tellStick(l, s)
-				}
-			}
-			continue
-		}
-		for _, g := range w.Goods {
-			if g.Spec == l.Spec {
-				l.Got, l.Lots = min(g.Count, l.Count), g.Lots
-			}
-		}
-	}
-	for _, g := range w.Goods {
-		over, bought := g.Count, g.Count-g.Home
-		for i := range p.Bill.Lines {
-			if p.Bill.Lines[i].Spec == g.Spec {
-				over -= p.Bill.Lines[i].Count
-			}
-		}
-		if over = min(over, bought); over > 0 { // what was at home stays there
-			p.Extra = append(p.Extra, Extra{Spec: g.Spec, Label: g.Words(), Count: over, Back: g.Back(over)})
-		}
-	}
-	for _, e := range p.Extra {
-		p.Findings = append(p.Findings, finding.New("too-many", finding.Note).With("what", e.Label).With("many", e.Count))
-	}
-}
-
-// tellStick adds a stick of which the record tells to those of a line.
-func tellStick(l *cost.Line, s *record.Stick) {
-	i := slices.IndexFunc(l.Lots, func(x material.Lot) bool { return x.Event == s.Bought })
-	if i < 0 {
-		i = len(l.Lots)
-		l.Lots = append(l.Lots, material.Lot{Event: s.Bought, Home: s.Origin == record.FromHome})
-	}
-	l.Lots[i].Count++
-	if len(s.Cuts) == 0 && s.Lost == 0 {
-		l.Lots[i].Items = append(l.Lots[i].Items, s.ID)
-	}
-}
-
 // cutFrom lists the pipes whose letters are cut from sticks of one length, and says in words which
 // pieces these sticks give.
 func (p *Purchase) cutFrom(t *PipeTotal, length measure.Length) (all []material.Place, words string) {
@@ -466,36 +306,4 @@ func (p *Purchase) cutFrom(t *PipeTotal, length measure.Length) (all []material.
 		words += fmt.Sprintf("%d × %s", many[letter], letter)
 	}
 	return all, words
-}
-
-// compare counts the sticks for every tool; tools with one kerf buy alike.
-func (p *Purchase) compare(
-	ctx context.Context,
-	prob stock.Problem,
-	s *shop.Shop,
-	solved map[measure.Length][]stock.Material,
-	draft bool,
-) error {
-	prob.Tidy, prob.Steps = false, compareSteps
-	for _, t := range s.Tools {
-		ms, ok := solved[t.Kerf]
-		if !ok && draft {
-			continue // counted with the whole plan
-		}
-		if !ok {
-			prob.Saw = t.Saw()
-			var err error
-			if ms, err = stock.Solve(ctx, prob); err != nil {
-				return err
-			}
-			solved[t.Kerf] = ms
-		}
-		c := ToolCount{ID: t.ID, Name: t.Name, Kerf: t.Kerf, Chosen: t.ID == p.Tool.ID, Priced: true, Proven: true}
-		for _, m := range ms {
-			c.Sticks, c.Cost = c.Sticks+m.Count, c.Cost+m.Cost
-			c.Priced, c.Proven = c.Priced && m.Priced, c.Proven && m.Proven
-		}
-		p.Tools = append(p.Tools, c)
-	}
-	return nil
 }
