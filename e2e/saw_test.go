@@ -109,6 +109,12 @@ func TestLeftoversAreUsedByTheNext(t *testing.T) {
 	r.see("R1 thrown away")
 	r.press("Undo")
 	r.see("R1")
+	r.setPrice("Scrap below", "20")
+	r.see("Scrap below 20.")
+	r.see("20″")
+	r.press("Undo")
+	r.gone("20″")
+	r.see("R1")
 }
 
 // A page that was seen opens without the network, and goes on: what is cut then waits on the device, and

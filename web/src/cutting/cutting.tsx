@@ -1,6 +1,5 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
-import { useDeferredValue, useId, useRef, useState } from "react";
-import { Link } from "wouter";
+import { useDeferredValue, useId, useState } from "react";
 import { type CutAnswer, type Material, Refusal, api, ask } from "../api/client";
 import type { DrawnStick } from "../lens/cut/alike";
 import { Proof, Sticks } from "../lens/cut/sticks";
@@ -8,7 +7,9 @@ import { Len, feet, money, plural, text } from "../lib/format";
 import { sizeWords } from "../lib/words";
 import { Icon } from "../ui/icons";
 import { ToolPick } from "../ui/tool-pick";
-import { ExampleMark, TopBar } from "../ui/ui";
+import { ExampleMark } from "../ui/ui";
+import { BackBar } from "../ui/back-bar";
+import { FileButton, listFiles } from "../ui/file-button";
 
 const kept = "sturdyelbow.cutting";
 
@@ -47,7 +48,6 @@ export default function CuttingPage() {
   const [typed, setTyped] = useState(load);
   const asked = useDeferredValue(typed);
   const [lit, setLit] = useState<string>();
-  const file = useRef<HTMLInputElement>(null);
   const set = (t: Partial<Typed>) => {
     const next = { ...typed, ...t };
     setTyped(next);
@@ -92,13 +92,7 @@ export default function CuttingPage() {
   const stockWhy = Object.entries(places).find(([p]) => p.startsWith("/stock"))?.[1];
   return (
     <>
-      <TopBar
-        title={
-          <Link href="/" className="btn btn-small">
-            <Icon name="left" size={18} /> To the shelf
-          </Link>
-        }
-      />
+      <BackBar />
       <main className="mx-auto grid max-w-6xl gap-6 p-4 md:grid-cols-[23rem_1fr]">
         <section className="no-print grid content-start gap-4">
           <h1 className="text-3xl">Cut a list</h1>
@@ -114,22 +108,7 @@ export default function CuttingPage() {
             />
           </label>
           <p className="flex flex-wrap gap-2">
-            <input
-              ref={file}
-              type="file"
-              accept=".csv,.txt,.tsv,text/csv,text/plain"
-              className="sr-only"
-              aria-label="A file of pieces"
-              tabIndex={-1}
-              onChange={async (e) => {
-                const f = e.target.files?.[0];
-                if (f) set({ text: await f.text(), done: {} });
-                e.target.value = "";
-              }}
-            />
-            <button type="button" className="btn" onClick={() => file.current?.click()}>
-              <Icon name="file" size={18} /> Open a file
-            </button>
+            <FileButton label="A file of pieces" accept={listFiles} onFile={async (f) => set({ text: await f.text(), done: {} })} />
             <button type="button" className="btn" disabled={!found?.materials.length} onClick={() => window.print()}>
               <Icon name="print" size={18} /> Print
             </button>

@@ -1,11 +1,12 @@
 import { useMutation } from "@tanstack/react-query";
-import { useId, useRef, useState } from "react";
+import { useId, useState } from "react";
 import { type Price, type PriceRow, Refusal, type Shop, api, ask } from "../api/client";
 import { nameOf } from "../lens/buy/list";
 import { plural } from "../lib/format";
 import { byThing, specKey } from "../lib/spec";
 import { Icon } from "../ui/icons";
 import { priceWords } from "./price-field";
+import { FileButton, listFiles } from "../ui/file-button";
 
 /** Many prices at once: pasted, typed a line each, or opened from a file. Every line is shown as it was read. */
 export function PasteList({ onTake }: { onTake: (label: string, by: (s: Shop) => Shop) => void }) {
@@ -13,7 +14,6 @@ export function PasteList({ onTake }: { onTake: (label: string, by: (s: Shop) =>
   const [text, setText] = useState("");
   const [source, setSource] = useState("");
   const id = useId();
-  const file = useRef<HTMLInputElement>(null);
   const read = useMutation({
     mutationFn: (t: string) => ask(api.POST("/api/prices/list", { body: { text: t, source: source.trim() || undefined } })),
   });
@@ -72,26 +72,16 @@ export function PasteList({ onTake }: { onTake: (label: string, by: (s: Shop) =>
             onChange={(e) => setSource(e.target.value)}
           />
         </label>
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,.txt,.tsv,text/csv,text/plain"
-          className="sr-only"
-          aria-label="A file of prices"
-          tabIndex={-1}
-          onChange={async (e) => {
-            const f = e.target.files?.[0];
-            if (!f) return;
+        <FileButton
+          label="A file of prices"
+          accept={listFiles}
+          onFile={async (f) => {
             const t = await f.text();
             setText(t);
             if (!source) setSource(f.name.replace(/\.\w+$/, ""));
             read.mutate(t);
-            e.target.value = "";
           }}
         />
-        <button type="button" className="btn" onClick={() => file.current?.click()}>
-          <Icon name="file" size={18} /> Open a file
-        </button>
         <button type="button" className="btn" onClick={() => setOpened(false)}>
           Close
         </button>

@@ -8,11 +8,14 @@ import { specKey } from "../lib/spec";
 import { Icon } from "../ui/icons";
 import { InPlace } from "../ui/in-place";
 import { Pick } from "../ui/pick";
-import { ExampleMark, Failure, Loading, TopBar } from "../ui/ui";
+import { ExampleMark, Failure, Loading } from "../ui/ui";
 import { PasteList } from "./paste-list";
 import { PriceField, priceWords } from "./price-field";
-import { readPercent, readPrices, withPrices } from "./read";
+import { readPrices, withPrices } from "./read";
 import { useStoredShop } from "./save";
+import { BackBar } from "../ui/back-bar";
+import { TaxRate } from "./tax-rate";
+import { UndoLine } from "./undo-line";
 
 type Which = "all" | "none" | "example" | "old";
 
@@ -24,7 +27,7 @@ const old = (p: PricePart, b: PriceBook) => p.days !== undefined && p.days > b.s
 
 /** Every part of every project, with its prices: one page to type, paste or open them. */
 export default function PricesPage() {
-  const { shop, save } = useStoredShop("prices");
+  const { shop, save, change, undone, undo } = useStoredShop("prices");
   const book = useQuery({ queryKey: ["prices"], queryFn: () => ask(api.GET("/api/prices")), refetchOnMount: "always" });
   useEffect(() => {
     if (shop.data) setCurrency(shop.data.shop.prices.currency);
@@ -33,7 +36,6 @@ export default function PricesPage() {
   const [used, setUsed] = useState(true);
   const [typed, setTyped] = useState("");
   const words = useDeferredValue(typed).toLowerCase().split(/\s+/).filter(Boolean);
-  const [undone, setUndone] = useState<{ label: string; was: Shop }>();
   const parts = book.data?.parts ?? [];
   const b = book.data;
   const anyUsed = parts.some((p) => p.uses.length > 0);
@@ -49,13 +51,8 @@ export default function PricesPage() {
       words.every((w) => nameOf(p).toLowerCase().includes(w) || p.label.toLowerCase().includes(w)) &&
       (which === "all" || (which === "none" ? none(p) : which === "example" ? example(p) : b !== undefined && old(p, b))),
   );
-  const change = (label: string, by: (s: Shop) => Shop) => {
-    const was = shop.data?.shop;
-    save.mutate(by, { onSuccess: () => was && setUndone({ label, was }) });
-  };
   // what is on its way is shown already
   const pricesOf = (p: PricePart): Price[] => shop.data?.shop.prices.prices.filter((x) => specKey(x) === specKey(p)) ?? p.prices;
-  const percent = Number(((shop.data?.shop.prices.taxRate ?? 0) * 100).toFixed(4));
   const tab = (w: Which, label: string) => (
     <button type="button" className="btn btn-small" aria-pressed={which === w} onClick={() => setWhich(w)}>
       {label} {counts[w]}
@@ -63,13 +60,7 @@ export default function PricesPage() {
   );
   return (
     <>
-      <TopBar
-        title={
-          <Link href="/" className="btn btn-small">
-            <Icon name="left" size={18} /> To the shelf
-          </Link>
-        }
-      />
+      <BackBar />
       <main className="mx-auto grid w-full max-w-5xl gap-4 px-4 py-6">
         <div className="sheet-head flex-wrap">
           <h1 className="text-3xl">Prices</h1>
@@ -83,16 +74,7 @@ export default function PricesPage() {
                 change(`Amounts are in ${code}; none was converted`, (s) => ({ ...s, prices: { ...s.prices, currency: code } }))
               }
             />
-            Tax{" "}
-            <InPlace
-              label="Tax rate"
-              shown={`${percent} %`}
-              start={String(percent)}
-              take={(t) => {
-                const v = readPercent(t);
-                change(`Tax ${v} %`, (s) => ({ ...s, prices: { ...s.prices, taxRate: Number((v / 100).toFixed(6)) } }));
-              }}
-            />
+            Tax <TaxRate rate={shop.data?.shop.prices.taxRate ?? 0} onSet={change} />
             <a className="btn btn-small" href="/api/prices.csv" download="prices.csv">
               <Icon name="file" size={18} /> Save as CSV
             </a>
@@ -105,21 +87,7 @@ export default function PricesPage() {
         {save.error && <Failure why={`${save.error.message}. The price was not saved; type it once more.`} />}
         <PasteList onTake={(label, by) => change(label, by)} />
         <Lists shop={shop.data?.shop} onSet={change} />
-        {undone && (
-          <p role="status" className="flex flex-wrap items-center gap-3 text-sm">
-            {undone.label}.
-            <button
-              type="button"
-              className="link"
-              onClick={() => {
-                const { was } = undone;
-                save.mutate((s) => ({ ...s, prices: was.prices, suppliers: was.suppliers }), { onSuccess: () => setUndone(undefined) });
-              }}
-            >
-              Undo
-            </button>
-          </p>
-        )}
+        {undone && <UndoLine label={undone} onUndo={undo} />}
         {book.data && (
           <section aria-label="Parts and their prices" className="grid gap-2">
             <div className="flex flex-wrap items-center gap-2">

@@ -1,9 +1,9 @@
-import { type Price, type ReadPrice, Refusal, api, ask } from "../api/client";
+import { type Price, type Asked, Refusal, api, ask } from "../api/client";
 import type { Shop } from "../api/client";
 import { type Spec, specKey, specOf } from "../lib/spec";
 
 /** A price that was typed, as the server read it. */
-export interface Typed extends ReadPrice {
+export interface Typed extends Asked {
   typed: string;
 }
 
@@ -37,7 +37,7 @@ export const today = () => new Date().toLocaleDateString("sv-SE");
 
 /** Puts prices of a thing in the book in the place of those it had; they are the builder's own from then on. */
 export function withPrices(s: Shop, k: Spec, read: Typed[], source = "own"): Shop {
-  const mine: Price[] = read.map(({ words: _, ...r }) => ({ ...specOf(k), ...r, source, date: today() }));
+  const mine: Price[] = read.map((r) => ({ ...specOf(k), ...r, source, date: today() }));
   const at = s.prices.prices.findIndex((p) => specKey(p) === specKey(k));
   const others = s.prices.prices.filter((p) => specKey(p) !== specKey(k));
   const prices = at < 0 ? [...others, ...mine] : [...others.slice(0, at), ...mine, ...others.slice(at)];

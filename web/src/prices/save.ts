@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { Refusal, type Shop, type StoredShop, api, ask } from "../api/client";
 import { follow } from "../desk/follow";
+import { mergeShops } from "../desk/history";
 
 const key = ["shop"];
 
@@ -36,8 +37,23 @@ export function useStoredShop(page: "prices" | "rack") {
     },
     onSuccess: (s) => {
       client.setQueryData(key, s);
-      void client.invalidateQueries({ queryKey: ["prices"] });
+      void client.invalidateQueries({ queryKey: [page] });
     },
   });
-  return { shop, save };
+  const [undone, setUndone] = useState<{ label: string; before: Shop; after: Shop }>();
+  const change = (label: string, by: (s: Shop) => Shop) => {
+    let before: Shop | undefined;
+    save.mutate(
+      (s) => {
+        before = s;
+        return by(s);
+      },
+      { onSuccess: ({ shop: after }) => before && setUndone({ label, before, after }) },
+    );
+  };
+  // what others changed in the meantime stays
+  const undo = () => {
+    if (undone) save.mutate((now) => mergeShops(undone.after, undone.before, now), { onSuccess: () => setUndone(undefined) });
+  };
+  return { shop, save, change, undone: undone?.label, undo };
 }

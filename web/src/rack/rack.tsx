@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { Link } from "wouter";
 import { type Offcut, type OnRack, Refusal, type Shop, api, ask } from "../api/client";
@@ -9,7 +9,9 @@ import { sizeWords } from "../lib/words";
 import { useStoredShop } from "../prices/save";
 import { Icon } from "../ui/icons";
 import { InPlace } from "../ui/in-place";
-import { Failure, Loading, TopBar } from "../ui/ui";
+import { Failure, Loading } from "../ui/ui";
+import { BackBar } from "../ui/back-bar";
+import { UndoLine } from "../prices/undo-line";
 
 /** Reads one length as people write it; what cannot be read is thrown, with its reason. */
 async function lengthOf(t: string, like: string): Promise<number> {
@@ -22,19 +24,8 @@ async function lengthOf(t: string, like: string): Promise<number> {
 
 /** The rack: pipe that is left, each piece with its mark, its length and where it lies, and what it would do for. */
 export default function RackPage() {
-  const client = useQueryClient();
-  const { shop, save } = useStoredShop("rack");
+  const { shop, save, change, undone, undo } = useStoredShop("rack");
   const rack = useQuery({ queryKey: ["rack"], queryFn: () => ask(api.GET("/api/rack")), refetchOnMount: "always" });
-  const [undone, setUndone] = useState<{ label: string; was: Offcut[] }>();
-  const change = (label: string, by: (s: Shop) => Shop) => {
-    const was = shop.data?.shop.rack;
-    save.mutate(by, {
-      onSuccess: () => {
-        void client.invalidateQueries({ queryKey: ["rack"] });
-        if (was) setUndone({ label, was });
-      },
-    });
-  };
   const one = (o: Offcut, by: (o: Offcut) => Offcut | undefined) => (s: Shop) => ({
     ...s,
     rack: s.rack.flatMap((x) => (same(x, o) ? (by(x) ?? []) : x)),
@@ -44,13 +35,7 @@ export default function RackPage() {
   const short = all.filter((o) => o.length < scrap);
   return (
     <>
-      <TopBar
-        title={
-          <Link href="/" className="btn btn-small">
-            <Icon name="left" size={18} /> To the shelf
-          </Link>
-        }
-      />
+      <BackBar />
       <main className="mx-auto grid w-full max-w-5xl gap-4 px-4 py-6">
         <div className="sheet-head flex-wrap">
           <h1 className="text-3xl">The rack</h1>
@@ -70,26 +55,7 @@ export default function RackPage() {
         {(rack.isPending || shop.isPending) && <Loading what="the rack" />}
         {rack.error && <Failure why="The server does not answer." retry={() => void rack.refetch()} />}
         {save.error && <Failure why={`${save.error.message}. It was not saved; do it once more.`} />}
-        {undone && (
-          <p role="status" className="flex flex-wrap items-center gap-3 text-sm">
-            {undone.label}.
-            <button
-              type="button"
-              className="link"
-              onClick={() => {
-                const { was } = undone;
-                save.mutate((s) => ({ ...s, rack: was }), {
-                  onSuccess: () => {
-                    setUndone(undefined);
-                    void client.invalidateQueries({ queryKey: ["rack"] });
-                  },
-                });
-              }}
-            >
-              Undo
-            </button>
-          </p>
-        )}
+        {undone && <UndoLine label={undone} onUndo={undo} />}
         <Put
           onPut={(o) =>
             change(`${text(o.length, "inches", 64)} of ${sizeWords(o.size)} is on the rack`, (s) => ({ ...s, rack: [...s.rack, o] }))

@@ -6,8 +6,9 @@ import { Proof, Sticks, sticksWords } from "../lens/cut/sticks";
 import { Len, type Style, feet, money, plural } from "../lib/format";
 import { classWords, meaning, modeWords, pathWords, sizeWords } from "../lib/words";
 import { Icon } from "../ui/icons";
-import { Failure, Loading, TopBar } from "../ui/ui";
+import { Failure, Loading } from "../ui/ui";
 import { useLettersFixed, usePrinted } from "./printed";
+import { BackBar } from "../ui/back-bar";
 
 /** The build sheet: all of a plan on paper, for the shop and the saw. */
 export default function BuildSheet({ id }: { id: string }) {
@@ -19,20 +20,14 @@ export default function BuildSheet({ id }: { id: string }) {
   }, [name]);
   return (
     <>
-      <TopBar
-        title={
-          <Link href={`/p/${id}`} className="btn btn-small">
-            <Icon name="left" size={18} /> To the workbench
-          </Link>
-        }
-      >
+      <BackBar project={id}>
         <Link href={`/p/${id}/labels`} className="btn btn-small">
           Labels for the pieces
         </Link>
         <button type="button" className="btn btn-small btn-main" disabled={!q.data} onClick={() => print()}>
           <Icon name="print" size={18} /> Print
         </button>
-      </TopBar>
+      </BackBar>
       {q.isPending && <Loading what="the sheet" />}
       {q.error && <Failure why={`The sheet cannot be made: ${q.error.message}.`} retry={() => void q.refetch()} />}
       {q.data && <Paper project={q.data.project} plan={q.data.answer.plan} drawing={q.data.answer.drawings[0] ?? ""} />}

@@ -5,8 +5,9 @@ import { type Label, api, ask } from "../api/client";
 import { Len, type Style, plural } from "../lib/format";
 import { sizeWords } from "../lib/words";
 import { Icon } from "../ui/icons";
-import { Failure, Loading, TopBar } from "../ui/ui";
+import { Failure, Loading } from "../ui/ui";
 import { useLettersFixed, usePrinted } from "./printed";
+import { BackBar } from "../ui/back-bar";
 
 /** A label for every piece, to cut out and wrap around it: its letter and length, what its ends go into, and where to mark them. */
 export default function LabelsPage({ id }: { id: string }) {
@@ -27,20 +28,14 @@ export default function LabelsPage({ id }: { id: string }) {
   const all = labels.data ?? [];
   return (
     <>
-      <TopBar
-        title={
-          <Link href={`/p/${id}`} className="btn btn-small">
-            <Icon name="left" size={18} /> To the workbench
-          </Link>
-        }
-      >
+      <BackBar project={id}>
         <Link href={`/p/${id}/sheet`} className="btn btn-small">
           Build sheet
         </Link>
         <button type="button" className="btn btn-small btn-main" disabled={all.length === 0} onClick={() => print()}>
           <Icon name="print" size={18} /> Print
         </button>
-      </TopBar>
+      </BackBar>
       {(q.isPending || labels.isPending) && !q.error && <Loading what="the labels" />}
       {(q.error ?? labels.error) && (
         <Failure why={`The labels cannot be made: ${(q.error ?? labels.error)?.message}.`} retry={() => void q.refetch()} />

@@ -1,12 +1,11 @@
 import { useMutation } from "@tanstack/react-query";
-import { useRef } from "react";
 import { Link, useLocation } from "wouter";
 import { Refusal, api, ask } from "../api/client";
 import { Icon } from "../ui/icons";
+import { FileButton } from "../ui/file-button";
 
 /** Opening a file as a new project: a button for it, and what is wrong with a file that holds none. */
 export function useOpenFile() {
-  const input = useRef<HTMLInputElement>(null);
   const [, go] = useLocation();
   const open = useMutation({
     mutationFn: async (file: File) => {
@@ -16,24 +15,12 @@ export function useOpenFile() {
     onSuccess: (p) => go(`/p/${p.id}`),
   });
   const button = (
-    <>
-      <button type="button" className="btn" disabled={open.isPending} onClick={() => input.current?.click()}>
-        <Icon name="file" size={18} /> Open a file
-      </button>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,.txt,application/json,text/plain"
-        className="hidden"
-        aria-label="Project, frame, wireframe or a text of lines"
-        tabIndex={-1}
-        onChange={(e) => {
-          const f = e.target.files?.[0];
-          if (f) open.mutate(f);
-          e.target.value = "";
-        }}
-      />
-    </>
+    <FileButton
+      label="Project, frame, wireframe or a text of lines"
+      accept=".json,.txt,application/json,text/plain"
+      disabled={open.isPending}
+      onFile={(f) => open.mutate(f)}
+    />
   );
   const failure = open.error && <NotOpened file={open.variables?.name ?? ""} error={open.error} onClose={() => open.reset()} />;
   return { button, failure };

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { Link } from "wouter";
+import { Refusal } from "../api/client";
 import { currentTheme, setTheme } from "../lib/theme";
 import { Icon, type IconName } from "./icons";
 
@@ -87,6 +88,18 @@ export function Failure({ why, retry }: { why: string; retry?: () => void }) {
         </button>
       )}
     </div>
+  );
+}
+
+/** Why something that was asked for did not come, in the line where it was to stand, and to ask again. */
+export function NoAnswer({ error, retry }: { error: Error; retry: () => void }) {
+  return (
+    <p role="alert" className="font-semibold text-bad">
+      {error instanceof Refusal ? error.message : "The server does not answer. Nothing was changed."}{" "}
+      <button type="button" className="btn btn-small" onClick={retry}>
+        Try again
+      </button>
+    </p>
   );
 }
 

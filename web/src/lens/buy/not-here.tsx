@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { type Line, Refusal, type Substitute } from "../../api/client";
+import type { Line, Substitute } from "../../api/client";
 import { substitutesOf } from "../../desk/server";
 import { useNamed, useNow, useOpen, useStyle } from "../../desk/use";
 import { isShown, money, plural, text } from "../../lib/format";
 import { kindWords, sizeWords } from "../../lib/words";
+import { NoAnswer } from "../../ui/ui";
 
 /** A fitting is not on the shelf: what may stand at every joint of its kind, with what that does, before it is taken. */
 export const NotHere = ({ line }: { line: Line }) => <Instead line={line} ask="Not here" leave="It is here after all" />;
@@ -48,14 +49,7 @@ function Instead({ line: l, ask, leave, cheapest = false }: Props) {
   return (
     <section aria-label="Instead of it" className="grid gap-2" aria-live="polite">
       {found.isFetching && <p className="text-ink-2">Looking for what could stand there …</p>}
-      {found.error && (
-        <p role="alert" className="font-semibold text-bad">
-          {found.error instanceof Refusal ? found.error.message : "The server does not answer."}{" "}
-          <button type="button" className="btn btn-small" onClick={() => void found.refetch()}>
-            Try again
-          </button>
-        </p>
-      )}
+      {found.error && <NoAnswer error={found.error} retry={() => void found.refetch()} />}
       {found.data?.length === 0 && (
         <p>Nothing else of the shelf fits these joints as the pipes run. Order it ahead, or choose another fitting in the Frame lens.</p>
       )}

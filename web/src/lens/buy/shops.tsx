@@ -1,11 +1,11 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Refusal, type SupplierAnswer, type Suppliers } from "../../api/client";
+import type { SupplierAnswer, Suppliers } from "../../api/client";
 import { suppliersOf } from "../../desk/server";
 import { useDesk, useNow, useOpen, usePlan, useProject } from "../../desk/use";
 import { money, plural } from "../../lib/format";
 import { InPlace } from "../../ui/in-place";
-import { ExampleMark } from "../../ui/ui";
+import { ExampleMark, NoAnswer } from "../../ui/ui";
 import { nameOf } from "./list";
 
 type Offer = SupplierAnswer["offers"][number];
@@ -81,14 +81,7 @@ function Compare() {
         )}
       </p>
       {found.isFetching && !found.data && <p className="text-ink-2">Asking the shops …</p>}
-      {found.error && (
-        <p role="alert" className="font-semibold text-bad">
-          {found.error instanceof Refusal ? found.error.message : "The server does not answer."}{" "}
-          <button type="button" className="btn btn-small" onClick={() => void found.refetch()}>
-            Try again
-          </button>
-        </p>
-      )}
+      {found.error && <NoAnswer error={found.error} retry={() => void found.refetch()} />}
       <ul className="grid gap-2">
         {all.map((s) => (
           <Shop key={s.id} of={s} late={days !== undefined && (s.days ?? 0) > days} onLeave={() => setBut([...but, s.id])} />

@@ -1,8 +1,7 @@
-import { readPercent } from "../../prices/read";
 import { useOpen, usePlan, useShop } from "../../desk/use";
 import { money, plural } from "../../lib/format";
-import { InPlace } from "../../ui/in-place";
 import { ExampleMark } from "../../ui/ui";
+import { TaxRate } from "../../prices/tax-rate";
 
 /** What it comes to: the lines by sort, tax, and the total. */
 export function Total() {
@@ -10,7 +9,6 @@ export function Total() {
   const shop = useShop();
   const plan = usePlan();
   const b = plan.bill;
-  const percent = Number((shop.prices.taxRate * 100).toFixed(4));
   return (
     <div className="mt-4">
       <dl className="sum">
@@ -19,16 +17,7 @@ export function Total() {
         {b.other > 0 && <Sum label="Cement, primer, hardware" v={b.other} />}
         <div>
           <dt>
-            Tax{" "}
-            <InPlace
-              label="Tax rate"
-              shown={`${percent} %`}
-              start={String(percent)}
-              take={(t) => {
-                const v = readPercent(t);
-                void open.changeShop(`Tax ${v} %`, (s) => ({ ...s, prices: { ...s.prices, taxRate: Number((v / 100).toFixed(6)) } }));
-              }}
-            />
+            Tax <TaxRate rate={shop.prices.taxRate} onSet={(label, by) => void open.changeShop(label, by)} />
           </dt>
           <dd>{money(b.tax)}</dd>
         </div>

@@ -1,7 +1,7 @@
-import { type Fix, type Repair, Refusal, type SizeSaving } from "../../api/client";
+import type { Fix, Repair, SizeSaving } from "../../api/client";
 import { useOpen, useStyle } from "../../desk/use";
 import { Len, feet, money, plural, text } from "../../lib/format";
-import { Head } from "../../ui/ui";
+import { Head, NoAnswer } from "../../ui/ui";
 import { useAsked, useSavings } from "./asked";
 
 /**
@@ -30,14 +30,7 @@ export function LittleChanges() {
           Trying every size a little smaller, and larger …
         </p>
       )}
-      {found.error && (
-        <p role="alert" className="font-semibold text-bad">
-          {found.error instanceof Refusal ? found.error.message : "The server does not answer. Nothing was changed."}{" "}
-          <button type="button" className="btn btn-small" onClick={() => void found.refetch()}>
-            Try again
-          </button>
-        </p>
-      )}
+      {found.error && <NoAnswer error={found.error} retry={() => void found.refetch()} />}
       {found.data && (
         <ul className="grid gap-1" aria-label="Sizes that save">
           {sizes.map((s) => (
