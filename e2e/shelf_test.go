@@ -115,6 +115,12 @@ func TestSeveralJobsAreBoughtTogether(t *testing.T) {
 	}
 	assert.Equal(t, 2, cuts)
 	assert.Equal(t, 1, wrong, "what came out wrong is in the record of its project")
+	// what is said here is said for every project, as one of several has nothing of its own; and work that
+	// is begun goes on as it was begun, and says so
+	p.press("Have them halved in the shop")
+	p.press("Every project")
+	p.see("This goes by the figures it was begun with.")
+	p.see("Sticks are carried as they are, as the work was begun with.")
 	p.MustNavigate(w.url + "/together?of=gone").MustWaitLoad()
 	p.see("There is no such project")
 }

@@ -18,7 +18,6 @@ type Line struct {
 	Spare   int           `json:"spare,omitempty"` // of them, by the builder's rule for spares
 	Home    int           `json:"home,omitempty"`  // of them that were at home before: they are not paid for
 	Each    measure.Money `json:"each"`            // what one comes to; of several prices, what the cheapest asks
-	Asked   string        `json:"asked,omitempty"` // the price as one would say it: 3 for $20.00
 	Packs   []Packs       `json:"packs,omitempty"` // how it is bought, where packs are
 	Over    int           `json:"over,omitempty"`  // left over of packs
 	Amount  measure.Money `json:"amount"`
@@ -94,7 +93,7 @@ func (b *Book) price(l *Line) {
 	if !ok {
 		return
 	}
-	l.Priced, l.Each, l.Asked = true, p.Each(), p.Asked.Words()
+	l.Priced, l.Each = true, p.Each()
 	l.Example, l.Source, l.Date = p.Example, p.Source, p.Date
 	bought, _ := b.Buy(l.Spec, l.Count-l.Home)
 	l.Amount, l.From, l.Over = bought.Amount, bought.From, bought.Over
@@ -102,8 +101,5 @@ func (b *Book) price(l *Line) {
 		if x.Price.Pack > 1 {
 			l.Packs = bought.Packs
 		}
-	}
-	if len(bought.Packs) == 1 {
-		l.Asked = bought.Packs[0].Price.Asked.Words()
 	}
 }

@@ -34,11 +34,10 @@ func TestPacksAndSinglesTogether(t *testing.T) {
 	require.Len(t, l.Packs, 2)
 	l = b.Add([]material.Line{tee(9)}).Lines[0]
 	assert.Equal(t, measure.Money(6_98), l.Amount)
+	assert.Equal(t, "10 for 6.98", l.Packs[0].Price.Asked.Words())
 	assert.Equal(t, 1, l.Over)
-	assert.Equal(t, "10 for $6.98", l.Asked)
 	l = b.Add([]material.Line{tee(3)}).Lines[0]
 	assert.Equal(t, measure.Money(2_94), l.Amount)
-	assert.Equal(t, "$0.98", l.Asked)
 	assert.Empty(t, l.Packs, "singly, as always")
 }
 

@@ -18,11 +18,11 @@ type Asked struct {
 // maxPack is the largest number of things that are sold as one.
 const maxPack = 10_000
 
-// Words says what is asked as one would say it: $4.98, $7.98–$8.49, 3 for $20.00.
+// Words says what is asked as one would write it, in whatever currency: 4.98, 7.98-8.49, 3 for 20.00.
 func (a Asked) Words() string {
-	words := a.Amount.String()
+	words := a.Amount.Plain()
 	if a.From > 0 && a.From < a.Amount {
-		words = a.From.String() + "–" + words
+		words = a.From.Plain() + "-" + words
 	}
 	if a.Pack > 1 {
 		words = strconv.Itoa(a.Pack) + " for " + words

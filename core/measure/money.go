@@ -11,11 +11,18 @@ type Money int64
 
 // String prints dollars and cents: $12.40, −$3.10.
 func (m Money) String() string {
-	sign := ""
 	if m < 0 {
-		sign, m = "−", -m
+		return "−$" + (-m).Plain()
 	}
-	return fmt.Sprintf("%s$%d.%02d", sign, m/100, m%100)
+	return "$" + m.Plain()
+}
+
+// Plain writes an amount without the sign of a currency: 4.98.
+func (m Money) Plain() string {
+	if m < 0 {
+		return "-" + (-m).Plain()
+	}
+	return fmt.Sprintf("%d.%02d", m/100, m%100)
 }
 
 // Times gives the price of n pieces.

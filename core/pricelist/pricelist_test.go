@@ -35,8 +35,8 @@ func Example() {
 		fmt.Println(r.Label, r.Price.Asked.Words())
 	}
 	// Output:
-	// 3/4 tee $0.88
-	// 3/4 in pipe, 10' stick $4.98
+	// 3/4 tee 0.88
+	// 3/4 in pipe, 10' stick 4.98
 	// line 3, thing: "3/4 thing" is nothing that is bought here; write it as a list of yours names it, like 3/4 tee or 3/4 pipe, 10′ stick
 }
 
@@ -45,20 +45,20 @@ func TestLinesAsPeopleWriteThem(t *testing.T) {
 		spec  material.Spec
 		price string
 	}{
-		"3/4 tee .88":                     {fitting("tee", "3/4"), "$0.88"},
-		"tee 3/4: 88c":                    {fitting("tee", "3/4"), "$0.88"},
-		"3/4 elbow 3 for 2":               {fitting("elbow-90", "3/4"), "3 for $2.00"},
-		"3/4 in 90 elbow - $.98":          {fitting("elbow-90", "3/4"), "$0.98"},
-		"1/2 45 elbow\t1.10-1.25":         {fitting("elbow-45", "1/2"), "$1.10–$1.25"},
-		"1 side outlet elbow 4.49 ea":     {fitting("side-outlet-elbow", "1"), "$4.49"},
-		"3/4 coupling, 10 for 6.98":       {fitting("coupling", "3/4"), "10 for $6.98"},
-		"10 ft of 3/4 pipe 4.98":          {stick("3/4", 10), "$4.98"},
-		"3/4 pipe 10 ft, 4.98":            {stick("3/4", 10), "$4.98"},
-		"1-1/4 pvc pipe 20' 21.50":        {stick("1-1/4", 20), "$21.50"},
-		"cement 8 oz 7.89":                {material.Spec{Ware: material.Cement, Ounces: 8}, "$7.89"},
-		"one-step cement, 4 fl oz can 6":  {material.Spec{Ware: material.Cement, Kind: "one-step", Ounces: 4}, "$6.00"},
-		"primer quart 16.99":              {material.Spec{Ware: material.Primer, Ounces: 32}, "$16.99"},
-		`1/4" bolt, 2" long 1.20`:         {bolt, "$1.20"},
+		"3/4 tee .88":                     {fitting("tee", "3/4"), "0.88"},
+		"tee 3/4: 88c":                    {fitting("tee", "3/4"), "0.88"},
+		"3/4 elbow 3 for 2":               {fitting("elbow-90", "3/4"), "3 for 2.00"},
+		"3/4 in 90 elbow - $.98":          {fitting("elbow-90", "3/4"), "0.98"},
+		"1/2 45 elbow\t1.10-1.25":         {fitting("elbow-45", "1/2"), "1.10-1.25"},
+		"1 side outlet elbow 4.49 ea":     {fitting("side-outlet-elbow", "1"), "4.49"},
+		"3/4 coupling, 10 for 6.98":       {fitting("coupling", "3/4"), "10 for 6.98"},
+		"10 ft of 3/4 pipe 4.98":          {stick("3/4", 10), "4.98"},
+		"3/4 pipe 10 ft, 4.98":            {stick("3/4", 10), "4.98"},
+		"1-1/4 pvc pipe 20' 21.50":        {stick("1-1/4", 20), "21.50"},
+		"cement 8 oz 7.89":                {material.Spec{Ware: material.Cement, Ounces: 8}, "7.89"},
+		"one-step cement, 4 fl oz can 6":  {material.Spec{Ware: material.Cement, Kind: "one-step", Ounces: 4}, "6.00"},
+		"primer quart 16.99":              {material.Spec{Ware: material.Primer, Ounces: 32}, "16.99"},
+		`1/4" bolt, 2" long 1.20`:         {bolt, "1.20"},
 		"1/4 bolt":                        {price: "price"},
 		"tee 1.20":                        {price: "size"},
 		"3/4 pipe 4.98":                   {price: "length"},

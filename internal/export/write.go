@@ -62,11 +62,10 @@ func CutList(w io.Writer, p *plan.Plan, style measure.Style) error {
 // empty amount.
 func Shopping(w io.Writer, p *plan.Plan) error {
 	rows := [][]string{{"count", "what", "each", "amount", "price"}}
-	amount := func(m measure.Money) string { return strings.TrimPrefix(m.String(), "$") }
 	for _, l := range p.Bill.Lines {
 		row := []string{strconv.Itoa(l.Count), l.Label, "", "", "none"}
 		if l.Priced {
-			row[2], row[3], row[4] = amount(l.Each), amount(l.Amount), "own"
+			row[2], row[3], row[4] = l.Each.Plain(), l.Amount.Plain(), "own"
 			if l.Example {
 				row[4] = "example"
 			}
@@ -77,8 +76,8 @@ func Shopping(w io.Writer, p *plan.Plan) error {
 	if p.Bill.Example {
 		mark = "with example prices"
 	}
-	rows = append(rows, []string{"", "subtotal", "", amount(p.Bill.Subtotal), mark}, []string{"", "tax", "", amount(p.Bill.Tax), mark},
-		[]string{"", "total", "", amount(p.Bill.Total), mark})
+	rows = append(rows, []string{"", "subtotal", "", p.Bill.Subtotal.Plain(), mark}, []string{"", "tax", "", p.Bill.Tax.Plain(), mark},
+		[]string{"", "total", "", p.Bill.Total.Plain(), mark})
 	return write(w, rows)
 }
 

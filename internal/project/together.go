@@ -35,6 +35,9 @@ func Together(all []*Project, works []record.Work, tool string, variants bool) (
 				one.Frames[k].Variant = fmt.Sprint(i + 1)
 			}
 		}
+		if len(all) == 1 { // of several, what is on sale for one of them alone is not on sale for the others
+			job.Stock, job.Prices = one.Stock, one.Prices
+		}
 		job.Frames = append(job.Frames, one.Frames...)
 		job.Spare = append(job.Spare, one.Spare...)
 		if h := one.Haul; h != nil && (job.Haul == nil || h.Limit < job.Haul.Limit) {

@@ -38,21 +38,15 @@ type PricesRequest struct {
 	Texts []string `json:"texts" maxItems:"500"`
 }
 
-// ReadPrice is a price as it was read.
-type ReadPrice struct {
-	cost.Asked
-	Words string `json:"words"` // as one would say it
-}
-
-func (a *api) readPrices(_ context.Context, in *body[PricesRequest]) (*body[[]ReadPrice], error) {
-	var all []ReadPrice
+func (a *api) readPrices(_ context.Context, in *body[PricesRequest]) (*body[[]cost.Asked], error) {
+	var all []cost.Asked
 	var wrong []error
 	for i, t := range in.Body.Texts {
 		asked, err := cost.Read(t)
 		if p, ok := err.(*measure.ParseError); ok {
 			wrong = append(wrong, &Fault{Pointer: fmt.Sprintf("/texts/%d", i), Message: p.What + "; " + p.Hint, Value: t})
 		}
-		all = append(all, ReadPrice{asked, asked.Words()})
+		all = append(all, asked)
 	}
 	if len(wrong) > 0 {
 		return nil, huma.Error422UnprocessableEntity("A price cannot be read", wrong...)
@@ -88,7 +82,6 @@ type PricePart struct {
 	material.Spec
 	Label  string       `json:"label"`
 	Prices []cost.Price `json:"prices"`         // for one and for packs
-	Words  []string     `json:"words"`          // each of them as one would say it
 	Days   *int         `json:"days,omitempty"` // how long ago the newest of them was asked; none where it says no date
 	Uses   []PriceUse   `json:"uses"`
 }
@@ -137,35 +130,27 @@ func (a *api) parts(ctx context.Context) ([]PricePart, error) {
 	if err != nil {
 		return nil, err
 	}
-	lines, err := a.store.Projects(ctx)
-	if err != nil {
-		return nil, missing(err)
-	}
 	all, at := []PricePart{}, map[material.Spec]int{}
 	part := func(s material.Spec) *PricePart {
 		i, known := at[s]
 		if !known {
 			i, at[s] = len(all), len(all)
-			all = append(all, PricePart{Spec: s, Label: s.Words(), Prices: []cost.Price{}, Words: []string{}, Uses: []PriceUse{}})
+			all = append(all, PricePart{Spec: s, Label: s.Words(), Prices: []cost.Price{}, Uses: []PriceUse{}})
 		}
 		return &all[i]
 	}
-	for _, l := range lines {
-		bought, err := a.needsOf(ctx, l.ID, shop)
-		if err != nil {
-			if ctx.Err() != nil {
-				return nil, problem(context.Canceled)
-			}
-			continue
-		}
-		for _, n := range bought.bought {
+	err = a.eachNeeds(ctx, shop, func(l store.Line, its needs) {
+		for _, n := range its.bought {
 			p := part(n.spec)
 			p.Uses = append(p.Uses, PriceUse{l.ID, l.Name, n.count})
 		}
+	})
+	if err != nil {
+		return nil, err
 	}
 	for _, price := range shop.Prices.Prices {
 		p := part(price.Spec)
-		p.Prices, p.Words = append(p.Prices, price), append(p.Words, price.Asked.Words())
+		p.Prices = append(p.Prices, price)
 	}
 	for i := range all {
 		all[i].Days = age(all[i].Prices, time.Now())
@@ -200,6 +185,24 @@ func age(prices []cost.Price, now time.Time) *int {
 	}
 	days := max(0, int(now.Sub(day).Hours()/24))
 	return &days
+}
+
+// eachNeeds shows what every stored project buys and cuts. Projects that cannot be planned are left out.
+func (a *api) eachNeeds(ctx context.Context, shop *plan.Shop, visit func(store.Line, needs)) error {
+	lines, err := a.store.Projects(ctx)
+	if err != nil {
+		return missing(err)
+	}
+	for _, l := range lines {
+		n, err := a.needsOf(ctx, l.ID, shop)
+		if ctx.Err() != nil {
+			return problem(context.Canceled)
+		}
+		if err == nil {
+			visit(l, n)
+		}
+	}
+	return nil
 }
 
 // needsOf says what a stored project buys; it is kept as long as nothing of it changes.

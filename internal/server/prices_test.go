@@ -17,10 +17,10 @@ import (
 
 func TestPricesAreReadByTheServer(t *testing.T) {
 	c, _ := serve(t)
-	var read []server.ReadPrice
+	var read []cost.Asked
 	c.get("POST", "/api/prices/read", map[string]any{"texts": []string{".88", "3 for 20", "7.98-8.49"}}, &read)
 	require.Len(t, read, 3)
-	assert.Equal(t, "3 for $20.00", read[1].Words)
+	assert.Equal(t, cost.Asked{Amount: 20_00, Pack: 3}, read[1])
 	status, _, data := c.do("POST", "/api/prices/read", map[string]any{"texts": []string{".88", "cheap"}})
 	assert.Equal(t, 422, status)
 	assert.Contains(t, data, "/texts/1")
@@ -63,14 +63,14 @@ func TestThePriceBookHasEveryPart(t *testing.T) {
 	c.get("GET", "/api/prices", nil, &book)
 	part := find(pack)
 	require.NotNil(t, part)
-	assert.Equal(t, []string{"10 for $6.98"}, part.Words)
+	assert.Equal(t, cost.Asked{Amount: 698, Pack: 10}, part.Prices[0].Asked)
 	require.NotNil(t, part.Days)
 	assert.InDelta(t, 200, *part.Days, 1)
 	assert.Less(t, book.Stale, *part.Days)
 
 	// out as a file and in again, with a row that cannot be read
 	_, _, file := c.do("GET", "/api/prices.csv", nil)
-	assert.Contains(t, file, "10 for $6.98")
+	assert.Contains(t, file, "10 for 6.98")
 	var rows []pricelist.Row
 	c.get("POST", "/api/prices/list", map[string]any{"text": file + "3/4 tee,fitting,tee,3/4,,,,dear,,,\n", "source": "a file"}, &rows)
 	require.Len(t, rows, strings.Count(file, "\n"))

@@ -7,6 +7,7 @@ import (
 
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/internal/store"
 )
 
 // OnRack is a piece of pipe on the rack, and what could be cut from it.
@@ -33,25 +34,14 @@ func (a *api) rack(ctx context.Context, _ *struct{}) (*body[[]OnRack], error) {
 	if err != nil {
 		return nil, err
 	}
-	lines, err := a.store.Projects(ctx)
-	if err != nil {
-		return nil, missing(err)
-	}
 	all := make([]OnRack, len(shop.Rack))
 	for i, o := range shop.Rack {
 		all[i] = OnRack{Offcut: o, Uses: []RackUse{}}
 	}
-	for _, l := range lines {
-		if len(all) == 0 {
-			break
-		}
-		n, err := a.needsOf(ctx, l.ID, shop)
-		if err != nil {
-			if ctx.Err() != nil {
-				return nil, problem(context.Canceled)
-			}
-			continue // it cannot be planned: nothing is cut for it
-		}
+	if len(all) == 0 {
+		return answer(all), nil
+	}
+	err = a.eachNeeds(ctx, shop, func(l store.Line, n needs) {
 		for i := range all {
 			best := RackUse{Project: l.ID, Name: l.Name}
 			for k := range n.toCut {
@@ -63,6 +53,9 @@ func (a *api) rack(ctx context.Context, _ *struct{}) (*body[[]OnRack], error) {
 				all[i].Uses = append(all[i].Uses, best)
 			}
 		}
+	})
+	if err != nil {
+		return nil, err
 	}
 	for i := range all {
 		u := all[i].Uses

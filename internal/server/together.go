@@ -11,6 +11,7 @@ import (
 
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/joinery"
+	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/record"
@@ -46,6 +47,9 @@ type BoughtOne struct {
 	Copies int           `json:"copies"`
 	Cost   measure.Money `json:"cost"`
 	Sticks int           `json:"sticks"`
+	// What is on sale for it alone, which does not count where several are bought together.
+	OwnPrices int  `json:"ownPrices,omitempty"` // how many things have a price of its own
+	OwnSticks bool `json:"ownSticks,omitempty"` // it has stick lengths of its own
 }
 
 // mostBought is how many purchases of several projects are kept: they are large.
@@ -108,6 +112,9 @@ func (s *several) job(r *TogetherRequest, from, to int) (plan.Job, record.Work, 
 			&Fault{Message: err.Error(), Pointer: "/projects"},
 		)
 	}
+	if own, all := job.Haul, s.shop.Haul; own != nil && all != nil && all.Limit < own.Limit && to-from > 1 {
+		job.Haul = nil // the car that all of it goes in takes less
+	}
 	job = withTool(job)
 	if job.School, job.SpareEvery = r.School, r.SpareEvery; r.Terms != nil {
 		job.Terms = *r.Terms
@@ -142,7 +149,15 @@ func (a *api) buyTogether(ctx context.Context, r TogetherRequest) (out Together,
 		if err != nil {
 			return out, err
 		}
-		out.Alone = append(out.Alone, BoughtOne{r.Projects[i], p.Name, max(1, p.Copies), one.Bill.Total, one.Totals.Sticks})
+		b := BoughtOne{ID: r.Projects[i], Name: p.Name, Copies: max(1, p.Copies), Cost: one.Bill.Total, Sticks: one.Totals.Sticks}
+		if p.Sale != nil {
+			things := map[material.Spec]bool{}
+			for _, price := range p.Sale.Prices {
+				things[price.Spec] = true
+			}
+			b.OwnPrices, b.OwnSticks = len(things), len(p.Sale.Stock) > 0
+		}
+		out.Alone = append(out.Alone, b)
 		out.Events += s.works[i].Last
 	}
 	out.Plan = *made

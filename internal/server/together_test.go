@@ -6,9 +6,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sturdyelbow/core/cost"
+	"sturdyelbow/core/material"
+	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/procure"
 	"sturdyelbow/core/record"
+	"sturdyelbow/core/stock"
 	"sturdyelbow/internal/server"
 )
 
@@ -90,4 +94,33 @@ func TestWhatIsDoneTogetherIsInEachRecord(t *testing.T) {
 	_, _, file := c.do("POST", "/api/together/cuts.csv", map[string]any{"projects": ids})
 	assert.Contains(t, file, "1A")
 	require.Contains(t, file, "2A")
+}
+
+// What is on sale for one project alone counts when it is bought alone, and is openly given up when it is
+// bought with others; what one car takes counts for all.
+func TestWhatIsOneProjectsOwnIsToldTogether(t *testing.T) {
+	c, _ := serve(t)
+	tee := material.Spec{Ware: material.Fitting, Kind: "tee", Size: "3/4"}
+	own := map[string]any{"sale": map[string]any{
+		"prices": []cost.Price{{Spec: tee, Asked: cost.Asked{Amount: 50_00}}},
+		"haul":   stock.Haul{Limit: 5 * measure.Foot},
+	}}
+	var plain, dear server.ProjectLine
+	c.get("POST", "/api/projects", project("Plain", nil), &plain)
+	c.get("POST", "/api/projects", project("Dear", own), &dear)
+	var got server.Together
+	c.get("POST", "/api/together", map[string]any{"projects": []string{plain.ID, dear.ID}}, &got)
+	require.Len(t, got.Alone, 2)
+	assert.Zero(t, got.Alone[0].OwnPrices)
+	assert.Equal(t, 1, got.Alone[1].OwnPrices)
+	assert.False(t, got.Alone[1].OwnSticks)
+	assert.Greater(t, got.Alone[1].Cost, got.Alone[0].Cost+50_00, "alone it costs what it says")
+	require.NotNil(t, got.Plan.Haul)
+	assert.Equal(t, 5*measure.Foot, got.Plan.Haul.Limit)
+
+	var shop server.StoredShop
+	c.get("GET", "/api/shop", nil, &shop)
+	shop.Shop.Haul = &stock.Haul{Limit: 4 * measure.Foot}
+	c.get("POST", "/api/together", map[string]any{"projects": []string{plain.ID, dear.ID}, "shop": shop.Shop}, &got)
+	assert.Equal(t, 4*measure.Foot, got.Plan.Haul.Limit, "the car that all of it goes in takes less")
 }

@@ -742,6 +742,13 @@ export interface components {
             cost: number;
             id: string;
             name: string;
+            /**
+             * Format: int64
+             * @description how many things have a price of its own
+             */
+            ownPrices?: number;
+            /** @description it has stick lengths of its own */
+            ownSticks?: boolean;
             /** Format: int64 */
             sticks: number;
         };
@@ -966,6 +973,24 @@ export interface components {
             more?: string[];
             project: components["schemas"]["Project"];
         };
+        /** @description Asked is what is asked for a thing: an amount or a range of amounts, for one or for several. */
+        CostAsked: {
+            /**
+             * Format: int64
+             * @description of a range the upper end: it is planned with, so that the money is enough
+             */
+            amount: number;
+            /**
+             * Format: int64
+             * @description the lower end of a range; 0: it is none
+             */
+            from?: number;
+            /**
+             * Format: int64
+             * @description how many it is for; 0 or 1: one
+             */
+            pack?: number;
+        };
         /** @description Bill is what a job costs. */
         CostBill: {
             /** @description an example price is in the total */
@@ -1029,8 +1054,6 @@ export interface components {
              * @description Money is an amount in whole cents.
              */
             amount: number;
-            /** @description the price as one would say it: 3 for $20.00 */
-            asked?: string;
             /** Format: int64 */
             count: number;
             date?: string;
@@ -3812,8 +3835,6 @@ export interface components {
             /** @description PriceUse is a project that buys a thing. */
             uses: components["schemas"]["PriceUse"][];
             ware: string;
-            /** @description each of them as one would say it */
-            words: string[];
         };
         /** @description PriceUse is a project that buys a thing. */
         PriceUse: {
@@ -4331,17 +4352,6 @@ export interface components {
             letter: string;
             name: string;
             project: string;
-        };
-        /** @description ReadPrice is a price as it was read. */
-        ReadPrice: {
-            /** Format: int64 */
-            amount: number;
-            /** Format: int64 */
-            from?: number;
-            /** Format: int64 */
-            pack?: number;
-            /** @description as one would say it */
-            words: string;
         };
         /** @description Item is one thing of a list. */
         ReadingItem: {
@@ -5910,7 +5920,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadPrice"][];
+                    "application/json": components["schemas"]["CostAsked"][];
                 };
             };
             /** @description Error */

@@ -126,7 +126,7 @@ export class OpenProject {
     const after = shop(now.shop);
     if (after === now.shop) return;
     const seen = shopFor(now.shop, now.project);
-    const own = ownOf(seen, shop(seen));
+    const own = this.several ? undefined : ownOf(seen, shop(seen)); // what is bought together has nothing of its own
     if (own && isOwn(seen, shop(seen), now.project)) {
       this.documents.edit(label, own);
       return;

@@ -4,6 +4,17 @@ import { planOf } from "../desk/server";
 import { useOpen, usePlan } from "../desk/use";
 import { money, plural } from "../lib/format";
 
+/** Which figures of the shop are others than those the work was begun with. */
+export function NewerSays() {
+  const { newer } = usePlan();
+  return (
+    <p>
+      <strong>This goes by the figures it was begun with.</strong> The shop has others since:{" "}
+      {newer.map((n) => `${n.what} ${n.now} (here ${n.kept})`).join("; ")}.
+    </p>
+  );
+}
+
 /** The shop has other figures than the work was begun with: what they would change, before they are taken. */
 export default function NewerFigures() {
   const open = useOpen();
@@ -29,10 +40,7 @@ export default function NewerFigures() {
   if (trim > 0) changes.push(`${plural(trim, "piece")} to trim`);
   return (
     <section aria-label="Newer figures of the shop" className="rounded-md border-2 border-rule bg-paper-2 p-3 text-sm">
-      <p>
-        <strong>This goes by the figures it was begun with.</strong> The shop has others since:{" "}
-        {plan.newer.map((n) => `${n.what} ${n.now} (here ${n.kept})`).join("; ")}.
-      </p>
+      <NewerSays />
       {then && <p role="status">With the new ones: {changes.join(", ") || "nothing of this plan changes"}.</p>}
       <p className="mt-2 flex flex-wrap gap-2">
         {!then && (

@@ -9,8 +9,10 @@ import CutSheet from "../lens/cut/sheet";
 import { money, plural } from "../lib/format";
 import { Cautions } from "../ui/cautions";
 import { Icon } from "../ui/icons";
-import { Failure, Loading, TopBar } from "../ui/ui";
+import { Failure, Loading } from "../ui/ui";
 import { type Bought, idOf, togetherBody, togetherServer } from "./together-server";
+import { NewerSays } from "../editor/newer-figures";
+import { BackBar } from "../ui/back-bar";
 
 /** Several projects as one purchase: the same list for the shop and the same sticks for the saw as of one, shared with the record of each. */
 export default function TogetherPage() {
@@ -30,13 +32,7 @@ function Opened({ of, variants, onVariants }: { of: string; variants: boolean; o
   }, [open]);
   return (
     <>
-      <TopBar
-        title={
-          <Link href="/" className="btn btn-small">
-            <Icon name="left" size={18} /> To the shelf
-          </Link>
-        }
-      />
+      <BackBar />
       <OpenProjectProvider of={open}>
         <Page bought={bought} answer={answer} onVariants={onVariants} />
       </OpenProjectProvider>
@@ -64,7 +60,7 @@ function Page({ bought, answer, onVariants }: { bought: Bought; answer?: Togethe
           <section aria-label="What is bought together">
             <ol>
               {alone.map((a, i) => (
-                <li key={a.id} className="flex justify-between gap-4 border-b border-rule py-1">
+                <li key={a.id} className="flex flex-wrap justify-between gap-x-4 border-b border-rule py-1">
                   <span>
                     {!bought.variants && alone.length > 1 && <strong className="pr-2">{i + 1}</strong>}
                     <Link href={`/p/${a.id}`} className="link">
@@ -74,6 +70,14 @@ function Page({ bought, answer, onVariants }: { bought: Bought; answer?: Togethe
                   <span className="text-ink-2">
                     {a.copies > 1 && `${a.copies} copies, `}alone {plural(a.sticks, "stick")}, {money(a.cost)}
                   </span>
+                  {alone.length > 1 && (a.ownPrices || a.ownSticks) && (
+                    <span className="w-full text-sm font-semibold text-warn">
+                      {[a.ownPrices ? plural(a.ownPrices, "price") : "", a.ownSticks ? "its stick lengths" : ""]
+                        .filter(Boolean)
+                        .join(" and ")}{" "}
+                      of its own do not count here: what is bought together is bought at the prices of every project.
+                    </span>
+                  )}
                 </li>
               ))}
             </ol>
@@ -98,6 +102,12 @@ function Page({ bought, answer, onVariants }: { bought: Bought; answer?: Togethe
               </p>
             )}
           </section>
+          {plan.newer.length > 0 && (
+            <section aria-label="Newer figures of the shop" className="rounded-md border-2 border-rule bg-paper-2 p-3 text-sm">
+              <NewerSays />
+              <p>They are taken in the project itself, where it is seen first what they change.</p>
+            </section>
+          )}
           <div className="grid items-start gap-8 lg:grid-cols-2">
             <div className="rounded-md bg-paper p-4">
               <BuySheet />

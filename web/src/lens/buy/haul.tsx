@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { Refusal, api, ask } from "../../api/client";
+import { same } from "../../desk/merge";
 import { useDesk, useOpen, usePlan, useProject, useShop, useStyle } from "../../desk/use";
 import { INCH, money, text } from "../../lib/format";
 import { readPrices } from "../../prices/read";
@@ -19,10 +20,13 @@ interface Typed {
 export function Haul() {
   const open = useOpen();
   const desk = useDesk();
-  const own = useProject((p) => p.sale?.haul);
   const shops = useShop((s) => s.haul);
-  const haul = own ?? shops;
   const plan = usePlan();
+  const own = useProject((p) => p.sale?.haul);
+  // work that is begun goes by what it was begun with; of several projects the shortest that one of them says counts for all
+  const kept = !own && (plan.begun || open.several) && !same(plan.haul, shops);
+  const haul = own ?? (kept ? plan.haul : shops);
+  const whose = own ? ", for this project" : !kept ? "" : plan.begun ? ", as the work was begun with" : ", as one of the projects says";
   // to whole inches: either half of the longest stick on the list goes in, and nothing that is longer
   const longest = Math.max(0, ...plan.pipe.flatMap((t) => t.need.map((n) => n.length)));
   const half = Math.ceil(longest / 2 / INCH) * INCH;
@@ -59,27 +63,30 @@ export function Haul() {
         {haul ? (
           <span>
             The car takes <strong>{text(haul.limit, style)}</strong>; a cut in the shop may be off by {text(haul.error ?? 0, style, 64)}
-            {own ? ", for this project" : ""}
+            {whose}
             {haul.price ? `, ${haul.free ?? 0} are free, then ${money(haul.price)} each` : ""}.
           </span>
         ) : (
-          <span className="text-ink-2">Sticks are carried as they are.</span>
+          <span className="text-ink-2">Sticks are carried as they are{whose}.</span>
         )}
-        <button
-          type="button"
-          className="link"
-          onClick={() =>
-            setTyped({
-              limit: haul ? text(haul.limit, style) : "",
-              error: text(haul?.error ?? usualError, style, 64),
-              free: haul?.free ? String(haul.free) : "",
-              price: haul?.price ? (haul.price / 100).toFixed(2) : "",
-            })
-          }
-        >
-          {haul ? "Change it" : "Say what the car takes"}
-        </button>
-        {!haul && longest > 0 && (
+        {/* what one of several says is changed there */}
+        {!(kept && open.several) && (
+          <button
+            type="button"
+            className="link"
+            onClick={() =>
+              setTyped({
+                limit: haul ? text(haul.limit, style) : "",
+                error: text(haul?.error ?? usualError, style, 64),
+                free: haul?.free ? String(haul.free) : "",
+                price: haul?.price ? (haul.price / 100).toFixed(2) : "",
+              })
+            }
+          >
+            {haul ? "Change it" : "Say what the car takes"}
+          </button>
+        )}
+        {!haul && longest > 0 && !(kept && open.several) && (
           <button
             type="button"
             className="link"
@@ -93,7 +100,7 @@ export function Haul() {
             Have them halved in the shop
           </button>
         )}
-        {haul && (
+        {haul && !(kept && open.several) && (
           <button
             type="button"
             className="link"
@@ -101,7 +108,8 @@ export function Haul() {
               own
                 ? desk.edit("The car takes what it takes for every project", (p) => {
                     const { haul: _, ...sale } = p.sale ?? {};
-                    return { ...p, sale };
+                    const { sale: __, ...rest } = p;
+                    return Object.keys(sale).length > 0 ? { ...rest, sale } : rest;
                   })
                 : void open.changeShop("The car takes any length", ({ haul: _, ...rest }) => rest)
             }
