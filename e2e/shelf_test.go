@@ -115,12 +115,15 @@ func TestSeveralJobsAreBoughtTogether(t *testing.T) {
 	}
 	assert.Equal(t, 2, cuts)
 	assert.Equal(t, 1, wrong, "what came out wrong is in the record of its project")
-	// what is said here is said for every project, as one of several has nothing of its own; and work that
-	// is begun goes on as it was begun, and says so
+	// work that is begun goes on as it was begun, whatever is said for every project, and says so; what is
+	// said for this purchase counts
 	p.press("Have them halved in the shop")
 	p.press("Every project")
 	p.see("This goes by the figures it was begun with.")
 	p.see("Sticks are carried as they are, as the work was begun with.")
+	p.press("Have them halved in the shop")
+	p.see("for this purchase")
+	p.see("Saved")
 	p.MustNavigate(w.url + "/together?of=gone").MustWaitLoad()
 	p.see("There is no such project")
 }

@@ -29,6 +29,7 @@ type Repair struct {
 	// Of a shave: the pieces, how much comes off each, what becomes of the outside size, and by
 	// how much the worst loop does not close.
 	Letter string            `json:"letter,omitempty"`
+	Frames []int             `json:"frames,omitempty"` // whose pieces they are, counted from 0
 	By     measure.Length    `json:"by,omitempty"`
 	Grows  [3]measure.Length `json:"grows,omitzero"`
 	Open   measure.Length    `json:"open,omitempty"`
@@ -170,6 +171,7 @@ func (r *repairing) shaved(line *procure.CutLine, by measure.Length) Repair {
 		if !some {
 			continue
 		}
+		fix.Frames = append(fix.Frames, f)
 		for _, loop := range cutlist.CheckCuts(b.Graph, b.Solution, b.Fits, b.List, cuts, b.Step).Loops {
 			fix.Open = max(fix.Open, loop.Off)
 		}
@@ -282,10 +284,10 @@ func (r *repairing) oneMore() {
 		o.Count, o.Spare = 1, true
 		p.Offers = append(slices.Clone(p.Offers), o)
 		name := o.Sold.Format(measure.FeetInches, 0)
-		spare := append(slices.Clone(r.job.Spare), shop.StockLength{Size: r.pipe.Size, Length: o.Sold, Count: 1})
+		spare := shop.StockLength{Size: r.pipe.Size, Length: o.Sold, Count: 1}
 		if r.try(p, Repair{
 			Kind: "stick", Words: fmt.Sprintf("buy one more stick of %s", name),
-			Fix: finding.Fix{Label: fmt.Sprintf("Buy one more %s stick", name), Edits: []finding.Edit{finding.Set("/spare", spare)}},
+			Fix: finding.Fix{Label: fmt.Sprintf("Buy one more %s stick", name), Edits: []finding.Edit{finding.Set("/spare/-", spare)}},
 		}) {
 			return
 		}

@@ -39,6 +39,11 @@ func owed(p *plan.Plan, shop plan.Shop) (cost measure.Money, sticks int) {
 
 // press carries out a fix on a job, as the page does.
 func press(t require.TestingT, job plan.Job, shop plan.Shop, fix finding.Fix) (plan.Job, plan.Shop) {
+	return pressIn(t, job, shop, 0, fix)
+}
+
+// pressIn carries out a fix on one of a job's frames.
+func pressIn(t require.TestingT, job plan.Job, shop plan.Shop, frame int, fix finding.Fix) (plan.Job, plan.Shop) {
 	job.Frames = append([]plan.FrameUse{}, job.Frames...)
 	shop.Tools = append([]plan.Tool{}, shop.Tools...)
 	for _, e := range fix.Edits {
@@ -47,13 +52,14 @@ func press(t require.TestingT, job plan.Job, shop plan.Shop, fix finding.Fix) (p
 		case e.Path == edit.FixPath:
 			var g edit.Edit
 			require.NoError(t, json.Unmarshal(e.Value, &g))
-			d, _, err := plan.Edit(context.Background(), &job.Frames[0].Document, g, &shop)
+			d, _, err := plan.Edit(context.Background(), &job.Frames[frame].Document, g, &shop)
 			require.NoError(t, err)
-			job.Frames[0].Document = *d
+			job.Frames[frame].Document = *d
 		case e.Path == "/tool":
 			require.NoError(t, json.Unmarshal(e.Value, &job.Tool))
-		case e.Path == "/spare":
-			require.NoError(t, json.Unmarshal(e.Value, &job.Spare))
+		case e.Path == "/spare/-":
+			require.NoError(t, json.Unmarshal(e.Value, &length))
+			job.Spare = append(append([]plan.StockLength{}, job.Spare...), length)
 		case e.Path == "/shop/stock/-":
 			require.NoError(t, json.Unmarshal(e.Value, &length))
 			shop.Stock = append(append([]plan.StockLength{}, shop.Stock...), length)

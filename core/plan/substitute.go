@@ -18,6 +18,7 @@ import (
 // Substitute is what may stand at every joint of a kind that is not to be had, and what it does to the
 // frame and to the purchase.
 type Substitute struct {
+	Frame  int               `json:"frame"` // whose joints they are, counted from 0
 	Words  string            `json:"words"` // elbows and tees, with a hidden nipple between
 	Joints int               `json:"joints"`
 	More   []FittingChange   `json:"more"`            // fittings that are bought more, or fewer
@@ -42,25 +43,36 @@ type FittingChange struct {
 // mostSpare is how many other fittings with a spare port are tried.
 const mostSpare = 3
 
-// FindSubstitutes looks for what may stand at every joint of a job's first frame that has a fitting of a
-// kind and size: one with a port to spare, or two fittings that touch, along every way that all of
-// them have pipes. Each is planned; what asks for an answer comes last.
+// FindSubstitutes looks for what may stand at every joint of a job that has a fitting of a kind and size,
+// frame by frame: one with a port to spare, or two fittings that touch, along every way that all of
+// a frame's have pipes. Each is planned; what asks for an answer comes last.
 func FindSubstitutes(ctx context.Context, job Job, shop Shop, work Work, kind catalog.Kind, size string) ([]Substitute, error) {
 	before, err := Draft(ctx, job, shop, work)
 	if err != nil {
 		return nil, err
 	}
-	var joints []int
-	for i := range before.Frames[0].Joints {
-		if j := &before.Frames[0].Joints[i]; j.Kind == kind && j.Size == size && !j.Assumed {
-			joints = append(joints, i)
-		}
-	}
 	all := []Substitute{}
-	if len(joints) == 0 {
-		return all, nil
+	for f := range before.Frames {
+		s := &substituting{ctx: ctx, job: job, shop: shop, work: work, before: before, frame: f}
+		for i := range before.Frames[f].Joints {
+			if j := &before.Frames[f].Joints[i]; j.Kind == kind && j.Size == size && !j.Assumed {
+				s.joints = append(s.joints, i)
+			}
+		}
+		if len(s.joints) == 0 {
+			continue
+		}
+		its, err := s.all(kind)
+		if err != nil {
+			return nil, err
+		}
+		all = append(all, its...)
 	}
-	s := &substituting{ctx: ctx, job: job, shop: shop, work: work, before: before, joints: joints}
+	return all, nil
+}
+
+// all are the substitutes at a frame's joints, the best first.
+func (s *substituting) all(kind catalog.Kind) (all []Substitute, err error) {
 	for _, c := range s.candidates(kind) {
 		one, ok, err := s.try(c)
 		if err != nil {
@@ -102,8 +114,12 @@ type substituting struct {
 	shop   Shop
 	work   Work
 	before *Plan
-	joints []int // of the first frame
+	frame  int
+	joints []int // of the frame
 }
+
+// was is the frame as it is.
+func (s *substituting) was() *Frame { return &s.before.Frames[s.frame] }
 
 // candidate is what is tried.
 type candidate struct {
@@ -112,7 +128,7 @@ type candidate struct {
 }
 
 func (s *substituting) candidates(kind catalog.Kind) (all []candidate) {
-	f := &s.before.Frames[0]
+	f := s.was()
 	ids := make([]string, len(s.joints))
 	for i, j := range s.joints {
 		ids[i] = f.Joints[j].ID
@@ -132,7 +148,7 @@ func (s *substituting) candidates(kind catalog.Kind) (all []candidate) {
 
 // spares are fittings with a port to spare. A joint of a part is set once, for all of its uses.
 func (s *substituting) spares(kind catalog.Kind) (all []candidate) {
-	f := &s.before.Frames[0]
+	f := s.was()
 	if fit, ok := f.built.Catalog.Fitting(kind, "3/4"); !ok || len(fit.Ports) < 2 {
 		return nil
 	}
@@ -180,7 +196,7 @@ var (
 func (s *substituting) runs(a measure.Axis) bool {
 	for _, j := range s.joints {
 		ports, along := 0, false
-		for _, p := range s.before.Frames[0].Joints[j].Ports {
+		for _, p := range s.was().Joints[j].Ports {
 			if p.Fill != fitting.WithPipe {
 				continue
 			}
@@ -196,9 +212,9 @@ func (s *substituting) runs(a measure.Axis) bool {
 
 // try makes a candidate and plans it; ok is false where it is refused or cannot be planned.
 func (s *substituting) try(c candidate) (out Substitute, ok bool, err error) {
-	out = Substitute{Words: c.words, Joints: len(s.joints), More: []FittingChange{}, Cuts: []string{}, Warns: []string{}}
+	out = Substitute{Frame: s.frame, Words: c.words, Joints: len(s.joints), More: []FittingChange{}, Cuts: []string{}, Warns: []string{}}
 	out.Fix.Label = "Take " + c.words
-	doc := &s.job.Frames[0].Document
+	doc := &s.job.Frames[s.frame].Document
 	for _, e := range c.edits {
 		out.Fix.Edits = append(out.Fix.Edits, edit.Fix("", e).Edits...)
 		next, _, err := Edit(s.ctx, doc, e, &s.shop)
@@ -218,7 +234,7 @@ func (s *substituting) try(c candidate) (out Substitute, ok bool, err error) {
 	}
 	job := s.job
 	job.Frames = slices.Clone(job.Frames)
-	job.Frames[0].Document = *doc
+	job.Frames[s.frame].Document = *doc
 	after, err := Draft(s.ctx, job, s.shop, s.work)
 	if err != nil {
 		return out, false, s.ctx.Err()
@@ -229,7 +245,7 @@ func (s *substituting) try(c candidate) (out Substitute, ok bool, err error) {
 
 // serves says whether a plan has none of what is not to be had, and nothing in it that cannot be built.
 func (s *substituting) serves(after *Plan) bool {
-	of := &s.before.Frames[0].Joints[s.joints[0]]
+	of := s.was().Joints[s.joints[0]]
 	for _, f := range after.Fittings {
 		if f.Kind == of.Kind && f.Size == of.Size {
 			return false
@@ -261,7 +277,7 @@ func (s *substituting) compare(out *Substitute, after *Plan) {
 	count(after, 1)
 	count(s.before, -1)
 	out.More = slices.DeleteFunc(out.More, func(x FittingChange) bool { return x.More == 0 })
-	was, is := &s.before.Frames[0], &after.Frames[0]
+	was, is := s.was(), &after.Frames[s.frame]
 	for a := range 3 {
 		out.Grows[a] = is.Overall[a].Size - was.Overall[a].Size
 	}
@@ -296,8 +312,8 @@ func (s *substituting) compare(out *Substitute, after *Plan) {
 // nipple that was not there before.
 func (s *substituting) moved(is *Frame) (far measure.Length) {
 	was := map[string]bool{}
-	for i := range s.before.Frames[0].Joints {
-		was[s.before.Frames[0].Joints[i].ID] = true
+	for i := range s.was().Joints {
+		was[s.was().Joints[i].ID] = true
 	}
 	for i := range is.Pipes {
 		if p := &is.Pipes[i]; p.Hidden && (!was[p.From] || !was[p.To]) {

@@ -56,3 +56,33 @@ func TestACornerThatIsNotToBeHad(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, none)
 }
+
+// Of several frames each is asked for itself, and what is told of one comes true of the whole purchase.
+func TestACornerOfSeveralFramesIsNotToBeHad(t *testing.T) {
+	job := build(t, "table", nil)
+	other := build(t, "jump", nil).Frames[0]
+	job.Frames = append([]plan.FrameUse{other}, job.Frames[0], job.Frames[0])
+	job.Own = true
+	shop := plan.ExampleShop()
+	before, err := plan.Draft(context.Background(), job, shop, plan.Work{})
+	require.NoError(t, err)
+	all, err := plan.FindSubstitutes(context.Background(), job, shop, plan.Work{}, catalog.SideOutletElbow, "3/4")
+	require.NoError(t, err)
+	frames := map[int]int{}
+	for _, s := range all {
+		if frames[s.Frame]++; s.Asks != "" {
+			continue
+		}
+		pressed, _ := pressIn(t, job, shop, s.Frame, s.Fix)
+		after, err := plan.Draft(context.Background(), pressed, shop, plan.Work{})
+		require.NoError(t, err)
+		assert.Equal(t, s.Cost, after.Bill.Total-before.Bill.Total, s.Words)
+		assert.Equal(t, before.Frames[0].Overall, after.Frames[0].Overall)
+		for _, j := range after.Frames[s.Frame].Joints {
+			assert.NotEqual(t, catalog.SideOutletElbow, j.Kind, s.Words)
+		}
+	}
+	assert.Zero(t, frames[0])
+	assert.Positive(t, frames[1])
+	assert.Equal(t, frames[1], frames[2])
+}

@@ -33,7 +33,7 @@ func (p *pair) works() (all []record.Work) {
 }
 
 func (p *pair) plan(t require.TestingT) *plan.Plan {
-	job, work, err := project.Together(p.all, p.works(), "saw", false)
+	job, work, err := (&project.Several{}).Job(&project.Project{Tool: "saw"}, p.all, p.works())
 	require.NoError(t, err)
 	made, err := plan.Draft(context.Background(), job, plan.ExampleShop(), work)
 	require.NoError(t, err)

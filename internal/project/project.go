@@ -61,6 +61,9 @@ type Project struct {
 	Spare []plan.StockLength `json:"spare,omitempty"`
 	// Searched says for which plans of a size more was spent on the search for the best.
 	Searched []procure.Searched `json:"searched,omitempty"`
+	// Together are the stored projects that this one stands for: it has no frame then, and what it says
+	// of buying and cutting counts for all of them.
+	Together *Several `json:"together,omitempty"`
 	// Page is how the frame was drawn, line by line.
 	Page   *Page `json:"page,omitempty"`
 	Format int   `json:"format,omitempty"` // of the project's stored form; see [Format]

@@ -9,7 +9,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sturdyelbow/core/cost"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/record"
@@ -107,9 +109,51 @@ func TestSpareSticksAreBoughtTogetherToo(t *testing.T) {
 		return &project.Project{Starter: &starter.Begun{ID: "jump"}, Copies: 1, Tool: "saw", Spare: spare}
 	}
 	stick := plan.StockLength{Size: "3/4", Length: 5 * measure.Foot, Count: 1}
-	job, _, err := project.Together([]*project.Project{jump(stick), jump(), jump(stick)}, make([]record.Work, 3), "", false)
+	job, _, err := together(&project.Project{Spare: []plan.StockLength{stick}}, jump(stick), jump(), jump(stick))
 	require.NoError(t, err)
-	assert.Equal(t, []plan.StockLength{stick, stick}, job.Spare)
+	assert.Equal(t, []plan.StockLength{stick, stick, stick}, job.Spare)
+}
+
+// together is some projects that are bought as one, as p says.
+func together(p *project.Project, all ...*project.Project) (plan.Job, plan.Work, error) {
+	return (&project.Several{}).Job(p, all, make([]record.Work, len(all)))
+}
+
+// What is said of buying several projects counts for all of them, over what each says for itself.
+func TestWhatIsSaidOfSeveralCountsForAll(t *testing.T) {
+	jump := func() *project.Project {
+		return &project.Project{
+			Starter: &starter.Begun{ID: "jump"}, Tool: "shear", School: joinery.OneStep, SpareEvery: 4,
+			Sale: &project.Sale{Stock: []plan.StockLength{{Length: 5 * measure.Foot}}, Haul: &stock.Haul{Limit: 6 * measure.Foot}},
+		}
+	}
+	job, _, err := together(&project.Project{}, jump(), jump())
+	require.NoError(t, err)
+	assert.Equal(t, "shear", job.Tool, "the first project's")
+	assert.Empty(t, job.Stock, "what is on sale for one is not for the others")
+	assert.Equal(t, 6*measure.Foot, job.Haul.Limit)
+	assert.Empty(t, job.School)
+
+	as := jump().BuysAs([]string{"a", "b"})
+	assert.Equal(t, joinery.OneStep, as.School)
+	assert.Equal(t, 4, as.SpareEvery)
+	assert.Nil(t, as.Sale)
+	as.Tool, as.Terms = "saw", &cost.Terms{Budget: 50_00}
+	as.Sale = &project.Sale{
+		Stock: []plan.StockLength{{Length: 20 * measure.Foot}}, Prices: []cost.Price{{}}, Haul: &stock.Haul{Limit: 8 * measure.Foot},
+	}
+	job, _, err = together(as, jump(), jump())
+	require.NoError(t, err)
+	assert.Equal(t, "saw", job.Tool)
+	assert.Equal(t, as.Sale.Stock, job.Stock)
+	assert.Equal(t, as.Sale.Prices, job.Prices)
+	assert.Equal(t, 8*measure.Foot, job.Haul.Limit)
+	assert.Equal(t, measure.Money(50_00), job.Terms.Budget)
+
+	_, _, err = together(as)
+	require.Error(t, err)
+	_, _, err = together(as, jump(), &project.Project{Name: "Bare"})
+	require.ErrorContains(t, err, "Bare")
 }
 
 // How a project's sticks are carried stands over what the shop says; bought together, all go in the
@@ -123,7 +167,7 @@ func TestSticksAreCarriedAsTheProjectSays(t *testing.T) {
 		return p
 	}
 	longest := func(all ...*project.Project) (most measure.Length) {
-		job, _, err := project.Together(all, make([]record.Work, len(all)), "", false)
+		job, _, err := together(&project.Project{}, all...)
 		require.NoError(t, err)
 		shop := plan.ExampleShop()
 		shop.Haul = &stock.Haul{Limit: 9 * measure.Foot}

@@ -40,23 +40,6 @@ func register(h huma.API, a *api) {
 	huma.Register(h, op(http.MethodPost, "/cut.csv", "cutFile", "The cutting of a pasted list as CSV"), a.cutFile)
 	huma.Register(h, op(http.MethodPost, "/lengths", "lengths", "Read a list of lengths as people write them"), a.lengths)
 	huma.Register(h, op(http.MethodPost, "/export/{kind}", "export", "Write a plan in an open format"), a.export)
-	huma.Register(h, op(http.MethodPost, "/together", "together", "Plan several stored projects as one purchase"), a.together)
-	registerTogetherAsked(h, a, op)
-	huma.Register(
-		h,
-		op(
-			http.MethodPost,
-			"/together/events",
-			"addTogether",
-			"Say what was done to several projects at once; it is shared out among their records",
-		),
-		a.addTogether,
-	)
-	huma.Register(
-		h,
-		op(http.MethodPost, "/together/{kind}", "exportTogether", "Write the lists of several projects in an open format"),
-		a.exportTogether,
-	)
 	huma.Register(h, op(http.MethodGet, "/pictures", "pictures", "A small picture of every kind of fitting, as SVG"), a.pictures)
 	registerProjects(h, a, op)
 	registerRecord(h, a, op)
@@ -66,6 +49,7 @@ func register(h huma.API, a *api) {
 	registerThrift(h, a, op)
 	registerPrices(h, a, op)
 	registerCompare(h, a, op)
+	registerTogether(h, a, op)
 	huma.Register(h, op(http.MethodGet, "/rack", "rack", "What lies on the rack, and what could be cut from it"), a.rack)
 }
 
@@ -112,34 +96,50 @@ type PlanAnswer struct {
 	Repeats []starter.Repeat `json:"repeats"`
 	// Beside are the lines of what was typed and set beside those of the page, which the next line
 	// that is drawn has before it.
-	Beside  []string `json:"beside"`
-	ShopKey string   `json:"shopKey,omitempty"` // to send instead of the shop next time; it may be forgotten
-	Events  int64    `json:"events"`            // the last of the record that is in it
+	Beside []string `json:"beside"`
+	// Alone is what each of several projects that are bought together comes to by itself.
+	Alone   []BoughtOne `json:"alone"`
+	ShopKey string      `json:"shopKey,omitempty"` // to send instead of the shop next time; it may be forgotten
+	Events  int64       `json:"events"`            // the last of the record that is in it
 }
 
 // asked gives the job, the shop and the work that are meant.
 func (a *api) asked(ctx context.Context, r *PlanRequest) (job plan.Job, shop *plan.Shop, work plan.Work, err error) {
-	if job, err = r.Project.Job(); err != nil {
-		return job, nil, work, problem(err)
+	if r.Project.Together == nil {
+		if job, err = r.Project.Job(); err != nil {
+			return job, nil, work, problem(err)
+		}
+		if work, err = a.work(ctx, r.Of); err != nil {
+			return job, nil, work, err
+		}
 	}
-	if work, err = a.work(ctx, r.Of); err != nil {
+	if shop, err = a.shopOf(ctx, r); err != nil {
 		return job, nil, work, err
+	}
+	if r.Project.Together != nil {
+		if job, work, err = a.joint(ctx, &r.Project, shop); err != nil {
+			return job, nil, work, err
+		}
 	}
 	if r.Newest {
 		work.Figures = nil
 	}
-	shop = r.Shop
-	if shop == nil && r.ShopKey != "" {
-		if shop = a.shops.find(r.ShopKey); shop == nil {
-			return job, nil, work, problem(errForgotten)
-		}
-	}
-	if shop == nil {
-		if shop, _, err = a.loadShop(ctx); err != nil {
-			return job, nil, work, err
-		}
-	}
 	return withTool(job), shop, work, nil
+}
+
+// shopOf is the shop that a request is about: the one that was sent, now or before, or the saved one.
+func (a *api) shopOf(ctx context.Context, r *PlanRequest) (shop *plan.Shop, err error) {
+	if r.Shop != nil {
+		return r.Shop, nil
+	}
+	if r.ShopKey != "" {
+		if shop = a.shops.find(r.ShopKey); shop == nil {
+			return nil, problem(errForgotten)
+		}
+		return shop, nil
+	}
+	shop, _, err = a.loadShop(ctx)
+	return shop, err
 }
 
 // make plans what is asked for, and says which event of the record was the last.
@@ -166,6 +166,16 @@ func withTool(j plan.Job) plan.Job {
 }
 
 func (a *api) plan(ctx context.Context, in *body[PlanRequest]) (*body[PlanAnswer], error) {
+	if in.Body.Project.Together != nil {
+		out, err := a.planTogether(ctx, &in.Body)
+		if err != nil {
+			return nil, err
+		}
+		if out.ShopKey = in.Body.ShopKey; in.Body.Shop != nil {
+			out.ShopKey = a.shops.keep(in.Body.Shop)
+		}
+		return answer(*out), nil
+	}
 	job, p, last, err := a.make(ctx, &in.Body)
 	if err != nil {
 		return nil, err
@@ -362,6 +372,9 @@ func (a *api) export(ctx context.Context, in *exportInput) (*fileOutput, error) 
 		return nil, err
 	}
 	style := cmp.Or(in.Body.Project.Style, measure.InInches)
+	if in.Body.Project.Together != nil && in.Kind != "cuts.csv" && in.Kind != "shopping.csv" {
+		return nil, huma.Error404NotFound("Of several projects there is a shopping list and a cut list; a frame is saved in its project")
+	}
 	var b strings.Builder
 	switch in.Kind {
 	case "cuts.csv":
@@ -394,12 +407,12 @@ func (a *api) loadShop(ctx context.Context) (*plan.Shop, int64, error) {
 	if err != nil {
 		return nil, 0, missing(err)
 	}
-	shop, err := shopOf(data)
+	shop, err := readShop(data)
 	return shop, revision, err
 }
 
-// shopOf reads a stored shop; the example one where none is stored.
-func shopOf(data []byte) (*plan.Shop, error) {
+// readShop reads a stored shop; the example one where none is stored.
+func readShop(data []byte) (*plan.Shop, error) {
 	shop := plan.ExampleShop()
 	if data != nil {
 		shop = plan.Shop{}

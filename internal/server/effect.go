@@ -3,6 +3,8 @@ package server
 import (
 	"context"
 	"net/http"
+	"slices"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -19,7 +21,8 @@ func registerEffect(h huma.API, a *api, op func(method, path, id, summary string
 	)
 }
 
-// EffectRequest is a shop as it would be, and the project that asks, which is left out.
+// EffectRequest is a shop as it would be, and the project that asks, which is left out, or several with
+// commas between.
 type EffectRequest struct {
 	Shop plan.Shop  `json:"shop"`
 	Was  *plan.Shop `json:"was,omitempty"` // as whoever asks has it, which may not be saved yet; the saved one where it is left out
@@ -65,8 +68,9 @@ func (a *api) effect(ctx context.Context, in *body[EffectRequest]) (*body[Effect
 		return nil, missing(err)
 	}
 	var out Effect
+	asks := strings.Split(in.Body.Of, ",")
 	for _, l := range lines {
-		if l.ID == in.Body.Of {
+		if slices.Contains(asks, l.ID) {
 			continue
 		}
 		if out.Looked == mostLooked {

@@ -4,6 +4,8 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"slices"
+	"strings"
 	"sync"
 	"time"
 
@@ -24,7 +26,8 @@ type Now struct {
 	Gone     bool   `json:"gone,omitempty"`     // the project was deleted
 }
 
-// followers are the pages that follow, each with the project that it follows; "" for all.
+// followers are the pages that follow, each with the project that it follows, or several with commas
+// between; "" for all.
 type followers struct {
 	mu  sync.Mutex
 	all map[chan struct{}]string
@@ -36,7 +39,7 @@ func (f *followers) tell(project string) {
 	f.mu.Lock()
 	defer f.mu.Unlock()
 	for c, of := range f.all {
-		if of != "" && project != "" && of != project {
+		if of != "" && project != "" && of != project && !slices.Contains(strings.Split(of, ","), project) {
 			continue
 		}
 		select {
@@ -117,6 +120,19 @@ func (a *api) nowOf(ctx context.Context, id string) (n Now, err error) {
 	n.Project = id
 	if n.Shop, err = a.store.ShopRevision(ctx); err != nil || id == "" {
 		return n, err
+	}
+	if ids, key := key(id); len(ids) > 1 {
+		if n.Revision, err = a.store.PurchaseRevision(ctx, key); err != nil {
+			return n, err
+		}
+		for _, one := range ids {
+			last, err := a.store.LastEvent(ctx, one)
+			if err != nil && !errors.Is(err, store.ErrNotFound) {
+				return n, err
+			}
+			n.Events = max(n.Events, last)
+		}
+		return n, nil
 	}
 	line, err := a.store.Line(ctx, id)
 	if errors.Is(err, store.ErrNotFound) {

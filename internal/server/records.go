@@ -135,7 +135,7 @@ func onRack(before, after []store.Event, data []byte) ([]byte, error) {
 		return nil, err
 	}
 	w, n := record.Add(was), record.Add(is)
-	shop, err := shopOf(data)
+	shop, err := readShop(data)
 	if err != nil {
 		return nil, err
 	}

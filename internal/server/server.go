@@ -42,7 +42,7 @@ type api struct {
 	suppliers []suppliers.Source
 	needed    kept[newness, needs]
 	owned     kept[int64, DrawnStarter]
-	bought    kept[string, Together]
+	bought    kept[string, PlanAnswer]
 	records   kept[int64, record.Work]
 	followers followers
 	closing   <-chan struct{} // closed when the server is about to stop
@@ -67,7 +67,7 @@ func New(c Config) http.Handler {
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
 	r.Use(recovered(c.Log), guard(c.Hosts), headers(), limitBody(), compressed())
-	a := &api{store: c.Store, version: c.Version, closing: c.Closing, bought: kept[string, Together]{most: mostBought}}
+	a := &api{store: c.Store, version: c.Version, closing: c.Closing, bought: kept[string, PlanAnswer]{most: mostBought}}
 	if a.suppliers = c.Suppliers; a.suppliers == nil {
 		for _, e := range suppliers.Examples() {
 			a.suppliers = append(a.suppliers, e)

@@ -109,8 +109,7 @@ func TestBoughtTogether(t *testing.T) {
 		c.get("POST", "/api/projects", jump(width), &line)
 		ids = append(ids, line.ID)
 	}
-	var got server.Together
-	c.get("POST", "/api/together", map[string]any{"projects": ids}, &got)
+	got := c.together(ids, nil)
 	assert.Len(t, got.Plan.Frames, 3)
 	assert.Equal(t, 36, got.Plan.Totals.Pieces)
 	cost, sticks := measure.Money(0), 0
@@ -120,19 +119,18 @@ func TestBoughtTogether(t *testing.T) {
 	}
 	assert.Less(t, got.Plan.Bill.Total, cost)
 	assert.LessOrEqual(t, got.Plan.Totals.Sticks, sticks)
-	assert.Equal(t, "saw", got.Tool)
 
-	c.get("POST", "/api/together", map[string]any{"projects": ids[:1], "tool": "shear"}, &got)
-	assert.Equal(t, "shear", got.Tool)
-	assert.Equal(t, got.Plan.Bill.Total, got.Alone[0].Cost)
+	saw, shear := c.together(ids[:1], nil), c.together(ids[:1], map[string]any{"tool": "shear"})
+	assert.Less(t, shear.Plan.Pipe[0].Stock.Kerf, saw.Plan.Pipe[0].Stock.Kerf)
+	assert.Equal(t, shear.Plan.Bill.Total, shear.Alone[0].Cost)
 
 	var bad server.ProjectLine
 	c.get("POST", "/api/projects", jump("4 fot"), &bad)
-	status, _, data := c.do("POST", "/api/together", map[string]any{"projects": []string{ids[0], bad.ID}})
+	status, _, data := c.do("POST", "/api/plan", several([]string{ids[0], bad.ID}, nil))
 	assert.Equal(t, 422, status)
 	assert.Contains(t, data, "Jump: width")
-	status, _, _ = c.do("POST", "/api/together", map[string]any{"projects": []string{"none"}})
+	status, _, _ = c.do("POST", "/api/plan", several([]string{"none"}, nil))
 	assert.Equal(t, 404, status)
-	status, _, _ = c.do("POST", "/api/together", map[string]any{"projects": []string{}})
+	status, _, _ = c.do("POST", "/api/plan", several([]string{}, nil))
 	assert.Equal(t, 422, status)
 }

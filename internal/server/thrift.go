@@ -105,15 +105,6 @@ func (a *api) mistakes(ctx context.Context, in *body[PlanRequest]) (*body[[]proc
 	if err != nil {
 		return nil, err
 	}
-	all, err := mistakesOf(ctx, p)
-	if err != nil {
-		return nil, err
-	}
-	return answer(all), nil
-}
-
-// mistakesOf says what each cut of a plan would cost if it were spoilt, size by size.
-func mistakesOf(ctx context.Context, p *plan.Plan) ([]procure.Mistakes, error) {
 	all := []procure.Mistakes{}
 	for i := range p.Pipe {
 		m, err := p.Pipe[i].Mistakes(ctx)
@@ -122,7 +113,7 @@ func mistakesOf(ctx context.Context, p *plan.Plan) ([]procure.Mistakes, error) {
 		}
 		all = append(all, m)
 	}
-	return all, nil
+	return answer(all), nil
 }
 
 // BadCutRequest is a project, and the event that says how a cut went wrong: a cut with the
@@ -143,6 +134,9 @@ func (a *api) badCut(ctx context.Context, in *body[BadCutRequest]) (*body[plan.B
 	b, err := plan.FindBadCut(ctx, job, *shop, work, in.Body.Event)
 	if err != nil {
 		return nil, problem(err)
+	}
+	if in.Body.Project.Together != nil {
+		b.Same = nil // another size is for the project that the frame belongs to
 	}
 	return answer(*b), nil
 }

@@ -4,43 +4,36 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"net/http"
 	"slices"
-	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"sturdyelbow/core/cost"
-	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/record"
-	"sturdyelbow/internal/export"
 	"sturdyelbow/internal/project"
 	"sturdyelbow/internal/store"
 )
 
-// TogetherRequest names the projects that are bought in one go, and how they are bought.
-type TogetherRequest struct {
-	Projects   []string       `json:"projects"             minItems:"1" maxItems:"50"`
-	Tool       string         `json:"tool,omitempty"`       // by default the first project's
-	Variants   bool           `json:"variants,omitempty"`   // they are put together from the same parts, one at a time
-	School     joinery.School `json:"school,omitempty"`     // the way in which joints are cemented
-	SpareEvery int            `json:"spareEvery,omitempty"` // a spare for each so many of a kind that are begun
-	Terms      *cost.Terms    `json:"terms,omitempty"`      // what the bill is held against
-	Shop       *plan.Shop     `json:"shop,omitempty"`       // the saved one where it is left out
+func registerTogether(h huma.API, a *api, op func(method, path, id, summary string) huma.Operation) {
+	huma.Register(
+		h,
+		op(http.MethodGet, "/purchases/{of}", "getPurchase", "How several projects are bought and cut together"),
+		a.getPurchase,
+	)
+	save := op(http.MethodPut, "/purchases/{of}", "savePurchase", "Save how several projects are bought; a stale save is refused with 409")
+	save.Errors = []int{http.StatusConflict}
+	huma.Register(h, save, a.savePurchase)
+	huma.Register(
+		h,
+		op(http.MethodPost, "/together/events", "addTogether", "Say what was done to several projects; each has its share in its record"),
+		a.addTogether,
+	)
 }
 
-// Together is one plan for several projects, beside what each would cost by
-// itself, cut with the same tool.
-type Together struct {
-	Plan   plan.Plan   `json:"plan"`
-	Tool   string      `json:"tool"`
-	Alone  []BoughtOne `json:"alone"`
-	Events int64       `json:"events"` // how many there are in all of their records together
-}
-
-// BoughtOne is a project bought by itself.
+// BoughtOne is a project of several that are bought together, as it is bought by itself.
 type BoughtOne struct {
 	ID     string        `json:"id"`
 	Name   string        `json:"name"`
@@ -55,14 +48,59 @@ type BoughtOne struct {
 // mostBought is how many purchases of several projects are kept: they are large.
 const mostBought = 8
 
-func (a *api) together(ctx context.Context, in *body[TogetherRequest]) (*body[Together], error) {
-	r := in.Body
+// several are stored projects with their records.
+type several struct {
+	all   []*project.Project
+	works []record.Work
+	names []string
+}
+
+// several reads the projects that one stands for.
+func (a *api) several(ctx context.Context, p *project.Project) (s several, err error) {
+	for _, id := range p.Together.Of {
+		q, work, err := a.load(ctx, id)
+		if err != nil {
+			return s, err
+		}
+		s.all, s.works, s.names = append(s.all, q), append(s.works, work), append(s.names, q.Name)
+	}
+	return s, nil
+}
+
+// job is some of the projects as one job.
+func (s *several) job(p *project.Project, shop *plan.Shop, from, to int) (plan.Job, record.Work, error) {
+	job, work, err := p.Together.Job(p, s.all[from:to], s.works[from:to])
+	if err != nil {
+		return job, work, huma.Error422UnprocessableEntity(
+			"Not every project can be planned",
+			&Fault{Message: err.Error(), Pointer: "/project/together/of"},
+		)
+	}
+	said := p.Sale != nil && p.Sale.Haul != nil
+	if own, all := job.Haul, shop.Haul; !said && own != nil && all != nil && all.Limit < own.Limit && to-from > 1 {
+		job.Haul = nil // the car that all of it goes in takes less
+	}
+	return withTool(job), work, nil
+}
+
+// joint is all that a project stands for, as one job with the record of each.
+func (a *api) joint(ctx context.Context, p *project.Project, shop *plan.Shop) (job plan.Job, work record.Work, err error) {
+	s, err := a.several(ctx, p)
+	if err != nil {
+		return job, work, err
+	}
+	return s.job(p, shop, 0, len(s.all))
+}
+
+// planTogether plans several projects as one, and says what each comes to by itself. It is kept until
+// one of them, or the shop, is another.
+func (a *api) planTogether(ctx context.Context, r *PlanRequest) (*PlanAnswer, error) {
 	how, err := json.Marshal(r)
 	if err != nil {
 		return nil, err
 	}
 	key, news := string(how), ""
-	for _, id := range r.Projects {
+	for _, id := range r.Project.Together.Of {
 		now, err := a.nowOf(ctx, id)
 		if err != nil {
 			return nil, missing(err)
@@ -72,101 +110,51 @@ func (a *api) together(ctx context.Context, in *body[TogetherRequest]) (*body[To
 		}
 		news += fmt.Sprintf("|%+v", now)
 	}
-	out, err := a.bought.find(key, news, func() (Together, error) { return a.buyTogether(ctx, r) })
-	if err != nil {
-		return nil, err
-	}
-	return answer(out), nil
+	out, err := a.bought.find(key, news, func() (PlanAnswer, error) { return a.buyTogether(ctx, r) })
+	return &out, err
 }
 
-// several are projects with their records, as one job.
-type several struct {
-	all   []*project.Project
-	works []record.Work
-	names []string
-	shop  *plan.Shop
-}
-
-func (a *api) several(ctx context.Context, r *TogetherRequest) (s several, err error) {
-	if s.shop = r.Shop; s.shop == nil {
-		if s.shop, _, err = a.loadShop(ctx); err != nil {
-			return s, err
-		}
-	}
-	for _, id := range r.Projects {
-		p, work, err := a.load(ctx, id)
-		if err != nil {
-			return s, err
-		}
-		s.all, s.works, s.names = append(s.all, p), append(s.works, work), append(s.names, p.Name)
-	}
-	return s, nil
-}
-
-// job is some of the projects as one job.
-func (s *several) job(r *TogetherRequest, from, to int) (plan.Job, record.Work, error) {
-	job, work, err := project.Together(s.all[from:to], s.works[from:to], r.Tool, r.Variants)
-	if err != nil {
-		return job, work, huma.Error422UnprocessableEntity(
-			"Not every project can be planned",
-			&Fault{Message: err.Error(), Pointer: "/projects"},
-		)
-	}
-	if own, all := job.Haul, s.shop.Haul; own != nil && all != nil && all.Limit < own.Limit && to-from > 1 {
-		job.Haul = nil // the car that all of it goes in takes less
-	}
-	job = withTool(job)
-	if job.School, job.SpareEvery = r.School, r.SpareEvery; r.Terms != nil {
-		job.Terms = *r.Terms
-	}
-	return job, work, nil
-}
-
-func (a *api) buyTogether(ctx context.Context, r TogetherRequest) (out Together, err error) {
-	s, err := a.several(ctx, &r)
+func (a *api) buyTogether(ctx context.Context, r *PlanRequest) (out PlanAnswer, err error) {
+	job, p, last, err := a.make(ctx, r)
 	if err != nil {
 		return out, err
 	}
-	plans := func(from, to int) (*plan.Plan, error) {
-		job, work, err := s.job(&r, from, to)
-		if err != nil {
-			return nil, err
-		}
-		out.Tool = job.Tool
-		made, err := plan.Make(ctx, job, *s.shop, work)
-		if err != nil {
-			return nil, problem(err)
-		}
-		return made, nil
-	}
-	made, err := plans(0, len(s.all))
+	out.Plan, out.Events = *p, last
+	shop, err := a.shopOf(ctx, r)
 	if err != nil {
 		return out, err
 	}
-	r.Tool = out.Tool
-	for i, p := range s.all {
-		one, err := plans(i, i+1)
+	s, err := a.several(ctx, &r.Project)
+	if err != nil {
+		return out, err
+	}
+	alone := r.Project
+	alone.Tool, alone.Spare, alone.Searched, alone.Terms = job.Tool, nil, nil, nil
+	for i, q := range s.all {
+		job, work, err := s.job(&alone, shop, i, i+1)
 		if err != nil {
 			return out, err
 		}
-		b := BoughtOne{ID: r.Projects[i], Name: p.Name, Copies: max(1, p.Copies), Cost: one.Bill.Total, Sticks: one.Totals.Sticks}
-		if p.Sale != nil {
+		one, err := plan.Make(ctx, job, *shop, work)
+		if err != nil {
+			return out, problem(err)
+		}
+		b := BoughtOne{ID: alone.Together.Of[i], Name: q.Name, Copies: max(1, q.Copies), Cost: one.Bill.Total, Sticks: one.Totals.Sticks}
+		if q.Sale != nil {
 			things := map[material.Spec]bool{}
-			for _, price := range p.Sale.Prices {
+			for _, price := range q.Sale.Prices {
 				things[price.Spec] = true
 			}
-			b.OwnPrices, b.OwnSticks = len(things), len(p.Sale.Stock) > 0
+			b.OwnPrices, b.OwnSticks = len(things), len(q.Sale.Stock) > 0
 		}
 		out.Alone = append(out.Alone, b)
-		out.Events += s.works[i].Last
 	}
-	out.Plan = *made
 	return out, nil
 }
 
 // TogetherEvents is what was done to several projects at once.
 type TogetherEvents struct {
-	TogetherRequest
+	Project project.Project `json:"project"` // that stands for them
 	EventsRequest
 }
 
@@ -174,12 +162,26 @@ type TogetherEvents struct {
 // taken again. What is lent to another is written first: what is sent again after a failure is then
 // written whole.
 func (a *api) addTogether(ctx context.Context, in *body[TogetherEvents]) (*body[EventsAnswer], error) {
-	r := &in.Body.TogetherRequest
-	s, job, work, err := a.joint(ctx, r)
+	p := &in.Body.Project
+	if p.Together == nil {
+		return nil, huma.Error422UnprocessableEntity(
+			"No projects are named",
+			&Fault{Pointer: "/project/together", Message: "it says which projects are bought together"},
+		)
+	}
+	shop, _, err := a.loadShop(ctx)
 	if err != nil {
 		return nil, err
 	}
-	made, err := plan.Draft(ctx, job, *s.shop, work)
+	s, err := a.several(ctx, p)
+	if err != nil {
+		return nil, err
+	}
+	job, work, err := s.job(p, shop, 0, len(s.all))
+	if err != nil {
+		return nil, err
+	}
+	made, err := plan.Draft(ctx, job, *shop, work)
 	if err != nil {
 		return nil, problem(err)
 	}
@@ -217,41 +219,17 @@ func (a *api) addTogether(ctx context.Context, in *body[TogetherEvents]) (*body[
 			if len(sent) == 0 {
 				continue
 			}
-			if _, _, err := a.put(ctx, r.Projects[i], sent); err != nil {
+			if _, _, err := a.put(ctx, p.Together.Of[i], sent); err != nil {
 				return nil, err
 			}
 		}
 	}
-	for _, id := range r.Projects {
+	for _, id := range p.Together.Of {
 		last, err := a.store.LastEvent(ctx, id)
 		if err != nil {
 			return nil, missing(err)
 		}
-		out.Last += last
+		out.Last = max(out.Last, last)
 	}
 	return answer(out), nil
-}
-
-type togetherExport struct {
-	Kind string `path:"kind" enum:"cuts.csv,shopping.csv"`
-	Body TogetherRequest
-}
-
-// exportTogether writes the list for the shop or for the saw of several projects.
-func (a *api) exportTogether(ctx context.Context, in *togetherExport) (*fileOutput, error) {
-	made, err := a.buyTogether(ctx, in.Body)
-	if err != nil {
-		return nil, err
-	}
-	var b strings.Builder
-	if in.Kind == "cuts.csv" {
-		err = export.CutList(&b, &made.Plan, measure.InInches)
-	} else {
-		err = export.Shopping(&b, &made.Plan)
-	}
-	return &fileOutput{
-		Type: "text/csv; charset=utf-8",
-		Name: fmt.Sprintf("attachment; filename=%q", in.Kind),
-		Body: []byte(b.String()),
-	}, err
 }

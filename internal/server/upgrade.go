@@ -22,7 +22,7 @@ func Upgrade(ctx context.Context, st *store.Store) error {
 	if err != nil {
 		return err
 	}
-	shop, err := shopOf(data)
+	shop, err := readShop(data)
 	if err != nil {
 		return err
 	}

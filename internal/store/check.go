@@ -141,6 +141,7 @@ var tables = []struct{ table, columns, words string }{
 	{"project", "name, body", "projects"},
 	{"event", "id, body", "the record of what was done"},
 	{"shop", "'the shop', body", "prices and tools"},
+	{"purchase", "projects, body", "what is chosen for purchases of several projects"},
 	{"revision", "name, body", "earlier states"},
 	{"refused_save", "name, body", "refused saves"},
 }

@@ -51,7 +51,7 @@ func (s *Store) Add(
 		if err != nil || next == nil {
 			return err
 		}
-		return putShop(ctx, tx, revision+1, next)
+		return shops.put(ctx, tx, theShop, revision+1, next)
 	})
 	return stored, err
 }

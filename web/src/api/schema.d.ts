@@ -501,6 +501,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/purchases/{of}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How several projects are bought and cut together */
+        get: operations["getPurchase"];
+        /** Save how several projects are bought; a stale save is refused with 409 */
+        put: operations["savePurchase"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack": {
         parameters: {
             query?: never;
@@ -621,40 +639,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/together": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Plan several stored projects as one purchase */
-        post: operations["together"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/together/badcut": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What becomes of a cut of several projects that went wrong; nothing is recorded */
-        post: operations["badCutTogether"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/together/events": {
         parameters: {
             query?: never;
@@ -664,42 +648,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Say what was done to several projects at once; it is shared out among their records */
+        /** Say what was done to several projects; each has its share in its record */
         post: operations["addTogether"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/together/mistakes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What each cut of several projects would cost if it were spoilt */
-        post: operations["mistakesTogether"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/together/{kind}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Write the lists of several projects in an open format */
-        post: operations["exportTogether"];
         delete?: never;
         options?: never;
         head?: never;
@@ -731,7 +681,7 @@ export interface components {
             shop?: components["schemas"]["Shop"];
             shopKey?: string;
         };
-        /** @description BoughtOne is a project bought by itself. */
+        /** @description BoughtOne is a project of several that are bought together, as it is bought by itself. */
         BoughtOne: {
             /** Format: int64 */
             copies: number;
@@ -2023,7 +1973,7 @@ export interface components {
              */
             more: number;
         };
-        /** @description EffectRequest is a shop as it would be, and the project that asks, which is left out. */
+        /** @description EffectRequest is a shop as it would be, and the project that asks, which is left out, or several with commas between. */
         EffectRequest: {
             of?: string;
             shop: components["schemas"]["Shop"];
@@ -3260,6 +3210,8 @@ export interface components {
         };
         /** @description PlanAnswer is the plan and, where it was asked for, a drawing of each frame. */
         PlanAnswer: {
+            /** @description Alone is what each of several projects that are bought together comes to by itself. */
+            alone: components["schemas"]["BoughtOne"][];
             /** @description Beside are the lines of what was typed and set beside those of the page, which the next line that is drawn has before it. */
             beside: string[];
             /** @description SVG */
@@ -3576,6 +3528,8 @@ export interface components {
              */
             edges: number;
             fix: components["schemas"]["FindingFix"];
+            /** @description whose pieces they are, counted from 0 */
+            frames?: number[];
             /** @description Length is an exact length in nanometres. In JSON it is that whole number. */
             grows?: number[];
             /** @description Kind is shave: a class of pieces is cut a little shorter; stop or tool: it is cut in another way; length: another stick length is bought too; stick: one more is bought. */
@@ -3765,6 +3719,11 @@ export interface components {
             /** @description letters of pieces that have another length then */
             cuts: string[];
             fix: components["schemas"]["FindingFix"];
+            /**
+             * Format: int64
+             * @description whose joints they are, counted from 0
+             */
+            frame: number;
             /** @description the outside size, along each axis */
             grows: number[];
             /** Format: int64 */
@@ -4261,6 +4220,7 @@ export interface components {
             style: string;
             template?: boolean;
             terms?: components["schemas"]["CostTerms"];
+            together?: components["schemas"]["ProjectSeveral"];
             tool: string;
             /** @description of bare numbers */
             units: string;
@@ -4336,6 +4296,13 @@ export interface components {
             marked?: string[];
             /** @description of new pipe, where the line names none */
             size?: string;
+        };
+        /** @description Several are stored projects that are bought and cut as one. */
+        ProjectSeveral: {
+            /** @description their ids, in the order of their numbers */
+            of: string[];
+            /** @description put together from the same parts, one at a time */
+            variants?: boolean;
         };
         /** @description RackUse is a piece of a project that a piece of pipe on the rack holds. */
         RackUse: {
@@ -4993,6 +4960,15 @@ export interface components {
             /** Format: date-time */
             updated: string;
         };
+        /** @description StoredPurchase is a project that stands for several, with its revision. */
+        StoredPurchase: {
+            project: components["schemas"]["Project"];
+            /**
+             * Format: int64
+             * @description 0: nothing was chosen yet
+             */
+            revision: number;
+        };
         /** @description StoredShop is the shop with its revision. */
         StoredShop: {
             /** Format: int64 */
@@ -5145,59 +5121,11 @@ export interface components {
             supplier: string;
             ware: string;
         };
-        /** @description Together is one plan for several projects, beside what each would cost by itself, cut with the same tool. */
-        Together: {
-            /** @description BoughtOne is a project bought by itself. */
-            alone: components["schemas"]["BoughtOne"][];
-            /**
-             * Format: int64
-             * @description how many there are in all of their records together
-             */
-            events: number;
-            plan: components["schemas"]["Plan"];
-            tool: string;
-        };
-        /** @description TogetherBadCut is several projects, and the event that says how one of their cuts went wrong. */
-        TogetherBadCut: {
-            event: components["schemas"]["RecordEvent"];
-            projects: string[];
-            school?: string;
-            shop?: components["schemas"]["Shop"];
-            /** Format: int64 */
-            spareEvery?: number;
-            terms?: components["schemas"]["CostTerms"];
-            tool?: string;
-            variants?: boolean;
-        };
         /** @description TogetherEvents is what was done to several projects at once. */
         TogetherEvents: {
             device: string;
             events: components["schemas"]["RecordEvent"][];
-            projects: string[];
-            school?: string;
-            shop?: components["schemas"]["Shop"];
-            /** Format: int64 */
-            spareEvery?: number;
-            terms?: components["schemas"]["CostTerms"];
-            tool?: string;
-            variants?: boolean;
-        };
-        /** @description TogetherRequest names the projects that are bought in one go, and how they are bought. */
-        TogetherRequest: {
-            projects: string[];
-            /** @description the way in which joints are cemented */
-            school?: string;
-            shop?: components["schemas"]["Shop"];
-            /**
-             * Format: int64
-             * @description a spare for each so many of a kind that are begun
-             */
-            spareEvery?: number;
-            terms?: components["schemas"]["CostTerms"];
-            /** @description by default the first project's */
-            tool?: string;
-            /** @description they are put together from the same parts, one at a time */
-            variants?: boolean;
+            project: components["schemas"]["Project"];
         };
         /** @description CutListCheck is the frame put together from a list of cuts instead of the plan's. */
         ToleranceCutListCheck: {
@@ -6359,6 +6287,90 @@ export interface operations {
             };
         };
     };
+    getPurchase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                of: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPurchase"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    savePurchase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                of: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredPurchase"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     rack: {
         parameters: {
             query?: never;
@@ -6611,72 +6623,6 @@ export interface operations {
             };
         };
     };
-    together: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TogetherRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Together"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    badCutTogether: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TogetherBadCut"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PlanBadCut"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     addTogether: {
         parameters: {
             query?: never;
@@ -6697,77 +6643,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EventsAnswer"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    mistakesTogether: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TogetherRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProcureMistakes"][];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    exportTogether: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                kind: "cuts.csv" | "shopping.csv";
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TogetherRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    "Content-Disposition"?: string;
-                    "Content-Type"?: string;
-                    "X-Lost"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
                 };
             };
             /** @description Error */

@@ -33,3 +33,8 @@ it("a member that is not there yet is made, and its name may hold slashes", () =
   const a = applyFix(desk, { label: "", edits: [{ path: "/sizes/~1root~1axes~10", value: { text: "4" } }] });
   expect(a.project.sizes).toEqual({ "/root/axes/0": { text: "4" } });
 });
+
+it("a list that is not there yet is begun", () => {
+  const a = applyFix(desk, { label: "", edits: [{ path: "/spare/-", value: { length: 3 } }] });
+  expect(a.project.spare).toEqual([{ length: 3 }]);
+});

@@ -25,6 +25,7 @@ function set(at: unknown, keys: string[], value: unknown): unknown {
     if (k === "-") return [...at, value];
     return at.map((v, i) => (String(i) === k ? set(v, rest, value) : v));
   }
+  if (at === undefined && k === "-") return [value];
   const members = (at ?? {}) as Members;
   return { ...members, [k]: set(members[k], rest, value) };
 }

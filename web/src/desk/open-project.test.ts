@@ -34,8 +34,6 @@ function bench() {
   const heard: ((n: Now) => void)[] = [];
   const at = { name: "a", revision: 1 };
   const server: Server = {
-    mistakes: async () => [],
-    badCut: async () => Promise.reject(new Error("not asked here")),
     project: async () => ({ doc: project(at.name), revision: at.revision }),
     shop: async () => ({ doc: shop, revision: 1 }),
     saveProject: async (revision, p) => {
@@ -54,7 +52,15 @@ function bench() {
           },
         });
       }),
-    plan: async () => ({ plan: { frames: [] } as unknown as Plan, drawings: [], repeats: [], beside: [], shopKey: "", events: 0 }),
+    plan: async () => ({
+      plan: { frames: [] } as unknown as Plan,
+      drawings: [],
+      repeats: [],
+      beside: [],
+      alone: [],
+      shopKey: "",
+      events: 0,
+    }),
     say: async () => ({ events: [], last: 0 }),
     effect: async () => ({ changed: [], kept: 0, looked: 0, more: 0 }),
     putBack: async () => undefined,

@@ -1,11 +1,12 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { type StoreApi, createStore } from "zustand/vanilla";
-import type { Done, DoneEvent, Edit, Fix, PlanAnswer, Project, Shop } from "../api/client";
+import type { Done, Edit, Fix, PlanAnswer, Project, Shop } from "../api/client";
 import type { Picked } from "../frame/items";
 import { Documents, type Other } from "./documents";
+import type { Elsewhere } from "./elsewhere";
 import { applyFix } from "./fix";
 import { type Asks, Gestures, type Refused } from "./gestures";
-import type { Desk, History } from "./history";
+import type { History } from "./history";
 import { type Planned, Planner, nothing } from "./planner";
 import type { Now } from "./follow";
 import { type Outgoing, Recorder, type ToDo, nothingDone, shelfOf } from "./record";
@@ -49,6 +50,8 @@ export interface State {
   shopAsk?: ShopAsk;
   /** The project was deleted, in another window. */
   gone?: boolean;
+  /** What was done last in a project that is not open here, or why it was not. */
+  elsewhere?: Elsewhere | Error;
 }
 
 /** What a page brings along of the project that it shows. */
@@ -91,6 +94,7 @@ export class OpenProject {
     this.planner = new Planner(this.store, this.server);
     this.gestures = new Gestures(this.store, this.documents, this.server);
     this.documents.onChange(this.planner.plan);
+    this.documents.onChange(() => this.store.setState({ elsewhere: undefined })); // what is done here is told instead
     this.recorder = new Recorder(
       shelfOf(id),
       (events) => this.server.say(events),
@@ -126,7 +130,7 @@ export class OpenProject {
     const after = shop(now.shop);
     if (after === now.shop) return;
     const seen = shopFor(now.shop, now.project);
-    const own = this.several ? undefined : ownOf(seen, shop(seen)); // what is bought together has nothing of its own
+    const own = ownOf(seen, shop(seen));
     if (own && isOwn(seen, shop(seen), now.project)) {
       this.documents.edit(label, own);
       return;
@@ -150,11 +154,26 @@ export class OpenProject {
   /** Takes something back, or anything else that needs nothing begun. */
   readonly say = (...all: ToDo[]) => this.recorder.did(all);
 
-  /** What each cut that is still to be made would cost if it were spoilt. */
-  readonly mistakes = (d: Desk, signal?: AbortSignal) => this.server.mistakes(d, signal);
+  /** What was done in a project that is not open here is told, with its way back. */
+  private async elsewhere(doing: Promise<Elsewhere>) {
+    try {
+      this.store.setState({ elsewhere: await doing });
+    } catch (e) {
+      this.store.setState({
+        elsewhere: new Error(e instanceof TypeError ? "The server does not answer. Nothing was changed." : String((e as Error).message)),
+      });
+    }
+    this.planner.refresh();
+  }
 
-  /** What becomes of a cut that went wrong, and what it costs; nothing is recorded. */
-  readonly badCut = (d: Desk, event: DoneEvent) => this.server.badCut(d, event);
+  /** Takes back what was done elsewhere last, or lets go of why it was not. */
+  readonly undoElsewhere = async () => {
+    const { elsewhere: e } = this.store.getState();
+    this.store.setState({ elsewhere: undefined });
+    if (!e || e instanceof Error) return;
+    await e.undo().catch((why: Error) => this.store.setState({ elsewhere: new Error(why.message) }));
+    this.planner.refresh();
+  };
 
   /** The server has something newer than was known. */
   private readonly heard = (n: Now) => {
@@ -218,9 +237,13 @@ export class OpenProject {
 
   readonly toWay = (way: string | undefined) => this.store.setState({ way });
 
-  /** Carries out a finding's fix, which is a gesture or a change of what was said. */
-  readonly fix = (x: Fix) => {
+  /** Carries out a finding's fix, which is a gesture or a change of what was said; of several projects a gesture is made in the one that has the frame. */
+  readonly fix = (x: Fix, frame = 0) => {
     const made = x.edits.filter((e) => e.path === "/gesture");
+    if (made.length > 0 && this.server.fixIn) {
+      void this.elsewhere(this.server.fixIn(frame, x));
+      return;
+    }
     if (made.length > 0) {
       void (async () => {
         for (const e of made) await this.gestures.run(e.value as Edit, { keep: true });

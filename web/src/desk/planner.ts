@@ -1,5 +1,5 @@
 import type { StoreApi } from "zustand/vanilla";
-import { type Plan, type Project, Refusal, type Repeat } from "../api/client";
+import { type BoughtOne, type Plan, type Project, Refusal, type Repeat } from "../api/client";
 import type { Desk } from "./history";
 import type { State } from "./open-project";
 import type { Server } from "./server";
@@ -14,6 +14,8 @@ export interface Planned {
   of?: Desk;
   /** The last event of the record that is in it. */
   events?: number;
+  /** What each of several projects comes to by itself. */
+  alone?: BoughtOne[];
   /** The server's drawing of it, where one was asked for. */
   drawing?: string;
   /** What is wrong, by the place's path in the request. */
@@ -117,6 +119,7 @@ export class Planner {
         drawing: p.drawing,
         of: d,
         events: a.events,
+        alone: a.alone,
         places: nothing,
         old: false,
       }));
@@ -146,6 +149,7 @@ export class Planner {
           drawing: a.drawings[0],
           of: d,
           events: a.events,
+          alone: a.alone,
           places: nothing,
           old: false,
         }));

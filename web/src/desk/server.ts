@@ -5,6 +5,7 @@ import {
   type Edit,
   type Effect,
   type EventsAnswer,
+  type Fix,
   type Mistakes,
   type PlanAnswer,
   type Progress,
@@ -18,6 +19,7 @@ import {
   ask,
 } from "../api/client";
 import { deviceName } from "./device";
+import type { Elsewhere } from "./elsewhere";
 import { type Now, follow } from "./follow";
 import type { Desk } from "./history";
 
@@ -43,10 +45,8 @@ export interface Server {
   say: (events: DoneEvent[]) => Promise<EventsAnswer>;
   /** What a shop as it would be changes in other projects. */
   effect: (was: Shop, shop: Shop) => Promise<Effect>;
-  /** What each cut that is still to be made would cost if it were spoilt. */
-  mistakes: (d: Desk, signal?: AbortSignal) => Promise<Mistakes[]>;
-  /** What becomes of a cut that went wrong, and what it costs; nothing is recorded. */
-  badCut: (d: Desk, event: DoneEvent) => Promise<BadCut>;
+  /** Of several projects: carries out a fix in the one that has a frame of the plan. */
+  fixIn?: (frame: number, x: Fix) => Promise<Elsewhere>;
   putBack: () => Promise<void>;
   /** Hears of what others change; gives what ends it. */
   follow: (heard: (n: Now) => void) => () => void;
@@ -96,8 +96,6 @@ export function serverOf(client: QueryClient, id: string): Server {
     plan: (d, o) => planOf(d, { ...o, of: id }),
     say: (events) => write("record", () => sayDone(id, events)),
     effect: (was, shop) => ask(api.POST("/api/shop/effect", { body: { was, shop, of: id } })),
-    mistakes: async (d, signal) => (await askOf("/api/mistakes", d, { of: id, signal })).json(),
-    badCut: async (d, event) => (await askOf("/api/badcut", d, { of: id, more: { event } })).json(),
     follow: (heard) => follow(id, heard),
     putBack: async () => {
       await ask(api.POST("/api/projects/{id}/restore", { params: { path: { id } } }));
@@ -143,10 +141,11 @@ export interface PlanOptions {
 /** Asks something of a desk: the answer, once it is no refusal. */
 async function askOf(path: string, d: Desk, o: PlanOptions): Promise<Response> {
   const key = keys.get(d.shop);
+  const of = d.project.together ? undefined : o.of; // several have their records each
   const r = await fetch(path, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
-    body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}${o.of ? `,"of":${JSON.stringify(o.of)}` : ""}${o.newest ? ',"newest":true' : ""}${o.typed ? ',"typed":true' : ""}${o.more ? `,${JSON.stringify(o.more).slice(1, -1)}` : ""}}`,
+    body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}${of ? `,"of":${JSON.stringify(of)}` : ""}${o.newest ? ',"newest":true' : ""}${o.typed ? ',"typed":true' : ""}${o.more ? `,${JSON.stringify(o.more).slice(1, -1)}` : ""}}`,
     signal: o.signal,
   });
   if (r.ok) return r;
@@ -165,6 +164,16 @@ export async function planOf(d: Desk, o: PlanOptions = {}): Promise<PlanAnswer> 
 
 /** What small changes save, and what takes a stick off its knife edge. */
 export const savingsOf = async (d: Desk, o: PlanOptions): Promise<Savings> => (await askOf("/api/savings", d, o)).json();
+
+/** What each cut that is still to be made would cost if it were spoilt. */
+export const mistakesOf = async (d: Desk, o: PlanOptions): Promise<Mistakes[]> => (await askOf("/api/mistakes", d, o)).json();
+
+/** What becomes of a cut that went wrong, and what it costs; nothing is recorded. */
+export const badCutOf = async (d: Desk, event: DoneEvent, o: PlanOptions): Promise<BadCut> =>
+  (await askOf("/api/badcut", d, { ...o, more: { event } })).json();
+
+/** A list as a file. */
+export const fileOf = async (d: Desk, kind: string, o: PlanOptions): Promise<Blob> => (await askOf(`/api/export/${kind}`, d, o)).blob();
 
 /** What a project comes to at each supplier, and split among them. */
 export const suppliersOf = async (d: Desk, more: { days?: number; but?: string[] }, o: PlanOptions): Promise<Suppliers> =>

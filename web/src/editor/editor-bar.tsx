@@ -1,3 +1,4 @@
+import { SaveNote } from "./save-note";
 import { useDesk, useNamed, useNow, useOpenState, useProject, useStyle } from "../desk/use";
 import { Pick } from "../ui/pick";
 import { IconButton, TopBar } from "../ui/ui";
@@ -73,15 +74,5 @@ function Name() {
         onBlur={desk.settle}
       />
     </>
-  );
-}
-
-function SaveNote() {
-  const s = useOpenState((s) => s.save);
-  const words = { saved: "Saved", saving: "Saving …", waiting: "Saving …", failed: "Not saved yet", stale: "Not saved" }[s.is];
-  return (
-    <span role="status" className={`save-note is-${s.is}`} title={s.is === "failed" ? `${s.why}; it is tried again` : undefined}>
-      {words}
-    </span>
   );
 }

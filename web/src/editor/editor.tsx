@@ -6,6 +6,7 @@ import { useStore } from "zustand";
 import { Refusal } from "../api/client";
 import { firstOf } from "../desk/first";
 import { OpenProject } from "../desk/open-project";
+import { useOpened } from "../desk/use-opened";
 import { OpenProjectProvider, useOpen, useOpenState, usePlanned, useProject, useStarters, useStyle } from "../desk/use";
 import { byLetter, itemsOf } from "../frame/items";
 import type { View } from "../frame/scene/rig";
@@ -38,24 +39,11 @@ const Commands = later(() => import("./commands"));
 /** One project: the frame stays in view, the lens asks one question, the tape answers. */
 export function Editor({ id, lens }: { id: string; lens: LensId }) {
   const client = useQueryClient();
-  const [open, setOpen] = useState<OpenProject>();
-  useEffect(() => {
-    const o = new OpenProject(client, id);
-    setOpen(o);
-    void o.open(firstOf(id));
-    // going away: what is waiting is saved at once, and what cannot be is asked about
-    const hide = () => document.visibilityState === "hidden" && o.documents.flush();
-    const ask = (e: BeforeUnloadEvent) => {
-      if (o.documents.unsaved) e.preventDefault();
-    };
-    addEventListener("visibilitychange", hide);
-    addEventListener("beforeunload", ask);
-    return () => {
-      removeEventListener("visibilitychange", hide);
-      removeEventListener("beforeunload", ask);
-      o.close();
-    };
-  }, [client, id]);
+  const open = useOpened(
+    () => new OpenProject(client, id),
+    [client, id],
+    () => firstOf(id),
+  );
   return open ? <Opening of={open} lens={lens} /> : <TopBar />;
 }
 

@@ -1,84 +1,62 @@
-import { type Project, Refusal, type Shop, type Together, api, ask } from "../api/client";
+import type { QueryClient } from "@tanstack/react-query";
+import { type Project, Refusal, api, ask } from "../api/client";
 import { deviceName } from "../desk/device";
+import { fixStored } from "../desk/elsewhere";
 import { follow } from "../desk/follow";
-import type { Server } from "../desk/server";
+import { merge } from "../desk/merge";
+import { type Server, planOf, serverOf } from "../desk/server";
 
-export interface Bought {
-  ids: string[];
-  variants: boolean;
-}
-
-/** What is kept of how several projects are bought together: not the projects, which stay as they are. */
-type Kept = Pick<Project, "tool" | "school" | "spareEvery" | "terms">;
-
-const keyOf = (b: Bought) => `sturdyelbow.together.${[...b.ids].sort().join(",")}`;
-
-function kept(b: Bought): Kept {
-  try {
-    return JSON.parse(localStorage.getItem(keyOf(b)) ?? "{}") as Kept;
-  } catch {
-    return { tool: "" };
-  }
-}
-
-/** The name under which events of several projects wait on this device. */
-export const idOf = (b: Bought) => `together ${[...b.ids].join(",")}`;
-
-/** How several projects are asked for, as they are bought on this page. */
-const request = (b: Bought, p: Project, shop?: Shop) => ({
-  projects: b.ids,
-  variants: b.variants || undefined,
-  tool: p.tool || undefined,
-  school: p.school || undefined,
-  spareEvery: p.spareEvery || undefined,
-  terms: p.terms,
-  shop,
-});
-
-export const togetherBody = (b: Bought, p: Project) => request(b, p);
+/** What several projects are called where one has its id: in the address, and where events wait on this device. */
+export const idOf = (ids: string[]) => [...new Set(ids)].sort().join(",");
 
 /**
  * Several projects as one that is open: their plan is that of all, what is done goes into the record of each. What is chosen
- * here, the tool and the like, is kept in this browser.
+ * here, the tool and the like, is kept for these projects, and changes none of them.
  */
-export function togetherServer(b: Bought, tell: (t: Together) => void): Server {
-  let project = { name: "", units: "in", style: "inches", copies: 1, ...kept(b) } as Project;
-  project.tool ||= "";
-  const no = () => Promise.reject(new Refusal(422, { status: 422, title: "Change a project by itself: here several are bought." }));
+export function togetherServer(client: QueryClient, of: string): Server {
+  let now: { doc: Project; revision: number } | undefined;
+  const path = { params: { path: { of } } };
+  const read = async () => {
+    const { revision, project } = await ask(api.GET("/api/purchases/{of}", path));
+    now = { doc: project, revision };
+    return now;
+  };
+  const write = async (revision: number, project: Project) =>
+    (await ask(api.PUT("/api/purchases/{of}", { ...path, body: { revision, project } }))).revision;
   return {
-    project: async () => ({ doc: project, revision: 1 }),
-    shop: async () => {
-      const s = await ask(api.GET("/api/shop"));
-      return { doc: s.shop, revision: s.revision };
+    ...serverOf(client, of),
+    project: read,
+    saveProject: async (revision, mine) => {
+      const base = now?.doc ?? mine;
+      try {
+        const saved = await write(revision, mine);
+        now = { doc: mine, revision: saved };
+        return saved;
+      } catch (e) {
+        if (!(e instanceof Refusal && e.status === 409)) throw e;
+        // another window was quicker: both in one, and what both chose is as it was chosen last
+        const theirs = await read();
+        await write(theirs.revision, merge(base, mine, theirs.doc).value).catch((again) => {
+          throw new Error("another window is saving", { cause: again }); // it is tried again
+        });
+        return theirs.revision; // older than what was saved, so that it is read
+      }
     },
-    saveProject: async (revision, p) => {
-      project = p;
-      localStorage.setItem(keyOf(b), JSON.stringify({ tool: p.tool, school: p.school, spareEvery: p.spareEvery, terms: p.terms }));
-      return revision + 1;
-    },
-    saveShop: async (revision, shop) => (await ask(api.PUT("/api/shop", { body: { revision, shop } }))).revision,
-    edit: no,
-    plan: async (d, o) => {
-      const t = await ask(api.POST("/api/together", { body: request(b, d.project, d.shop), signal: o.signal }));
-      tell(t);
-      return { plan: t.plan, drawings: [], repeats: [], beside: [], events: t.events };
-    },
-    say: async (events) =>
+    edit: () => Promise.reject(new Refusal(422, { status: 422, title: "Change a project by itself: here several are bought." })),
+    plan: (d, o) => planOf(d, { signal: o.signal }),
+    say: (events) =>
       ask(
         api.POST("/api/together/events", {
           body: {
-            ...request(b, project),
+            project: now?.doc as Project,
             device: deviceName(),
             events: events.map(({ seq: _s, at: _a, device: _d, ...e }) => e) as typeof events,
           },
         }),
       ),
-    effect: (was, shop) => ask(api.POST("/api/shop/effect", { body: { was, shop } })),
-    mistakes: (d, signal) => ask(api.POST("/api/together/mistakes", { body: request(b, d.project, d.shop), signal })),
-    badCut: (d, event) => ask(api.POST("/api/together/badcut", { body: { ...request(b, d.project, d.shop), event } })),
+    fixIn: (frame, fix) => fixStored(now?.doc.together?.of[frame] ?? "", fix),
     putBack: async () => undefined,
-    // whatever changes anywhere may change what is bought
-    follow: (heard) => follow("", (n) => heard({ ...n, revision: undefined, events: Number.MAX_SAFE_INTEGER })),
-    close: () => undefined,
+    // whatever changes in one of them may change what is bought
+    follow: (heard) => follow(of, (n) => heard({ ...n, events: Number.MAX_SAFE_INTEGER })),
   };
 }

@@ -1,107 +1,62 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Link, useSearch } from "wouter";
-import type { Together } from "../api/client";
+import type { BoughtOne } from "../api/client";
 import { OpenProject } from "../desk/open-project";
-import { OpenProjectProvider, useOpenState, usePlanned, useProject } from "../desk/use";
+import { fileOf } from "../desk/server";
+import { OpenProjectProvider, useDesk, useNow, useOpen, useOpenState, usePlan, usePlanned, useProject } from "../desk/use";
+import { useOpened } from "../desk/use-opened";
+import { NewerSays } from "../editor/newer-figures";
+import { SaveNote } from "../editor/save-note";
+import { Trouble } from "../editor/trouble";
+import { useKeys } from "../editor/use-keys";
 import BuySheet from "../lens/buy/sheet";
 import CutSheet from "../lens/cut/sheet";
 import { money, plural } from "../lib/format";
+import { UndoLine } from "../prices/undo-line";
+import { BackBar } from "../ui/back-bar";
 import { Cautions } from "../ui/cautions";
 import { Icon } from "../ui/icons";
 import { Failure, Loading } from "../ui/ui";
-import { type Bought, idOf, togetherBody, togetherServer } from "./together-server";
-import { NewerSays } from "../editor/newer-figures";
-import { BackBar } from "../ui/back-bar";
+import { idOf, togetherServer } from "./together-server";
 
 /** Several projects as one purchase: the same list for the shop and the same sticks for the saw as of one, shared with the record of each. */
 export default function TogetherPage() {
-  const of = new URLSearchParams(useSearch()).get("of") ?? "";
-  const [variants, setVariants] = useState(false);
-  return <Opened key={`${of} ${variants}`} of={of} variants={variants} onVariants={setVariants} />;
-}
-
-function Opened({ of, variants, onVariants }: { of: string; variants: boolean; onVariants: (on: boolean) => void }) {
   const client = useQueryClient();
-  const [bought] = useState<Bought>(() => ({ ids: of.split(",").filter(Boolean), variants }));
-  const [answer, setAnswer] = useState<Together>();
-  const [open] = useState(() => new OpenProject(client, idOf(bought), togetherServer(bought, setAnswer), true));
-  useEffect(() => {
-    void open.open();
-    return () => open.close();
-  }, [open]);
+  const of = idOf((new URLSearchParams(useSearch()).get("of") ?? "").split(",").filter(Boolean));
+  const open = useOpened(() => new OpenProject(client, of, togetherServer(client, of), true), [client, of]);
   return (
     <>
       <BackBar />
-      <OpenProjectProvider of={open}>
-        <Page bought={bought} answer={answer} onVariants={onVariants} />
-      </OpenProjectProvider>
+      {open && (
+        <OpenProjectProvider of={open} key={of}>
+          <Page />
+        </OpenProjectProvider>
+      )}
     </>
   );
 }
 
-function Page({ bought, answer, onVariants }: { bought: Bought; answer?: Together; onVariants: (on: boolean) => void }) {
+function Page() {
   const history = useOpenState((s) => s.history);
   const failed = useOpenState((s) => s.failed);
   const { plan, places, failure } = usePlanned();
   const why = failed?.message ?? failure ?? Object.values(places)[0];
-  const alone = answer?.alone ?? [];
-  const apart = { cost: alone.reduce((n, a) => n + a.cost, 0), sticks: alone.reduce((n, a) => n + a.sticks, 0) };
+  const desk = useDesk();
+  useKeys({ "ctrl+z": desk.undo, "ctrl+y": desk.redo, "ctrl+shift+z": desk.redo });
   return (
     <main className="mx-auto grid w-full max-w-6xl gap-6 px-4 py-6">
+      <Trouble />
       <div className="sheet-head flex-wrap">
         <h1 className="text-3xl">Bought together</h1>
-        {plan && history && <Files bought={bought} />}
+        {history && <SaveNote />}
+        {plan && history && <Files />}
       </div>
       {why && <Failure why={why} />}
       {!plan && !why && <Loading what="the lists" />}
       {plan && history && (
         <>
-          <section aria-label="What is bought together">
-            <ol>
-              {alone.map((a, i) => (
-                <li key={a.id} className="flex flex-wrap justify-between gap-x-4 border-b border-rule py-1">
-                  <span>
-                    {!bought.variants && alone.length > 1 && <strong className="pr-2">{i + 1}</strong>}
-                    <Link href={`/p/${a.id}`} className="link">
-                      {a.name || "Without a name"}
-                    </Link>
-                  </span>
-                  <span className="text-ink-2">
-                    {a.copies > 1 && `${a.copies} copies, `}alone {plural(a.sticks, "stick")}, {money(a.cost)}
-                  </span>
-                  {alone.length > 1 && (a.ownPrices || a.ownSticks) && (
-                    <span className="w-full text-sm font-semibold text-warn">
-                      {[a.ownPrices ? plural(a.ownPrices, "price") : "", a.ownSticks ? "its stick lengths" : ""]
-                        .filter(Boolean)
-                        .join(" and ")}{" "}
-                      of its own do not count here: what is bought together is bought at the prices of every project.
-                    </span>
-                  )}
-                </li>
-              ))}
-            </ol>
-            {alone.length > 1 && !bought.variants && (
-              <p className="pt-1 text-sm text-ink-2">
-                A letter has its project’s number before it: 1A is the A of {alone[0]?.name || "the first"}, 2A that of{" "}
-                {alone[1]?.name || "the second"}.
-              </p>
-            )}
-            {alone.length > 1 && (
-              <label className="no-print flex items-center gap-2 pt-2 text-sm">
-                <input type="checkbox" checked={bought.variants} onChange={(e) => onVariants(e.target.checked)} />
-                Variants of one thing: put together from the same parts, one at a time
-              </label>
-            )}
-            {alone.length > 1 && (
-              <p className="pt-2 text-lg" role="status">
-                <strong>
-                  {apart.cost > plan.bill.total ? `${money(apart.cost - plan.bill.total)} less than apart` : "No cheaper than apart"}
-                </strong>
-                {apart.sticks !== plan.totals.sticks && `: ${plural(plan.totals.sticks, "stick")} instead of ${apart.sticks}`}.
-              </p>
-            )}
-          </section>
+          <WhatIsBought />
           {plan.newer.length > 0 && (
             <section aria-label="Newer figures of the shop" className="rounded-md border-2 border-rule bg-paper-2 p-3 text-sm">
               <NewerSays />
@@ -119,25 +74,112 @@ function Page({ bought, answer, onVariants }: { bought: Bought; answer?: Togethe
           <Cautions all={plan.cautions} />
         </>
       )}
+      {history && <DoneLast />}
     </main>
   );
 }
 
+/** The projects, and what each comes to by itself. */
+function WhatIsBought() {
+  const desk = useDesk();
+  const plan = usePlan();
+  const alone = usePlanned().alone ?? [];
+  const variants = useProject((p) => p.together?.variants ?? false);
+  const several = alone.length > 1;
+  const apart = { cost: alone.reduce((n, a) => n + a.cost, 0), sticks: alone.reduce((n, a) => n + a.sticks, 0) };
+  const choose = (on: boolean) =>
+    desk.edit(on ? "Variants of one thing" : "Each a thing of its own", (p) => ({
+      ...p,
+      together: { of: p.together?.of ?? [], variants: on || undefined },
+    }));
+  return (
+    <section aria-label="What is bought together">
+      <ol>
+        {alone.map((a, i) => (
+          <Alone key={a.id} of={a} number={several && !variants ? i + 1 : undefined} several={several} />
+        ))}
+      </ol>
+      {several && !variants && (
+        <p className="pt-1 text-sm text-ink-2">
+          A letter has its project’s number before it: 1A is the A of {alone[0]?.name || "the first"}, 2A that of{" "}
+          {alone[1]?.name || "the second"}.
+        </p>
+      )}
+      {several && (
+        <label className="no-print flex items-center gap-2 pt-2 text-sm">
+          <input type="checkbox" checked={variants} onChange={(e) => choose(e.target.checked)} />
+          Variants of one thing: put together from the same parts, one at a time
+        </label>
+      )}
+      {several && (
+        <p className="pt-2 text-lg" role="status">
+          <strong>
+            {apart.cost > plan.bill.total ? `${money(apart.cost - plan.bill.total)} less than apart` : "No cheaper than apart"}
+          </strong>
+          {apart.sticks !== plan.totals.sticks && `: ${plural(plan.totals.sticks, "stick")} instead of ${apart.sticks}`}.
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Alone({ of: a, number, several }: { of: BoughtOne; number?: number; several: boolean }) {
+  const own = [a.ownPrices ? plural(a.ownPrices, "price") : "", a.ownSticks ? "its stick lengths" : ""].filter(Boolean);
+  return (
+    <li className="flex flex-wrap justify-between gap-x-4 border-b border-rule py-1">
+      <span>
+        {number && <strong className="pr-2">{number}</strong>}
+        <Link href={`/p/${a.id}`} className="link">
+          {a.name || "Without a name"}
+        </Link>
+      </span>
+      <span className="text-ink-2">
+        {a.copies > 1 && `${a.copies} copies, `}alone {plural(a.sticks, "stick")}, {money(a.cost)}
+      </span>
+      {several && own.length > 0 && (
+        <span className="w-full text-sm font-semibold text-warn">
+          {own.join(" and ")} of its own do not count here: what is bought together is bought at the prices of every project, or at its own.
+        </span>
+      )}
+    </li>
+  );
+}
+
+/** What was changed last, here or in one of the projects, and the way back. It stays in view. */
+function DoneLast() {
+  const open = useOpen();
+  const desk = useDesk();
+  const elsewhere = useOpenState((s) => s.elsewhere);
+  const past = useOpenState((s) => s.history?.past.at(-1));
+  if (!elsewhere && !past) return null;
+  return (
+    <div className="no-print sticky bottom-0 z-10 grid gap-1 rounded-md border-2 border-ink bg-paper px-4 py-2">
+      {elsewhere instanceof Error ? (
+        <p role="alert" className="flex flex-wrap items-center gap-3 text-sm">
+          <strong className="text-bad">{elsewhere.message}</strong>
+          <button type="button" className="link" onClick={() => void open.undoElsewhere()}>
+            Let it be
+          </button>
+        </p>
+      ) : elsewhere ? (
+        <UndoLine label={`In ${elsewhere.name}: ${elsewhere.label}`} onUndo={() => void open.undoElsewhere()} />
+      ) : (
+        past && <UndoLine label={past.label} onUndo={desk.undo} />
+      )}
+    </div>
+  );
+}
+
 /** The lists on paper and as files. */
-function Files({ bought }: { bought: Bought }) {
-  const project = useProject();
+function Files() {
+  const { id } = useOpen();
+  const now = useNow();
   const [why, setWhy] = useState<string>();
   const save = async (kind: string) => {
     setWhy(undefined);
     try {
-      const r = await fetch(`/api/together/${kind}`, {
-        method: "POST",
-        headers: { "Content-Type": "application/json" },
-        body: JSON.stringify(togetherBody(bought, project)),
-      });
-      if (!r.ok) throw new Error();
       const a = document.createElement("a");
-      a.href = URL.createObjectURL(await r.blob());
+      a.href = URL.createObjectURL(await fileOf(now, kind, { of: id }));
       a.download = `together ${kind}`;
       a.click();
       setTimeout(() => URL.revokeObjectURL(a.href), 10_000);

@@ -26,12 +26,23 @@ export function Haul() {
   // work that is begun goes by what it was begun with; of several projects the shortest that one of them says counts for all
   const kept = !own && (plan.begun || open.several) && !same(plan.haul, shops);
   const haul = own ?? (kept ? plan.haul : shops);
-  const whose = own ? ", for this project" : !kept ? "" : plan.begun ? ", as the work was begun with" : ", as one of the projects says";
+  const whose = own
+    ? `, for this ${open.several ? "purchase" : "project"}`
+    : !kept
+      ? ""
+      : plan.begun
+        ? ", as the work was begun with"
+        : ", as one of the projects says";
   // to whole inches: either half of the longest stick on the list goes in, and nothing that is longer
   const longest = Math.max(0, ...plan.pipe.flatMap((t) => t.need.map((n) => n.length)));
   const half = Math.ceil(longest / 2 / INCH) * INCH;
   const style = useStyle();
   const id = useId();
+  /** What one of several projects says, or what they were begun with, is not the shop's to change: it is said for what is bought here. */
+  const change = (label: string, h: NonNullable<typeof haul>) =>
+    kept && open.several
+      ? desk.edit(`${label}, for this purchase`, (p) => ({ ...p, sale: { ...p.sale, haul: h } }))
+      : void open.changeShop(label, (s) => ({ ...s, haul: h }));
   const [typed, setTyped] = useState<Typed>();
   const read = useMutation({
     mutationFn: async (t: Typed) => {
@@ -46,7 +57,7 @@ export function Haul() {
     },
     onSuccess: (h) => {
       setTyped(undefined);
-      void open.changeShop(`The car takes ${text(h.limit, style)}`, (s) => ({ ...s, haul: h }));
+      change(`The car takes ${text(h.limit, style)}`, h);
     },
   });
   const said = read.error instanceof Refusal ? read.error.places : {};
@@ -69,33 +80,25 @@ export function Haul() {
         ) : (
           <span className="text-ink-2">Sticks are carried as they are{whose}.</span>
         )}
-        {/* what one of several says is changed there */}
-        {!(kept && open.several) && (
+        <button
+          type="button"
+          className="link"
+          onClick={() =>
+            setTyped({
+              limit: haul ? text(haul.limit, style) : "",
+              error: text(haul?.error ?? usualError, style, 64),
+              free: haul?.free ? String(haul.free) : "",
+              price: haul?.price ? (haul.price / 100).toFixed(2) : "",
+            })
+          }
+        >
+          {haul ? "Change it" : "Say what the car takes"}
+        </button>
+        {!haul && longest > 0 && (
           <button
             type="button"
             className="link"
-            onClick={() =>
-              setTyped({
-                limit: haul ? text(haul.limit, style) : "",
-                error: text(haul?.error ?? usualError, style, 64),
-                free: haul?.free ? String(haul.free) : "",
-                price: haul?.price ? (haul.price / 100).toFixed(2) : "",
-              })
-            }
-          >
-            {haul ? "Change it" : "Say what the car takes"}
-          </button>
-        )}
-        {!haul && longest > 0 && !(kept && open.several) && (
-          <button
-            type="button"
-            className="link"
-            onClick={() =>
-              void open.changeShop(`Sticks are halved in the shop, to carry ${text(half, style)}`, (s) => ({
-                ...s,
-                haul: { limit: half, error: usualError },
-              }))
-            }
+            onClick={() => change(`Sticks are halved in the shop, to carry ${text(half, style)}`, { limit: half, error: usualError })}
           >
             Have them halved in the shop
           </button>

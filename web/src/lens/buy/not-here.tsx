@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Line, Substitute } from "../../api/client";
 import { substitutesOf } from "../../desk/server";
-import { useNamed, useNow, useOpen, useStyle } from "../../desk/use";
+import { useNow, useOpen, usePlan, useStyle } from "../../desk/use";
+import { named, namesOf } from "../../frame/names";
 import { isShown, money, plural, text } from "../../lib/format";
 import { kindWords, sizeWords } from "../../lib/words";
 import { NoAnswer } from "../../ui/ui";
@@ -58,7 +59,7 @@ function Instead({ line: l, ask, leave, cheapest = false }: Props) {
       )}
       <ul className="grid gap-2">
         {all?.map((s) => (
-          <One key={`${s.words} ${s.cuts.join()}`} of={s} />
+          <One key={`${s.frame} ${s.words} ${s.cuts.join()}`} of={s} />
         ))}
       </ul>
       <p>
@@ -75,7 +76,9 @@ const ways = ["wide", "deep", "high"];
 function One({ of: s }: { of: Substitute }) {
   const open = useOpen();
   const style = useStyle();
-  const named = useNamed();
+  const frame = usePlan((p) => p.frames[s.frame]);
+  const several = usePlan((p) => p.frames.length > 1);
+  const names = namesOf(frame);
   const grows = s.grows.flatMap((g, i) =>
     isShown(Math.abs(g), style, 32) ? [`${text(Math.abs(g), style, 32)} ${g > 0 ? "more" : "less"} ${ways[i]}`] : [],
   );
@@ -89,16 +92,24 @@ function One({ of: s }: { of: Substitute }) {
   ].filter(Boolean);
   return (
     <li className="grid gap-1 border-t border-rule pt-1">
-      <strong>{s.words.charAt(0).toUpperCase() + s.words.slice(1)}.</strong>
+      <strong>
+        {several && `${frame?.name || "Without a name"}: `}
+        {s.words.charAt(0).toUpperCase() + s.words.slice(1)}.
+      </strong>
       <span>{s.more.map((m) => `${m.more > 0 ? "+" : "−"}${Math.abs(m.more)} ${sizeWords(m.size)} ${kindWords(m.kind)}`).join(", ")}</span>
-      {s.asks ? <span className="font-semibold text-warn">It asks what gives way: {named(s.asks)}</span> : <span>{says.join("; ")}.</span>}
+      {s.asks ? (
+        <span className="font-semibold text-warn">It asks what gives way: {named(s.asks, names)}</span>
+      ) : (
+        <span>{says.join("; ")}.</span>
+      )}
       {s.warns.map((w) => (
         <span key={w} className="font-semibold text-warn">
           {w}
         </span>
       ))}
-      <button type="button" className="btn btn-small btn-fix justify-self-start" onClick={() => open.fix(s.fix)}>
+      <button type="button" className="btn btn-small btn-fix justify-self-start" onClick={() => open.fix(s.fix, s.frame)}>
         Take it at {plural(s.joints, "joint")}
+        {several && ` of ${frame?.name || "it"}`}
       </button>
     </li>
   );

@@ -147,7 +147,7 @@ export function WareRow({ ware: w }: { ware: Ware }) {
               It could be left out
             </label>
           )}
-          {l.ware === "fitting" && !open.several && <NotHere line={l} />}
+          {l.ware === "fitting" && <NotHere line={l} />}
           <p>{[l.for ? `For ${l.for}.` : "", l.rule ? `${capital(l.rule)}.` : "", packWords(l)].filter(Boolean).join(" ")}</p>
           {(l.source || l.date) && l.priced && !l.example && (
             <p className="text-ink-2">

@@ -15,7 +15,10 @@ export function Scope() {
   const { effect: e } = asks;
   const changed = e?.changed ?? [];
   return (
-    <Dialog title={asks.own ? "For every project, or for this one?" : "For every project?"} onClose={() => open.answerShop()}>
+    <Dialog
+      title={asks.own ? `For every project, or for this ${open.several ? "purchase" : "one"}?` : "For every project?"}
+      onClose={() => open.answerShop()}
+    >
       <p className="mb-2">
         <strong>{asks.label}</strong>
         {e
@@ -49,7 +52,7 @@ export function Scope() {
       <p className="flex flex-wrap gap-2">
         {asks.own && (
           <button ref={main} type="button" className="btn btn-main" onClick={() => open.answerShop("own")}>
-            Only this project
+            Only this {open.several ? "purchase" : "project"}
           </button>
         )}
         <button

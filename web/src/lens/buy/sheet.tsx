@@ -74,9 +74,9 @@ export default function BuySheet() {
       <TooMany />
       <Scope />
       <Total />
-      {!open.several && <Shops />}
+      <Shops />
       <Worth />
-      {!open.several && <WhatIf />}
+      <WhatIf />
     </section>
   );
 }

@@ -27,12 +27,16 @@ export function Shops() {
 /** A project may buy elsewhere than the others; it can go back to what they buy by. */
 function OwnSale() {
   const desk = useDesk();
+  const { several } = useOpen();
   const sale = useProject((p) => p.sale);
   const from = [...new Set((sale?.prices ?? []).map((p) => p.source ?? "").filter((s) => s && s !== "own"))];
   if (!sale || ((sale.prices?.length ?? 0) === 0 && (sale.stock?.length ?? 0) === 0)) return null;
   return (
     <p className="flex flex-wrap items-baseline gap-x-3 py-1">
-      <span>This project has {from.length > 0 ? `the prices and sticks of ${from.join(" and ")}` : "prices or sticks of its own"}.</span>
+      <span>
+        This {several ? "purchase" : "project"} has{" "}
+        {from.length > 0 ? `the prices and sticks of ${from.join(" and ")}` : "prices or sticks of its own"}.
+      </span>
       <button type="button" className="link" onClick={() => desk.edit("As every project buys", (p) => ({ ...p, sale: undefined }))}>
         buy as every project does
       </button>

@@ -48,8 +48,8 @@ function useChoices(): Choice[] {
   const starters = useStarters();
   const tools = useTools();
   const style = useStyle();
-  const { id } = useOpen();
-  const targets = targetsOf(project, starters, planned.plan, planned.places, planned.repeats);
+  const { id, several } = useOpen();
+  const targets = several ? [] : targetsOf(project, starters, planned.plan, planned.places, planned.repeats);
   const simple = (key: string, label: string, options: Choice["options"], to: (p: Project, v: string) => Project): Choice => ({
     key,
     label,
@@ -85,23 +85,34 @@ function useChoices(): Choice[] {
         },
       ]
     : [];
+  const joints = simple(
+    "joints",
+    "Every joint",
+    [
+      ["cemented", "cemented"],
+      ["slip", "dry"],
+    ],
+    (p, v) => hold({ ...p, modeRules: [] }, {}, v as "cemented" | "slip"),
+  );
+  const copies: Choice = {
+    key: "copies",
+    label: "How many copies",
+    like: "4",
+    make: (v) => ({
+      key: `copies ${v}`,
+      label: plural(Number(v) || 1, "copy", "copies"),
+      to: async (p) => ({ ...p, copies: Math.max(1, Math.min(500, Math.round(Number(v)) || 1)) }),
+    }),
+  };
   return [
     ...targets.map(of),
     ...size,
+    ...(several ? [] : [joints, copies]), // of several, each says for itself
     simple(
       "tool",
       "Cut with",
       tools.map((t) => [t.id, t.name] as const),
       (p, v) => ({ ...p, tool: v }),
-    ),
-    simple(
-      "joints",
-      "Every joint",
-      [
-        ["cemented", "cemented"],
-        ["slip", "dry"],
-      ],
-      (p, v) => hold({ ...p, modeRules: [] }, {}, v as "cemented" | "slip"),
     ),
     simple(
       "school",
@@ -127,16 +138,6 @@ function useChoices(): Choice[] {
           const lengths = await ask(api.POST("/api/lengths", { body: { texts, units: style === "metric" ? "mm" : "in" } }));
           return { ...p, sale: { ...p.sale, stock: lengths.map((length) => ({ length })) } };
         },
-      }),
-    },
-    {
-      key: "copies",
-      label: "How many copies",
-      like: "4",
-      make: (v) => ({
-        key: `copies ${v}`,
-        label: plural(Number(v) || 1, "copy", "copies"),
-        to: async (p) => ({ ...p, copies: Math.max(1, Math.min(500, Math.round(Number(v)) || 1)) }),
       }),
     },
   ];
@@ -202,6 +203,9 @@ function Asks({ onAdd, full }: { onAdd: (c: Change) => void; full: boolean }) {
   );
 }
 
+/** What is compared: its name, how it is shown, and what is less of it. */
+type Row = [string, (p: Plan) => React.ReactNode, (p: Plan) => number];
+
 /** The variants beside what is planned. */
 function Table({ all, onDrop }: { all: Change[]; onDrop: (key: string) => void }) {
   const open = useOpen();
@@ -249,23 +253,25 @@ function Table({ all, onDrop }: { all: Change[]; onDrop: (key: string) => void }
     }),
   ];
   const grave = (p: Plan) => p.findings.filter((f) => f.severity !== "note").length;
-  const rows: [string, (p: Plan) => React.ReactNode, (p: Plan) => number][] = [
+  const weight = (p: Plan) => p.frames.reduce((n, f) => n + f.weight.total * (open.several ? f.copies : 1), 0);
+  const outside: Row = [
+    "Outside",
+    (p) =>
+      p.frames[0]?.overall.map((e, i) => (
+        <span key={e.axis}>
+          {i > 0 && " × "}
+          <Len nm={e.size} style={style} />
+        </span>
+      )),
+    () => 0,
+  ];
+  const rows: Row[] = [
     ["Cost", (p) => money(p.bill.total), (p) => p.bill.total],
     ["Sticks", (p) => p.totals.sticks, (p) => p.totals.sticks],
     ["Pipe", (p) => `${feet(p.totals.net)} ft`, (p) => p.totals.net],
     ["Fittings", (p) => p.totals.fittings, (p) => p.totals.fittings],
-    ["Weight", (p) => `${(p.frames[0]?.weight.total ?? 0).toFixed(1)} lb`, (p) => p.frames[0]?.weight.total ?? 0],
-    [
-      "Outside",
-      (p) =>
-        p.frames[0]?.overall.map((e, i) => (
-          <span key={e.axis}>
-            {i > 0 && " × "}
-            <Len nm={e.size} style={style} />
-          </span>
-        )),
-      () => 0,
-    ],
+    ["Weight", (p) => `${weight(p).toFixed(1)} lb`, weight],
+    ...(open.several ? [] : [outside]),
     ["To look at", (p) => grave(p) || "nothing", grave],
   ];
   return (

@@ -1,6 +1,6 @@
 import { readPrices } from "../../prices/read";
 import type { Project } from "../../api/client";
-import { useDesk, useOpen, usePlan, useProject } from "../../desk/use";
+import { useDesk, usePlan, useProject } from "../../desk/use";
 import { money, plural } from "../../lib/format";
 import { InPlace } from "../../ui/in-place";
 import { nameOf } from "./list";
@@ -13,7 +13,6 @@ export function Worth() {
   const desk = useDesk();
   const plan = usePlan();
   const terms = useProject((p) => p.terms) ?? {};
-  const open = useOpen();
   const w = plan.worth;
   const largest = plan.bill.lines.find((l) => l.label === w.largest);
   const set = (label: string, by: Partial<Terms>) => desk.edit(label, (p) => ({ ...p, terms: { ...p.terms, ...by } }));
@@ -69,7 +68,7 @@ export function Worth() {
         {w.largest && w.share ? (
           <li>
             {Math.round(100 * w.share)} % of it is one line: {largest ? nameOf(largest) : w.largest}.
-            {largest?.ware === "fitting" && !open.several && <Cheaper line={largest} />}
+            {largest?.ware === "fitting" && <Cheaper line={largest} />}
             {largest?.ware === "pipe" && " Another stick length or pipe size can be set beside it under What if."}
           </li>
         ) : null}

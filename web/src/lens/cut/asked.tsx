@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, createContext, use, useState } from "react";
-import { savingsOf } from "../../desk/server";
+import { mistakesOf, savingsOf } from "../../desk/server";
 import { useNow, useOpen, usePlan } from "../../desk/use";
 
 interface Asked {
@@ -30,7 +30,7 @@ export function useSavings() {
   const found = useQuery({
     queryKey: ["savings", open.id, now.project, now.shop, plan.pipe.map((t) => t.basis), typed],
     queryFn: ({ signal }) => savingsOf(now, { of: open.id, typed, signal }),
-    enabled: (savings || edge) && plan.pipe.length > 0 && !open.several,
+    enabled: (savings || edge) && plan.pipe.length > 0,
     staleTime: Number.POSITIVE_INFINITY,
   });
   return { found, edge };
@@ -50,7 +50,7 @@ export function useMistakes() {
       now.shop,
       plan.pipe.map((t) => [t.basis, t.sticks.map((s) => s.pieces.map((p) => p.cut))]),
     ],
-    queryFn: ({ signal }) => open.mistakes(now, signal),
+    queryFn: ({ signal }) => mistakesOf(now, { of: open.id, signal }),
     enabled: mistakes,
     staleTime: Number.POSITIVE_INFINITY,
   });

@@ -3,6 +3,7 @@ import { useId, useState } from "react";
 import { type BadCut, type DoneEvent, Refusal, api, ask } from "../../api/client";
 import { newId } from "../../desk/device";
 import { cuttingOne, spoiling } from "../../desk/doing";
+import { badCutOf } from "../../desk/server";
 import { useNow, useOpen, useOpenState, usePlan, useStyle } from "../../desk/use";
 import { Len, money, plural, text } from "../../lib/format";
 import { sizeWords } from "../../lib/words";
@@ -29,7 +30,7 @@ export function CutWrong({ step, onDone }: { step: Step; onDone: () => void }) {
       }
       const cut = cuttingOne(step.of, step.stick, step.piece, out, is);
       const event = { ...(is === undefined ? spoiling(step.of, step.stick, step.piece, out) : cut), id: newId() } as DoneEvent;
-      return { is, bad: await open.badCut(now, event) };
+      return { is, bad: await badCutOf(now, event, { of: open.id }) };
     },
   });
   const found = read.data;

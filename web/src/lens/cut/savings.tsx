@@ -1,5 +1,5 @@
 import type { Fix, Repair, SizeSaving } from "../../api/client";
-import { useOpen, useStyle } from "../../desk/use";
+import { useOpen, usePlan, useStyle } from "../../desk/use";
 import { Len, feet, money, plural, text } from "../../lib/format";
 import { Head, NoAnswer } from "../../ui/ui";
 import { useAsked, useSavings } from "./asked";
@@ -13,8 +13,9 @@ export function LittleChanges() {
   const style = useStyle();
   const { savings: asked, typed, ask } = useAsked();
   const { found, edge } = useSavings();
-  const press = (f: Fix) => open.fix(f);
+  const name = useNameOf();
   const sizes = found.data?.sizes ?? [];
+  const several = usePlan((p) => p.frames.length > 1);
   return (
     <section aria-labelledby="little-head" className="grid gap-2">
       <Head id="little-head" title="What a little would save" />
@@ -34,7 +35,7 @@ export function LittleChanges() {
       {found.data && (
         <ul className="grid gap-1" aria-label="Sizes that save">
           {sizes.map((s) => (
-            <SizeRow key={`${s.frame} ${s.id}`} of={s} onPress={press} />
+            <SizeRow key={`${s.frame} ${s.id}`} of={s} name={name(s)} onPress={(f) => open.fix(f, s.frame)} />
           ))}
           {sizes.length === 0 && <li className="text-ink-2">No size can move by itself.</li>}
         </ul>
@@ -50,7 +51,7 @@ export function LittleChanges() {
           For the same pipe it could also be larger:{" "}
           {sizes
             .filter((s) => s.most > s.now)
-            .map((s) => `${s.label || named(s)} up to ${text(s.most, style)}`)
+            .map((s) => `${s.label && !several ? s.label : name(s)} up to ${text(s.most, style)}`)
             .join("; ")}
           .
         </p>
@@ -64,6 +65,12 @@ const ways: Record<string, string> = { x: "wide", y: "deep", z: "high" };
 /** A size as it was typed, and which one it is. */
 const named = (s: SizeSaving) => (s.label ? `${s.label}, ${s.says}` : s.axis ? `${s.says}, ${ways[s.axis]}` : s.says);
 
+/** The same, with the name of its project where there are several. */
+function useNameOf(): (s: SizeSaving) => string {
+  const frames = usePlan((p) => p.frames);
+  return (s) => (frames.length > 1 ? `${frames[s.frame]?.name || "Without a name"}: ${named(s)}` : named(s));
+}
+
 const more = (cents: number) => (cents > 0 ? `${money(cents)} more` : cents < 0 ? `saves ${money(-cents)}` : "costs nothing more");
 
 /** What takes the sticks of a size off their knife edge: it stands under such a stick. */
@@ -75,7 +82,7 @@ export function OffTheEdge({ size }: { size: string }) {
     <ul className="grid gap-1 border-l-4 border-warn py-1 pl-2 text-sm" aria-label="Off the knife edge">
       {!found.data && <li className="text-ink-2">{found.isFetching ? "Looking for what takes it off the edge …" : ""}</li>}
       {repairs?.map((r) => (
-        <RepairRow key={r.fix.label} of={r} onPress={(f) => open.fix(f)} />
+        <RepairRow key={r.fix.label} of={r} onPress={(f) => open.fix(f, r.frames?.[0])} />
       ))}
       {repairs?.length === 0 && <li className="text-ink-2">No small change takes it off the edge. Measure that stick first.</li>}
     </ul>
@@ -87,12 +94,13 @@ export function SavesBeside({ letter }: { letter: string }) {
   const open = useOpen();
   const style = useStyle();
   const { found } = useSavings();
+  const name = useNameOf();
   const best = found.data?.sizes.find((s) => s.fix && s.less && s.letters?.[0] === letter);
   if (!best?.fix) return null;
   const { fix } = best;
   return (
-    <button type="button" className="link text-left text-sm" onClick={() => open.fix(fix)}>
-      {named(best)} <Len nm={best.now - (best.less ?? 0)} style={style} /> less saves {best.saves ? money(best.saves) : "pipe"}
+    <button type="button" className="link text-left text-sm" onClick={() => open.fix(fix, best.frame)}>
+      {name(best)} <Len nm={best.now - (best.less ?? 0)} style={style} /> less saves {best.saves ? money(best.saves) : "pipe"}
     </button>
   );
 }
@@ -105,20 +113,24 @@ function RepairRow({ of: r, onPress }: { of: Repair; onPress: (f: Fix) => void }
         {r.edges > 0 && `, ${plural(r.edges, "stick is", "sticks are")} on an edge still`}
         {r.typed && <strong className="text-warn"> A cut that you typed gives way.</strong>}
       </span>
-      <button type="button" className="btn btn-small btn-fix" onClick={() => onPress(r.fix)}>
-        {r.fix.label}
-      </button>
+      {(r.frames?.length ?? 0) > 1 ? (
+        <span className="text-ink-2">to be said in each of their projects</span>
+      ) : (
+        <button type="button" className="btn btn-small btn-fix" onClick={() => onPress(r.fix)}>
+          {r.fix.label}
+        </button>
+      )}
     </li>
   );
 }
 
-function SizeRow({ of: s, onPress }: { of: SizeSaving; onPress: (f: Fix) => void }) {
+function SizeRow({ of: s, name, onPress }: { of: SizeSaving; name: string; onPress: (f: Fix) => void }) {
   const style = useStyle();
   const saves = s.saves ? money(s.saves) : s.length ? `${feet(s.length)} ft of pipe` : "";
   return (
     <li className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
       <span className="min-w-56 flex-1">
-        {named(s)}:{" "}
+        {name}:{" "}
         {s.less && s.fix ? (
           <>
             <Len nm={s.now - s.less} style={style} /> less saves {saves}

@@ -30,7 +30,6 @@ export default function CutSheet() {
 const sawHash = "#saw";
 
 function Sheet() {
-  const open = useOpen();
   const plan = usePlan();
   const frame = useFrame();
   const [picked, onPick] = usePicked();
@@ -102,12 +101,8 @@ function Sheet() {
         .map((b) => (
           <OfBar key={b.label} of={b} under={under} />
         ))}
-      {!open.several && (
-        <>
-          <Spares />
-          <LittleChanges />
-        </>
-      )}
+      <Spares />
+      <LittleChanges />
       <Spoilt />
       <Tools />
       <p className="text-sm text-ink-2">
