@@ -128,6 +128,58 @@ func TestSeveralJobsAreBoughtTogether(t *testing.T) {
 	p.see("There is no such project")
 }
 
+// Several projects are bought as one is: shops are compared and one is taken, variants are set side by side,
+// what is not on the shelf is replaced in the project that has it, and what a little saves is found in
+// each; all of it can be taken back, and is there on another device.
+func TestSeveralAreBoughtAsOneIs(t *testing.T) {
+	w := open(t)
+	table, jump := w.project("Scorekeeper's table"), w.project("Club jump")
+	p := w.window("/together?of=" + jump + "," + table)
+	p.see("A letter has its project’s number before it")
+	told := func() string { return p.MustEval(`() => document.querySelector(".sticky")?.innerText ?? ""`).Str() }
+
+	p.press("1 in side-outlet elbow")
+	p.press("Not here")
+	p.see("Scorekeeper's table: Two fittings that touch")
+	p.press("Take it at 4 joints of Scorekeeper's table")
+	p.see("In Scorekeeper's table: Two fittings at")
+	assert.NotContains(t, told(), "⟨")
+	p.gone("1 in side-outlet elbow")
+	p.see("1A")
+	other := w.window("/p/" + table + "/buy")
+	other.see("What to buy")
+	other.gone("1 in side-outlet elbow")
+	p.press("Undo")
+	p.see("1 in side-outlet elbow")
+	other.see("1 in side-outlet elbow")
+
+	p.press("Where to buy")
+	p.see("Quay Street Counter")
+	p.press("Buy at Quay Street Counter")
+	p.see("This purchase has the prices and sticks of Quay Street Counter")
+	p.see("3/4 in pipe, 20′ stick")
+	other.gone("20′ stick")
+	p.see("Saved")
+	second := w.window("/together?of=" + table + "," + jump)
+	second.see("3/4 in pipe, 20′ stick")
+	second.choose("Joints are cemented with", "one-step")
+	p.see("one-step cement")
+	p.press("buy as every project does")
+	p.gone("20′ stick")
+
+	p.press("What if …")
+	p.choose("Were it", "shear")
+	p.see("Cut with: Ratchet shear")
+	p.press("Take it: Cut with: Ratchet shear")
+	second.until(
+		"the tool is the other device's, too",
+		`() => document.querySelector('[role=radio][aria-label^="Cut with: Ratchet shear"]')?.getAttribute("aria-checked") === "true"`,
+	)
+	p.press("Try every size a little smaller")
+	p.see("Bar height, 20 to the top of the pipe (Club jump)")
+	p.axe("bought together as one is")
+}
+
 func TestOpenAFileAndSaveItAgain(t *testing.T) {
 	w := open(t)
 	p := w.window("/")

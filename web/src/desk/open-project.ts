@@ -2,6 +2,7 @@ import type { QueryClient } from "@tanstack/react-query";
 import { type StoreApi, createStore } from "zustand/vanilla";
 import type { Done, Edit, Fix, PlanAnswer, Project, Shop } from "../api/client";
 import type { Picked } from "../frame/items";
+import { named, namesOf } from "../frame/names";
 import { Documents, type Other } from "./documents";
 import type { Elsewhere } from "./elsewhere";
 import { applyFix } from "./fix";
@@ -155,12 +156,14 @@ export class OpenProject {
   readonly say = (...all: ToDo[]) => this.recorder.did(all);
 
   /** What was done in a project that is not open here is told, with its way back. */
-  private async elsewhere(doing: Promise<Elsewhere>) {
+  private async elsewhere(frame: number, doing: Promise<Elsewhere>) {
+    const names = namesOf(this.store.getState().planned.plan?.frames[frame]);
     try {
-      this.store.setState({ elsewhere: await doing });
+      const done = await doing;
+      this.store.setState({ elsewhere: { ...done, label: named(done.label, names) } });
     } catch (e) {
       this.store.setState({
-        elsewhere: new Error(e instanceof TypeError ? "The server does not answer. Nothing was changed." : String((e as Error).message)),
+        elsewhere: new Error(e instanceof TypeError ? "The server does not answer. Nothing was changed." : named((e as Error).message, names)),
       });
     }
     this.planner.refresh();
@@ -241,7 +244,7 @@ export class OpenProject {
   readonly fix = (x: Fix, frame = 0) => {
     const made = x.edits.filter((e) => e.path === "/gesture");
     if (made.length > 0 && this.server.fixIn) {
-      void this.elsewhere(this.server.fixIn(frame, x));
+      void this.elsewhere(frame, this.server.fixIn(frame, x));
       return;
     }
     if (made.length > 0) {

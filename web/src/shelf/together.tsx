@@ -48,8 +48,10 @@ function Page() {
     <main className="mx-auto grid w-full max-w-6xl gap-6 px-4 py-6">
       <Trouble />
       <div className="sheet-head flex-wrap">
-        <h1 className="text-3xl">Bought together</h1>
-        {history && <SaveNote />}
+        <span className="flex flex-wrap items-baseline gap-x-4">
+          <h1 className="text-3xl">Bought together</h1>
+          {history && <SaveNote />}
+        </span>
         {plan && history && <Files />}
       </div>
       {why && <Failure why={why} />}

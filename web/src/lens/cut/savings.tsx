@@ -10,12 +10,10 @@ import { useAsked, useSavings } from "./asked";
  */
 export function LittleChanges() {
   const open = useOpen();
-  const style = useStyle();
   const { savings: asked, typed, ask } = useAsked();
   const { found, edge } = useSavings();
   const name = useNameOf();
   const sizes = found.data?.sizes ?? [];
-  const several = usePlan((p) => p.frames.length > 1);
   return (
     <section aria-labelledby="little-head" className="grid gap-2">
       <Head id="little-head" title="What a little would save" />
@@ -46,16 +44,6 @@ export function LittleChanges() {
           Cuts that I typed may give way, too
         </label>
       )}
-      {found.data && sizes.some((s) => s.most > s.now) && (
-        <p className="text-sm text-ink-2">
-          For the same pipe it could also be larger:{" "}
-          {sizes
-            .filter((s) => s.most > s.now)
-            .map((s) => `${s.label && !several ? s.label : name(s)} up to ${text(s.most, style)}`)
-            .join("; ")}
-          .
-        </p>
-      )}
     </section>
   );
 }
@@ -68,7 +56,7 @@ const named = (s: SizeSaving) => (s.label ? `${s.label}, ${s.says}` : s.axis ? `
 /** The same, with the name of its project where there are several. */
 function useNameOf(): (s: SizeSaving) => string {
   const frames = usePlan((p) => p.frames);
-  return (s) => (frames.length > 1 ? `${frames[s.frame]?.name || "Without a name"}: ${named(s)}` : named(s));
+  return (s) => (frames.length > 1 ? `${named(s)} (${frames[s.frame]?.name || "without a name"})` : named(s));
 }
 
 const more = (cents: number) => (cents > 0 ? `${money(cents)} more` : cents < 0 ? `saves ${money(-cents)}` : "costs nothing more");
@@ -141,6 +129,7 @@ function SizeRow({ of: s, name, onPress }: { of: SizeSaving; name: string; onPre
         ) : (
           <span className="text-ink-2">nothing within 2 in less</span>
         )}
+        {s.most > s.now && <span className="text-ink-2">; up to {text(s.most, style)} for the same pipe</span>}
       </span>
       {s.fix && (
         <button type="button" className="btn btn-small btn-fix" onClick={() => s.fix && onPress(s.fix)}>
