@@ -148,8 +148,8 @@ func TestTheWorkbenchByMouse(t *testing.T) {
 		`() => [...document.querySelectorAll(".ware-row.is-lit")].every(e => e.innerText.includes("3/4 in pipe")) && document.querySelector(".ware-row.is-lit") !== null`,
 	)
 	done("a price", func() {
-		p.press("Price of 3/4 cap")
-		p.MustElement(`input[aria-label="Price of 3/4 cap"]`).MustSelectAllText().MustInput("2.50")
+		p.press("Price of 3/4 in cap")
+		p.MustElement(`input[aria-label="Price of 3/4 in cap"]`).MustSelectAllText().MustInput("2.50")
 		p.keys(input.Enter)
 		p.press("Only this project")
 	})
@@ -308,7 +308,7 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 
 	p.frame(input.Digit6)
 	p.see("What to buy")
-	p.focus("Price of 3/4 tee")
+	p.focus("Price of 3/4 in tee")
 	p.keys(input.Enter)
 	p.retype("3.10")
 	p.keys(input.Enter)

@@ -21,7 +21,7 @@ func Example() {
 	b := cost.Example()
 	bill := b.Add([]material.Line{tee(3), {Spec: material.Spec{Ware: material.Fitting, Kind: "wye", Size: "3/4"}, Quantity: 2}})
 	fmt.Println(bill.Total, "example:", bill.Example, "without a price:", bill.Unpriced)
-	// Output: $2.37 example: true without a price: [2 × 3/4 wye]
+	// Output: $2.37 example: true without a price: [2 × 3/4 in wye]
 }
 
 func TestOwnPricesTakeTheMarkAway(t *testing.T) {

@@ -61,7 +61,7 @@ func TestWhatIsAtHomeIsNotPaidFor(t *testing.T) {
 	assert.Equal(t, 2, bill.Lines[0].Over)
 	assert.Equal(t, 8, bill.Lines[0].Count)
 	b = cost.Book{}
-	assert.Equal(t, []string{"4 × 3/4 tee"}, b.Add([]material.Line{line}).Unpriced)
+	assert.Equal(t, []string{"4 × 3/4 in tee"}, b.Add([]material.Line{line}).Unpriced)
 	line.Home = 8
 	assert.Empty(t, b.Add([]material.Line{line}).Unpriced)
 }

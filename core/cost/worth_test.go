@@ -21,7 +21,7 @@ func TestABillAgainstItsTerms(t *testing.T) {
 	w := bill.Hold(cost.Terms{Budget: 50_00, Bought: 18_00, Uses: 10, Optional: []material.Spec{cap}, Tools: 12_00}, 4, 0.1)
 	assert.Equal(t, cost.Worth{
 		Copies: 4, Each: 11_00, Optional: 11_00, Base: 33_00, Tools: 12_00, All: 56_00, PerUse: 1_10, Over: 6_00, Budgeted: true,
-		Saves: 16_00, Against: true, PaysAt: 2, Largest: "3/4 tee", Share: 0.75,
+		Saves: 16_00, Against: true, PaysAt: 2, Largest: "3/4 in tee", Share: 0.75,
 	}, w)
 	w = bill.Hold(cost.Terms{Bought: 5_00}, 4, 0.1)
 	assert.Equal(t, measure.Money(-24_00), w.Saves, "they cost more to make")

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/measure"
 )
 
@@ -88,7 +89,7 @@ func (s Spec) Words() string {
 	case Pipe:
 		return fmt.Sprintf("%s in pipe, %s stick", s.Size, s.Length.Format(measure.FeetInches, 0))
 	case Fitting:
-		return s.Size + " " + s.Kind
+		return strings.ReplaceAll(s.Size, "x", " × ") + " in " + catalog.Kind(s.Kind).Words()
 	case Cement, Primer:
 		if s.Kind != "" {
 			return fmt.Sprintf("%s %s, %d fl oz can", s.Kind, s.Ware, s.Ounces)

@@ -35,7 +35,7 @@ func Example() {
 		fmt.Println(r.Label, r.Price.Asked.Words())
 	}
 	// Output:
-	// 3/4 tee 0.88
+	// 3/4 in tee 0.88
 	// 3/4 in pipe, 10' stick 4.98
 	// line 3, thing: "3/4 thing" is nothing that is bought here; write it as a list of yours names it, like 3/4 tee or 3/4 pipe, 10′ stick
 }

@@ -115,5 +115,5 @@ func TestWrittenCutListReadsBack(t *testing.T) {
 	var b bytes.Buffer
 	require.NoError(t, export.Shopping(&b, p))
 	assert.Contains(t, b.String(), "with example prices")
-	assert.Contains(t, b.String(), "3/4 elbow-90")
+	assert.Contains(t, b.String(), "3/4 in elbow 90°")
 }

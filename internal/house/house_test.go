@@ -22,7 +22,7 @@ const module = "sturdyelbow/"
 // may import what every analysis may.
 var above = map[string]string{
 	// what everything stands on
-	"measure": "", "why": "measure", "linear": "", "together": "measure", "finding": "measure", "mention": "", "words": "", "message": "measure finding mention", "material": "measure",
+	"measure": "", "why": "measure", "linear": "", "together": "measure", "finding": "measure", "mention": "", "words": "", "message": "measure finding mention", "material": "measure catalog",
 	"catalog": "measure", "curve": "measure linear", "constraint": "measure linear together",
 	// the document, and where it stands
 	"frame": "measure catalog mention", "frametest": "measure catalog frame", "layer": "measure catalog frame together", "wireframe": "measure catalog frame",

@@ -13,7 +13,7 @@ import type { Now } from "./follow";
 import { type Outgoing, Recorder, type ToDo, nothingDone, shelfOf } from "./record";
 import type { SaveState } from "./saver";
 import { beginning } from "./doing";
-import { type ShopAsk, isOwn, ownOf, shopFor } from "./scope";
+import { type ShopAsk, type Whom, isOwn, ownOf, shopFor } from "./scope";
 import { type Server, remember, serverOf } from "./server";
 
 /** Everything that is known of an open project this moment. */
@@ -49,6 +49,8 @@ export interface State {
   outgoing: Outgoing;
   /** A change of the shop that waits to be told whom it is for. */
   shopAsk?: ShopAsk;
+  /** Whom the changes of the shop that follow are for, until the page is left; asked each time where nothing was said. */
+  shopFor?: Whom;
   /** The project was deleted, in another window. */
   gone?: boolean;
   /** What was done last in a project that is not open here, or why it was not. */
@@ -136,21 +138,34 @@ export class OpenProject {
       this.documents.edit(label, own);
       return;
     }
+    const ask = { label, shop, own };
+    const { shopFor: whom } = this.store.getState();
+    if (whom === "all" || (whom && own)) {
+      this.changeFor(whom, ask);
+      return;
+    }
     const effect = await this.server.effect(now.shop, after).catch(() => undefined);
     const alone = effect?.changed.length === 0 && effect.more === 0;
     if (alone && !now.project.sale) this.documents.editShop(label, shop);
     else if (alone && own)
       this.documents.edit(label, own); // this project has a shop of its own already
-    else this.store.setState({ shopAsk: { label, shop, own, effect } });
+    else this.store.setState({ shopAsk: { ...ask, effect } });
   };
 
-  /** Says whom a change of the shop is for; nobody leaves it. */
-  readonly answerShop = (whom?: "all" | "own") => {
+  /** Says whom a change of the shop is for, and perhaps those that follow; nobody leaves it. */
+  readonly answerShop = (whom?: Whom, always = false) => {
     const { shopAsk } = this.store.getState();
-    this.store.setState({ shopAsk: undefined });
-    if (whom === "all") this.documents.editShop(shopAsk?.label ?? "", (s) => shopAsk?.shop(s) ?? s);
-    if (whom === "own" && shopAsk?.own) this.documents.edit(`${shopAsk.label}, for this project`, shopAsk.own);
+    this.store.setState({ shopAsk: undefined, ...(whom && always ? { shopFor: whom } : {}) });
+    if (whom && shopAsk) this.changeFor(whom, shopAsk);
   };
+
+  /** Asks again, each time, whom a change of the shop is for. */
+  readonly askShop = () => this.store.setState({ shopFor: undefined });
+
+  private changeFor(whom: Whom, { label, shop, own }: ShopAsk) {
+    if (whom === "all") this.documents.editShop(label, shop);
+    else if (own) this.documents.edit(`${label}, for this ${this.several ? "purchase" : "project"}`, own);
+  }
 
   /** Takes something back, or anything else that needs nothing begun. */
   readonly say = (...all: ToDo[]) => this.recorder.did(all);
@@ -163,7 +178,9 @@ export class OpenProject {
       this.store.setState({ elsewhere: { ...done, label: named(done.label, names) } });
     } catch (e) {
       this.store.setState({
-        elsewhere: new Error(e instanceof TypeError ? "The server does not answer. Nothing was changed." : named((e as Error).message, names)),
+        elsewhere: new Error(
+          e instanceof TypeError ? "The server does not answer. Nothing was changed." : named((e as Error).message, names),
+        ),
       });
     }
     this.planner.refresh();

@@ -2,6 +2,9 @@ import type { Effect, Price, Project, Shop } from "../api/client";
 import { byThing, specKey as key } from "../lib/spec";
 import { same } from "./merge";
 
+/** Whom a change of the shop is for: every project, or the one that is open. */
+export type Whom = "all" | "own";
+
 /** A change of the shop that waits to be told whom it is for. */
 export interface ShopAsk {
   label: string;

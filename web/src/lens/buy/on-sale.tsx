@@ -5,6 +5,7 @@ import { type Style, onTape, text } from "../../lib/format";
 import { PriceField } from "../../prices/price-field";
 import { pricesOf, withPrices } from "../../prices/read";
 import { shopFor } from "../../desk/scope";
+import { sizeWords } from "../../lib/words";
 import { useOpen, useProject, useShop, useStyle } from "../../desk/use";
 
 // what is shown here is typed back: it is never rounded
@@ -72,10 +73,10 @@ export function OnSale({ size }: { size: string }) {
     );
   return (
     <p className="flex flex-wrap items-baseline gap-x-3 py-1 text-sm">
-      <span className="text-ink-2">{size} in sticks on sale:</span>
+      <span className="text-ink-2">{sizeWords(size)} sticks on sale:</span>
       {sold.map(({ length, true: measured }) => {
         const key = { ware: "pipe", size, length };
-        const label = `Price of on sale: ${size} pipe, ${stick(length, style)} stick`;
+        const label = `Price of on sale: ${sizeWords(size)} pipe, ${stick(length, style)} stick`;
         return (
           <span key={length}>
             {stick(length, style)}

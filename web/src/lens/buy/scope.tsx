@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useOpen, useOpenState } from "../../desk/use";
 import { money, plural } from "../../lib/format";
 import { Dialog } from "../../ui/dialog";
@@ -7,9 +7,11 @@ import { Dialog } from "../../ui/dialog";
 export function Scope() {
   const open = useOpen();
   const asks = useOpenState((s) => s.shopAsk);
+  const [always, setAlways] = useState(false);
   const main = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (asks) main.current?.focus();
+    else setAlways(false);
   }, [asks]);
   if (!asks) return null;
   const { effect: e } = asks;
@@ -49,9 +51,13 @@ export function Scope() {
         </p>
       )}
       {e && e.more > 0 && <p className="mb-2 text-sm text-ink-2">{plural(e.more, "project")} not changed lately were not looked at.</p>}
+      <label className="mb-3 flex items-center gap-2">
+        <input type="checkbox" checked={always} onChange={(e) => setAlways(e.target.checked)} />
+        The same for all prices and sticks that I change next
+      </label>
       <p className="flex flex-wrap gap-2">
         {asks.own && (
-          <button ref={main} type="button" className="btn btn-main" onClick={() => open.answerShop("own")}>
+          <button ref={main} type="button" className="btn btn-main" onClick={() => open.answerShop("own", always)}>
             Only this {open.several ? "purchase" : "project"}
           </button>
         )}
@@ -59,7 +65,7 @@ export function Scope() {
           ref={asks.own ? undefined : main}
           type="button"
           className={`btn ${asks.own ? "" : "btn-main"}`}
-          onClick={() => open.answerShop("all")}
+          onClick={() => open.answerShop("all", always)}
         >
           Every project
         </button>
@@ -68,5 +74,23 @@ export function Scope() {
         </button>
       </p>
     </Dialog>
+  );
+}
+
+/** Whom all that is changed of prices and sticks is for, where that was said once for all. */
+export function SaidOnce() {
+  const open = useOpen();
+  const whom = useOpenState((s) => s.shopFor);
+  if (!whom) return null;
+  return (
+    <p className="flex flex-wrap gap-x-3 py-1 text-sm">
+      <span>
+        What you change of prices and sticks is for{" "}
+        <strong>{whom === "all" ? "every project" : `this ${open.several ? "purchase" : "project"} only`}</strong>.
+      </span>
+      <button type="button" className="link" onClick={open.askShop}>
+        Ask each time
+      </button>
+    </p>
   );
 }

@@ -9,7 +9,7 @@ import { aislesOf, nameOf } from "./list";
 import { OnSale } from "./on-sale";
 import { WareRow } from "./row";
 import { CementSchool, SpareRule } from "./rules";
-import { Scope } from "./scope";
+import { SaidOnce, Scope } from "./scope";
 import { Shops } from "./shops";
 import { Slip } from "./slip";
 import { Total } from "./total";
@@ -55,6 +55,7 @@ export default function BuySheet() {
           Empty the cart
         </button>
       </div>
+      <SaidOnce />
       {aisles.map((a) => (
         <section key={a.name} aria-label={a.name} className="mt-3">
           <h3 className="aisle">{a.name}</h3>
