@@ -1,11 +1,16 @@
 package e2e_test
 
 import (
+	"encoding/json"
 	"testing"
 	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/measure"
+	"sturdyelbow/core/record"
 )
 
 // At the saw one piece after the other is cut by the space bar; a reload finds it as it was, and a phone
@@ -51,6 +56,48 @@ func TestAtTheSaw(t *testing.T) {
 	p.see("Where to cut")
 	p.lens("Log")
 	p.see("to 20″")
+}
+
+// A wrong piece is for the copy that its builder says, and what is left of a stick goes to the rack from the saw.
+func TestCopiesAndLeftoversAtTheSaw(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Club jump") + "/cut#saw")
+	p.see("24 pieces to go")
+	p.see("copy 1 of 2")
+	for range 30 { // to the last, and back to the first of its stick
+		p.keys(input.ArrowRight)
+	}
+	p.gone("Left of stick")
+	for range 4 {
+		p.keys(input.ArrowLeft)
+	}
+	for range 5 {
+		p.keys(input.Space)
+		p.settled()
+	}
+	p.see("Left of stick 4, 3/4 in")
+	p.axe("left over at the saw")
+	p.press("To the rack")
+	p.gone("Left of stick")
+	p.see("19 pieces to go")
+	for range 30 {
+		p.keys(input.ArrowLeft)
+	}
+	p.press("Cut wrong …")
+	p.choose("It is for copy", "2")
+	p.write("It came out at", "53")
+	p.press("What now?")
+	p.press("Keep it, 53″ long")
+	p.see("18 pieces to go")
+	p.see("copy 1 of 2")
+	all, err := w.store.Events(t.Context(), w.project("Club jump"), 0)
+	require.NoError(t, err)
+	var cut record.Event
+	require.NoError(t, json.Unmarshal(all[len(all)-1].Body, &cut))
+	require.NotNil(t, cut.Piece)
+	assert.Equal(t, 2, cut.Piece.Copy)
+	assert.Equal(t, 53*measure.Inch, cut.Length)
+	w.window("/rack").see("R1")
 }
 
 // Deburring and marking are passes of their own over what is cut.

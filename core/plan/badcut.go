@@ -30,7 +30,8 @@ type BadCut struct {
 
 // Same is another value of a size, by which the twins of a wrong piece are as long as it is.
 type Same struct {
-	ID     string               `json:"id"`   // of the size
+	Frame  int                  `json:"frame"` // counted from 0
+	ID     string               `json:"id"`    // of the size
 	Says   string               `json:"says"` // as it was typed
 	Label  string               `json:"label,omitempty"`
 	Axis   string               `json:"axis,omitempty"` // along which it is
@@ -62,7 +63,7 @@ func FindBadCut(ctx context.Context, job Job, shop Shop, work Work, bad record.E
 	}
 	if bad.Kind == record.Cut && bad.Piece != nil {
 		b.Is = bad.Length
-		b.Letter, b.Wanted = bad.Letter, wanted(before, *bad.Piece)
+		b.Letter, b.Wanted = bad.Letter, wanted(before, bad)
 		for i := range after.Existing {
 			e := &after.Existing[i]
 			if e.ID != bad.ID {
@@ -120,9 +121,14 @@ func eachToCut(p *Plan, visit func(size catalog.Size, x *procure.StickPiece)) {
 	}
 }
 
-func wanted(p *Plan, piece record.Piece) (l measure.Length) {
+// isOf says whether a piece that is still to be cut is the one that an event is about.
+func isOf(x *procure.StickPiece, e record.Event) bool {
+	return x.Frame == e.Frame && x.Pipe == e.Piece.Pipe && x.Copy == e.Piece.Copy
+}
+
+func wanted(p *Plan, bad record.Event) (l measure.Length) {
 	eachToCut(p, func(_ catalog.Size, x *procure.StickPiece) {
-		if x.Pipe == piece.Pipe && x.Copy == piece.Copy {
+		if isOf(x, bad) {
 			l = x.Length
 		}
 	})
@@ -147,7 +153,7 @@ func noLonger(p *Plan, bad record.Event) []procure.PieceRef {
 	}
 	var all []piece
 	eachToCut(p, func(size catalog.Size, x *procure.StickPiece) {
-		if bad.Stick != nil && size == bad.Stick.Size && x.Length <= bad.Length && (x.Pipe != bad.Piece.Pipe || x.Copy != bad.Piece.Copy) {
+		if bad.Stick != nil && size == bad.Stick.Size && x.Length <= bad.Length && !isOf(x, bad) {
 			all = append(all, piece{x.PieceRef, x.Length})
 		}
 	})

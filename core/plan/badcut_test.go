@@ -66,3 +66,36 @@ func TestAPieceThatCameOutShort(t *testing.T) {
 	assert.Equal(t, measure.Money(500), b.Cost)
 	assert.Empty(t, b.Fate)
 }
+
+// Of two frames whose pipes are called alike, the one that a wrong piece is of counts.
+func TestAWrongPieceIsOfItsOwnFrame(t *testing.T) {
+	job := plan.Job{
+		Frames: []plan.FrameUse{{Document: stand(t, "48", "30"), Copies: 1}, {Document: stand(t, "40", "26"), Copies: 1}},
+		Tool:   "saw", Own: true,
+	}
+	shop := tenFeet(500)
+	none := record.Together(record.Add(nil), record.Add(nil))
+	p, err := plan.Make(context.Background(), job, shop, none)
+	require.NoError(t, err)
+	for _, s := range p.Pipe[0].Sticks {
+		for _, x := range s.Pieces {
+			bad := record.Event{
+				ID: "e1", Seq: 1, Kind: record.Cut, Frame: x.Frame, Piece: &record.Piece{Pipe: x.Pipe, Copy: 1}, Length: x.Length - measure.Inch/2,
+				Stick: &record.Source{ID: "s1", Size: "3/4", Length: s.Length, Origin: record.FromShop},
+				Kerf:  measure.Inch / 8, Letter: x.Name, Basis: p.Pipe[0].Basis,
+			}
+			b, err := plan.FindBadCut(context.Background(), job, shop, none, bad)
+			require.NoError(t, err)
+			assert.Equal(t, x.Length, b.Wanted, x.Name)
+			assert.NotContains(t, b.CanBe, x.PieceRef)
+			require.NotEmpty(t, b.Same, x.Name)
+			for _, same := range b.Same {
+				assert.Equal(t, x.Frame, same.Frame)
+				pressed, _ := pressIn(t, job, shop, same.Frame, same.Fix)
+				after, err := plan.Make(context.Background(), pressed, shop, none.With(bad))
+				require.NoError(t, err)
+				assert.Equal(t, procure.Keep, after.Existing[0].Fate, x.Name)
+			}
+		}
+	}
+}

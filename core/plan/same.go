@@ -11,11 +11,15 @@ import (
 	"sturdyelbow/core/record"
 )
 
-// findSame looks for sizes of the frame with another value of which every piece of a wrong one's letter
+// findSame looks for sizes of a wrong piece's frame with another value of which every piece of a wrong one's letter
 // is as long as it came out. Each is planned anew, with what is cut: it takes as long as a plan for each.
 func findSame(ctx context.Context, job Job, shop Shop, work Work, before *Plan, bad record.Event) ([]Same, error) {
 	all := []Same{}
-	line, f := lineOf(before, bad.Piece.Pipe)
+	f := bad.Frame
+	if f >= len(before.Frames) {
+		return all, nil
+	}
+	line := lineOf(before, f, bad.Piece.Pipe)
 	if line == nil || bad.Length <= 0 || bad.Length == line.Cut {
 		return all, nil
 	}
@@ -55,7 +59,7 @@ func findSame(ctx context.Context, job Job, shop Shop, work Work, before *Plan, 
 			continue
 		}
 		one := Same{
-			ID: z.ID, Says: z.Says(), Label: z.Label, Axis: z.Axis, Now: z.Value, Then: then, Need: moreSticks(after, before),
+			Frame: f, ID: z.ID, Says: z.Says(), Label: z.Label, Axis: z.Axis, Now: z.Value, Then: then, Need: moreSticks(after, before),
 			Cost: after.Bill.Total - before.Bill.Total, Others: othersThat(before.Cuts, built, line.Letter, f), Fix: *sizeFix(now, z, then),
 		}
 		for i := range after.Existing {
@@ -102,20 +106,18 @@ func othersThat(was []procure.CutLine, built *model.Built, but string, f int) []
 	return letters
 }
 
-// lineOf finds the line of the cut list that a pipe, as the record calls it, is in, and its frame.
-func lineOf(p *Plan, pipe string) (*procure.CutLine, int) {
-	for f := range p.Frames {
-		for i := range p.Frames[f].Pipes {
-			x := &p.Frames[f].Pipes[i]
-			if cmp.Or(x.Was, x.Pipe) != pipe {
-				continue
-			}
-			for g := range p.Cuts {
-				if slices.Contains(p.Cuts[g].Pipes, procure.PipeRef{Frame: f, Pipe: x.Pipe}) {
-					return &p.Cuts[g], f
-				}
+// lineOf finds the line of the cut list that a frame's pipe, as the record calls it, is in.
+func lineOf(p *Plan, f int, pipe string) *procure.CutLine {
+	for i := range p.Frames[f].Pipes {
+		x := &p.Frames[f].Pipes[i]
+		if cmp.Or(x.Was, x.Pipe) != pipe {
+			continue
+		}
+		for g := range p.Cuts {
+			if slices.Contains(p.Cuts[g].Pipes, procure.PipeRef{Frame: f, Pipe: x.Pipe}) {
+				return &p.Cuts[g]
 			}
 		}
 	}
-	return nil, 0
+	return nil
 }

@@ -135,9 +135,6 @@ func (a *api) badCut(ctx context.Context, in *body[BadCutRequest]) (*body[plan.B
 	if err != nil {
 		return nil, problem(err)
 	}
-	if in.Body.Project.Together != nil {
-		b.Same = nil // another size is for the project that the frame belongs to
-	}
 	return answer(*b), nil
 }
 

@@ -69,7 +69,9 @@ func TestWhatIsDoneTogetherIsInEachRecord(t *testing.T) {
 	c.get("POST", "/api/badcut", with(all, "event", short), &bad)
 	assert.Equal(t, short.Length, bad.Is)
 	assert.Equal(t, short.Letter, bad.Letter)
-	assert.Empty(t, bad.Same, "another size is for the project itself")
+	for _, s := range bad.Same {
+		assert.Equal(t, events[0].Frame, s.Frame, "a size of the project that the piece is of")
+	}
 	assert.NotEqual(t, "keep", bad.Fate)
 	var mistakes []procure.Mistakes
 	c.get("POST", "/api/mistakes", all, &mistakes)

@@ -3578,6 +3578,11 @@ export interface components {
              */
             cost: number;
             fix: components["schemas"]["FindingFix"];
+            /**
+             * Format: int64
+             * @description counted from 0
+             */
+            frame: number;
             /** @description of the size */
             id: string;
             label?: string;

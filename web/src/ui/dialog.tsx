@@ -1,4 +1,5 @@
-import { type ReactNode, useEffect, useRef } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { MenuHome } from "./menu";
 import { IconButton } from "./ui";
 
 /** A dialog of the browser's own, which keeps the focus inside and closes on Escape. */
@@ -16,10 +17,12 @@ export function Dialog({
   beside?: boolean;
 }) {
   const box = useRef<HTMLDialogElement>(null);
+  const [home, setHome] = useState<HTMLElement | null>(null);
   useEffect(() => {
     const d = box.current;
     if (!d || d.open) return;
     d.showModal();
+    setHome(d);
     // the browser would take the first thing that can have the focus
     d.querySelector<HTMLElement>('input, [role="combobox"]')?.focus();
   }, []);
@@ -38,7 +41,7 @@ export function Dialog({
           <IconButton icon="close" label="Close" onClick={() => box.current?.close()} />
         </div>
       )}
-      {children}
+      <MenuHome value={home}>{children}</MenuHome>
     </dialog>
   );
 }

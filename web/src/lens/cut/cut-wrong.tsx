@@ -7,10 +7,11 @@ import { badCutOf } from "../../desk/server";
 import { useNow, useOpen, useOpenState, usePlan, useStyle } from "../../desk/use";
 import { Len, money, plural, text } from "../../lib/format";
 import { sizeWords } from "../../lib/words";
+import { Pick } from "../../ui/pick";
 import type { Step } from "./steps";
 
 /** A cut went wrong: what the piece can still be, what the rest gives, what it costs; or its twins are made the same. */
-export function CutWrong({ step, onDone }: { step: Step; onDone: () => void }) {
+export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; onDone: () => void }) {
   const open = useOpen();
   const now = useNow();
   const plan = usePlan();
@@ -19,6 +20,9 @@ export function CutWrong({ step, onDone }: { step: Step; onDone: () => void }) {
   const out = useOpenState((s) => s.outgoing.events);
   const outgoing = out.length;
   const [typed, setTyped] = useState("");
+  const [copy, setCopy] = useState(step.piece.copy);
+  const piece = { ...step.piece, copy };
+  const twins = steps.filter((s) => s.piece.pipe === piece.pipe && s.piece.frame === piece.frame && (!s.done || s.piece.copy === copy));
   const read = useMutation({
     mutationFn: async (came: string | undefined): Promise<{ is?: number; bad: BadCut }> => {
       let is: number | undefined;
@@ -28,7 +32,7 @@ export function CutWrong({ step, onDone }: { step: Step; onDone: () => void }) {
         );
         is = l;
       }
-      const cut = cuttingOne(step.of, step.stick, step.piece, out, is);
+      const cut = cuttingOne(step.of, step.stick, piece, out, is);
       const event = { ...(is === undefined ? spoiling(step.of, step.stick, step.piece, out) : cut), id: newId() } as DoneEvent;
       return { is, bad: await badCutOf(now, event, { of: open.id }) };
     },
@@ -41,7 +45,7 @@ export function CutWrong({ step, onDone }: { step: Step; onDone: () => void }) {
         ? "The server does not answer. What you measured can be kept all the same."
         : undefined;
   const keep = (is: number) => {
-    open.did(cuttingOne(step.of, step.stick, step.piece, out, is));
+    open.did(cuttingOne(step.of, step.stick, piece, out, is));
     onDone();
   };
   const spoil = () => {
@@ -86,6 +90,18 @@ export function CutWrong({ step, onDone }: { step: Step; onDone: () => void }) {
             }}
           />
         </label>
+        {twins.length > 1 && (
+          <Pick
+            label="It is for copy"
+            labelled
+            value={String(copy)}
+            options={twins.map((s) => [String(s.piece.copy), `${s.piece.copy}`] as const)}
+            onChange={(v) => {
+              setCopy(Number(v));
+              read.reset();
+            }}
+          />
+        )}
         <button type="submit" className="btn" disabled={!typed.trim() || read.isPending || step.done || outgoing > 0}>
           What now?
         </button>
@@ -138,8 +154,8 @@ export function CutWrong({ step, onDone }: { step: Step; onDone: () => void }) {
                 type="button"
                 className="btn btn-fix"
                 onClick={() => {
-                  open.did(cuttingOne(step.of, step.stick, step.piece, out, found.is));
-                  open.fix(s.fix);
+                  open.did(cuttingOne(step.of, step.stick, piece, out, found.is));
+                  open.fix(s.fix, s.frame);
                   onDone();
                 }}
               >

@@ -1,12 +1,15 @@
 import { useEffect, useRef, useState } from "react";
-import { cuttingOne, notDone } from "../../desk/doing";
-import { useOpen, useOpenState, usePlan, useProject, useStyle } from "../../desk/use";
+import type { StickPiece } from "../../api/client";
+import { cuttingOne, notDone, withOutgoing } from "../../desk/doing";
+import { useOpen, useOpenState, usePlan, useShop, useStyle } from "../../desk/use";
 import { INCH, Len, plural, text } from "../../lib/format";
 import { sizeWords } from "../../lib/words";
 import { Unsent } from "../unsent";
+import { MenuHome } from "../../ui/menu";
 import { CutWrong } from "./cut-wrong";
 import { type Step, type Task, stepsOf, tally } from "./steps";
-import { Sticks } from "./sticks";
+import { leftovers } from "./left-over";
+import { Sticks, usualScrap } from "./sticks";
 
 const tasks: [Task, string, string][] = [
   ["cut", "Cut", "Cut it"],
@@ -28,9 +31,11 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
   const [task, setTask] = useState<Task>("cut");
   const [at, setAt] = useState<string>();
   const [wrong, setWrong] = useState(false);
+  const [home, setHome] = useState<HTMLElement | null>(null);
   useEffect(() => {
     const d = box.current;
     if (d && !d.open) d.showModal();
+    setHome(d);
     main.current?.focus();
   }, []);
   useAwake();
@@ -65,7 +70,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
       }}
       onKeyDown={(e) => {
         const to = e.target as HTMLElement;
-        if (to.closest("input, select, textarea")) return;
+        if (to.closest("input, [role=combobox], .menu")) return;
         const free = !to.closest("button, a") || to === main.current;
         if (e.key === "ArrowRight" || e.key === "ArrowDown") go(now + 1);
         else if (e.key === "ArrowLeft" || e.key === "ArrowUp" || e.key === "PageUp") go(now - 1);
@@ -105,7 +110,9 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
         <>
           <Card key={step.key} step={step} steps={steps} task={task} />
           {wrong ? (
-            <CutWrong step={step} onDone={() => setWrong(false)} />
+            <MenuHome value={home}>
+              <CutWrong key={step.key} step={step} steps={steps} onDone={() => setWrong(false)} />
+            </MenuHome>
           ) : (
             <div className="saw-buttons">
               <button type="button" className="btn saw-back" disabled={now === 0} onClick={() => go(now - 1)}>
@@ -141,6 +148,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
               )}
             </p>
           )}
+          {task === "cut" && !wrong && <LeftOver near={step} />}
           {task === "cut" && (
             <section aria-label="The stick" className="saw-stick">
               <Sticks sticks={[step.stick]} style={style} before={step.number - 1} isCut={(p) => said(steps, p)} under="marks" />
@@ -152,8 +160,42 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
   );
 }
 
-const said = (steps: Step[], p: { pipe?: string; copy?: number }) =>
-  steps.some((s) => s.done && s.piece.pipe === p.pipe && s.piece.copy === p.copy);
+/** What is left of the stick that was finished last, on its way to the rack. */
+function LeftOver({ near }: { near?: Step }) {
+  const open = useOpen();
+  const plan = usePlan();
+  const style = useStyle();
+  const out = useOpenState((s) => s.outgoing.events);
+  const scrap = useShop((s) => s.scrap) || usualScrap;
+  const all = plan.pipe.flatMap((t) =>
+    leftovers(t.sticks, scrap, withOutgoing(out).isCut).map((s) => ({ size: t.size, stick: s, number: t.sticks.indexOf(s) + 1 })),
+  );
+  const last = all.findLast((x) => x.size !== near?.of.size || x.number <= near.number) ?? all.at(-1);
+  if (!last?.stick.id) return null;
+  const { id } = last.stick;
+  return (
+    <p className="saw-left-over" role="status">
+      <span>
+        Left of stick {last.number}, {sizeWords(last.size)}: <strong>{text(last.stick.left, style, 64)}</strong>
+      </span>
+      <button type="button" className="btn btn-small" onClick={() => open.did({ kind: "racked", item: id })}>
+        To the rack
+      </button>
+      {all.length > 1 && (
+        <button
+          type="button"
+          className="btn btn-small"
+          onClick={() => open.did(...all.map((x) => ({ kind: "racked", item: x.stick.id ?? "" })))}
+        >
+          All {all.length} to the rack
+        </button>
+      )}
+    </p>
+  );
+}
+
+const said = (steps: Step[], p: StickPiece) =>
+  steps.some((s) => s.done && s.piece.frame === p.frame && s.piece.pipe === p.pipe && s.piece.copy === p.copy);
 
 /** What said on this device that a piece is deburred or marked. */
 const readyEvent = (out: { kind: string; item?: string; id: string }[], task: Task, event?: string) =>
@@ -163,9 +205,9 @@ const readyEvent = (out: { kind: string; item?: string; id: string }[], task: Ta
 function Card({ step: s, steps, task }: { step: Step; steps: Step[]; task: Task }) {
   const plan = usePlan();
   const style = useStyle();
-  const copies = useProject((p) => p.copies);
   const line = plan.cuts.find((g) => g.letter === s.piece.name);
   const frame = plan.frames[s.piece.frame];
+  const copies = frame?.copies ?? 1;
   const pipe = frame?.pipes.find((p) => (p.was ?? p.pipe) === s.piece.pipe);
   const [done, all] = tally(steps, s.piece.name, s.of.size);
   const sticks = new Set(steps.filter((x) => x.of.size === s.of.size).map((x) => x.number)).size;
@@ -187,6 +229,7 @@ function Card({ step: s, steps, task }: { step: Step; steps: Step[]; task: Task 
         </strong>
       </p>
       <p className="saw-where">
+        {plan.frames.length > 1 && `${frame?.name || "Without a name"}: `}
         {pipe?.where ?? ""}
         {copies > 1 && `, copy ${s.piece.copy} of ${copies}`}
         <span className="saw-count">

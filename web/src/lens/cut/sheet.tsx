@@ -10,6 +10,7 @@ import { Unsent } from "../unsent";
 import { AskedProvider, useMistakes } from "./asked";
 import { CutList } from "./cut-list";
 import { Further } from "./further";
+import { goesOn, leftovers } from "./left-over";
 import { Spoilt } from "./mistakes";
 import { Saw } from "./saw";
 import { LittleChanges, OffTheEdge } from "./savings";
@@ -149,7 +150,15 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
       {earlier.length > 0 && (
         <details className="earlier">
           <summary>{plural(earlier.length, "stick")} cut before the plan changed</summary>
-          <Sticks sticks={earlier} style={style} lit={letter} onPick={onPick} onRack={onRack} scrap={scrap} />
+          <Sticks
+            sticks={earlier}
+            style={style}
+            lit={letter}
+            onPick={onPick}
+            onRack={onRack}
+            goesOn={(s) => goesOn(t.sticks, s)}
+            scrap={scrap}
+          />
         </details>
       )}
       <Sticks
@@ -217,9 +226,7 @@ function Leftovers({
   isCut: (p: CutStick["pieces"][number]) => boolean;
   onRack: (...ids: string[]) => void;
 }) {
-  const some = sticks.filter(
-    (s) => s.id && !s.racked && s.left >= scrap && s.pieces.length > 0 && (s.earlier || s.pieces.every((p) => !p.pipe || isCut(p))),
-  );
+  const some = leftovers(sticks, scrap, isCut);
   if (some.length < 2) return null;
   return (
     <p>

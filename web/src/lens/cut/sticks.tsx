@@ -24,6 +24,8 @@ interface Props<T extends DrawnStick> {
   onCut?: (s: T, cut: boolean) => void;
   /** What is left of a stick goes to the rack, unless it is scrap. */
   onRack?: (id: string) => void;
+  /** Whether more is cut from what is left of a stick. */
+  goesOn?: (s: T) => boolean;
   /** What is shorter is scrap, in nanometres. */
   scrap?: number;
   tinted?: boolean;
@@ -68,7 +70,7 @@ function Row<T extends DrawnStick>({
   first,
   longest,
   tinted,
-  of: { style, lit, onPick, isCut, onCut, onRack, scrap = usualScrap, waiting, short, under = "none", note, fatal },
+  of: { style, lit, onPick, isCut, onCut, onRack, goesOn, scrap = usualScrap, waiting, short, under = "none", note, fatal },
 }: {
   all: T[];
   first: number;
@@ -117,7 +119,10 @@ function Row<T extends DrawnStick>({
           </span>
           <span className="whitespace-nowrap text-ink-2">
             left <Len nm={stick.left} style={style} step={32} />
-            {onRack && (cut === count || stick.earlier) && stick.left >= scrap && !trim && <Rack sticks={all} onRack={onRack} />}
+            {goesOn?.(stick) && ", more is cut from it below"}
+            {onRack && !goesOn?.(stick) && (cut === count || stick.earlier) && stick.left >= scrap && !trim && (
+              <Rack sticks={all} onRack={onRack} />
+            )}
           </span>
         </div>
         <div className="stick-parts" style={{ width: `${Math.max(40, (100 * stick.length) / longest)}%` }}>
