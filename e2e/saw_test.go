@@ -188,3 +188,40 @@ func TestWithoutTheNetwork(t *testing.T) {
 	other := w.window("/p/" + w.project("Kit cart") + "/cut")
 	other.see(", 2 of ")
 }
+
+// Rope is cut in the same lens, by the lengths that it is sold in; a list that cannot be read says why.
+func TestRopeIsCutInTheSameLens(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Club jump") + "/cut")
+	p.press("Rope, webbing, foam, rod")
+	p.write("Pieces for one copy", "4 @ rope")
+	p.press("Add")
+	p.see("no length; write how long it is")
+	p.write("Pieces for one copy", "4 @ 14, 2 @ 9 ft")
+	p.write("Thick or wide", "fat")
+	p.press("Add")
+	p.see("is no length; write it like 1/4")
+	p.write("Thick or wide", "1/4")
+	p.write("For", "net")
+	p.press("Add")
+	p.see("1⁄4″ rope: 1 × 50 ft")
+	p.see("8 × 14″ of 1⁄4″ rope, for net")
+	p.axe("rope")
+	p.lens("Buy")
+	p.see("1⁄4″ rope, 50′")
+	p.press("Other lengths") // of the pipe
+	p.keys(input.Escape)
+	p.until(
+		"of the rope",
+		`() => { const b = [...document.querySelectorAll("button")].filter((b) => b.textContent === "Other lengths"); b.at(-1).click(); return b.length > 1 }`,
+	)
+	p.write("Lengths of 1⁄4″ rope on sale", "30 ft, 60 ft")
+	p.keys(input.Enter)
+	p.see("1⁄4″ rope, 30′")
+	p.lens("Cut")
+	p.press("Leave it out: 1⁄4″ rope of 14″")
+	p.press("Leave it out: 1⁄4″ rope of 108″")
+	p.gone("rope:")
+	p.press("Undo")
+	p.see("rope:")
+}

@@ -28,7 +28,7 @@ func TestAStickIsTakenOffItsKnifeEdge(t *testing.T) {
 	d.gone("on a knife edge")
 	d.tapeIs("sticks", "2")
 	d.see("bought besides, as a spare.")
-	d.press("Buy no spare 1 × 5′")
+	d.press("Leave it out: 1 × 5′")
 	d.tapeIs("sticks", "1")
 	d.gone("as a spare")
 	d.ctrl(input.KeyZ)

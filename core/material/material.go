@@ -2,6 +2,7 @@ package material
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"sturdyelbow/core/catalog"
@@ -34,8 +35,20 @@ type Spec struct {
 	Ounces   int            `json:"ounces,omitempty"`   // of a can
 }
 
-// Rod is what axles are cut from.
-const Rod = "threaded rod"
+// Hardware that is sold by the length, and cut to pieces.
+const (
+	Rod     = "threaded rod" // axles are cut from it
+	Rope    = "rope"
+	Webbing = "webbing"
+	Foam    = "foam sleeve"
+	Rebar   = "rebar"
+)
+
+// ByLength are the kinds of hardware that are sold by the length.
+func ByLength() []string { return []string{Rope, Webbing, Foam, Rod, Rebar} }
+
+// IsByLength says whether a kind of hardware is sold by the length.
+func IsByLength(kind string) bool { return slices.Contains(ByLength(), kind) }
 
 // CutFrom says what a thing is cut from that is sold by the length, without the length; ok is
 // false for what is bought as it is.
@@ -47,6 +60,8 @@ func CutFrom(s Spec) (bar Spec, ok bool) {
 		return Spec{Ware: Pipe, Size: s.Size}, true
 	case s.Kind == "axle":
 		return Spec{Ware: Hardware, Kind: Rod, Diameter: s.Diameter}, true
+	case IsByLength(s.Kind):
+		return Spec{Ware: Hardware, Kind: s.Kind, Diameter: s.Diameter}, true
 	}
 	return bar, false
 }
@@ -103,7 +118,10 @@ func (s Spec) Words() string {
 	if s.Diameter > 0 {
 		words = inches(s.Diameter) + " " + words
 	}
-	if s.Length > 0 {
+	switch {
+	case s.Length > 0 && IsByLength(s.Kind) && s.Length%measure.Foot == 0:
+		words += ", " + s.Length.Format(measure.FeetInches, 0) + " long"
+	case s.Length > 0:
 		words += ", " + inches(s.Length) + " long"
 	}
 	return words

@@ -32,7 +32,7 @@ type BadCut struct {
 type Same struct {
 	Frame  int                  `json:"frame"` // counted from 0
 	ID     string               `json:"id"`    // of the size
-	Says   string               `json:"says"` // as it was typed
+	Says   string               `json:"says"`  // as it was typed
 	Label  string               `json:"label,omitempty"`
 	Axis   string               `json:"axis,omitempty"` // along which it is
 	Now    measure.Length       `json:"now"`

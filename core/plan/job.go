@@ -4,8 +4,7 @@ import (
 	"fmt"
 	"maps"
 	"slices"
-	"sturdyelbow/core/procure"
-	"sturdyelbow/core/stock"
+	"strings"
 
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/finding"
@@ -13,9 +12,11 @@ import (
 	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/procure"
 	"sturdyelbow/core/reading"
 	"sturdyelbow/core/record"
 	"sturdyelbow/core/shop"
+	"sturdyelbow/core/stock"
 )
 
 // FrameUse is a frame and how many of it are built.
@@ -31,9 +32,38 @@ type FrameUse struct {
 	// Variant names the variant of one thing that the frame is: variants are put together from the
 	// same parts, one at a time. "" has parts of its own.
 	Variant string `json:"variant,omitempty"`
+	// Also are pieces of one copy that are cut from something else than pipe.
+	Also []Also `json:"also,omitempty"`
 	// Told are findings of whoever made the document, to be told with the plan's.
 	Findings []finding.Finding `json:"-"`
 }
+
+// Also is so many pieces of one length that are cut from something else that is sold by the length: rope,
+// webbing, a sleeve of foam, rod.
+type Also struct {
+	Kind     string         `json:"kind"`               // one of those of [material.ByLength]
+	Diameter measure.Length `json:"diameter,omitempty"` // or its width; 0: any will do
+	Length   measure.Length `json:"length"`
+	Count    int            `json:"count"`
+	For      string         `json:"for,omitempty"` // what they are for, in the builder's words
+}
+
+// needs are the lines of what else is cut for one copy.
+func (f *FrameUse) needs() (all []material.Line) {
+	for _, a := range f.Also {
+		all = append(all, material.Line{
+			Spec:     material.Spec{Ware: material.Hardware, Kind: a.Kind, Diameter: a.Diameter, Length: a.Length},
+			Quantity: a.Count, Unit: "each", For: a.For, Rule: "as its builder says",
+		})
+	}
+	return all
+}
+
+// Bounds of what else is cut for one copy.
+const (
+	mostAlso       = 200
+	mostAlsoPieces = 2000
+)
 
 // Job is what is to be built.
 type Job struct {
@@ -73,6 +103,29 @@ func (j *Job) validate(s *Shop) (n ValidationError) {
 	for i, f := range j.Frames {
 		if f.Copies < 1 || f.Copies > maxCopies {
 			add(fmt.Sprintf("/job/frames/%d/copies", i), fmt.Sprintf("%d copies", f.Copies), fmt.Sprintf("build 1 to %d", maxCopies))
+		}
+		if len(f.Also) > mostAlso {
+			add(
+				fmt.Sprintf("/job/frames/%d/also", i),
+				fmt.Sprintf("%d kinds of pieces", len(f.Also)),
+				fmt.Sprintf("name up to %d", mostAlso),
+			)
+		}
+		for k, a := range f.Also {
+			path := fmt.Sprintf("/job/frames/%d/also/%d", i, k)
+			if !material.IsByLength(a.Kind) {
+				add(
+					path+"/kind",
+					fmt.Sprintf("%q is not sold by the length", a.Kind),
+					"take one of "+strings.Join(material.ByLength(), ", "),
+				)
+			}
+			if a.Length <= 0 || a.Length > StockLimit || a.Diameter < 0 || a.Diameter > measure.Foot {
+				add(path+"/length", "a piece of no length", "type how long each is, like 14 or 3 ft")
+			}
+			if a.Count < 1 || a.Count > mostAlsoPieces {
+				add(path+"/count", fmt.Sprintf("%d pieces", a.Count), fmt.Sprintf("cut 1 to %d", mostAlsoPieces))
+			}
 		}
 		for _, id := range slices.Sorted(maps.Keys(f.Given)) {
 			if v := f.Given[id]; v <= 0 || v > StockLimit {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"slices"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cutlist"
@@ -158,7 +159,7 @@ func (p *Plan) procure(ctx context.Context, job *Job, s *Shop, work *Work, draft
 				Built:   f.built,
 				Copies:  f.Copies,
 				Own:     job.Own,
-				Needs:   link.Needs(f.Links),
+				Needs:   slices.Concat(link.Needs(f.Links), job.Frames[i].needs()),
 				Was:     job.Frames[i].Was,
 				Variant: job.Frames[i].Variant,
 			},

@@ -1,6 +1,7 @@
 package plan_test
 
 import (
+	"context"
 	"errors"
 	"slices"
 	"testing"
@@ -10,6 +11,7 @@ import (
 
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 )
@@ -156,5 +158,33 @@ func TestACopyThatComesCloseIsAskedAbout(t *testing.T) {
 		for _, f := range h.plan().Findings {
 			assert.NotEqual(t, "sizes-contradict", f.Code, "%s: %s", o.Label, f.Text)
 		}
+	}
+}
+
+// What else is cut is bought by the lengths on sale, for every copy; nonsense is refused at its place.
+func TestWhatElseIsCut(t *testing.T) {
+	job := build(t, "jump", nil)
+	job.Frames[0].Copies = 3
+	job.Frames[0].Also = []plan.Also{{Kind: material.Rope, Length: 100 * measure.Inch, Count: 2, For: "the net"}}
+	p, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
+	require.NoError(t, err)
+	require.Len(t, p.Bars, 1)
+	assert.Len(t, p.Bars[0].Stock.Sticks[0].Pieces, 6)
+	found := false
+	for _, l := range p.Bill.Lines {
+		found = found || l.Kind == material.Rope && l.Length == 50*measure.Foot && l.Count == 1
+	}
+	assert.True(t, found, "600 in are 50 ft to the last inch")
+
+	for path, a := range map[string]plan.Also{
+		"/kind":   {Kind: "smoke", Length: measure.Inch, Count: 1},
+		"/length": {Kind: material.Rope, Count: 1},
+		"/count":  {Kind: material.Rope, Length: measure.Inch, Count: 5000},
+	} {
+		job.Frames[0].Also = []plan.Also{a}
+		_, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
+		var no plan.ValidationError
+		require.ErrorAs(t, err, &no)
+		assert.Equal(t, "/job/frames/0/also/0"+path, no[0].Path)
 	}
 }

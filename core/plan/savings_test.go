@@ -223,10 +223,13 @@ func TestRepairsAreTrue(t *testing.T) {
 			func(job plan.Job, shop plan.Shop) plan.Work { return doneSoFar(t, job, shop) },
 		)
 	})
-	// one more stick is a repair in few of the frames that are drawn
+	// one more stick is a repair in few of the frames that are drawn, and few are begun and on an edge
 	none := func(plan.Job, plan.Shop) plan.Work { return plan.Work{} }
 	holds(t, "shear", 2, "32 7/16", "62 7/16", none)
 	holds(t, "saw", 2, "62 6/16", "32 5/16", none)
+	holds(t, "shear", 2, "32 7/16", "62 7/16", func(_ plan.Job, shop plan.Shop) plan.Work {
+		return record.Add([]record.Event{{ID: "a", Seq: 1, Kind: record.Begun, Figures: shop.Figures()}})
+	})
 	for _, kind := range []string{"shave", "tool", "stick", "begun"} {
 		assert.Positive(t, some[kind], "or the test shows nothing of %s", kind)
 	}

@@ -42,7 +42,11 @@ func (p *Purchase) bars(ctx context.Context, hardware []material.Line, o *Order)
 	for _, bar := range order {
 		prob := stock.Problem{Saw: barSaw(bar, o.Tool), Tidy: true, Steps: cmp.Or(o.Steps, usualSteps)}
 		for _, l := range of[bar] {
-			prob.Demands = append(prob.Demands, stock.Demand{Material: "bar", Length: l.Length, Count: l.Quantity, Name: l.Words()})
+			name := cmp.Or(l.For, l.Kind)
+			if bar.Ware == material.Pipe {
+				name = l.Words()
+			}
+			prob.Demands = append(prob.Demands, stock.Demand{Material: "bar", Length: l.Length, Count: l.Quantity, Name: name})
 		}
 		prob.Offers = p.barOffers(bar, o.Shop)
 		all, err := stock.Solve(ctx, prob)

@@ -72,3 +72,29 @@ func TestSpacersAreCutFromWhatIsLeft(t *testing.T) {
 	p = withNeeds(t, &s, 1, spacer)
 	assert.Equal(t, 4, line(p, "spacer", 2*measure.Inch), "no pipe of that size is cut here")
 }
+
+// Rope of three pieces of 8 ft 4 in takes 25 ft and nothing is lost: it is cut with a knife. A sleeve of foam
+// comes in 3 and 6 ft, and what nobody sells by the length stays as it is.
+func TestRopeIsCutFromItsLengths(t *testing.T) {
+	s := shop.Example()
+	piece := func(kind string, length measure.Length, n int) material.Line {
+		return material.Line{
+			Spec:     material.Spec{Ware: material.Hardware, Kind: kind, Length: length},
+			Quantity: n, Unit: "each", For: "the net", Rule: "as its builder says",
+		}
+	}
+	p := withNeeds(t, &s, 1,
+		piece(material.Rope, 100*measure.Inch, 3), piece(material.Foam, 30*measure.Inch, 3), piece(material.Rebar, 24*measure.Inch, 4))
+	assert.Equal(t, 1, line(p, material.Rope, 25*measure.Foot))
+	assert.Equal(t, 1, line(p, material.Foam, 3*measure.Foot))
+	assert.Equal(t, 1, line(p, material.Foam, 6*measure.Foot), "60 of 72 in")
+	assert.Equal(t, 4, line(p, material.Rebar, 24*measure.Inch))
+	require.Len(t, p.Bars, 2)
+	assert.Zero(t, p.Bars[0].Stock.Kerf)
+	assert.Equal(t, "the net", p.Bars[0].Stock.Sticks[0].Pieces[0].Name)
+	for _, l := range p.Bill.Lines {
+		if l.Kind == material.Rope {
+			assert.Equal(t, "rope, 25' long", l.Label)
+		}
+	}
+}

@@ -107,11 +107,17 @@ func (b Bar) Is(s material.Spec) bool {
 	return s.Ware == material.Hardware && b.Kind == s.Kind && (b.Diameter == 0 || b.Diameter == s.Diameter)
 }
 
-// Rods are the lengths that threaded rod is sold in (handbook 10, typical).
-func Rods() (all []Bar) {
-	for _, l := range []measure.Length{1, 2, 3, 6} {
-		all = append(all, Bar{Kind: material.Rod, Length: l * measure.Foot})
+// Bars are the lengths that rod, rope, webbing and sleeves of foam are sold in (handbook 10, typical).
+func Bars() (all []Bar) {
+	add := func(kind string, feet ...measure.Length) {
+		for _, l := range feet {
+			all = append(all, Bar{Kind: kind, Length: l * measure.Foot})
+		}
 	}
+	add(material.Rod, 1, 2, 3, 6)
+	add(material.Rope, 25, 50, 100)
+	add(material.Webbing, 25, 50, 100)
+	add(material.Foam, 3, 6)
 	return all
 }
 
@@ -140,7 +146,7 @@ func Example() Shop {
 		Prices:       cost.Example(),
 		Tools:        Tools(),
 		Rack:         []Offcut{},
-		Bars:         Rods(),
+		Bars:         Bars(),
 	}
 }
 

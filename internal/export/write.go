@@ -12,6 +12,7 @@ import (
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
 	"sturdyelbow/core/pricelist"
+	"sturdyelbow/core/procure"
 	"sturdyelbow/core/stock"
 )
 
@@ -55,7 +56,29 @@ func CutList(w io.Writer, p *plan.Plan, style measure.Style) error {
 		length := g.Cut.Format(style, 0)
 		rows = append(rows, []string{string(g.Size), length, strconv.Itoa(g.Count), g.Letter, strings.Join(places, "; "), g.Note()})
 	}
+	for i := range p.Bars {
+		rows = append(rows, barRows(&p.Bars[i], style)...)
+	}
 	return write(w, rows)
+}
+
+// barRows are the pieces of something else that is sold by the length, those that are alike in one row.
+func barRows(b *procure.BarTotal, style measure.Style) (rows [][]string) {
+	count := map[[2]string]int{}
+	var order [][2]string
+	for _, s := range b.Stock.Sticks {
+		for _, x := range s.Pieces {
+			of := [2]string{x.Length.Format(style, 0), x.Name}
+			if count[of] == 0 {
+				order = append(order, of)
+			}
+			count[of]++
+		}
+	}
+	for _, of := range order {
+		rows = append(rows, []string{b.Label, of[0], strconv.Itoa(count[of]), "", "", of[1]})
+	}
+	return rows
 }
 
 // Shopping writes the shopping list with prices; what has no price has an

@@ -57,6 +57,8 @@ type Project struct {
 	// SpareEvery adds a spare to every kind of fitting and hardware for each so many of it that are
 	// begun; 0: none.
 	SpareEvery int `json:"spareEvery,omitempty"`
+	// Also are pieces of one copy that are cut from rope, webbing and the like.
+	Also []plan.Also `json:"also,omitempty"`
 	// Spare are sticks that are bought besides those that the pieces take.
 	Spare []plan.StockLength `json:"spare,omitempty"`
 	// Searched says for which plans of a size more was spent on the search for the best.
@@ -140,7 +142,7 @@ func (p *Project) Job() (plan.Job, error) {
 		return plan.Job{}, err
 	}
 	job := plan.Job{
-		Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given, Was: p.Was, Findings: told(made)}},
+		Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given, Was: p.Was, Also: p.Also, Findings: told(made)}},
 		Tool:   p.Tool,
 		Step:   p.Step,
 		Have:   p.Described.Items(doc.Size),

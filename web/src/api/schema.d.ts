@@ -3208,6 +3208,25 @@ export interface components {
             totals: components["schemas"]["ProcureTotals"];
             worth: components["schemas"]["CostWorth"];
         };
+        /** @description Also is so many pieces of one length that are cut from something else that is sold by the length: rope, webbing, a sleeve of foam, rod. */
+        PlanAlso: {
+            /** Format: int64 */
+            count: number;
+            /**
+             * Format: int64
+             * @description or its width; 0: any will do
+             */
+            diameter?: number;
+            /** @description what they are for, in the builder's words */
+            for?: string;
+            /** @description one of those of [material.ByLength] */
+            kind: string;
+            /**
+             * Format: int64
+             * @description Length is an exact length in nanometres. In JSON it is that whole number.
+             */
+            length: number;
+        };
         /** @description PlanAnswer is the plan and, where it was asked for, a drawing of each frame. */
         PlanAnswer: {
             /** @description Alone is what each of several projects that are bought together comes to by itself. */
@@ -4181,6 +4200,8 @@ export interface components {
         };
         /** @description Project is a builder's project. */
         Project: {
+            /** @description Also are pieces of one copy that are cut from rope, webbing and the like. */
+            also?: components["schemas"]["PlanAlso"][];
             asks?: components["schemas"]["ProjectAsks"];
             /** Format: int64 */
             copies: number;

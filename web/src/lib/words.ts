@@ -36,6 +36,9 @@ export const schools = (given.school as Word[]).map((w) => [w.value, w.words, w.
 /** A kind of fitting as a shelf label says it. */
 export const kindWords = of(given.kind);
 
+/** The kinds of hardware that are sold by the length. */
+export const byLength: string[] = given.byLength;
+
 /** The strains up to which a sprung pipe keeps well, and at all, as shares. */
 export const strainLimits = given.strain;
 

@@ -2,6 +2,7 @@ import { useEffect } from "react";
 import { Link } from "wouter";
 import type { Plan, Project } from "../api/client";
 import { aislesOf, nameOf } from "../lens/buy/list";
+import { OfBar, barsOf } from "../lens/cut/of-bar";
 import { Proof, Sticks, sticksWords } from "../lens/cut/sticks";
 import { Len, type Style, feet, money, plural } from "../lib/format";
 import { classWords, meaning, modeWords, pathWords, sizeWords } from "../lib/words";
@@ -115,6 +116,11 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
               under="both"
             />
             <Proof of={t.stock} style={style} />
+          </div>
+        ))}
+        {barsOf(plan).map((b) => (
+          <div key={b.label} className="paper-sticks">
+            <OfBar of={b} under="marks" />
           </div>
         ))}
       </section>

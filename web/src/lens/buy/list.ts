@@ -1,7 +1,7 @@
 import type { Line, Plan, PlanFrame } from "../../api/client";
-import { text } from "../../lib/format";
+import { type Style, text } from "../../lib/format";
 import { specKey } from "../../lib/spec";
-import { kindWords, sizeWords } from "../../lib/words";
+import { byLength, kindWords, sizeWords } from "../../lib/words";
 
 /** One line of the list: what the bill says of it, and a number to find it on the frame by. */
 export interface Ware {
@@ -26,10 +26,11 @@ const aisleOf: Record<string, string> = {
 
 /** The bill in the order of a walk through the shop: long things first, then what is small. */
 export function aislesOf(plan: Plan): Aisle[] {
-  const aisles: Aisle[] = ["Pipe", "Fittings", "Cement", "Bolts, wheels, ties"].map((name) => ({ name, wares: [] }));
+  const aisles: Aisle[] = ["Pipe", "Fittings", "Cement", "Bolts, wheels, ties", "Sold by the length"].map((name) => ({ name, wares: [] }));
   let number = 0;
   for (const line of plan.bill.lines) {
-    const aisle = aisles.find((a) => a.name === aisleOf[line.ware]);
+    const name = line.ware === "hardware" && byLength.includes(line.kind ?? "") ? "Sold by the length" : aisleOf[line.ware];
+    const aisle = aisles.find((a) => a.name === name);
     aisle?.wares.push({ key: `${specKey(line)} ${line.unit}`, line, number: line.ware === "fitting" ? ++number : 0 });
   }
   return aisles.filter((a) => a.wares.length > 0);
@@ -48,9 +49,15 @@ export function numbersOf(plan: Plan, frame: PlanFrame): Map<string, number> {
 }
 
 /** What it is called at the shelf. */
-export function nameOf(l: Pick<Line, "ware" | "kind" | "size" | "length" | "label"> & { unit?: string }): string {
+export function nameOf(l: Pick<Line, "ware" | "kind" | "size" | "length" | "diameter" | "label"> & { unit?: string }): string {
   const size = sizeWords(l.size ?? "");
   if (l.ware === "pipe" && l.unit !== "piece") return `${size} pipe, ${text(l.length ?? 0, "feet-inches", 64)} stick`;
   if (l.ware === "fitting") return `${size} ${kindWords(l.kind ?? "")}`;
+  if (l.ware === "hardware" && byLength.includes(l.kind ?? ""))
+    return `${lengthName(l, "inches")}, ${text(l.length ?? 0, "feet-inches", 64)}`;
   return l.label;
 }
+
+/** What something that is sold by the length is called, whatever its length. */
+export const lengthName = (a: { kind?: string; diameter?: number }, style: Style) =>
+  `${a.diameter ? `${text(a.diameter, style, 64)} ` : ""}${a.kind ?? ""}`;

@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { Refusal, api, ask } from "../../api/client";
+import { type Price, Refusal, type Shop, api, ask } from "../../api/client";
 import { type Style, onTape, text } from "../../lib/format";
 import { PriceField } from "../../prices/price-field";
 import { pricesOf, withPrices } from "../../prices/read";
@@ -13,13 +13,69 @@ const stick = (nm: number, style: Style) => (style === "metric" || !onTape(nm) ?
 
 const exact = (nm: number, style: Style) => (style === "metric" || !onTape(nm, 64) ? `${nm / 1_000_000} mm` : text(nm, "inches", 64));
 
-/** The stick lengths on sale for a size, each with its price; the lengths are typed as people write them. */
+/** A length on sale, and what it measures where that is otherwise. */
+interface Sold {
+  length: number;
+  true?: number;
+}
+
+/** The stick lengths on sale for a size, each with its price. */
 export function OnSale({ size }: { size: string }) {
+  const shop = shopFor(useShop(), useProject());
+  const style = useStyle();
+  return (
+    <Lengths
+      of={`${sizeWords(size)} sticks`}
+      field="Stick lengths on sale"
+      name={(l) => `${sizeWords(size)} pipe, ${stick(l, style)} stick`}
+      sold={shop.stock.filter((s) => !s.size || s.size === size)}
+      spec={(length) => ({ ware: "pipe", size, length })}
+      hint="Where a stick measures otherwise than it is named: 10 ft = 120 1/4"
+      onSet={(s, all) => ({
+        ...s,
+        stock: [...s.stock.filter((x) => x.size), ...all.map((l) => ({ ...s.stock.find((x) => !x.size && x.length === l.length), ...l }))],
+      })}
+    />
+  );
+}
+
+/** The lengths on sale of rope and the like, each with its price. */
+export function BarsOnSale({ of }: { of: { kind?: string; diameter?: number; label: string } }) {
+  const shop = useShop();
+  const style = useStyle();
+  const kind = of.kind ?? "";
+  // what is said of one thickness is of that one, and the others stay
+  const its = (b: NonNullable<Shop["bars"]>[number]) => b.kind === kind && (!b.diameter || b.diameter === of.diameter);
+  return (
+    <Lengths
+      of={of.label}
+      field={`Lengths of ${of.label} on sale`}
+      name={(l) => `${of.label}, ${stick(l, style)}`}
+      sold={(shop.bars ?? []).filter(its)}
+      spec={(length) => ({ ware: "hardware", kind, ...(of.diameter ? { diameter: of.diameter } : {}), length })}
+      onSet={(s, all) => ({ ...s, bars: [...(s.bars ?? []).filter((b) => !its(b)), ...all.map(({ length }) => ({ kind, length }))] })}
+    />
+  );
+}
+
+interface LengthsProps {
+  of: string;
+  /** What its field is called. */
+  field: string;
+  /** What a length is called. */
+  name: (length: number) => string;
+  sold: Sold[];
+  spec: (length: number) => Pick<Price, "ware" | "kind" | "size" | "length" | "diameter">;
+  hint?: string;
+  onSet: (s: Shop, all: Sold[]) => Shop;
+}
+
+/** Lengths on sale; they are typed as people write them. */
+function Lengths({ of, field, name, sold, spec, hint, onSet }: LengthsProps) {
   const open = useOpen();
   const shop = shopFor(useShop(), useProject());
   const style = useStyle();
   const [typed, setTyped] = useState<string>();
-  const sold = shop.stock.filter((s) => !s.size || s.size === size);
   const read = useMutation({
     mutationFn: async (t: string) => {
       // 10 ft = 120 1/4: a stick as it is named, and as it measures
@@ -32,10 +88,7 @@ export function OnSale({ size }: { size: string }) {
     },
     onSuccess: (all, t) => {
       setTyped(undefined);
-      void open.changeShop(`Sticks on sale: ${t}`, (s) => ({
-        ...s,
-        stock: [...s.stock.filter((x) => x.size), ...all.map((l) => ({ ...s.stock.find((x) => !x.size && x.length === l.length), ...l }))],
-      }));
+      void open.changeShop(`${of} on sale: ${t}`, (s) => onSet(s, all));
     },
   });
   const why = read.error instanceof Refusal ? Object.values(read.error.places)[0] : read.error ? "The server does not answer." : undefined;
@@ -51,7 +104,7 @@ export function OnSale({ size }: { size: string }) {
         <div className="flex items-center gap-2">
           <input
             className="field"
-            aria-label="Stick lengths on sale"
+            aria-label={field}
             aria-invalid={read.isError}
             // biome-ignore lint/a11y/noAutofocus: the field takes the place of the button that was pressed
             autoFocus
@@ -63,7 +116,7 @@ export function OnSale({ size }: { size: string }) {
             Set
           </button>
         </div>
-        <p className="text-ink-2">Where a stick measures otherwise than it is named: 10 ft = 120 1/4</p>
+        {hint && <p className="text-ink-2">{hint}</p>}
         {why && (
           <p role="alert" className="font-semibold text-bad">
             {why}
@@ -73,10 +126,11 @@ export function OnSale({ size }: { size: string }) {
     );
   return (
     <p className="flex flex-wrap items-baseline gap-x-3 py-1 text-sm">
-      <span className="text-ink-2">{sizeWords(size)} sticks on sale:</span>
+      <span className="text-ink-2">
+        {of} on sale:{sold.length === 0 && " none"}
+      </span>
       {sold.map(({ length, true: measured }) => {
-        const key = { ware: "pipe", size, length };
-        const label = `Price of on sale: ${sizeWords(size)} pipe, ${stick(length, style)} stick`;
+        const key = spec(length);
         return (
           <span key={length}>
             {stick(length, style)}
@@ -84,9 +138,9 @@ export function OnSale({ size }: { size: string }) {
             <PriceField
               of={key}
               name="on sale"
-              label={label}
+              label={`Price of on sale: ${name(length)}`}
               prices={pricesOf(shop, key)}
-              onSet={(read, text) => void open.changeShop(`${size} × ${stick(length, style)} at ${text}`, (s) => withPrices(s, key, read))}
+              onSet={(read, text) => void open.changeShop(`${name(length)} at ${text}`, (s) => withPrices(s, key, read))}
             />
           </span>
         );

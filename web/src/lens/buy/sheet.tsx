@@ -1,12 +1,12 @@
 import type { Plan } from "../../api/client";
 import { takingBack, lotsOf, withOutgoing } from "../../desk/doing";
-import { useOpen, useOpenState, usePlan, useProject } from "../../desk/use";
-import { money, plural } from "../../lib/format";
+import { useOpen, useOpenState, usePlan, useProject, useStyle } from "../../desk/use";
+import { type Style, money, plural } from "../../lib/format";
 import { ExampleMark, Head } from "../../ui/ui";
 import { Unsent } from "../unsent";
 import { Haul } from "./haul";
-import { aislesOf, nameOf } from "./list";
-import { OnSale } from "./on-sale";
+import { type Ware, aislesOf, lengthName, nameOf } from "./list";
+import { BarsOnSale, OnSale } from "./on-sale";
 import { WareRow } from "./row";
 import { CementSchool, SpareRule } from "./rules";
 import { SaidOnce, Scope } from "./scope";
@@ -22,6 +22,7 @@ export default function BuySheet() {
   const project = useProject();
   const plan = usePlan();
   const out = useOpenState((s) => s.outgoing.events);
+  const style = useStyle();
   const aisles = aislesOf(plan);
   const wares = aisles.flatMap((a) => a.wares);
   const done = withOutgoing(out);
@@ -69,6 +70,7 @@ export default function BuySheet() {
           {a.name === "Pipe" && <Haul />}
           {a.name === "Pipe" && <Slip />}
           {a.name === "Fittings" && <SpareRule />}
+          {a.name === "Sold by the length" && kindsOf(a.wares, style).map((w) => <BarsOnSale key={w.label} of={w} />)}
         </section>
       ))}
       <HomeMade plan={plan} />
@@ -80,6 +82,13 @@ export default function BuySheet() {
       <WhatIf />
     </section>
   );
+}
+
+/** Of what is sold by the length, each kind and thickness once. */
+function kindsOf(wares: Ware[], style: Style) {
+  const by = new Map<string, { kind?: string; diameter?: number; label: string }>();
+  for (const { line: l } of wares) by.set(`${l.kind} ${l.diameter}`, { kind: l.kind, diameter: l.diameter, label: lengthName(l, style) });
+  return [...by.values()];
 }
 
 /** What is cut from pipe that is left, and so is on no shelf. */

@@ -176,7 +176,10 @@ function LeftOver({ near }: { near?: Step }) {
   return (
     <p className="saw-left-over" role="status">
       <span>
-        Left of stick {last.number}, {sizeWords(last.size)}: <strong>{text(last.stick.left, style, 64)}</strong>
+        Left of stick {last.number}, {sizeWords(last.size)}:{" "}
+        <strong>
+          <Len nm={last.stick.left} style={style} step={64} />
+        </strong>
       </span>
       <button type="button" className="btn btn-small" onClick={() => open.did({ kind: "racked", item: id })}>
         To the rack

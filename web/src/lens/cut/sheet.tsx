@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { CutStick, PipeTotal, Plan } from "../../api/client";
+import type { CutStick, PipeTotal } from "../../api/client";
 import { cutting, notDone, withOutgoing } from "../../desk/doing";
 import { useFrame, useOpen, useOpenState, usePicked, usePlan, useShop, useStyle } from "../../desk/use";
 import { feet, plural } from "../../lib/format";
@@ -7,11 +7,13 @@ import { sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Head } from "../../ui/ui";
 import { Unsent } from "../unsent";
+import { AlsoCut } from "./also";
 import { AskedProvider, useMistakes } from "./asked";
 import { CutList } from "./cut-list";
 import { Further } from "./further";
 import { goesOn, leftovers } from "./left-over";
 import { Spoilt } from "./mistakes";
+import { OfBar, barsOf } from "./of-bar";
 import { Saw } from "./saw";
 import { LittleChanges, OffTheEdge } from "./savings";
 import { Spares } from "./spares";
@@ -31,6 +33,7 @@ export default function CutSheet() {
 const sawHash = "#saw";
 
 function Sheet() {
+  const { several } = useOpen();
   const plan = usePlan();
   const frame = useFrame();
   const [picked, onPick] = usePicked();
@@ -97,11 +100,10 @@ function Sheet() {
       {plan.pipe.map((t) => (
         <OfSize key={t.size} of={t} letter={letter} onPick={pick} under={under} />
       ))}
-      {plan.bars
-        .filter((b) => b.ware !== "pipe" && b.stock.sticks.length > 0)
-        .map((b) => (
-          <OfBar key={b.label} of={b} under={under} />
-        ))}
+      {barsOf(plan).map((b) => (
+        <OfBar key={b.label} of={b} under={under} />
+      ))}
+      {!several && <AlsoCut />}
       <Spares />
       <LittleChanges />
       <Spoilt />
@@ -189,27 +191,6 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
       )}
       <Proof of={t.stock} style={style} />
       {!t.stock.proven && !plan.improving && <Further />}
-    </section>
-  );
-}
-
-/** What else is cut from something sold by the length: rod for axles. Each length is told with what is cut from it. */
-function OfBar({ of: b, under }: { of: Plan["bars"][number]; under: Under }) {
-  const style = useStyle();
-  return (
-    <section aria-label={`Lengths of ${b.label}`} className="grid gap-2">
-      <Head
-        title={`${b.label.charAt(0).toUpperCase()}${b.label.slice(1)}: ${b.stock.buy.map((x) => `${x.count} × ${feet(x.length)} ft`).join(" and ") || "from what is there"}`}
-        id={`bar-${b.label}`}
-      >
-        <span className="text-sm text-ink-2">
-          {plural(
-            b.stock.sticks.reduce((n, s) => n + s.pieces.length, 0),
-            "piece",
-          )}
-        </span>
-      </Head>
-      <Sticks sticks={b.stock.sticks} style={style} under={under} tinted />
     </section>
   );
 }

@@ -16,7 +16,7 @@ export function Spares() {
         <button
           type="button"
           className="link"
-          aria-label={`Buy no spare ${name}`}
+          aria-label={`Leave it out: ${name}`}
           onClick={() => desk.edit(`Buy no spare ${name}`, (p) => ({ ...p, spare: p.spare?.filter((_, i) => i !== n) }))}
         >
           leave it out

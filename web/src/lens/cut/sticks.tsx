@@ -29,6 +29,8 @@ interface Props<T extends DrawnStick> {
   /** What is shorter is scrap, in nanometres. */
   scrap?: number;
   tinted?: boolean;
+  /** What they are called, one and several: Stick, Sticks. */
+  called?: readonly [string, string];
   /** How many sticks come before these. */
   before?: number;
   /** Letters that are not cut before they are measured on the frame. */
@@ -70,7 +72,22 @@ function Row<T extends DrawnStick>({
   first,
   longest,
   tinted,
-  of: { style, lit, onPick, isCut, onCut, onRack, goesOn, scrap = usualScrap, waiting, short, under = "none", note, fatal },
+  of: {
+    style,
+    lit,
+    onPick,
+    isCut,
+    onCut,
+    onRack,
+    goesOn,
+    scrap = usualScrap,
+    called = ["Stick", "Sticks"],
+    waiting,
+    short,
+    under = "none",
+    note,
+    fatal,
+  },
 }: {
   all: T[];
   first: number;
@@ -86,7 +103,7 @@ function Row<T extends DrawnStick>({
   const begun = isCut ? all.find((s) => !whole(s) && s.pieces.some((p) => isCut(p))) : undefined;
   const trim = stick.origin === "piece" && stick.pieces.length === 1;
   const numbers = count > 1 ? `${first}–${first + count - 1}` : `${first}`;
-  const name = trim ? `Trim ${stick.letter || "piece"} (${numbers})` : `${count > 1 ? "Sticks" : "Stick"} ${numbers}`;
+  const name = trim ? `Trim ${stick.letter || "piece"} (${numbers})` : `${called[count > 1 ? 1 : 0]} ${numbers}`;
   const runs = runsOf(stick);
   const parts = carriedAs(stick, runs);
   const tooShort = [...new Set(runs.map((r) => r.name).filter((l): l is string => l !== undefined && Boolean(short?.includes(l))))];
