@@ -12,6 +12,9 @@ import (
 	"sturdyelbow/core/stock"
 )
 
+// LentID is what an event of one project is called in the record of another, whose stick it is about.
+func LentID(event string) string { return event + "-lent" }
+
 // Divide says what of several projects that are bought and cut together goes into the record of each, in
 // their order. What is bought goes to those that need it; a stick is of the project that it was bought
 // for, and a piece of another that is cut from it is lent to that. names are the projects' names, for
@@ -215,7 +218,7 @@ func (d *dividing) cut(frame int, e record.Event) {
 		return
 	}
 	lent := record.Event{
-		ID: e.ID + "-lent", Kind: record.Elsewhere, Stick: e.Stick, Length: e.Length, Kerf: e.Kerf, Item: e.ID, Basis: e.Basis, Text: d.names[frame],
+		ID: LentID(e.ID), Kind: record.Elsewhere, Stick: e.Stick, Length: e.Length, Kerf: e.Kerf, Item: e.ID, Basis: e.Basis, Text: d.names[frame],
 	}
 	// what is left of the stick is its owner's: here it is as long as the piece
 	part := *e.Stick
@@ -255,7 +258,7 @@ func (d *dividing) back(e record.Event) string {
 			found = true
 		}
 		for _, id := range w.ElsewhereOf(e.Event) {
-			d.to(i, record.Event{ID: e.ID + "-lent", Kind: record.TakenBack, Event: id})
+			d.to(i, record.Event{ID: LentID(e.ID), Kind: record.TakenBack, Event: id})
 		}
 	}
 	if !found {

@@ -10,6 +10,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"sturdyelbow/core/record"
+	"sturdyelbow/internal/project"
 	"sturdyelbow/internal/store"
 )
 
@@ -71,6 +72,11 @@ func (a *api) addEvents(ctx context.Context, in *struct {
 	if len(wrong) > 0 {
 		return nil, huma.Error422UnprocessableEntity("This cannot have happened so", wrong...)
 	}
+	for i := range in.Body.Events {
+		if err := a.backFromLoan(ctx, in.ID, &in.Body.Events[i], in.Body.Device); err != nil {
+			return nil, err
+		}
+	}
 	stored, last, err := a.put(ctx, in.ID, sent)
 	if err != nil {
 		return nil, err
@@ -80,6 +86,32 @@ func (a *api) addEvents(ctx context.Context, in *struct {
 		return nil, err
 	}
 	return answer(out), nil
+}
+
+// backFromLoan takes back, in the record of the project whose stick it was, what was lent for a cut that was
+// not made after all. It goes before the cut itself: what is sent again after a failure is then whole.
+func (a *api) backFromLoan(ctx context.Context, id string, e *record.Event, device string) error {
+	if e.Kind != record.TakenBack || e.Event == "" {
+		return nil
+	}
+	lent := project.LentID(e.Event)
+	owners, err := a.store.ProjectsWith(ctx, lent)
+	if err != nil {
+		return missing(err)
+	}
+	for _, owner := range owners {
+		if owner == id {
+			continue
+		}
+		back, err := encoded(record.Event{ID: project.LentID(e.ID), Kind: record.TakenBack, Event: lent}, device)
+		if err != nil {
+			return err
+		}
+		if _, _, err := a.put(ctx, owner, []store.Event{back}); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // put adds events to a project's record, with what they change on the rack, and tells who follows it.

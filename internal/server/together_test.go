@@ -2,6 +2,7 @@ package server_test
 
 import (
 	"maps"
+	"slices"
 	"strings"
 	"testing"
 
@@ -120,6 +121,29 @@ func TestWhatIsDoneTogetherIsInEachRecord(t *testing.T) {
 	_, _, file := c.do("POST", "/api/export/cuts.csv", all)
 	assert.Contains(t, file, "1A")
 	require.Contains(t, file, "2A")
+
+	// a cut that was lent is not made after all, by what its own project says: the stick's owner has it back
+	for i, id := range ids {
+		var one, owner server.EventsAnswer
+		c.get("GET", "/api/projects/"+id+"/events", nil, &one)
+		c.get("GET", "/api/projects/"+ids[1-i]+"/events", nil, &owner)
+		have := len(owner.Events)
+		for _, e := range one.Events {
+			of := slices.IndexFunc(owner.Events, func(o record.Event) bool { return o.Kind == record.Elsewhere && o.Item == e.ID })
+			if e.Kind != record.Cut || of < 0 {
+				continue
+			}
+			c.did(id, "x", record.Event{ID: e.ID + "-not", Kind: record.TakenBack, Event: e.ID})
+			c.did(id, "x", record.Event{ID: e.ID + "-not", Kind: record.TakenBack, Event: e.ID})
+			var after server.EventsAnswer
+			c.get("GET", "/api/projects/"+ids[1-i]+"/events", nil, &after)
+			require.Len(t, after.Events, have+1, "once")
+			back := after.Events[have]
+			have++
+			assert.Equal(t, record.TakenBack, back.Kind)
+			assert.Equal(t, owner.Events[of].ID, back.Event)
+		}
+	}
 	status, _, _ = c.do("POST", "/api/export/frame.json", all)
 	assert.Equal(t, 404, status, "a frame is its project's")
 }

@@ -147,3 +147,14 @@ func (s *Store) Upgrade(ctx context.Context, id string, revision int64, state St
 		return err
 	})
 }
+
+// ProjectsWith lists the projects that are there whose record has an event of an id.
+func (s *Store) ProjectsWith(ctx context.Context, event string) (ids []string, err error) {
+	err = s.read(ctx, func(rows *sql.Rows) error {
+		var id string
+		err := rows.Scan(&id)
+		ids = append(ids, id)
+		return err
+	}, "SELECT e.project FROM event e JOIN project p ON p.id = e.project WHERE e.id = ? AND p.deleted IS NULL ORDER BY e.seq", event)
+	return ids, err
+}

@@ -6,3 +6,6 @@ CREATE TABLE purchase (
     updated  INTEGER NOT NULL,
     body     TEXT NOT NULL
 ) STRICT;
+
+-- An event is also looked for by its id alone, where what is lent is taken back.
+CREATE INDEX event_by_id ON event (id);
