@@ -189,6 +189,29 @@ func TestWithoutTheNetwork(t *testing.T) {
 	other.see(", 2 of ")
 }
 
+// So does the page of several projects that are cut together.
+func TestTogetherWithoutTheNetwork(t *testing.T) {
+	w := open(t)
+	at := "/together?of=" + w.project("Kit cart") + "," + w.project("Lead stand") + "#saw"
+	p := w.window(at)
+	p.see("to go")
+	p.until("the page is kept", `() => navigator.serviceWorker.controller !== null`)
+	p.MustReload().MustWaitLoad()
+	p.see("to go")
+	time.Sleep(time.Second)
+	w.stop()
+	p.MustReload().MustWaitLoad()
+	p.see("to go")
+	p.press("Cut it")
+	p.see("on this device")
+	p.MustReload().MustWaitLoad()
+	p.see("on this device")
+	w.start()
+	p.until("it is sent", `() => !document.body.innerText.includes("on this device")`)
+	other := w.window(at)
+	other.see(", 1 of ")
+}
+
 // Rope is cut in the same lens, by the lengths that it is sold in; a list that cannot be read says why.
 func TestRopeIsCutInTheSameLens(t *testing.T) {
 	w := open(t)

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -365,4 +366,32 @@ func TestOnAPhoneNothingIsBehindTheTape(t *testing.T) {
 	p.MustEval(`() => scrollTo(0, 0)`)
 	p.focus("Called")
 	between("the field", "form.trial input")
+}
+
+// What was ticked without the network goes out from the shelf, too, of one project and of several; of a
+// project that is gone it is said.
+func TestWhatWaitsIsSentFromTheShelf(t *testing.T) {
+	w := open(t)
+	jump, table := w.project("Club jump"), w.project("Scorekeeper's table")
+	both := []string{jump, table}
+	slices.Sort(both)
+	p := w.window("/")
+	p.see("Club jump")
+	leave := func(of, id string) {
+		p.MustEval(`(of, id) => localStorage.setItem("sturdyelbow.done." + of + ".k", JSON.stringify([
+			{ id, kind: "bought", ware: { ware: "fitting", kind: "cap", size: "3/4" }, count: 1 }]))`, of, id)
+	}
+	leave(jump, "one")
+	leave(strings.Join(both, ","), "two")
+	leave("GONE", "three")
+	p.MustReload().MustWaitLoad()
+	p.see("1 tick of a project that is gone waits on this device.")
+	all, err := w.store.Events(t.Context(), jump, 0)
+	require.NoError(t, err)
+	require.Len(t, all, 2, "the caps are the jump's")
+	assert.ElementsMatch(t, []string{"one", "two"}, []string{all[0].ID, all[1].ID})
+	p.axe("what waits")
+	p.press("Let them go")
+	p.gone("waits on this device")
+	assert.Empty(t, p.MustEval(`() => Object.keys(localStorage).filter((k) => k.startsWith("sturdyelbow.done.")).join()`).Str())
 }

@@ -38,7 +38,7 @@ const fresh = async (request, key = request) => {
   return Promise.race([asked, late]).catch(() => had);
 };
 
-const reads = /^\/api\/(about|starters|pictures|shop|projects|projects\/[^/]+|projects\/[^/]+\/card)$/;
+const reads = /^\/api\/(about|starters|pictures|shop|projects|projects\/[^/]+|projects\/[^/]+\/card|purchases\/[^/]+)$/;
 
 addEventListener("fetch", (e) => {
   const { request } = e;

@@ -39,10 +39,21 @@ export function pageShelf(): Shelf {
   };
 }
 
+const shelves = "sturdyelbow.done.";
+
+/** The projects of which something waits in the browser's storage. */
+export const shelvesWithEvents = (): string[] => [
+  ...new Set(
+    Object.keys(localStorage)
+      .filter((k) => k.startsWith(shelves))
+      .map((k) => k.slice(shelves.length, k.indexOf(".", shelves.length))),
+  ),
+];
+
 /** The browser's own storage, for one project. */
 export function shelfOf(project: string): Shelf {
   if (typeof localStorage === "undefined") return pageShelf();
-  const prefix = `sturdyelbow.done.${project}.`;
+  const prefix = `${shelves}${project}.`;
   return {
     list: () =>
       Object.keys(localStorage)

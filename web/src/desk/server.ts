@@ -124,6 +124,14 @@ export const remember = (shop: Shop, key: string) => void keys.set(shop, key);
 export const sayDone = (id: string, events: DoneEvent[]): Promise<EventsAnswer> =>
   ask(api.POST("/api/projects/{id}/events", { params: { path: { id } }, body: { device: deviceName(), events } }));
 
+/** Says what was done to several projects: each has its share in its record. */
+export const sayTogether = (project: Project, events: DoneEvent[]): Promise<EventsAnswer> =>
+  ask(
+    api.POST("/api/together/events", {
+      body: { project, device: deviceName(), events: events.map(({ seq: _s, at: _a, device: _d, ...e }) => e) as typeof events },
+    }),
+  );
+
 export interface PlanOptions {
   draw?: boolean;
   draft?: boolean;

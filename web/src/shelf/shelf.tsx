@@ -10,6 +10,7 @@ import { Icon } from "../ui/icons";
 import { Failure, Loading, TopBar } from "../ui/ui";
 import { useOpenFile } from "./open-file";
 import { ProjectCard } from "./project-card";
+import { StillHere } from "./still-here";
 
 /** The projects, the one changed last first. */
 export function Shelf({ lost }: { lost?: boolean }) {
@@ -135,6 +136,7 @@ export function Shelf({ lost }: { lost?: boolean }) {
           </p>
         )}
         {failed && <Failure why={failed.message} />}
+        <StillHere names={there} />
         {list.isPending && <Loading what="the projects" />}
         {list.error && <Failure why="The server does not answer." retry={() => void list.refetch()} />}
         {all.length === 0 && list.data && (
