@@ -145,6 +145,26 @@ func TestWhatIf(t *testing.T) {
 	p.see("It could be left out")
 }
 
+// The line that costs most is pipe: other sticks, tools and sizes are planned, and what costs less is taken.
+func TestPipeCostsMost(t *testing.T) {
+	p := open(t).window("/")
+	p.press("Winners' wall")
+	p.ready()
+	p.lens("Buy")
+	p.press("What it is worth")
+	p.see("of it is one line: 1 in pipe, 10′ stick.")
+	p.press("What other sticks, tools or sizes save")
+	p.see("Cut with the ratchet shear: $3.99 less, 1 stick fewer")
+	p.see("3/4 in pipe and its fittings")
+	p.axe("what other sticks save")
+	p.press("Take it: cut with the ratchet shear")
+	p.changeIs("cost", "−$3.99")
+	p.press("Undo")
+	p.press("What other sticks, tools or sizes save")
+	p.press("Take it: 3/4 in pipe and its fittings")
+	p.see("3/4 in pipe, 10′ stick")
+}
+
 // The line that costs most is a fitting: what another in its place saves is asked there, and taken.
 func TestWhatCostsMost(t *testing.T) {
 	p := open(t).window("/")

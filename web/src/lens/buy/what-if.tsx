@@ -8,6 +8,7 @@ import { Len, feet, money, plural } from "../../lib/format";
 import { pipeSizes } from "../sizes";
 import { Pick } from "../../ui/pick";
 import { useTools } from "../../ui/tool-pick";
+import { cutWith, inSticksOf, ofSize } from "./changes";
 import { type Target, targetsOf, unitOf } from "../size/targets";
 
 /** One thing that would be otherwise. */
@@ -76,11 +77,7 @@ function useChoices(): Choice[] {
           make: (v, words) => ({
             key: `usual size ${v}`,
             label: `Pipe size: ${words}`,
-            to: async (p) => {
-              const a = await ask(api.POST("/api/edit", { body: { project: p, edit: { usual: { size: v } }, of: id } }));
-              if (a.question) throw new Error("That asks which size gives way: change it in the Size lens.");
-              return a.project;
-            },
+            to: (p) => ofSize(p, v, id),
           }),
         },
       ]
@@ -112,7 +109,7 @@ function useChoices(): Choice[] {
       "tool",
       "Cut with",
       tools.map((t) => [t.id, t.name] as const),
-      (p, v) => ({ ...p, tool: v }),
+      cutWith,
     ),
     simple(
       "school",
@@ -136,7 +133,7 @@ function useChoices(): Choice[] {
             .map((t) => t.trim())
             .filter(Boolean);
           const lengths = await ask(api.POST("/api/lengths", { body: { texts, units: style === "metric" ? "mm" : "in" } }));
-          return { ...p, sale: { ...p.sale, stock: lengths.map((length) => ({ length })) } };
+          return inSticksOf(p, lengths);
         },
       }),
     },
