@@ -88,8 +88,8 @@ func TestTwoWindowsAndAPhone(t *testing.T) {
 	phone.click("[role=checkbox]:not([data-state=checked])")
 	phone.see("of ")
 	before := a.tape("cost")
-	phone.press("Price of 1/2 tee")
-	phone.MustElement(`input[aria-label="Price of 1/2 tee"]`).MustSelectAllText().MustInput("9")
+	phone.press("Price of 1/2 in tee")
+	phone.MustElement(`input[aria-label="Price of 1/2 in tee"]`).MustSelectAllText().MustInput("9")
 	phone.keys(input.Enter)
 	phone.until(
 		"the price is taken, or asked about",

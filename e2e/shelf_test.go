@@ -395,3 +395,17 @@ func TestWhatWaitsIsSentFromTheShelf(t *testing.T) {
 	p.gone("waits on this device")
 	assert.Empty(t, p.MustEval(`() => Object.keys(localStorage).filter((k) => k.startsWith("sturdyelbow.done.")).join()`).Str())
 }
+
+// The labels of projects that are cut together have each letter with its project.
+func TestLabelsOfSeveral(t *testing.T) {
+	w := open(t)
+	p := w.window("/together?of=" + w.project("Club jump") + "," + w.project("Lead stand"))
+	p.press("Labels")
+	p.see("Labels: ")
+	p.see("in the order of the cuts")
+	p.until("both are there", `() => { const t = [...document.querySelectorAll(".label")].map((l) => l.innerText);
+		return t.some((x) => x.startsWith("1A")) && t.some((x) => x.startsWith("2A")) && t.some((x) => x.includes("Lead stand, ")) }`)
+	p.axe("labels of several")
+	p.press("Bought together")
+	p.see("A letter has its project’s number before it")
+}

@@ -26,6 +26,7 @@ import "./style/paper.css";
 const BuildSheet = lazy(() => import("./sheet/build-sheet"));
 const LabelsPage = lazy(() => import("./sheet/labels"));
 const TogetherPage = lazy(() => import("./shelf/together"));
+const TogetherLabels = lazy(() => import("./shelf/together-labels"));
 const RackPage = lazy(() => import("./rack/rack"));
 const PricesPage = lazy(() => import("./prices/prices"));
 const CuttingPage = lazy(() => import("./cutting/cutting"));
@@ -73,6 +74,11 @@ function App() {
           <Route path="/together">
             <Suspense fallback={<Loading what="the lists" />}>
               <TogetherPage />
+            </Suspense>
+          </Route>
+          <Route path="/together/labels">
+            <Suspense fallback={<Loading what="the labels" />}>
+              <TogetherLabels />
             </Suspense>
           </Route>
           <Route path="/p/:id/sheet">

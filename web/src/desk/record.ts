@@ -75,6 +75,14 @@ export function shelfOf(project: string): Shelf {
   };
 }
 
+/** Waits a little until the server has what was done to a project on this device; whether it has. */
+export async function hasAll(project: string, patience = 3000): Promise<boolean> {
+  const shelf = shelfOf(project);
+  for (const end = Date.now() + patience; shelf.list().length > 0; await new Promise((go) => setTimeout(go, 50)))
+    if (Date.now() > end) return false;
+  return true;
+}
+
 /** A shelf that goes on in the page's memory where the other has no more room. */
 function roomy(shelf: Shelf): Shelf {
   const more = pageShelf();

@@ -1,5 +1,6 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
+import { hasAll } from "../desk/record";
 import type { Desk } from "../desk/history";
 import { useOpen } from "../desk/use";
 import { Icon } from "../ui/icons";
@@ -28,8 +29,9 @@ const fetched = async (kind: string, desk: Desk, id: string) => {
 /** The lines that draw the frame, as a text. */
 export const lines = async (desk: Desk, id: string) => (await fetched("lines.txt", desk, id)).text();
 
-/** Saves the plan in an open format; gives what the format could not carry. */
+/** Saves the plan in an open format, with what was done just now; gives what the file could not carry. */
 export async function exportAs(kind: string, desk: Desk, id: string): Promise<string> {
+  const all = await hasAll(id);
   const r = await fetched(kind, desk, id);
   const a = document.createElement("a");
   a.href = URL.createObjectURL(await r.blob());
@@ -37,6 +39,7 @@ export async function exportAs(kind: string, desk: Desk, id: string): Promise<st
   a.click();
   setTimeout(() => URL.revokeObjectURL(a.href), 10_000);
   const lost = r.headers.get("X-Lost");
+  if (!all) return "What waits on this device to be sent is not in the file.";
   return lost ? `The file cannot carry: ${decodeURIComponent(lost)}` : "";
 }
 

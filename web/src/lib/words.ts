@@ -39,6 +39,11 @@ export const kindWords = of(given.kind);
 /** The kinds of hardware that are sold by the length. */
 export const byLength: string[] = given.byLength;
 
+const kinds = new Set(given.kind.map((k) => k.value));
+
+/** Whether the catalog has a kind of fitting; the others are parts of the builder's own. */
+export const isCatalogKind = (kind: string) => kinds.has(kind);
+
 /** The strains up to which a sprung pipe keeps well, and at all, as shares. */
 export const strainLimits = given.strain;
 

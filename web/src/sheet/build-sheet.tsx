@@ -196,7 +196,7 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
                 .filter((s) => s.label || !s.starters)
                 .map((s) => (
                   <tr key={s.id}>
-                    <td>{s.label || `${s.from} → ${s.to}, ${["wide", "deep", "high"][s.axis]}`}</td>
+                    <td>{s.label || `${s.from} → ${s.to}, ${["wide", "deep", "high"][s.axis] ?? "along the pipe"}`}</td>
                     <td className="num">
                       <Len nm={s.value} style={style} step={64} />
                     </td>

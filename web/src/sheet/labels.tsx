@@ -9,18 +9,20 @@ import { Failure, Loading } from "../ui/ui";
 import { useLettersFixed, usePrinted } from "./printed";
 import { BackBar } from "../ui/back-bar";
 
-/** A label for every piece, to cut out and wrap around it: its letter and length, what its ends go into, and where to mark them. */
+/** A label for every piece of a project, or of several that are cut together (their ids with commas between), to cut out and wrap around it: its letter and length, what its ends go into, and where to mark them. */
 export default function LabelsPage({ id }: { id: string }) {
+  const several = id.includes(",");
   const q = usePrinted(id, "labels");
   const printed = q.data;
   const labels = useQuery({
     queryKey: ["label list", id, printed?.project],
     enabled: printed !== undefined,
     staleTime: 0,
-    queryFn: () => ask(api.POST("/api/labels", { body: { project: printed?.project as never, of: id } })),
+    queryFn: () => ask(api.POST("/api/labels", { body: { project: printed?.project as never, of: several ? undefined : id } })),
   });
   useLettersFixed(id, printed);
-  const name = printed?.project.name;
+  const names = printed?.answer.plan.frames.map((f) => f.name) ?? [];
+  const name = printed?.project.name || names.join(", ");
   useEffect(() => {
     document.title = `Labels, ${name ?? ""} · Sturdy Elbow`;
   }, [name]);
@@ -28,9 +30,9 @@ export default function LabelsPage({ id }: { id: string }) {
   const all = labels.data ?? [];
   return (
     <>
-      <BackBar project={id}>
-        <Link href={`/p/${id}/sheet`} className="btn btn-small">
-          Build sheet
+      <BackBar project={several ? undefined : id}>
+        <Link href={several ? `/together?of=${id}` : `/p/${id}/sheet`} className="btn btn-small">
+          {several ? "Bought together" : "Build sheet"}
         </Link>
         <button type="button" className="btn btn-small btn-main" disabled={all.length === 0} onClick={() => print()}>
           <Icon name="print" size={18} /> Print
@@ -50,7 +52,7 @@ export default function LabelsPage({ id }: { id: string }) {
           </header>
           <ul className="label-sheet">
             {all.map((l) => (
-              <One key={`${l.frame} ${l.pipe} ${l.copy}`} of={l} style={style} />
+              <One key={`${l.frame} ${l.pipe} ${l.copy}`} of={l} project={several ? names[l.frame] : undefined} style={style} />
             ))}
           </ul>
         </main>
@@ -59,7 +61,7 @@ export default function LabelsPage({ id }: { id: string }) {
   );
 }
 
-function One({ of: l, style }: { of: Label; style: Style }) {
+function One({ of: l, project, style }: { of: Label; project?: string; style: Style }) {
   return (
     <li className={`label ${l.cut ? "is-cut" : ""}`}>
       <p className="label-top">
@@ -72,7 +74,11 @@ function One({ of: l, style }: { of: Label; style: Style }) {
           {l.cut && <em> cut</em>}
         </span>
       </p>
-      <p>{[l.where, l.copies > 1 ? `copy ${l.copy} of ${l.copies}` : "", l.stick ? `stick ${l.stick}` : ""].filter(Boolean).join(", ")}</p>
+      <p>
+        {[project, l.where, l.copies > 1 ? `copy ${l.copy} of ${l.copies}` : "", l.stick ? `stick ${l.stick}` : ""]
+          .filter(Boolean)
+          .join(", ")}
+      </p>
       <ul>
         {l.ends.map((e) => (
           <li key={`${e.joint} ${e.port}`}>

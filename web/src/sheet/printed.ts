@@ -1,10 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { type PlanAnswer, type Shop, api, ask } from "../api/client";
+import { type PlanAnswer, type Project, type Shop, api, ask } from "../api/client";
 import { beginning } from "../desk/doing";
 import { Recorder, shelfOf } from "../desk/record";
 import { savesDone } from "../desk/saver";
-import { planOf, sayDone } from "../desk/server";
+import { planOf, sayDone, sayTogether } from "../desk/server";
+
+/** A project, or by its ids with commas between what stands for several that are bought together. */
+const stored = async (id: string) =>
+  (id.includes(",")
+    ? await ask(api.GET("/api/purchases/{of}", { params: { path: { of: id } } }))
+    : await ask(api.GET("/api/projects/{id}", { params: { path: { id } } }))
+  ).project;
 
 /** A project with its plan, as it is stored and saved. */
 export const usePrinted = (id: string, kind: string) =>
@@ -15,10 +22,7 @@ export const usePrinted = (id: string, kind: string) =>
     retry: false,
     queryFn: async () => {
       await savesDone();
-      const [{ project }, { shop }] = await Promise.all([
-        ask(api.GET("/api/projects/{id}", { params: { path: { id } } })),
-        ask(api.GET("/api/shop")),
-      ]);
+      const [project, { shop }] = await Promise.all([stored(id), ask(api.GET("/api/shop"))]);
       return { project, shop, answer: await planOf({ project, shop }, { draw: true, of: id, more: { paper: true } }) };
     },
   });
@@ -27,14 +31,14 @@ export const usePrinted = (id: string, kind: string) =>
 const fixed = new Set<string>();
 
 /** What is printed is written on paper: its letters are fixed from then on. */
-export function useLettersFixed(id: string, printed?: { answer: PlanAnswer; shop: Shop }) {
+export function useLettersFixed(id: string, printed?: { project: Project; answer: PlanAnswer; shop: Shop }) {
   useEffect(() => {
     if (!printed) return;
     const fix = () => {
       const first = beginning(printed.answer.plan, printed.shop).filter((e) => e.kind === "lettered");
       const r = new Recorder(
         shelfOf(id),
-        (events) => sayDone(id, events),
+        (events) => (printed.project.together ? sayTogether(printed.project, events) : sayDone(id, events)),
         () => undefined,
       );
       if (!fixed.has(id)) r.did(first);

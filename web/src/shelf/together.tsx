@@ -45,7 +45,7 @@ function Page() {
   const desk = useDesk();
   useKeys({ "ctrl+z": desk.undo, "ctrl+y": desk.redo, "ctrl+shift+z": desk.redo });
   return (
-    <main className="mx-auto grid w-full max-w-6xl gap-6 px-4 py-6">
+    <main className="bought mx-auto grid w-full max-w-6xl gap-6 px-4 py-6">
       <Trouble />
       <div className="sheet-head flex-wrap">
         <span className="flex flex-wrap items-baseline gap-x-4">
@@ -54,6 +54,7 @@ function Page() {
         </span>
         {plan && history && <Files />}
       </div>
+      <p className="only-print">{new Date().toLocaleDateString()}</p>
       {why && <Failure why={why} />}
       {!plan && !why && <Loading what="the lists" />}
       {plan && history && (
@@ -199,6 +200,9 @@ function Files() {
       <button type="button" className="btn btn-small" onClick={() => print()}>
         <Icon name="print" size={18} /> Print
       </button>
+      <Link href={`/together/labels?of=${id}`} className="btn btn-small">
+        <Icon name="list" size={18} /> Labels
+      </Link>
       <button type="button" className="btn btn-small" onClick={() => void save("shopping.csv")}>
         <Icon name="file" size={18} /> Shopping list, CSV
       </button>

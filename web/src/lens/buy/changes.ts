@@ -5,6 +5,9 @@ import { type Project, api, ask } from "../../api/client";
 /** Cut with another tool. */
 export const cutWith = (p: Project, tool: string): Project => ({ ...p, tool });
 
+/** Cemented in another way. */
+export const cementedBy = (p: Project, school: string): Project => ({ ...p, school: (school || undefined) as Project["school"] });
+
 /** Bought in sticks of some lengths, for this project. */
 export const inSticksOf = (p: Project, lengths: number[]): Project => ({
   ...p,

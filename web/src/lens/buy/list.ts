@@ -1,7 +1,7 @@
 import type { Line, Plan, PlanFrame } from "../../api/client";
 import { type Style, text } from "../../lib/format";
 import { specKey } from "../../lib/spec";
-import { byLength, kindWords, sizeWords } from "../../lib/words";
+import { byLength, isCatalogKind, kindWords, sizeWords } from "../../lib/words";
 
 /** One line of the list: what the bill says of it, and a number to find it on the frame by. */
 export interface Ware {
@@ -24,12 +24,22 @@ const aisleOf: Record<string, string> = {
   hardware: "Bolts, wheels, ties",
 };
 
-/** The bill in the order of a walk through the shop: long things first, then what is small. */
+/** The aisles in the order of a walk through the shop: long things first, then what is small; what is on no shelf comes last. */
+const walk = ["Pipe", "Fittings", "Cement", "Bolts, wheels, ties", "Sold by the length", "Parts of your own"];
+
+/** Which aisle a line is in: fittings that the catalog has not are the builder's own. */
+function aisleNamed(l: Line): string | undefined {
+  if (l.ware === "hardware" && byLength.includes(l.kind ?? "")) return "Sold by the length";
+  if (l.ware === "fitting" && !isCatalogKind(l.kind ?? "")) return "Parts of your own";
+  return aisleOf[l.ware];
+}
+
+/** The bill in the order of a walk through the shop. */
 export function aislesOf(plan: Plan): Aisle[] {
-  const aisles: Aisle[] = ["Pipe", "Fittings", "Cement", "Bolts, wheels, ties", "Sold by the length"].map((name) => ({ name, wares: [] }));
+  const aisles: Aisle[] = walk.map((name) => ({ name, wares: [] }));
   let number = 0;
   for (const line of plan.bill.lines) {
-    const name = line.ware === "hardware" && byLength.includes(line.kind ?? "") ? "Sold by the length" : aisleOf[line.ware];
+    const name = aisleNamed(line);
     const aisle = aisles.find((a) => a.name === name);
     aisle?.wares.push({ key: `${specKey(line)} ${line.unit}`, line, number: line.ware === "fitting" ? ++number : 0 });
   }

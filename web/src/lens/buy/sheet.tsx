@@ -60,6 +60,11 @@ export default function BuySheet() {
       {aisles.map((a) => (
         <section key={a.name} aria-label={a.name} className="mt-3">
           <h3 className="aisle">{a.name}</h3>
+          {a.name === "Parts of your own" && (
+            <p className="text-sm text-ink-2">
+              On no shelf here: made at home, or bought where you have them from. A price counts as soon as it is typed.
+            </p>
+          )}
           {a.name === "Cement" && <CementSchool />}
           <ul className="long">
             {a.wares.map((w) => (

@@ -8,7 +8,7 @@ import { Len, feet, money, plural } from "../../lib/format";
 import { pipeSizes } from "../sizes";
 import { Pick } from "../../ui/pick";
 import { useTools } from "../../ui/tool-pick";
-import { cutWith, inSticksOf, ofSize } from "./changes";
+import { cementedBy, cutWith, inSticksOf, ofSize } from "./changes";
 import { type Target, targetsOf, unitOf } from "../size/targets";
 
 /** One thing that would be otherwise. */
@@ -118,7 +118,7 @@ function useChoices(): Choice[] {
         ["", "primer and cement"],
         ["one-step", "one-step cement"],
       ],
-      (p, v) => ({ ...p, school: (v || undefined) as Project["school"] }),
+      cementedBy,
     ),
     {
       key: "sticks",

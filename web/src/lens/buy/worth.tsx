@@ -4,7 +4,7 @@ import { useDesk, usePlan, useProject } from "../../desk/use";
 import { money, plural } from "../../lib/format";
 import { InPlace } from "../../ui/in-place";
 import { nameOf } from "./list";
-import { CheaperPipe } from "./cheaper-pipe";
+import { CheaperWays } from "./cheaper-ways";
 import { Cheaper } from "./not-here";
 
 type Terms = NonNullable<Project["terms"]>;
@@ -70,7 +70,7 @@ export function Worth() {
           <li>
             {Math.round(100 * w.share)} % of it is one line: {largest ? nameOf(largest) : w.largest}.
             {largest?.ware === "fitting" && <Cheaper line={largest} />}
-            {largest?.ware === "pipe" && <CheaperPipe size={largest.size ?? ""} />}
+            {largest && largest.ware !== "fitting" && <CheaperWays size={largest.size || plan.pipe[0]?.size || ""} />}
           </li>
         ) : null}
         {(w.perUse ?? 0) > 0 && <li>{money(w.perUse ?? 0)} a use.</li>}

@@ -1,6 +1,7 @@
 import { useId, useState } from "react";
 import { type Project, Refusal, api, ask } from "../../api/client";
-import { useDesk, usePlan, useProject, useStyle } from "../../desk/use";
+import { planOf } from "../../desk/server";
+import { useDesk, useNow, useOpen, usePlan, useProject, useStyle } from "../../desk/use";
 import { Len, plural, text } from "../../lib/format";
 import { lengthName } from "../buy/list";
 import { byLength } from "../../lib/words";
@@ -59,6 +60,8 @@ export function AlsoCut() {
 
 function Add() {
   const desk = useDesk();
+  const open = useOpen();
+  const now = useNow();
   const style = useStyle();
   const id = useId();
   const [kind, setKind] = useState<string>(byLength[0] ?? "");
@@ -87,7 +90,10 @@ function Add() {
           ...(purpose.trim() ? { for: purpose.trim() } : {}),
         }),
       );
-      desk.edit(`Also cut: ${kind}, ${pieces.trim()}`, (p) => ({ ...p, also: [...(p.also ?? []), ...more] }));
+      const put = (p: Project): Project => ({ ...p, also: [...(p.also ?? []), ...more] });
+      at = "pieces";
+      await planOf({ ...now, project: put(now.project) }, { of: open.id }); // what it refuses is said here
+      desk.edit(`Also cut: ${kind}, ${pieces.trim()}`, put);
       setPieces("");
       setPurpose("");
     } catch (e) {
@@ -102,11 +108,11 @@ function Add() {
     setBusy(false);
   };
   const field = (name: string, label: string, like: string, value: string, set: (v: string) => void, wide = "w-40") => (
-    <label htmlFor={`${id}-${name}`} className="text-sm font-semibold">
-      {label}
+    <label htmlFor={`${id}-${name}`} className="grid gap-0.5 text-sm">
+      <span className="text-ink-2">{label}</span>
       <input
         id={`${id}-${name}`}
-        className={`field mt-1 block font-normal ${wide}`}
+        className={`field ${wide}`}
         placeholder={like}
         autoComplete="off"
         aria-invalid={why?.at === name}

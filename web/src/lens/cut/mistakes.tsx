@@ -10,7 +10,7 @@ export function Spoilt() {
   const { mistakes: asked, ask } = useAsked();
   const found = useMistakes();
   return (
-    <section aria-labelledby="spoilt-head" className="grid gap-2">
+    <section aria-labelledby="spoilt-head" className="no-print grid gap-2">
       <Head id="spoilt-head" title="If a cut goes wrong" />
       {!asked && (
         <p>

@@ -15,7 +15,7 @@ export function LittleChanges() {
   const name = useNameOf();
   const sizes = found.data?.sizes ?? [];
   return (
-    <section aria-labelledby="little-head" className="grid gap-2">
+    <section aria-labelledby="little-head" className="no-print grid gap-2">
       <Head id="little-head" title="What a little would save" />
       {!asked && !edge && (
         <p>
@@ -67,7 +67,7 @@ export function OffTheEdge({ size }: { size: string }) {
   const { found } = useSavings();
   const repairs = found.data?.repairs.filter((r) => r.size === size);
   return (
-    <ul className="grid gap-1 border-l-4 border-warn py-1 pl-2 text-sm" aria-label="Off the knife edge">
+    <ul className="no-print grid gap-1 border-l-4 border-warn py-1 pl-2 text-sm" aria-label="Off the knife edge">
       {!found.data && <li className="text-ink-2">{found.isFetching ? "Looking for what takes it off the edge …" : ""}</li>}
       {repairs?.map((r) => (
         <RepairRow key={r.fix.label} of={r} onPress={(f) => open.fix(f, r.frames?.[0])} />

@@ -16,7 +16,7 @@ export function Tools() {
   const open = useOpen();
   const own = useShop((s) => s.tools.find((t) => t.id === project.tool));
   return (
-    <section aria-labelledby="tool-head">
+    <section aria-labelledby="tool-head" className="no-print">
       <Head id="tool-head" title="The tool decides how many" />
       <RadioGroup.Root
         aria-labelledby="tool-head"

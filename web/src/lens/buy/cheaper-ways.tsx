@@ -8,10 +8,11 @@ import { money, plural, text } from "../../lib/format";
 import { NoAnswer } from "../../ui/ui";
 import { useTools } from "../../ui/tool-pick";
 import { pipeSizes } from "../sizes";
-import { cutWith, inSticksOf, ofSize } from "./changes";
+import { schools } from "../../lib/words";
+import { cementedBy, cutWith, inSticksOf, ofSize } from "./changes";
 
-/** Pipe is what costs most: what other sticks, another tool or another size of pipe save. Each is planned whole. */
-export function CheaperPipe({ size }: { size: string }) {
+/** No fitting is what costs most: what other sticks of its size, another tool, another cement or another size of pipe save. Each is planned whole. */
+export function CheaperWays({ size }: { size: string }) {
   const open = useOpen();
   const desk = useDesk();
   const now = useNow();
@@ -23,7 +24,7 @@ export function CheaperPipe({ size }: { size: string }) {
     ...new Set(shop.prices.prices.flatMap((p) => (p.ware === "pipe" && p.size === size && p.length ? [p.length] : []))),
   ].sort((a, b) => b - a);
   const found = useQuery({
-    queryKey: ["cheaper pipe", open.id, now.project, now.shop, plan.begun, size],
+    queryKey: ["cheaper ways", open.id, now.project, now.shop, plan.begun, size],
     enabled: asked,
     retry: false,
     staleTime: Number.POSITIVE_INFINITY,
@@ -43,6 +44,9 @@ export function CheaperPipe({ size }: { size: string }) {
         ...tools
           .filter((t) => t.id !== now.project.tool)
           .map((t) => [`cut with the ${t.name.toLowerCase()}`, () => cutWith(now.project, t.id)] as [string, () => Project]),
+        ...schools
+          .filter(([v]) => v !== (now.project.school ?? ""))
+          .map(([v, words]) => [`joints with ${words}`, () => cementedBy(now.project, v)] as [string, () => Project]),
         ...(now.project.frame && !open.several
           ? pipeSizes
               .filter(([s]) => s !== size)
@@ -78,16 +82,16 @@ export function CheaperPipe({ size }: { size: string }) {
     return (
       <p>
         <button type="button" className="btn btn-small" onClick={() => setAsked(true)}>
-          What other sticks, tools or sizes save
+          What other sticks, tools, cement or sizes save
         </button>
       </p>
     );
   return (
-    <section aria-label="Other sticks, tools and sizes" className="grid gap-2" aria-live="polite">
-      {found.isFetching && <p className="text-ink-2">Planning it in other sticks, with other tools and of other sizes …</p>}
+    <section aria-label="Other ways" className="grid gap-2" aria-live="polite">
+      {found.isFetching && <p className="text-ink-2">Planning it in other sticks, with other tools and cement, and of other sizes …</p>}
       {found.error && <NoAnswer error={found.error} retry={() => void found.refetch()} />}
       {found.data?.length === 0 && (
-        <p>Nothing costs less: neither the lengths that have a price, nor another tool, nor another size of pipe.</p>
+        <p>Nothing costs less: neither the lengths that have a price, nor another tool, another cement or another size of pipe.</p>
       )}
       <ul className="grid gap-1">
         {found.data?.map((w) => (
