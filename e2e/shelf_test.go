@@ -409,3 +409,25 @@ func TestLabelsOfSeveral(t *testing.T) {
 	p.press("Bought together")
 	p.see("A letter has its project’s number before it")
 }
+
+// Two windows choose for one purchase at once: what each chose counts.
+func TestTwoWindowsChooseForOnePurchase(t *testing.T) {
+	w := open(t)
+	at := "/together?of=" + w.project("Club jump") + "," + w.project("Lead stand")
+	p, q := w.window(at), w.window(at)
+	p.see("A letter has its project’s number before it")
+	q.see("A letter has its project’s number before it")
+	goOn := p.slowly("/api/purchases/*")
+	p.choose("Joints are cemented with", "one-step")
+	p.see("Saving …")
+	time.Sleep(time.Second) // its save is on its way
+	q.click(`[role=radio][aria-label^="Cut with: Ratchet shear"]`)
+	q.see("Saved")
+	p.see("Saving …")
+	goOn()
+	p.see("Saved")
+	both := `() => document.querySelector('[role=radio][aria-label^="Cut with: Ratchet shear"]')?.getAttribute("aria-checked") === "true" &&
+		document.querySelector('[aria-label="Joints are cemented with"]')?.dataset.value === "one-step"`
+	p.until("both are here", both)
+	q.until("both are there", both)
+}
