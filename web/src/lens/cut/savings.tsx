@@ -1,6 +1,6 @@
 import type { Fix, Repair, SizeSaving } from "../../api/client";
 import { useOpen, usePlan, useStyle } from "../../desk/use";
-import { Len, feet, money, plural, text } from "../../lib/format";
+import { Len, feet, money, plural } from "../../lib/format";
 import { Head, NoAnswer } from "../../ui/ui";
 import { useAsked, useSavings } from "./asked";
 
@@ -129,7 +129,11 @@ function SizeRow({ of: s, name, onPress }: { of: SizeSaving; name: string; onPre
         ) : (
           <span className="text-ink-2">nothing within 2 in less</span>
         )}
-        {s.most > s.now && <span className="text-ink-2">; up to {text(s.most, style)} for the same pipe</span>}
+        {s.most > s.now && (
+          <span className="text-ink-2">
+            ; up to <Len nm={s.most} style={style} /> for the same pipe
+          </span>
+        )}
       </span>
       {s.fix && (
         <button type="button" className="btn btn-small btn-fix" onClick={() => s.fix && onPress(s.fix)}>
