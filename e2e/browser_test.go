@@ -53,8 +53,12 @@ func TestMain(m *testing.M) {
 			l.Set(flags.Flag(name), value)
 		}
 	}
-	often := func() utils.Sleeper { return utils.BackoffSleeper(15*time.Millisecond, 120*time.Millisecond, nil) }
-	browser = rod.New().ControlURL(l.MustLaunch()).Sleeper(often).MustConnect() // it would look but once a second
+	// it would look but once a second, and for as long as the window lasts
+	const least, most = 15 * time.Millisecond, 120 * time.Millisecond
+	often := func() utils.Sleeper {
+		return utils.EachSleepers(utils.BackoffSleeper(least, most, nil), utils.CountSleeper(int(3*patience/2/most)))
+	}
+	browser = rod.New().ControlURL(l.MustLaunch()).Sleeper(often).MustConnect()
 	code := m.Run()
 	browser.MustClose()
 	l.Cleanup()
@@ -338,6 +342,7 @@ func (w *window) press(words string) {
 		ElementByJS(rod.Eval(`words => [...document.querySelectorAll("button, a, summary, [role=menuitem], [cmdk-item]")]
 		.find(e => (e.getAttribute("aria-label") ?? e.innerText).trim().startsWith(words) && !e.disabled) ?? null`, words))
 	require.NoError(w.t, err, "the button %q", words)
+	_ = e.Timeout(time.Second).WaitStableRAF() // what moves under the mouse is missed
 	require.NoError(w.t, e.Timeout(patience).Click(proto.InputMouseButtonLeft, 1))
 }
 

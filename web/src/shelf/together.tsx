@@ -88,6 +88,7 @@ function WhatIsBought() {
   const plan = usePlan();
   const alone = usePlanned().alone ?? [];
   const variants = useProject((p) => p.together?.variants ?? false);
+  const own = useProject((p) => (p.sale?.prices?.length ?? 0) + (p.sale?.stock?.length ?? 0) > 0);
   const several = alone.length > 1;
   const apart = { cost: alone.reduce((n, a) => n + a.cost, 0), sticks: alone.reduce((n, a) => n + a.sticks, 0) };
   const choose = (on: boolean) =>
@@ -119,7 +120,8 @@ function WhatIsBought() {
           <strong>
             {apart.cost > plan.bill.total ? `${money(apart.cost - plan.bill.total)} less than apart` : "No cheaper than apart"}
           </strong>
-          {apart.sticks !== plan.totals.sticks && `: ${plural(plan.totals.sticks, "stick")} instead of ${apart.sticks}`}.
+          {apart.sticks !== plan.totals.sticks && `: ${plural(plan.totals.sticks, "stick")} instead of ${apart.sticks}`}
+          {own && ", each alone at the same prices"}.
         </p>
       )}
     </section>
@@ -141,7 +143,8 @@ function Alone({ of: a, number, several }: { of: BoughtOne; number?: number; sev
       </span>
       {several && own.length > 0 && (
         <span className="w-full text-sm font-semibold text-warn">
-          {own.join(" and ")} of its own do not count here: what is bought together is bought at the prices of every project, or at its own.
+          {own.join(" and ")} of its own do not count here: what is bought together is bought at the prices of every project, or at those
+          said here.
         </span>
       )}
     </li>
