@@ -2,6 +2,7 @@ package e2e_test
 
 import (
 	"fmt"
+	"math"
 	"strings"
 	"testing"
 	"time"
@@ -18,13 +19,25 @@ func (w *window) shows(selector string) string {
 	return w.MustEval(`s => (document.querySelector(s)?.innerText ?? "").replace(/\s+/g, " ").trim()`, selector).Str()
 }
 
-// middle gives the middle of an element that a script finds.
+// middle gives the middle of an element that a script finds, once it stands still: the frame turns into view.
 func (w *window) middle(js string, args ...any) (x, y float64) {
 	w.t.Helper()
-	e, err := w.Timeout(patience).ElementByJS(rod.Eval(js, args...))
-	require.NoError(w.t, err, js)
-	b := e.MustShape().Box()
-	return b.X + b.Width/2, b.Y + b.Height/2
+	still := 0
+	for end := time.Now().Add(patience); still < 2 && time.Now().Before(end); time.Sleep(60 * time.Millisecond) {
+		e, err := w.Timeout(patience).ElementByJS(rod.Eval(js, args...))
+		require.NoError(w.t, err, js)
+		shape, err := e.Shape()
+		if err != nil || len(shape.Quads) == 0 {
+			continue // it was drawn anew meanwhile
+		}
+		b := shape.Box()
+		atX, atY := b.X+b.Width/2, b.Y+b.Height/2
+		if still++; math.Abs(atX-x) > 0.5 || math.Abs(atY-y) > 0.5 {
+			still = 0
+		}
+		x, y = atX, atY
+	}
+	return x, y
 }
 
 // spot looks over the frame with the mouse for a place that belongs to what is
