@@ -127,6 +127,8 @@ func TestSeveralJobsAreBoughtTogether(t *testing.T) {
 	p.see("Saved")
 	p.MustNavigate(w.url + "/together?of=gone").MustWaitLoad()
 	p.see("There is no such project")
+	p.MustNavigate(w.url + "/together?of=,").MustWaitLoad()
+	p.see("No project is chosen.")
 }
 
 // Several projects are bought as one is: shops are compared and one is taken, variants are set side by side,

@@ -121,7 +121,7 @@ func (a *api) nowOf(ctx context.Context, id string) (n Now, err error) {
 	if n.Shop, err = a.store.ShopRevision(ctx); err != nil || id == "" {
 		return n, err
 	}
-	if ids, key := key(id); len(ids) > 1 {
+	if ids, key := purchaseKey(id); len(ids) > 1 {
 		if n.Revision, err = a.store.PurchaseRevision(ctx, key); err != nil {
 			return n, err
 		}

@@ -19,8 +19,8 @@ type PurchasePath struct {
 	Of string `path:"of" maxLength:"2100"`
 }
 
-// key is what a purchase of some projects is stored by, in whatever order they are named.
-func key(of string) (ids []string, key string) {
+// purchaseKey is what a purchase of some projects is stored by, in whatever order they are named.
+func purchaseKey(of string) (ids []string, key string) {
 	ids = strings.Split(of, ",")
 	slices.Sort(ids)
 	ids = slices.Compact(ids)
@@ -36,7 +36,7 @@ type StoredPurchase struct {
 // getPurchase gives how some projects are bought together. Where nothing was chosen yet they are bought as
 // the oldest of them is, and their numbers are by age.
 func (a *api) getPurchase(ctx context.Context, in *PurchasePath) (*body[StoredPurchase], error) {
-	ids, key := key(in.Of)
+	ids, key := purchaseKey(in.Of)
 	data, revision, err := a.store.Purchase(ctx, key)
 	if err != nil {
 		return nil, missing(err)
@@ -71,7 +71,7 @@ func (a *api) savePurchase(ctx context.Context, in *struct {
 	PurchasePath
 	Body StoredPurchase
 }) (*body[Saved], error) {
-	ids, key := key(in.Of)
+	ids, key := purchaseKey(in.Of)
 	p := &in.Body.Project
 	if p.Together == nil || !slices.Equal(ids, slices.Sorted(slices.Values(p.Together.Of))) {
 		return nil, huma.Error422UnprocessableEntity(

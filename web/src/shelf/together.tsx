@@ -22,8 +22,20 @@ import { idOf, togetherServer } from "./together-server";
 
 /** Several projects as one purchase: the same list for the shop and the same sticks for the saw as of one, shared with the record of each. */
 export default function TogetherPage() {
-  const client = useQueryClient();
   const of = idOf((new URLSearchParams(useSearch()).get("of") ?? "").split(",").filter(Boolean));
+  if (of) return <Opened of={of} />;
+  return (
+    <>
+      <BackBar />
+      <main className="mx-auto max-w-6xl px-4 py-6">
+        <p className="text-lg">No project is chosen. On the shelf, press “Buy together” and tick what you buy in one go.</p>
+      </main>
+    </>
+  );
+}
+
+function Opened({ of }: { of: string }) {
+  const client = useQueryClient();
   const open = useOpened(() => new OpenProject(client, of, togetherServer(client, of), true), [client, of]);
   return (
     <>
