@@ -261,7 +261,8 @@ func TestSticksOnSaleAreTheBuilders(t *testing.T) {
 	p.press("Price of on sale: 3/4 in pipe, 20′ stick")
 	p.MustElement(`input[aria-label="Price of on sale: 3/4 in pipe, 20′ stick"]`).MustInput("5")
 	p.keys(input.Enter) // it changes no other: nothing is asked
-	p.see("3/4 in pipe, 20′ stick")
+	p.see("Price of on sale: 3/4 in pipe, 20′ stick: $5.00")
+	p.see("1× 3/4 in pipe, 20′ stick")
 	p.press("Other lengths")
 	p.MustElement(`input[aria-label="Stick lengths on sale"]`).MustSelectAllText().MustInput("10 ft, 3 m")
 	p.keys(input.Enter)
