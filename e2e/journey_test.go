@@ -244,7 +244,7 @@ func TestPriceTypedOverLosesItsMark(t *testing.T) {
 func TestSticksOnSaleAreTheBuilders(t *testing.T) {
 	w := open(t)
 	p := w.window("/p/" + w.project("Octagon hoop") + "/buy")
-	p.see("3/4 in pipe, 5′ stick")
+	p.onList("3/4 in pipe, 5′ stick", true)
 	p.press("Other lengths")
 	f := p.MustElement(`input[aria-label="Stick lengths on sale"]`)
 	f.MustSelectAllText().MustInput("10 ft, a long one")
@@ -254,7 +254,7 @@ func TestSticksOnSaleAreTheBuilders(t *testing.T) {
 	p.keys(input.Enter)
 	p.see("changes")
 	p.press("Only this project")
-	p.gone("3/4 in pipe, 5′ stick")
+	p.onList("3/4 in pipe, 5′ stick", false)
 	p.press("findings")
 	p.see("20' sticks of 3/4 pipe have no price and are left out")
 	p.keys(input.Escape)
@@ -262,7 +262,7 @@ func TestSticksOnSaleAreTheBuilders(t *testing.T) {
 	p.MustElement(`input[aria-label="Price of on sale: 3/4 in pipe, 20′ stick"]`).MustInput("5")
 	p.keys(input.Enter) // it changes no other: nothing is asked
 	p.see("Price of on sale: 3/4 in pipe, 20′ stick: $5.00")
-	p.see("1× 3/4 in pipe, 20′ stick")
+	p.onList("3/4 in pipe, 20′ stick", true)
 	p.press("Other lengths")
 	p.MustElement(`input[aria-label="Stick lengths on sale"]`).MustSelectAllText().MustInput("10 ft, 3 m")
 	p.keys(input.Enter)
