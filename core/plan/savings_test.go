@@ -57,6 +57,10 @@ func pressIn(t require.TestingT, job plan.Job, shop plan.Shop, frame int, fix fi
 			job.Frames[frame].Document = *d
 		case e.Path == "/tool":
 			require.NoError(t, json.Unmarshal(e.Value, &job.Tool))
+		case e.Path == "/school":
+			require.NoError(t, json.Unmarshal(e.Value, &job.School))
+		case e.Path == "/sale/stock":
+			require.NoError(t, json.Unmarshal(e.Value, &job.Stock))
 		case e.Path == "/spare/-":
 			require.NoError(t, json.Unmarshal(e.Value, &length))
 			job.Spare = append(append([]plan.StockLength{}, job.Spare...), length)

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"fmt"
-	"slices"
 
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
@@ -89,7 +88,7 @@ func pieces(lines []material.Line) (words string) {
 
 // sold says whether something is sold by the length here: pipe always is.
 func (p *Purchase) sold(bar material.Spec, s *shop.Shop) bool {
-	return bar.Ware == material.Pipe || slices.ContainsFunc(s.Bars, func(b shop.Bar) bool { return b.Is(bar) })
+	return bar.Ware == material.Pipe || len(s.BarsFor(bar)) > 0
 }
 
 // barOffers are the lengths on sale; of pipe, what the plan leaves of its sticks: what does not
@@ -104,10 +103,8 @@ func (p *Purchase) barOffers(bar material.Spec, s *shop.Shop) (all []stock.Offer
 		})
 	}
 	if bar.Ware != material.Pipe {
-		for _, b := range s.Bars {
-			if b.Is(bar) {
-				offer(b.Length, b.Length, b.Count)
-			}
+		for _, b := range s.BarsFor(bar) {
+			offer(b.Length, b.Length, b.Count)
 		}
 		return all
 	}

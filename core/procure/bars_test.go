@@ -97,4 +97,11 @@ func TestRopeIsCutFromItsLengths(t *testing.T) {
 			assert.Equal(t, "rope, 25' long", l.Label)
 		}
 	}
+	// of one thickness a shop sells other lengths: those are for it alone
+	s.Bars = append(s.Bars, shop.Bar{Kind: material.Rope, Diameter: measure.Inch / 4, Length: 40 * measure.Foot})
+	thick := piece(material.Rope, 100*measure.Inch, 3)
+	thick.Diameter = measure.Inch / 4
+	p = withNeeds(t, &s, 1, thick, piece(material.Rope, 100*measure.Inch, 3))
+	assert.Equal(t, 1, line(p, material.Rope, 40*measure.Foot))
+	assert.Equal(t, 1, line(p, material.Rope, 25*measure.Foot))
 }

@@ -107,6 +107,22 @@ func (b Bar) Is(s material.Spec) bool {
 	return s.Ware == material.Hardware && b.Kind == s.Kind && (b.Diameter == 0 || b.Diameter == s.Diameter)
 }
 
+// BarsFor are the lengths on sale that something is cut from: those of its very diameter, or where none are
+// named those of every one.
+func (s *Shop) BarsFor(of material.Spec) (all []Bar) {
+	for _, exact := range []bool{true, false} {
+		for _, b := range s.Bars {
+			if b.Is(of) && (b.Diameter > 0) == exact {
+				all = append(all, b)
+			}
+		}
+		if len(all) > 0 {
+			return all
+		}
+	}
+	return nil
+}
+
 // Bars are the lengths that rod, rope, webbing and sleeves of foam are sold in (handbook 10, typical).
 func Bars() (all []Bar) {
 	add := func(kind string, feet ...measure.Length) {

@@ -23,17 +23,24 @@ interface Sold {
 export function OnSale({ size }: { size: string }) {
   const shop = shopFor(useShop(), useProject());
   const style = useStyle();
+  const sold = shop.stock.filter((s) => !s.size || s.size === size);
+  // where all of them are of this size, what is typed is of it too; else it is of every size that has none of its own
+  const its = sold.length > 0 && sold.every((s) => s.size) ? sold[0]?.size : undefined;
   return (
     <Lengths
-      of={`${sizeWords(size)} sticks`}
+      of={its ? `${sizeWords(size)} sticks` : "Sticks"}
+      shown={`${sizeWords(size)} sticks`}
       field="Stick lengths on sale"
       name={(l) => `${sizeWords(size)} pipe, ${stick(l, style)} stick`}
-      sold={shop.stock.filter((s) => !s.size || s.size === size)}
+      sold={sold}
       spec={(length) => ({ ware: "pipe", size, length })}
       hint="Where a stick measures otherwise than it is named: 10 ft = 120 1/4"
       onSet={(s, all) => ({
         ...s,
-        stock: [...s.stock.filter((x) => x.size), ...all.map((l) => ({ ...s.stock.find((x) => !x.size && x.length === l.length), ...l }))],
+        stock: [
+          ...s.stock.filter((x) => (its ? x.size !== size : x.size && x.size !== size)),
+          ...all.map((l) => ({ ...sold.find((x) => x.length === l.length), ...l, size: its })),
+        ],
       })}
     />
   );
@@ -44,22 +51,33 @@ export function BarsOnSale({ of }: { of: { kind?: string; diameter?: number; lab
   const shop = useShop();
   const style = useStyle();
   const kind = of.kind ?? "";
-  // what is said of one thickness is of that one, and the others stay
-  const its = (b: NonNullable<Shop["bars"]>[number]) => b.kind === kind && (!b.diameter || b.diameter === of.diameter);
+  const { diameter } = of;
+  const all = (shop.bars ?? []).filter((b) => b.kind === kind);
+  const its = all.filter((b) => b.diameter && b.diameter === diameter);
   return (
     <Lengths
       of={of.label}
       field={`Lengths of ${of.label} on sale`}
       name={(l) => `${of.label}, ${stick(l, style)}`}
-      sold={(shop.bars ?? []).filter(its)}
-      spec={(length) => ({ ware: "hardware", kind, ...(of.diameter ? { diameter: of.diameter } : {}), length })}
-      onSet={(s, all) => ({ ...s, bars: [...(s.bars ?? []).filter((b) => !its(b)), ...all.map(({ length }) => ({ kind, length }))] })}
+      sold={its.length > 0 ? its : all.filter((b) => !b.diameter)}
+      spec={(length) => ({ ware: "hardware", kind, ...(diameter ? { diameter } : {}), length })}
+      // what is said of one thickness is of that one alone
+      onSet={(s, typed) => ({
+        ...s,
+        bars: [
+          ...(s.bars ?? []).filter((b) => b.kind !== kind || (b.diameter ?? 0) !== (diameter ?? 0)),
+          ...typed.map(({ length }) => ({ kind, ...(diameter ? { diameter } : {}), length })),
+        ],
+      })}
     />
   );
 }
 
 interface LengthsProps {
+  /** What a change of them is called. */
   of: string;
+  /** What is on sale, as it is shown where that is more than it changes. */
+  shown?: string;
   /** What its field is called. */
   field: string;
   /** What a length is called. */
@@ -71,7 +89,7 @@ interface LengthsProps {
 }
 
 /** Lengths on sale; they are typed as people write them. */
-function Lengths({ of, field, name, sold, spec, hint, onSet }: LengthsProps) {
+function Lengths({ of, shown = of, field, name, sold, spec, hint, onSet }: LengthsProps) {
   const open = useOpen();
   const shop = shopFor(useShop(), useProject());
   const style = useStyle();
@@ -127,7 +145,7 @@ function Lengths({ of, field, name, sold, spec, hint, onSet }: LengthsProps) {
   return (
     <p className="flex flex-wrap items-baseline gap-x-3 py-1 text-sm">
       <span className="text-ink-2">
-        {of} on sale:{sold.length === 0 && " none"}
+        {shown} on sale:{sold.length === 0 && " none"}
       </span>
       {sold.map(({ length, true: measured }) => {
         const key = spec(length);
