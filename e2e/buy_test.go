@@ -254,7 +254,15 @@ func TestShopsCompared(t *testing.T) {
 	p.press("Buy at Longmeadow by Mail")
 	p.see("the prices and sticks of Longmeadow by Mail")
 	p.onList("3/4 in pipe, 5′ stick", true)
-	p.press("Undo")
+	// what is typed is on sale then, and nothing else
+	p.press("Other lengths")
+	p.write("Stick lengths on sale", "10 ft")
+	p.keys(input.Enter)
+	p.onList("3/4 in pipe, 5′ stick", false)
+	p.onList("3/4 in pipe, 10′ stick", true)
+	p.press("Undo: ")
+	p.onList("3/4 in pipe, 5′ stick", true)
+	p.press("Undo: ")
 	p.onList("3/4 in pipe, 10′ stick", true)
 	other := w.window("/p/" + w.project("Cavaletti") + "/buy")
 	other.onList("3/4 in pipe, 10′ stick", true) // nothing is on sale there for every project

@@ -84,6 +84,10 @@ func TestCopiesAndLeftoversAtTheSaw(t *testing.T) {
 		p.keys(input.ArrowLeft)
 	}
 	p.press("Cut wrong …")
+	p.click(`[aria-label="It is for copy"]`)
+	p.until("the list is open", `() => document.querySelector(".menu") !== null`)
+	p.keys(input.Escape)
+	p.until("the list alone is closed", `() => !document.querySelector(".menu") && document.querySelector("dialog.saw")?.open === true`)
 	p.choose("It is for copy", "2")
 	p.write("It came out at", "53")
 	p.press("What now?")
@@ -164,11 +168,9 @@ func TestLeftoversAreUsedByTheNext(t *testing.T) {
 	r.see("R1")
 }
 
-// A page that was seen opens without the network, and goes on: what is cut then waits on the device, and
-// is there once, when the server is back.
-func TestWithoutTheNetwork(t *testing.T) {
-	w := open(t)
-	p := w.window("/p/" + w.project("Kit cart") + "/cut#saw")
+// withoutNetwork opens a page at the saw, and opens it again when the server has stopped.
+func (w *workshop) withoutNetwork(path string) *window {
+	p := w.window(path)
 	p.see("to go")
 	p.until("the page is kept", `() => navigator.serviceWorker.controller !== null`)
 	p.MustReload().MustWaitLoad() // once more, so that all of it is kept
@@ -177,6 +179,14 @@ func TestWithoutTheNetwork(t *testing.T) {
 	w.stop()
 	p.MustReload().MustWaitLoad()
 	p.see("to go")
+	return p
+}
+
+// A page that was seen opens without the network, and goes on: what is cut then waits on the device, and
+// is there once, when the server is back.
+func TestWithoutTheNetwork(t *testing.T) {
+	w := open(t)
+	p := w.withoutNetwork("/p/" + w.project("Kit cart") + "/cut#saw")
 	p.press("Cut it")
 	p.see("1 of ")
 	p.see("on this device")
@@ -193,15 +203,7 @@ func TestWithoutTheNetwork(t *testing.T) {
 func TestTogetherWithoutTheNetwork(t *testing.T) {
 	w := open(t)
 	at := "/together?of=" + w.project("Kit cart") + "," + w.project("Lead stand") + "#saw"
-	p := w.window(at)
-	p.see("to go")
-	p.until("the page is kept", `() => navigator.serviceWorker.controller !== null`)
-	p.MustReload().MustWaitLoad()
-	p.see("to go")
-	time.Sleep(time.Second)
-	w.stop()
-	p.MustReload().MustWaitLoad()
-	p.see("to go")
+	p := w.withoutNetwork(at)
 	p.press("Cut it")
 	p.see("on this device")
 	p.MustReload().MustWaitLoad()

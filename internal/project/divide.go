@@ -218,9 +218,8 @@ func (d *dividing) cut(frame int, e record.Event) {
 		return
 	}
 	lent := record.Event{
-		ID: LentID(
-			e.ID,
-		), Kind: record.Elsewhere, Stick: e.Stick, Length: e.Length, Kerf: e.Kerf, Item: e.ID, Basis: e.Basis, Text: d.names[frame],
+		ID: LentID(e.ID), Kind: record.Elsewhere, Stick: e.Stick, Length: e.Length, Kerf: e.Kerf, Item: e.ID, Basis: e.Basis,
+		Text: d.names[frame],
 	}
 	// what is left of the stick is its owner's: here it is as long as the piece
 	part := *e.Stick

@@ -41,6 +41,11 @@ func registerThrift(h huma.API, a *api, op func(method, path, id, summary string
 		),
 		a.substitutes,
 	)
+	huma.Register(
+		h,
+		op(http.MethodPost, "/cheaper", "cheaper", "What costs less: other sticks, tools, cement and sizes of pipe"),
+		a.cheaper,
+	)
 	huma.Register(h, op(http.MethodPost, "/labels", "labels", "What is written on every piece, in the order of the cuts"), a.labels)
 	improve := op(
 		http.MethodPost,
@@ -86,6 +91,26 @@ func (a *api) substitutes(ctx context.Context, in *body[SubstitutesRequest]) (*b
 		return nil, err
 	}
 	all, err := plan.FindSubstitutes(ctx, job, *shop, work, in.Body.Kind, in.Body.Size)
+	if err != nil {
+		return nil, problem(err)
+	}
+	return answer(all), nil
+}
+
+// CheaperRequest is a project, and the size of pipe whose sticks may be others.
+type CheaperRequest struct {
+	PlanRequest
+	Size catalog.Size `json:"size"`
+}
+
+// cheaper tries other sizes of pipe only where the frame is its builder's own: a starter asks for its size.
+func (a *api) cheaper(ctx context.Context, in *body[CheaperRequest]) (*body[[]plan.Cheaper], error) {
+	job, shop, work, err := a.asked(ctx, &in.Body.PlanRequest)
+	if err != nil {
+		return nil, err
+	}
+	p := &in.Body.Project
+	all, err := plan.FindCheaper(ctx, job, *shop, work, in.Body.Size, p.Starter == nil && p.Together == nil)
 	if err != nil {
 		return nil, problem(err)
 	}

@@ -115,11 +115,6 @@ func (a *api) planTogether(ctx context.Context, r *PlanRequest) (*PlanAnswer, er
 }
 
 func (a *api) buyTogether(ctx context.Context, r *PlanRequest) (out PlanAnswer, err error) {
-	job, p, last, err := a.make(ctx, r)
-	if err != nil {
-		return out, err
-	}
-	out.Plan, out.Events = *p, last
 	shop, err := a.shopOf(ctx, r)
 	if err != nil {
 		return out, err
@@ -128,6 +123,15 @@ func (a *api) buyTogether(ctx context.Context, r *PlanRequest) (out PlanAnswer, 
 	if err != nil {
 		return out, err
 	}
+	job, work, err := s.job(&r.Project, shop, 0, len(s.all))
+	if err != nil {
+		return out, err
+	}
+	p, err := plan.Make(ctx, job, *shop, work)
+	if err != nil {
+		return out, problem(err)
+	}
+	out.Plan, out.Events = *p, work.Last
 	alone := r.Project
 	alone.Tool, alone.Spare, alone.Searched, alone.Terms = job.Tool, nil, nil, nil
 	for i, q := range s.all {

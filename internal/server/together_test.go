@@ -250,6 +250,11 @@ func TestWhatIsAskedOfOneIsAskedOfSeveral(t *testing.T) {
 		}
 	}
 	assert.GreaterOrEqual(t, taken, need)
+	var cheaper []planned.Cheaper
+	c.get("POST", "/api/cheaper", with(all, "size", "3/4"), &cheaper)
+	for _, x := range cheaper {
+		require.Empty(t, x.Size, "a frame's size is its project's")
+	}
 	var labels []planned.Label
 	c.get("POST", "/api/labels", all, &labels)
 	assert.Len(t, labels, plan.Totals.Pieces)

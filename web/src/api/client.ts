@@ -41,6 +41,7 @@ export type OnRack = S["OnRack"];
 export type Substitute = S["PlanSubstitute"];
 export type Suppliers = S["Suppliers"];
 export type SupplierAnswer = S["SupplierAnswer"];
+export type Cheaper = S["PlanCheaper"];
 export type BoughtOne = S["BoughtOne"];
 export type BadCut = S["PlanBadCut"];
 export type Lot = S["MaterialLot"];

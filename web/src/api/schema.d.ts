@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cheaper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What costs less: other sticks, tools, cement and sizes of pipe */
+        post: operations["cheaper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -915,6 +932,19 @@ export interface components {
              * @description with the change
              */
             sticksThen: number;
+        };
+        /** @description CheaperRequest is a project, and the size of pipe whose sticks may be others. */
+        CheaperRequest: {
+            draft?: boolean;
+            draw?: boolean;
+            newest?: boolean;
+            of?: string;
+            paper?: boolean;
+            project: components["schemas"]["Project"];
+            shop?: components["schemas"]["Shop"];
+            shopKey?: string;
+            /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
+            size: string;
         };
         /** @description ChoicesRequest asks which fittings could stand at a joint. */
         ChoicesRequest: {
@@ -3304,6 +3334,29 @@ export interface components {
              */
             wanted: number;
         };
+        /** @description Cheaper is another way to buy and cut a job, which costs less. */
+        PlanCheaper: {
+            fix: components["schemas"]["FindingFix"];
+            /**
+             * Format: int64
+             * @description Money is an amount in whole cents.
+             */
+            saves: number;
+            /** @description of the pipe, where it is another */
+            size?: string;
+            /**
+             * Format: int64
+             * @description to buy more
+             */
+            sticks: number;
+            /**
+             * Format: int64
+             * @description more that has to be looked at
+             */
+            warns: number;
+            /** @description cut with the ratchet shear */
+            words: string;
+        };
         /** @description CutChange is a piece that is cut otherwise. */
         PlanCutChange: {
             /**
@@ -5247,6 +5300,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanBadCut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cheaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheaperRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanCheaper"][];
                 };
             };
             /** @description Error */

@@ -4,6 +4,7 @@ import { type CutAnswer, type Material, Refusal, api, ask } from "../api/client"
 import type { DrawnStick } from "../lens/cut/alike";
 import { Proof, Sticks } from "../lens/cut/sticks";
 import { Len, feet, money, plural, text } from "../lib/format";
+import { download } from "../lib/download";
 import { sizeWords } from "../lib/words";
 import { Icon } from "../ui/icons";
 import { ToolPick } from "../ui/tool-pick";
@@ -75,12 +76,7 @@ export default function CuttingPage() {
         body: JSON.stringify(request(typed)),
       });
       if (!r.ok) throw new Error("The file cannot be written now.");
-      const url = URL.createObjectURL(await r.blob());
-      const a = document.createElement("a");
-      a.href = url;
-      a.download = "cuts.csv";
-      a.click();
-      URL.revokeObjectURL(url);
+      download(await r.blob(), "cuts.csv");
     },
   });
   const refusal = q.data instanceof Refusal ? q.data : undefined;

@@ -1,6 +1,7 @@
 import type { QueryClient } from "@tanstack/react-query";
 import {
   type BadCut,
+  type Cheaper,
   type DoneEvent,
   type Edit,
   type Effect,
@@ -180,8 +181,12 @@ export const mistakesOf = async (d: Desk, o: PlanOptions): Promise<Mistakes[]> =
 export const badCutOf = async (d: Desk, event: DoneEvent, o: PlanOptions): Promise<BadCut> =>
   (await askOf("/api/badcut", d, { ...o, more: { event } })).json();
 
-/** A list as a file. */
-export const fileOf = async (d: Desk, kind: string, o: PlanOptions): Promise<Blob> => (await askOf(`/api/export/${kind}`, d, o)).blob();
+/** What costs less than a project as it is: other sticks of a size, other tools, cement and sizes of pipe. */
+export const cheaperOf = async (d: Desk, size: string, o: PlanOptions): Promise<Cheaper[]> =>
+  (await askOf("/api/cheaper", d, { ...o, more: { size } })).json();
+
+/** A project in an open format; its header X-Lost says what that could not carry. */
+export const fileOf = (d: Desk, kind: string, o: PlanOptions): Promise<Response> => askOf(`/api/export/${kind}`, d, o);
 
 /** What a project comes to at each supplier, and split among them. */
 export const suppliersOf = async (d: Desk, more: { days?: number; but?: string[] }, o: PlanOptions): Promise<Suppliers> =>

@@ -14,9 +14,7 @@ export interface Waiting {
 
 /** Sends the events of one project, or of several that are bought together. */
 async function send(id: string) {
-  // an older page called several projects "together a,b"
-  const ids = id.replace(/^together /, "");
-  const of = ids.includes(",") ? await ask(api.GET("/api/purchases/{of}", { params: { path: { of: ids } } })) : undefined;
+  const of = id.includes(",") ? await ask(api.GET("/api/purchases/{of}", { params: { path: { of: id } } })) : undefined;
   const shelf = shelfOf(id);
   for (const batch of shelf.list()) {
     await (of ? sayTogether(of.project, batch.events) : sayDone(id, batch.events));

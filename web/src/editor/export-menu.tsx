@@ -1,6 +1,8 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { hasAll } from "../desk/record";
+import { fileOf } from "../desk/server";
+import { download } from "../lib/download";
 import type { Desk } from "../desk/history";
 import { useOpen } from "../desk/use";
 import { Icon } from "../ui/icons";
@@ -16,28 +18,14 @@ export const exportKinds = [
   ["frame.svg", "Drawing, SVG"],
 ] as const;
 
-const fetched = async (kind: string, desk: Desk, id: string) => {
-  const r = await fetch(`/api/export/${kind}`, {
-    method: "POST",
-    headers: { "Content-Type": "application/json" },
-    body: JSON.stringify({ project: desk.project, shop: desk.shop, of: id }),
-  });
-  if (!r.ok) throw new Error("It could not be saved; try again.");
-  return r;
-};
-
 /** The lines that draw the frame, as a text. */
-export const lines = async (desk: Desk, id: string) => (await fetched("lines.txt", desk, id)).text();
+export const lines = async (desk: Desk, id: string) => (await fileOf(desk, "lines.txt", { of: id })).text();
 
 /** Saves the plan in an open format, with what was done just now; gives what the file could not carry. */
 export async function exportAs(kind: string, desk: Desk, id: string): Promise<string> {
   const all = await hasAll(id);
-  const r = await fetched(kind, desk, id);
-  const a = document.createElement("a");
-  a.href = URL.createObjectURL(await r.blob());
-  a.download = `${desk.project.name.replace(/[^\p{L}\p{N} _-]+/gu, "") || "frame"} ${kind}`;
-  a.click();
-  setTimeout(() => URL.revokeObjectURL(a.href), 10_000);
+  const r = await fileOf(desk, kind, { of: id });
+  download(await r.blob(), `${desk.project.name.replace(/[^\p{L}\p{N} _-]+/gu, "") || "frame"} ${kind}`);
   const lost = r.headers.get("X-Lost");
   if (!all) return "What waits on this device to be sent is not in the file.";
   return lost ? `The file cannot carry: ${decodeURIComponent(lost)}` : "";

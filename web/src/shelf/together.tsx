@@ -12,6 +12,7 @@ import { Trouble } from "../editor/trouble";
 import { useKeys } from "../editor/use-keys";
 import BuySheet from "../lens/buy/sheet";
 import CutSheet from "../lens/cut/sheet";
+import { download } from "../lib/download";
 import { money, plural } from "../lib/format";
 import { UndoLine } from "../prices/undo-line";
 import { BackBar } from "../ui/back-bar";
@@ -196,11 +197,7 @@ function Files() {
   const save = async (kind: string) => {
     setWhy(undefined);
     try {
-      const a = document.createElement("a");
-      a.href = URL.createObjectURL(await fileOf(now, kind, { of: id }));
-      a.download = `together ${kind}`;
-      a.click();
-      setTimeout(() => URL.revokeObjectURL(a.href), 10_000);
+      download(await (await fileOf(now, kind, { of: id })).blob(), `together ${kind}`);
     } catch {
       setWhy("It could not be saved; try again.");
     }

@@ -8,7 +8,7 @@ import { Len, feet, money, plural } from "../../lib/format";
 import { pipeSizes } from "../sizes";
 import { Pick } from "../../ui/pick";
 import { useTools } from "../../ui/tool-pick";
-import { cementedBy, cutWith, inSticksOf, ofSize } from "./changes";
+import { schools } from "../../lib/words";
 import { type Target, targetsOf, unitOf } from "../size/targets";
 
 /** One thing that would be otherwise. */
@@ -77,7 +77,11 @@ function useChoices(): Choice[] {
           make: (v, words) => ({
             key: `usual size ${v}`,
             label: `Pipe size: ${words}`,
-            to: (p) => ofSize(p, v, id),
+            to: async (p) => {
+              const a = await ask(api.POST("/api/edit", { body: { project: p, edit: { usual: { size: v } }, of: id } }));
+              if (a.question) throw new Error("That asks which size gives way: change it in the Size lens.");
+              return a.project;
+            },
           }),
         },
       ]
@@ -109,16 +113,13 @@ function useChoices(): Choice[] {
       "tool",
       "Cut with",
       tools.map((t) => [t.id, t.name] as const),
-      cutWith,
+      (p, v) => ({ ...p, tool: v }),
     ),
     simple(
       "school",
       "Cement",
-      [
-        ["", "primer and cement"],
-        ["one-step", "one-step cement"],
-      ],
-      cementedBy,
+      schools.map(([v, words]) => [v, words] as const),
+      (p, v) => ({ ...p, school: (v || undefined) as Project["school"] }),
     ),
     {
       key: "sticks",
@@ -133,7 +134,7 @@ function useChoices(): Choice[] {
             .map((t) => t.trim())
             .filter(Boolean);
           const lengths = await ask(api.POST("/api/lengths", { body: { texts, units: style === "metric" ? "mm" : "in" } }));
-          return inSticksOf(p, lengths);
+          return { ...p, sale: { ...p.sale, stock: lengths.map((length) => ({ length })) } };
         },
       }),
     },
