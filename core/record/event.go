@@ -122,6 +122,10 @@ type Event struct {
 	Count int            `json:"count,omitempty"`
 	Each  measure.Money  `json:"each,omitempty"` // paid for each
 
+	// Shared says of what was bought for several projects at once, of which Count is this one's, how much
+	// all of it was; and of what takes some of it back, how much of all of it that is.
+	Shared *Shared `json:"shared,omitempty"`
+
 	Letters []Letter      `json:"letters,omitempty"`
 	Figures *shop.Figures `json:"figures,omitempty"`
 	Event   string        `json:"event,omitempty"` // the id of another
@@ -134,12 +138,34 @@ type Event struct {
 	Basis string `json:"basis,omitempty"`
 }
 
-// The longest of what an event may hold.
+// Shared is the whole of a purchase that was divided among several projects.
+type Shared struct {
+	Of    string `json:"of,omitempty"` // the event as it was sent, before it was divided
+	Count int    `json:"count"`        // of all of them
+	Jobs  int    `json:"jobs,omitempty"`
+}
+
+// The most that an event may hold, and a record: what no builder meets.
 const (
-	maxID    = 80
-	maxText  = 1000
-	maxCount = 10_000
+	maxID     = 80
+	maxText   = 1000
+	maxCount  = 10_000 // small parts in one event
+	maxSticks = 500    // sticks of pipe in one event
+	// MostSticks is how many sticks of pipe a record may come to.
+	MostSticks = 5000
 )
+
+// TooMuch is what is wrong with adding an event to a record that has as much as any builder needs;
+// nil where nothing is. What takes something back is never too much.
+func (w *Work) TooMuch(e *Event) *shop.Problem {
+	if e.counted() && e.Ware != nil && e.Ware.Ware == material.Pipe && len(w.Sticks)+e.Count > MostSticks {
+		return &shop.Problem{
+			Path: "/count", What: fmt.Sprintf("%d sticks, where the project has %d already", e.Count, len(w.Sticks)),
+			Hint: fmt.Sprintf("a project holds up to %d: take back what was not bought", MostSticks),
+		}
+	}
+	return nil
+}
 
 // Problem is what is wrong with an event, by the member at fault; nil where nothing is.
 func (e *Event) Problem() *shop.Problem {
@@ -188,8 +214,12 @@ func (e *Event) Problem() *shop.Problem {
 		if e.Ware == nil {
 			return needs("ware")
 		}
-		if e.Count < 1 || e.Count > maxCount {
-			return no("count", fmt.Sprintf("%d of a thing", e.Count), fmt.Sprintf("say 1 to %d", maxCount))
+		most, of := maxCount, "a thing"
+		if e.Ware.Ware == material.Pipe {
+			most, of = maxSticks, "a stick"
+		}
+		if e.Count < 1 && e.Shared == nil || e.Count > most {
+			return no("count", fmt.Sprintf("%d of %s", e.Count, of), fmt.Sprintf("say 1 to %d", most))
 		}
 	case Cut:
 		switch {

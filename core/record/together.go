@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"sturdyelbow/core/catalog"
+	"sturdyelbow/core/material"
 )
 
 // Together is the work of several projects whose frames are one job, in that order. They
@@ -36,6 +37,14 @@ func Together(works ...Work) Work {
 			j.Frame = frame
 			all.Joints = append(all.Joints, j)
 		}
+		for _, q := range w.Shared {
+			i := slices.IndexFunc(all.Shared, func(o Purchase) bool { return o.Event == q.Event && o.Spec == q.Spec })
+			if i < 0 {
+				all.Shared = append(all.Shared, q)
+				continue
+			}
+			all.Shared[i].Own += q.Own
+		}
 		all.Put = append(all.Put, w.Put...)
 		all.Notes = append(all.Notes, w.Notes...)
 		all.Last = max(all.Last, w.Last)
@@ -55,6 +64,12 @@ func Together(works ...Work) Work {
 		case !reflect.DeepEqual(all.Figures, w.Figures):
 			all.Figures, same = nil, false
 		}
+	}
+	// what all who share it are here for is no more shared than what one of them buys
+	all.Shared = slices.DeleteFunc(all.Shared, func(q Purchase) bool { return q.Own >= q.Count })
+	for i := range all.Sticks {
+		s := &all.Sticks[i]
+		s.Shared = s.Shared && all.IsShared(material.Spec{Ware: material.Pipe, Size: string(s.Size), Length: s.Length})
 	}
 	return all
 }

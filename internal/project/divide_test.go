@@ -46,7 +46,7 @@ func (p *pair) do(t require.TestingT, made *plan.Plan, events ...record.Event) {
 		p.n++
 		events[i].ID = fmt.Sprint("e", p.n)
 	}
-	shares, wrong := project.Divide(made, p.works(), []string{"one", "two"}, events)
+	shares, wrong := plan.Divide(plan.Sharing{Plan: made, Works: p.works(), Names: []string{"one", "two"}}, events)
 	require.Empty(t, wrong)
 	for i, share := range shares {
 		for _, e := range share {
@@ -190,7 +190,7 @@ func TestWhatIsOfNoProject(t *testing.T) {
 		{Kind: record.Spoilt, Item: "nothing"}, {Kind: record.Racked, Item: "nothing"}, {Kind: record.TakenBack, Event: "nothing"},
 		{Kind: record.Fitted, Frame: 7, Joint: "j"},
 	} {
-		shares, wrong := project.Divide(made, p.works(), []string{"one", "two"}, []record.Event{e})
+		shares, wrong := plan.Divide(plan.Sharing{Plan: made, Works: p.works(), Names: []string{"one", "two"}}, []record.Event{e})
 		assert.Len(t, wrong, 1)
 		assert.Empty(t, shares[0])
 		assert.Empty(t, shares[1])

@@ -10,7 +10,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"sturdyelbow/core/record"
-	"sturdyelbow/internal/project"
 	"sturdyelbow/internal/store"
 )
 
@@ -55,84 +54,11 @@ func (a *api) addEvents(ctx context.Context, in *struct {
 	ProjectPath
 	Body EventsRequest
 }) (*body[EventsAnswer], error) {
-	var wrong []error
-	var sent []store.Event
-	for i := range in.Body.Events {
-		e := in.Body.Events[i]
-		if p := e.Problem(); p != nil {
-			wrong = append(wrong, &Fault{Pointer: fmt.Sprintf("/events/%d%s", i, p.Path), Message: p.What + "; " + p.Hint})
-			continue
-		}
-		s, err := encoded(e, in.Body.Device)
-		if err != nil {
-			return nil, err
-		}
-		sent = append(sent, s)
-	}
-	if len(wrong) > 0 {
-		return nil, huma.Error422UnprocessableEntity("This cannot have happened so", wrong...)
-	}
-	for i := range in.Body.Events {
-		if err := a.backFromLoan(ctx, in.ID, &in.Body.Events[i], in.Body.Device); err != nil {
-			return nil, err
-		}
-	}
-	stored, last, err := a.put(ctx, in.ID, sent)
+	out, err := a.say(ctx, []string{in.ID}, in.Body, nil)
 	if err != nil {
-		return nil, err
-	}
-	out := EventsAnswer{Last: last}
-	if out.Events, err = decoded(stored); err != nil {
 		return nil, err
 	}
 	return answer(out), nil
-}
-
-// backFromLoan takes back, in the record of the project whose stick it was, what was lent for a cut that was
-// not made after all. It goes before the cut itself: what is sent again after a failure is then whole.
-func (a *api) backFromLoan(ctx context.Context, id string, e *record.Event, device string) error {
-	if e.Kind != record.TakenBack || e.Event == "" {
-		return nil
-	}
-	lent := project.LentID(e.Event)
-	owners, err := a.store.ProjectsWith(ctx, lent)
-	if err != nil {
-		return missing(err)
-	}
-	for _, owner := range owners {
-		if owner == id {
-			continue
-		}
-		back, err := encoded(record.Event{ID: project.LentID(e.ID), Kind: record.TakenBack, Event: lent}, device)
-		if err != nil {
-			return err
-		}
-		if _, _, err := a.put(ctx, owner, []store.Event{back}); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-// put adds events to a project's record, with what they change on the rack, and tells who follows it.
-func (a *api) put(ctx context.Context, id string, sent []store.Event) (stored []store.Event, last int64, err error) {
-	shopped := false
-	stored, err = a.store.Add(ctx, id, sent, func(before, after []store.Event, shop []byte) ([]byte, error) {
-		next, err := onRack(before, after, shop)
-		shopped = next != nil
-		return next, err
-	})
-	if err != nil {
-		return nil, 0, missing(err)
-	}
-	if last, err = a.store.LastEvent(ctx, id); err != nil {
-		return nil, 0, missing(err)
-	}
-	a.followers.tell(id)
-	if shopped {
-		a.followers.tell("")
-	}
-	return stored, last, nil
 }
 
 // encoded is an event as it is stored: what the store keeps beside it is not in its body.
@@ -153,50 +79,6 @@ func decoded(stored []store.Event) ([]record.Event, error) {
 		all[i].Seq, all[i].ID, all[i].Device, all[i].At = s.Seq, s.ID, s.Device, s.At.UnixMilli()
 	}
 	return all, nil
-}
-
-// onRack gives the shop after a record has grown, where that changes what lies on the
-// rack; nil where it does not.
-func onRack(before, after []store.Event, data []byte) ([]byte, error) {
-	was, err := decoded(before)
-	if err != nil {
-		return nil, err
-	}
-	is, err := decoded(after)
-	if err != nil {
-		return nil, err
-	}
-	w, n := record.Add(was), record.Add(is)
-	shop, err := readShop(data)
-	if err != nil {
-		return nil, err
-	}
-	rack := record.Rack(&w, &n, shop.Rack)
-	if len(rack) == len(shop.Rack) && fmt.Sprint(rack) == fmt.Sprint(shop.Rack) {
-		return nil, nil
-	}
-	shop.Rack = rack
-	shop.MarkRack()
-	return json.Marshal(shop)
-}
-
-// work gives what was done to a project; nothing for "".
-func (a *api) work(ctx context.Context, id string) (record.Work, error) {
-	if id == "" {
-		return record.Work{}, nil
-	}
-	last, err := a.store.LastEvent(ctx, id)
-	if err != nil || last == 0 {
-		return record.Work{}, missing(err)
-	}
-	return a.records.find(id, last, func() (record.Work, error) {
-		stored, err := a.store.Events(ctx, id, 0)
-		if err != nil {
-			return record.Work{}, missing(err)
-		}
-		events, err := decoded(stored)
-		return record.Add(events), err
-	})
 }
 
 // timeOf is a time as events have it; none is none.

@@ -7,6 +7,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -14,7 +15,6 @@ import (
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
-	"sturdyelbow/core/record"
 	"sturdyelbow/internal/store"
 	"sturdyelbow/internal/suppliers"
 )
@@ -43,7 +43,8 @@ type api struct {
 	needed    kept[newness, needs]
 	owned     kept[int64, DrawnStarter]
 	bought    kept[string, PlanAnswer]
-	records   kept[int64, record.Work]
+	records   tallies
+	saying    sync.Mutex // what was done is divided and stored by one at a time
 	followers followers
 	closing   <-chan struct{} // closed when the server is about to stop
 }

@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
-	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -162,9 +161,9 @@ type TogetherEvents struct {
 	EventsRequest
 }
 
-// addTogether shares out what was done among the records of several projects. What one of them has is not
-// taken again. What is lent to another is written first: what is sent again after a failure is then
-// written whole.
+// addTogether takes in what was done to several projects. One of them that cannot be planned for now, as a size
+// in it is half typed, keeps nothing from being recorded: what was bought goes to the first of them then, and each
+// knows of it with the next that is bought.
 func (a *api) addTogether(ctx context.Context, in *body[TogetherEvents]) (*body[EventsAnswer], error) {
 	p := &in.Body.Project
 	if p.Together == nil {
@@ -173,67 +172,28 @@ func (a *api) addTogether(ctx context.Context, in *body[TogetherEvents]) (*body[
 			&Fault{Pointer: "/project/together", Message: "it says which projects are bought together"},
 		)
 	}
-	shop, _, err := a.loadShop(ctx)
-	if err != nil {
-		return nil, err
-	}
-	s, err := a.several(ctx, p)
-	if err != nil {
-		return nil, err
-	}
-	job, work, err := s.job(p, shop, 0, len(s.all))
-	if err != nil {
-		return nil, err
-	}
-	made, err := plan.Draft(ctx, job, *shop, work)
-	if err != nil {
-		return nil, problem(err)
-	}
-	var fresh []record.Event
-	var wrong []error
-	for i, e := range in.Body.Events {
-		if p := e.Problem(); p != nil {
-			wrong = append(wrong, &Fault{Pointer: fmt.Sprintf("/events/%d%s", i, p.Path), Message: p.What + "; " + p.Hint})
-		}
-		if !slices.ContainsFunc(s.works, func(w record.Work) bool { return w.Has(e.ID) }) {
-			fresh = append(fresh, e)
-		}
-	}
-	shares, of := project.Divide(made, s.works, s.names, fresh)
-	for _, why := range of {
-		wrong = append(wrong, &Fault{Pointer: "/events", Message: why})
-	}
-	if len(wrong) > 0 {
-		return nil, huma.Error422UnprocessableEntity("This cannot have happened so", wrong...)
-	}
-	out := EventsAnswer{Events: []record.Event{}}
-	for _, lent := range []bool{true, false} {
-		for i, share := range shares {
-			var sent []store.Event
-			for _, e := range share {
-				if (e.Kind == record.Elsewhere) != lent {
-					continue
-				}
-				one, err := encoded(e, in.Body.Device)
-				if err != nil {
-					return nil, err
-				}
-				sent = append(sent, one)
-			}
-			if len(sent) == 0 {
-				continue
-			}
-			if _, _, err := a.put(ctx, p.Together.Of[i], sent); err != nil {
-				return nil, err
-			}
-		}
-	}
-	for _, id := range p.Together.Of {
-		last, err := a.store.LastEvent(ctx, id)
+	out, err := a.say(ctx, p.Together.Of, in.Body.EventsRequest, func() (*plan.Plan, error) {
+		shop, _, err := a.loadShop(ctx)
 		if err != nil {
-			return nil, missing(err)
+			return nil, err
 		}
-		out.Last = max(out.Last, last)
+		s, err := a.several(ctx, p)
+		if err != nil {
+			return nil, err
+		}
+		job, work, err := s.job(p, shop, 0, len(s.all))
+		if err != nil {
+			return nil, nil
+		}
+		made, err := plan.Draft(ctx, job, *shop, work)
+		if err != nil && ctx.Err() != nil {
+			return nil, err
+		}
+		return made, nil
+	})
+	if err != nil {
+		return nil, err
 	}
+	out.Events = []record.Event{}
 	return answer(out), nil
 }

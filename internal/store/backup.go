@@ -48,7 +48,7 @@ func (s *Store) DailyBackup(ctx context.Context, today time.Time) (string, error
 	if _, err := s.use(ctx); err != nil {
 		return "", err // what is not at its place must not be taken for today's state
 	}
-	folder := filepath.Join(filepath.Dir(s.path), BackupFolder)
+	folder := filepath.Join(filepath.Dir(s.at), BackupFolder)
 	if err := os.MkdirAll(folder, 0o700); err != nil {
 		return "", err
 	}
@@ -60,13 +60,13 @@ func (s *Store) DailyBackup(ctx context.Context, today time.Time) (string, error
 	if err := os.Remove(half); err != nil && !errors.Is(err, os.ErrNotExist) {
 		return "", err
 	}
-	if err := Backup(ctx, s.path, half); err != nil {
+	if err := Backup(ctx, s.at, half); err != nil {
 		return "", err
 	}
 	if err := os.Rename(half, to); err != nil {
 		return "", err
 	}
-	all := backups(filepath.Dir(s.path))
+	all := backups(filepath.Dir(s.at))
 	week := time.Date(today.Year(), today.Month(), today.Day()-keptBackups, 0, 0, 0, 0, time.Local)
 	for _, b := range all[:len(all)-1] {
 		if b.day.Before(week) {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"slices"
 	"time"
 )
 
@@ -16,38 +17,55 @@ type Event struct {
 	Body   []byte
 }
 
-// Add appends events to a project's record, all or none, and gives them as they are
-// stored. One whose id the project has already counts once: the first stands. then, where
-// it is given, makes of the whole record before and after what becomes of the shop; it is
-// stored with the events, or neither is.
+// Share is what of something that was done goes into the record of one project.
+type Share struct {
+	Project string
+	Events  []Event
+}
+
+// Grown is a record to which events are being added.
+type Grown struct {
+	Project string
+	Last    int64                   // the sequence number of its last event before
+	Fresh   []Event                 // that it did not have, as they are stored
+	All     func() ([]Event, error) // what was in it before
+}
+
+// Add appends events to the records of projects: all of them or none, at once. An event whose id its project
+// has already counts once: the first stands. It gives them as they are stored, share by share. then, where it is
+// given, makes of the records that grew what becomes of the shop; it is stored with the events, or neither is.
 func (s *Store) Add(
-	ctx context.Context, project string, events []Event, then func(before, after []Event, shop []byte) ([]byte, error),
-) (stored []Event, err error) {
+	ctx context.Context, shares []Share, then func(grown []Grown, shop []byte) ([]byte, error),
+) (stored [][]Event, err error) {
 	err = s.within(ctx, func(tx *sql.Tx) error {
-		var one int
-		if err := tx.QueryRowContext(ctx, "SELECT 1 FROM project WHERE id = ? AND deleted IS NULL", project).Scan(&one); err != nil {
-			return found(err)
-		}
-		var before []Event
-		if then != nil {
-			if before, err = recordOf(ctx, tx, project); err != nil {
+		stored = make([][]Event, len(shares))
+		var grown []Grown
+		for i, share := range shares {
+			g := Grown{Project: share.Project}
+			err := tx.QueryRowContext(
+				ctx, "SELECT coalesce((SELECT max(seq) FROM event WHERE project = p.id), 0) FROM project p WHERE p.id = ? AND p.deleted IS NULL", share.Project,
+			).Scan(&g.Last)
+			if err != nil {
+				return found(err)
+			}
+			g.All = func() ([]Event, error) { return recordUpTo(ctx, tx, share.Project, g.Last) }
+			if stored[i], g.Fresh, err = add(ctx, tx, share.Project, share.Events); err != nil {
 				return err
 			}
+			if len(g.Fresh) > 0 {
+				grown = append(grown, g)
+			}
 		}
-		if stored, err = add(ctx, tx, project, events); err != nil || then == nil {
-			return err
-		}
-		after, err := recordOf(ctx, tx, project)
-		if err != nil {
-			return err
+		if then == nil || len(grown) == 0 {
+			return nil
 		}
 		var revision int64
 		var shop []byte
-		err = tx.QueryRowContext(ctx, "SELECT revision, body FROM shop WHERE id = 1").Scan(&revision, &shop)
+		err := tx.QueryRowContext(ctx, "SELECT revision, body FROM shop WHERE id = 1").Scan(&revision, &shop)
 		if err != nil && !errors.Is(err, sql.ErrNoRows) {
 			return err
 		}
-		next, err := then(before, after, shop)
+		next, err := then(grown, shop)
 		if err != nil || next == nil {
 			return err
 		}
@@ -65,8 +83,8 @@ func scanEvent(rows *sql.Rows) (e Event, err error) {
 	return e, err
 }
 
-func recordOf(ctx context.Context, tx *sql.Tx, project string) (all []Event, err error) {
-	rows, err := tx.QueryContext(ctx, "SELECT "+eventColumns+" FROM event WHERE project = ? ORDER BY seq", project)
+func recordUpTo(ctx context.Context, tx *sql.Tx, project string, last int64) (all []Event, err error) {
+	rows, err := tx.QueryContext(ctx, "SELECT "+eventColumns+" FROM event WHERE project = ? AND seq <= ? ORDER BY seq", project, last)
 	if err != nil {
 		return nil, err
 	}
@@ -80,29 +98,42 @@ func recordOf(ctx context.Context, tx *sql.Tx, project string) (all []Event, err
 	return all, errors.Join(rows.Err(), rows.Close())
 }
 
-func add(ctx context.Context, tx *sql.Tx, project string, events []Event) (stored []Event, err error) {
+// add appends events to one record, and gives them as they are stored, and which of them are new.
+func add(ctx context.Context, tx *sql.Tx, project string, events []Event) (stored, fresh []Event, err error) {
 	for _, e := range events {
 		at := e.At.UnixNano()
 		if e.At.IsZero() {
 			at = now()
 		}
-		_, err := tx.ExecContext(
+		made, err := tx.ExecContext(
 			ctx,
 			"INSERT INTO event (project, id, device, at, body) VALUES (?, ?, ?, ?, ?) ON CONFLICT (project, id) DO NOTHING",
 			project, e.ID, e.Device, at, string(e.Body),
 		)
 		if err != nil {
-			return nil, err
+			return nil, nil, err
 		}
-		err = tx.QueryRowContext(ctx, "SELECT seq, device, at, body FROM event WHERE project = ? AND id = ?", project, e.ID).
-			Scan(&e.Seq, &e.Device, &at, &e.Body)
+		n, err := made.RowsAffected()
 		if err != nil {
-			return nil, err
+			return nil, nil, err
 		}
-		e.At = time.Unix(0, at).UTC()
+		if n > 0 {
+			if e.Seq, err = made.LastInsertId(); err != nil {
+				return nil, nil, err
+			}
+			e.At = time.Unix(0, at).UTC()
+			fresh = append(fresh, e)
+		} else {
+			err = tx.QueryRowContext(ctx, "SELECT seq, device, at, body FROM event WHERE project = ? AND id = ?", project, e.ID).
+				Scan(&e.Seq, &e.Device, &at, &e.Body)
+			if err != nil {
+				return nil, nil, err
+			}
+			e.At = time.Unix(0, at).UTC()
+		}
 		stored = append(stored, e)
 	}
-	return stored, nil
+	return stored, fresh, nil
 }
 
 // Events gives a project's record after a sequence number, in its order; [ErrNotFound]
@@ -143,18 +174,24 @@ func (s *Store) Upgrade(ctx context.Context, id string, revision int64, state St
 		if n, err := r.RowsAffected(); err != nil || n == 0 {
 			return errors.Join(err, ErrNotFound)
 		}
-		_, err = add(ctx, tx, id, events)
+		_, _, err = add(ctx, tx, id, events)
 		return err
 	})
 }
 
-// ProjectsWith lists the projects that are there whose record has an event of an id.
-func (s *Store) ProjectsWith(ctx context.Context, event string) (ids []string, err error) {
-	err = s.read(ctx, func(rows *sql.Rows) error {
-		var id string
-		err := rows.Scan(&id)
-		ids = append(ids, id)
-		return err
-	}, "SELECT e.project FROM event e JOIN project p ON p.id = e.project WHERE e.id = ? AND p.deleted IS NULL ORDER BY e.seq", event)
-	return ids, err
+// Bearers lists the projects that are there whose record has an event of one of the ids, or of an id that goes on
+// from it with a hyphen.
+func (s *Store) Bearers(ctx context.Context, ids []string) (projects []string, err error) {
+	for _, id := range ids {
+		err = errors.Join(err, s.read(ctx, func(rows *sql.Rows) error {
+			var p string
+			err := rows.Scan(&p)
+			if !slices.Contains(projects, p) {
+				projects = append(projects, p)
+			}
+			return err
+		}, "SELECT DISTINCT e.project FROM event e JOIN project p ON p.id = e.project "+
+			"WHERE (e.id = ?1 OR e.id > ?1 || '-' AND e.id < ?1 || '.') AND p.deleted IS NULL ORDER BY p.created", id))
+	}
+	return projects, err
 }

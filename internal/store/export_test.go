@@ -35,11 +35,11 @@ func (s *Store) Exec(ctx context.Context, statement string, args ...any) error {
 }
 
 // Path is where the database is.
-func (s *Store) Path() string { return s.path }
+func (s *Store) Path() string { return s.at }
 
 // BackupPath is where the backup of a day is.
 func (s *Store) BackupPath(day time.Time) string {
-	return filepath.Join(filepath.Dir(s.path), BackupFolder, backupPrefix+day.Format(dayForm)+".db")
+	return filepath.Join(filepath.Dir(s.at), BackupFolder, backupPrefix+day.Format(dayForm)+".db")
 }
 
 // Apart is how far apart states of an age are kept.

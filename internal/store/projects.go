@@ -106,7 +106,7 @@ func (s *Store) Create(ctx context.Context, state State, events ...Event) (Proje
 		if err != nil {
 			return err
 		}
-		_, err = add(ctx, tx, id, events)
+		_, _, err = add(ctx, tx, id, events)
 		return err
 	})
 	t := time.Unix(0, at).UTC()
@@ -188,11 +188,25 @@ const keptDeleted = 30 * 24 * time.Hour
 
 // Sweep removes what was deleted or refused long ago, and thins what saves replaced.
 func (s *Store) Sweep(ctx context.Context) error {
-	long := now() - keptDeleted.Nanoseconds()
-	for _, q := range []string{"DELETE FROM project WHERE deleted < ?", "DELETE FROM refused_save WHERE at < ?"} {
-		if _, err := s.db.ExecContext(ctx, q, long); err != nil {
-			return troubled(err)
-		}
+	at, err := s.use(ctx)
+	if err != nil {
+		return err
 	}
-	return s.thinAll(ctx)
+	return at.sweep(ctx)
+}
+
+func (o *opened) sweep(ctx context.Context) error {
+	long := now() - keptDeleted.Nanoseconds()
+	err := o.within(ctx, func(tx *sql.Tx) error {
+		for _, q := range []string{"DELETE FROM project WHERE deleted < ?", "DELETE FROM refused_save WHERE at < ?"} {
+			if _, err := tx.ExecContext(ctx, q, long); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	return o.thinAll(ctx)
 }

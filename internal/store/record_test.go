@@ -17,16 +17,23 @@ func event(id string) store.Event {
 }
 
 // An event that is sent twice counts once, as it was sent first; the order is the store's.
+// one is events of one project.
+func one(project string, events ...store.Event) []store.Share {
+	return []store.Share{{Project: project, Events: events}}
+}
+
 func TestAnEventCountsOnce(t *testing.T) {
 	s, ctx := open(t, t.TempDir()), t.Context()
 	p, err := s.Create(ctx, state("Jump", "{}"))
 	require.NoError(t, err)
-	first, err := s.Add(ctx, p.ID, []store.Event{event("a"), event("b")}, nil)
+	shares, err := s.Add(ctx, one(p.ID, event("a"), event("b")), nil)
 	require.NoError(t, err)
+	first := shares[0]
 	again := event("b")
 	again.Device, again.Body = "laptop", []byte(`{}`)
-	second, err := s.Add(ctx, p.ID, []store.Event{again, event("c"), event("a")}, nil)
+	shares, err = s.Add(ctx, one(p.ID, again, event("c"), event("a")), nil)
 	require.NoError(t, err)
+	second := shares[0]
 	assert.Equal(t, first[1], second[0], "the first stands")
 	assert.Equal(t, first[0], second[2])
 	all, err := s.Events(ctx, p.ID, 0)
@@ -38,7 +45,7 @@ func TestAnEventCountsOnce(t *testing.T) {
 	later, err := s.Events(ctx, p.ID, first[1].Seq)
 	require.NoError(t, err)
 	assert.Equal(t, second[1:2], later)
-	_, err = s.Add(ctx, "none", []store.Event{event("a")}, nil)
+	_, err = s.Add(ctx, one("none", event("a")), nil)
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	_, err = s.Events(ctx, "none", 0)
 	assert.ErrorIs(t, err, store.ErrNotFound)

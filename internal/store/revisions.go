@@ -90,8 +90,8 @@ func apart(age time.Duration) time.Duration {
 
 // thinAll thins the states of every project that has more than a few: they grow old also
 // where nothing is saved any more.
-func (s *Store) thinAll(ctx context.Context) (err error) {
-	rows, err := s.db.QueryContext(ctx, "SELECT project FROM revision GROUP BY project HAVING count(*) > ?", thinEvery)
+func (o *opened) thinAll(ctx context.Context) (err error) {
+	rows, err := o.db.QueryContext(ctx, "SELECT project FROM revision GROUP BY project HAVING count(*) > ?", thinEvery)
 	if err != nil {
 		return troubled(err)
 	}
@@ -107,15 +107,8 @@ func (s *Store) thinAll(ctx context.Context) (err error) {
 		return troubled(err)
 	}
 	for _, id := range all {
-		tx, err := s.db.BeginTx(ctx, nil)
-		if err != nil {
-			return troubled(err)
-		}
-		if err := thin(ctx, tx, id, now()); err != nil {
-			return troubled(errors.Join(err, tx.Rollback()))
-		}
-		if err := tx.Commit(); err != nil {
-			return troubled(err)
+		if err := o.within(ctx, func(tx *sql.Tx) error { return thin(ctx, tx, id, now()) }); err != nil {
+			return err
 		}
 	}
 	return nil

@@ -44,12 +44,27 @@ func (e *StaleError) Error() string {
 
 // Store is an open database. Its methods may be called at the same time.
 type Store struct {
-	path    string
+	at      string   // the path
 	pragmas []string // besides the usual ones
 
-	mu   sync.RWMutex
+	mu sync.RWMutex
+	opened
+}
+
+// opened is a database that is open.
+type opened struct {
 	db   *sql.DB
-	file os.FileInfo // of the database that is open
+	path string
+	file os.FileInfo // which file it is
+	nth  int         // of those that were opened one after the other, counted from 1
+}
+
+// Opened says how often a database was opened in the place of one before: what was read of an
+// earlier one need not be in the one that is open now.
+func (s *Store) Opened() int {
+	s.mu.RLock()
+	defer s.mu.RUnlock()
+	return s.nth
 }
 
 // Open opens or makes the database in a directory and brings it up to date. The error is
@@ -63,19 +78,19 @@ func Open(ctx context.Context, dir string) (*Store, error) {
 }
 
 func open(ctx context.Context, path string, pragmas ...string) (*Store, error) {
-	s := &Store{path: path, pragmas: pragmas}
+	s := &Store{at: path, pragmas: pragmas}
 	if err := s.connect(ctx); err != nil {
 		return nil, err
 	}
 	return s, nil
 }
 
-// connect opens the file at the store's path and brings it up to date.
+// connect opens the file at the store's path and brings it up to date. Nobody else uses the store meanwhile.
 func (s *Store) connect(ctx context.Context) error {
-	if err := sound(ctx, s.path); err != nil {
+	if err := sound(ctx, s.at); err != nil {
 		return err
 	}
-	db, err := sql.Open("sqlite", source(s.path, append([]string{
+	db, err := sql.Open("sqlite", source(s.at, append([]string{
 		"journal_mode(WAL)", "foreign_keys(1)", "busy_timeout(5000)", "synchronous(FULL)",
 	}, s.pragmas...), "_txlock", "immediate"))
 	if err != nil {
@@ -83,17 +98,18 @@ func (s *Store) connect(ctx context.Context) error {
 	}
 	db.SetMaxOpenConns(4)
 	if err := migrate(ctx, db); err != nil {
-		return errors.Join(fmt.Errorf("%s cannot be opened: %w", s.path, troubled(err)), db.Close())
+		return errors.Join(fmt.Errorf("%s cannot be opened: %w", s.at, troubled(err)), db.Close())
 	}
-	s.db = db
-	if s.file, err = os.Stat(s.path); err != nil {
+	now := opened{db: db, path: s.at, nth: s.nth + 1}
+	if now.file, err = os.Stat(s.at); err != nil {
 		return errors.Join(&Trouble{Gone, err}, db.Close())
 	}
 	var trouble *Trouble
-	if err := s.Sweep(ctx); err != nil &&
+	if err := now.sweep(ctx); err != nil &&
 		!errors.As(err, &trouble) { // on a full disk it can still be read; it is swept with the next backup
 		return errors.Join(err, db.Close())
 	}
+	s.opened = now
 	return nil
 }
 
@@ -143,34 +159,33 @@ func (s *Store) Close() error {
 // use gives the database, once it is sure that it is the file at its place: a file whose
 // folder was taken away still takes what is written, and loses it. A file that was put in
 // its place is opened instead.
-func (s *Store) use(ctx context.Context) (*sql.DB, error) {
+func (s *Store) use(ctx context.Context) (opened, error) {
 	s.mu.RLock()
-	db, err := s.db, s.inPlace()
+	at := s.opened
 	s.mu.RUnlock()
-	if err == nil {
-		return db, nil
+	if at.inPlace() == nil {
+		return at, nil
 	}
-	if _, e := os.Stat(s.path); e != nil {
-		return nil, &Trouble{Gone, e}
+	if _, e := os.Stat(s.at); e != nil {
+		return at, &Trouble{Gone, e}
 	}
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	if s.inPlace() == nil {
-		return s.db, nil
+		return s.opened, nil
 	}
 	old := s.db
 	if err := s.connect(ctx); err != nil {
-		s.db = old
-		return nil, err
+		return at, err
 	}
-	return s.db, old.Close()
+	return s.opened, old.Close()
 }
 
 // inPlace says whether the file that is open is the one at the path.
-func (s *Store) inPlace() error {
-	at, err := os.Stat(s.path)
-	if err == nil && !os.SameFile(at, s.file) {
-		err = fmt.Errorf("%s is another file now", s.path)
+func (o *opened) inPlace() error {
+	at, err := os.Stat(o.path)
+	if err == nil && !os.SameFile(at, o.file) {
+		err = fmt.Errorf("%s is another file now", o.path)
 	}
 	if err != nil {
 		return &Trouble{Gone, err}
@@ -182,11 +197,11 @@ func now() int64 { return time.Now().UnixNano() }
 
 // read runs a query that gives rows, and hands each to the function.
 func (s *Store) read(ctx context.Context, each func(rows *sql.Rows) error, query string, args ...any) (err error) {
-	db, err := s.use(ctx)
+	at, err := s.use(ctx)
 	if err != nil {
 		return err
 	}
-	rows, err := db.QueryContext(ctx, query, args...)
+	rows, err := at.db.QueryContext(ctx, query, args...)
 	if err != nil {
 		return troubled(err)
 	}
@@ -201,11 +216,11 @@ func (s *Store) read(ctx context.Context, each func(rows *sql.Rows) error, query
 
 // row reads one row; [ErrNotFound] where there is none.
 func (s *Store) row(ctx context.Context, query string, args []any, into ...any) error {
-	db, err := s.use(ctx)
+	at, err := s.use(ctx)
 	if err != nil {
 		return err
 	}
-	return found(db.QueryRowContext(ctx, query, args...).Scan(into...))
+	return found(at.db.QueryRowContext(ctx, query, args...).Scan(into...))
 }
 
 func found(err error) error {
@@ -232,11 +247,17 @@ func (s *Store) one(ctx context.Context, statement string, args ...any) error {
 // within runs a transaction, and says that it succeeded only when what it wrote is in the
 // file at its place. A stale save commits what it kept.
 func (s *Store) within(ctx context.Context, do func(tx *sql.Tx) error) error {
-	db, err := s.use(ctx)
+	at, err := s.use(ctx)
 	if err != nil {
 		return err
 	}
-	tx, err := db.BeginTx(ctx, nil)
+	return at.within(ctx, do)
+}
+
+// within runs a transaction on this very database. That another was opened meanwhile at its place makes
+// nothing kept that was written into this one.
+func (o *opened) within(ctx context.Context, do func(tx *sql.Tx) error) error {
+	tx, err := o.db.BeginTx(ctx, nil)
 	if err != nil {
 		return troubled(err)
 	}
@@ -251,7 +272,5 @@ func (s *Store) within(ctx context.Context, do func(tx *sql.Tx) error) error {
 	if e := tx.Commit(); e != nil {
 		return troubled(e)
 	}
-	s.mu.RLock()
-	defer s.mu.RUnlock()
-	return errors.Join(err, s.inPlace())
+	return errors.Join(err, o.inPlace())
 }

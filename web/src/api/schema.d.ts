@@ -4485,6 +4485,7 @@ export interface components {
              * @description the order in which the server took it; 0 before
              */
             seq?: number;
+            shared?: components["schemas"]["RecordShared"];
             stick?: components["schemas"]["RecordSource"];
             text?: string;
             ware?: components["schemas"]["MaterialSpec"];
@@ -4513,6 +4514,18 @@ export interface components {
              */
             copy: number;
             pipe: string;
+        };
+        /** @description Shared is the whole of a purchase that was divided among several projects. */
+        RecordShared: {
+            /**
+             * Format: int64
+             * @description of all of them
+             */
+            count: number;
+            /** Format: int64 */
+            jobs?: number;
+            /** @description the event as it was sent, before it was divided */
+            of?: string;
         };
         /** @description Source is the stick, offcut or piece that something is cut from, as it was. Its id is made on the device when it is first cut from or bought. */
         RecordSource: {
