@@ -103,8 +103,9 @@ func SchoolWords() []frame.Word {
 	}
 }
 
-// Materials are the cans to buy.
-func (r *Report) Materials(by School) (lines []material.Line) {
+// Materials are the cans that it takes: those that are there first, whatever their size, and then those to buy.
+// there counts the cans that are, by what they are.
+func (r *Report) Materials(by School, there map[material.Spec]int) (lines []material.Line) {
 	type part struct {
 		ware material.Ware
 		cans Cans
@@ -119,7 +120,7 @@ func (r *Report) Materials(by School) (lines []material.Line) {
 	}
 	sockets := fmt.Sprintf("%d sockets", r.Cemented)
 	for _, of := range parts {
-		for _, c := range of.cans.Cans {
+		for _, c := range of.cans.with(func(ounces int) int { return there[material.Spec{Ware: of.ware, Kind: string(by), Ounces: ounces}] }) {
 			lines = append(
 				lines,
 				material.Line{
@@ -134,6 +135,46 @@ func (r *Report) Materials(by School) (lines []material.Line) {
 		}
 	}
 	return lines
+}
+
+// with gives the cans that hold what is needed, where some are there: of these the smallest that holds all, or
+// else the largest first, and cans of the usual sizes for the rest.
+func (c *Cans) with(there func(ounces int) int) []Can {
+	left := map[int]int{}
+	var sizes []int
+	for _, size := range canSizes {
+		if left[size] = there(size); left[size] > 0 {
+			sizes = append(sizes, size)
+		}
+	}
+	if len(sizes) == 0 {
+		return c.Cans
+	}
+	many, need := map[int]int{}, c.Ounces
+	for need > 0 && len(sizes) > 0 {
+		i := slices.IndexFunc(sizes, func(s int) bool { return float64(s) >= need })
+		if i < 0 {
+			i = len(sizes) - 1
+		}
+		size := sizes[i]
+		many[size]++
+		need -= float64(size)
+		if left[size]--; left[size] == 0 {
+			sizes = slices.Delete(sizes, i, i+1)
+		}
+	}
+	if need > 0 {
+		for _, more := range cans(need).Cans {
+			many[more.Ounces] += more.Count
+		}
+	}
+	var all []Can
+	for i := len(canSizes) - 1; i >= 0; i-- {
+		if n := many[canSizes[i]]; n > 0 {
+			all = append(all, Can{canSizes[i], n})
+		}
+	}
+	return all
 }
 
 // cans picks the smallest can that holds what is needed, after as many of the

@@ -331,6 +331,11 @@ var messages = map[string]Message{
 		Hint: `take them back to the shop, or keep them`,
 		Many: `{{count .n "thing was" "things were"}} bought in a larger number than the plan needs`,
 	},
+	"for-others": {
+		Text: `{{.many}} × {{.what}} bought for {{.jobs}} jobs, {{.own}} of them for this`,
+		Hint: `they are bought together; nothing of it goes back to the shop for this one alone`,
+		Many: `{{count .n "thing was" "things were"}} bought for several jobs`,
+	},
 	"unmatched": {
 		Text: `ticked before this version: {{.what}}`,
 		Hint: `nothing of the plan answers to it; see what is there, and tick that`,

@@ -112,6 +112,12 @@ func (d *dividing) back(e record.Event) string {
 			d.to(i, lent)
 		}
 	}
+	for i := range d.Works { // all that there was of it is back already
+		if !found && d.records[i].Knows(e.Event) {
+			d.to(i, e)
+			found = true
+		}
+	}
 	if !found {
 		if d.alone {
 			d.to(0, e) // what it is about may come yet

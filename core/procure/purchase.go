@@ -75,6 +75,7 @@ type Purchase struct {
 	Improving bool            `json:"improving,omitempty"` // the purchase is a first one: a better one is looked for
 	Existing  []Existing      `json:"existing"`            // the pieces that are there, against what is planned
 	Extra     []Extra         `json:"extra"`               // bought, and not asked for any more
+	Others    []ForOthers     `json:"others"`              // bought for other projects, too
 	Marked    bool            `json:"marked"`              // every letter is fixed
 
 	// Placed says, for each pipe of each frame, what its first copy is cut from.
@@ -88,6 +89,15 @@ type Extra struct {
 	Label string         `json:"label"`
 	Count int            `json:"count"`
 	Back  []record.Event `json:"back"` // what takes it back to the shop, but for ids
+}
+
+// ForOthers is something that was bought for several projects at once.
+type ForOthers struct {
+	material.Spec
+	Label string `json:"label"`
+	Count int    `json:"count"` // of all of them
+	Own   int    `json:"own"`   // of it, for this one
+	Jobs  int    `json:"jobs"`  // so many projects
 }
 
 // CutFrom is where a piece comes from.
@@ -228,6 +238,7 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 		Haul:      o.Shop.Haul,
 		Existing:  []Existing{},
 		Extra:     []Extra{},
+		Others:    []ForOthers{},
 	}
 	p.letter(lots, o.Work)
 	p.Totals.Cemented, p.Totals.Dry = o.Joinery.Cemented, o.Joinery.Dry
@@ -244,13 +255,32 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 		return nil, err
 	}
 	cuts, prices := p.shopCuts(o.Shop)
-	p.Materials = slices.Concat(p.Materials, sticks, cuts, fittings, o.Joinery.Materials(o.School), material.Together(needs))
+	p.Materials = slices.Concat(p.Materials, sticks, cuts, fittings, o.Joinery.Materials(o.School, cansThere(o.Work)), material.Together(needs))
 	spares(p.Materials, o.SpareEvery)
 	atHome(p.Materials, o.Work)
 	p.Bill = prices.Add(p.Materials)
 	p.got(o.Work)
 	return p, nil
 }
+
+// cansThere counts the cans that are there, those that were bought for other projects too among them: a can is
+// everybody's.
+func cansThere(w *record.Work) map[material.Spec]int {
+	there := map[material.Spec]int{}
+	for _, g := range w.Goods {
+		if isCan(g.Spec) {
+			there[g.Spec] += g.Count
+		}
+	}
+	for _, q := range w.Shared {
+		if isCan(q.Spec) {
+			there[q.Spec] += q.Count - q.Own
+		}
+	}
+	return there
+}
+
+func isCan(s material.Spec) bool { return s.Ware == material.Cement || s.Ware == material.Primer }
 
 // spares adds a spare for each so many fittings and things of hardware of a kind that are begun.
 func spares(lines []material.Line, every int) {

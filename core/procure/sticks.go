@@ -48,6 +48,7 @@ type Stick struct {
 	Letter    string           `json:"letter,omitempty"`  // written on it, where it is a piece
 	Racked    bool             `json:"racked,omitempty"`  // what is left of it lies on the rack
 	Mark      string           `json:"mark,omitempty"`    // written on it, where it comes from the rack
+	Lent      []record.Lent    `json:"lent,omitempty"`    // pieces of other projects that were cut from it
 
 	chosen int // which of the chosen sticks it is, counted from 1; 0: none of them
 }

@@ -54,6 +54,8 @@ func (p *Purchase) needed(t *PipeTotal, c *cutting, w *record.Work) []Needed {
 		switch {
 		case !idle || inPlan:
 			count(s.Length, 1, 1)
+		case s.Shared:
+			count(s.Length, 0, 0) // it is there for another project
 		default:
 			count(s.Length, 0, 0)
 			p.extraStick(c.size, s)
@@ -139,7 +141,11 @@ func (p *Purchase) got(w *record.Work) {
 				l.Got, l.Lots = min(g.Count, l.Count), g.Lots
 			}
 		}
+		if isCan(l.Spec) { // a can that is in another's record is everybody's
+			l.Got = min(l.Count, l.Got+w.Everybodys(l.Spec))
+		}
 	}
+	p.forOthers(w)
 	for _, g := range w.Goods {
 		over, bought := g.Count, g.Count-g.Home
 		for i := range p.Bill.Lines {
@@ -147,12 +153,29 @@ func (p *Purchase) got(w *record.Work) {
 				over -= p.Bill.Lines[i].Count
 			}
 		}
-		if over = min(over, bought); over > 0 { // what was at home stays there
+		if over = min(over, bought); over > 0 && !w.IsShared(g.Spec) { // what was at home stays there
 			p.Extra = append(p.Extra, Extra{Spec: g.Spec, Label: g.Words(), Count: over, Back: g.Back(over)})
 		}
 	}
 	for _, e := range p.Extra {
 		p.Findings = append(p.Findings, finding.New("too-many", finding.Note).With("what", e.Label).With("many", e.Count))
+	}
+}
+
+// forOthers says what was bought for other projects, too: what this one by itself does not need is not too much.
+func (p *Purchase) forOthers(w *record.Work) {
+	for _, q := range w.Shared {
+		i := slices.IndexFunc(p.Others, func(o ForOthers) bool { return o.Spec == q.Spec })
+		if i < 0 {
+			i = len(p.Others)
+			p.Others = append(p.Others, ForOthers{Spec: q.Spec, Label: q.Words()})
+		}
+		o := &p.Others[i]
+		o.Count, o.Own, o.Jobs = o.Count+q.Count, o.Own+q.Own, max(o.Jobs, q.Jobs)
+	}
+	for _, o := range p.Others {
+		p.Findings = append(p.Findings, finding.New("for-others", finding.Note).
+			With("what", o.Label).With("many", o.Count).With("own", o.Own).With("jobs", o.Jobs))
 	}
 }
 

@@ -85,18 +85,18 @@ func (p *Purchase) earlier(t *PipeTotal, c *cutting, o *Order, at []map[string]i
 	}
 	for i := range c.base.Sticks {
 		s := &c.base.Sticks[i]
-		if s.Size != c.size || len(s.Cuts) == 0 {
+		if s.Size != c.size || len(s.Cuts)+len(s.Lent) == 0 {
 			continue
 		}
 		over := trueOver(o.Shop, s)
-		k := Stick{ID: s.ID, Length: s.Length, Origin: originOf(s), Left: s.Left + over, Earlier: true, Racked: s.Racked}
+		k := Stick{ID: s.ID, Length: s.Length, Origin: originOf(s), Left: s.Left + over, Earlier: true, Racked: s.Racked, Lent: s.Lent}
 		if over != 0 {
 			k.True = s.Length + over
 		}
 		for _, x := range s.Cuts {
 			e := there[x.Event]
 			k.Pieces = append(k.Pieces, StickPiece{
-				PieceRef: PieceRef{e.Frame, x.Pipe, x.Copy}, Name: x.Letter, Length: x.Length, Cut: x.Event, Fate: e.Fate,
+				PieceRef: PieceRef{x.Frame, x.Pipe, x.Copy}, Name: x.Letter, Length: x.Length, Cut: x.Event, Fate: e.Fate,
 			})
 			if e.Fate == Keep {
 				p.from(*e.Serves, len(t.Sticks)+1, at)
@@ -229,7 +229,7 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, o *Order, at []map[string]in
 		k.Key = keyOf(c.size, &k)
 		if c.done != nil && k.ID != "" {
 			if s := c.done.Stick(k.ID); s != nil {
-				k.Racked = s.Racked
+				k.Racked, k.Lent = s.Racked, s.Lent
 			}
 		}
 		if i := slices.IndexFunc(o.Shop.Rack, func(x shop.Offcut) bool { return x.ID != "" && x.ID == k.ID }); k.Origin == stock.Rack &&

@@ -51,10 +51,7 @@ func (t *Tally) Add(events ...Event) {
 	}
 	if again {
 		t.sum = newSum(t.events)
-		valid := Valid(t.events)
-		for i := range valid {
-			t.sum.event(&valid[i])
-		}
+		eachValid(t.events, t.sum.event)
 		return
 	}
 	for i := fresh; i < len(t.events); i++ {
@@ -109,12 +106,18 @@ type joint struct {
 }
 
 func newSum(events []Event) *summing {
+	cuts := 0
+	for i := range events {
+		if events[i].Kind == Cut {
+			cuts++
+		}
+	}
 	a := &summing{
 		Work: Work{
-			Pieces: []Made{}, Sticks: []Stick{}, Goods: []Goods{}, Letters: []Letter{}, Joints: []Joined{}, Put: []shop.Offcut{}, Notes: []string{},
+			Pieces: make([]Made, 0, cuts), Sticks: []Stick{}, Goods: []Goods{}, Letters: []Letter{}, Joints: []Joined{}, Put: []shop.Offcut{}, Notes: []string{},
 			basis: map[catalog.Size]string{},
 		},
-		at: map[string]int{}, sticks: map[string]int{}, joints: map[joint]int{}, goods: map[material.Spec]int{},
+		at: make(map[string]int, cuts), gone: make([]bool, 0, cuts), sticks: map[string]int{}, joints: map[joint]int{}, goods: map[material.Spec]int{},
 		kerfs: map[string]measure.Length{}, from: map[string]Source{},
 	}
 	for i := range events {
@@ -156,7 +159,7 @@ func (a *summing) event(e *Event) {
 	case Elsewhere:
 		s := a.stick(a.from[e.Stick.ID], "")
 		s.Lost += e.Length + e.Kerf
-		s.Lent = append(s.Lent, Lent{e.Item, e.Length + e.Kerf})
+		s.Lent = append(s.Lent, Lent{e.Item, e.Text, e.Length + e.Kerf})
 	case Fitted, Driven, Cemented:
 		key := joint{*e.Piece, e.Joint}
 		i, known := a.joints[key]

@@ -130,6 +130,7 @@ type Stick struct {
 // Lent is a piece of another project that was cut from a stick of this one.
 type Lent struct {
 	Event string         `json:"event"` // of the other's record, that says that it was cut
+	For   string         `json:"for"`   // what the other was called then
 	Takes measure.Length `json:"takes"` // of the stick, with its kerf
 }
 

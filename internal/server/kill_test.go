@@ -12,6 +12,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"testing"
 	"testing/fstest"
@@ -19,7 +20,10 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"sturdyelbow/core/material"
+	"sturdyelbow/core/measure"
 	"sturdyelbow/core/record"
+	proj "sturdyelbow/internal/project"
 	"sturdyelbow/internal/server"
 	"sturdyelbow/internal/store"
 )
@@ -127,6 +131,115 @@ func TestNothingAcknowledgedIsLost(t *testing.T) {
 	require.NoError(t, err)
 	require.Empty(t, r.Wrong)
 	t.Logf("%d kills: %d saves and %d events acknowledged; %d answers were lost on the way", kills(t), saved, said, lost)
+}
+
+// The server is killed in the middle of purchases for three projects, of cuts that one lends another, and of what takes
+// them back: what one press did to several of them is in all of their records or in none, what was acknowledged is
+// there, and sent again it counts once.
+func TestWhatIsDoneToSeveralIsStoredAtOnce(t *testing.T) {
+	dir := t.TempDir()
+	st, err := store.Open(t.Context(), dir)
+	require.NoError(t, err)
+	var ids []string
+	for i, width := range []string{"4 ft", "3 ft", "5 ft"} {
+		data, err := json.Marshal(jump(width))
+		require.NoError(t, err)
+		p, err := st.Create(t.Context(), store.State{Name: strconv.Itoa(i), Format: proj.Format, Body: data})
+		require.NoError(t, err)
+		ids = append(ids, p.ID)
+	}
+	require.NoError(t, st.Close())
+	pipe := material.Spec{Ware: material.Pipe, Size: "3/4", Length: 10 * measure.Foot}
+	type press struct {
+		event record.Event
+		said  bool // the server has acknowledged it
+	}
+	var presses []press
+	for n := range kills(t) {
+		cmd := exec.Command(os.Args[0])
+		cmd.Env = append(os.Environ(), "SERVE_UNTIL_KILLED="+dir)
+		out, err := cmd.StdoutPipe()
+		require.NoError(t, err)
+		require.NoError(t, cmd.Start())
+		line := bufio.NewScanner(out)
+		require.True(t, line.Scan(), "it starts")
+		url := "http://" + line.Text()
+		killed := make(chan struct{})
+		go func() {
+			time.Sleep(time.Duration(rand.IntN(150_000)) * time.Microsecond) //nolint:gosec // any moment will do
+			_ = cmd.Process.Kill()
+			close(killed)
+		}()
+		if k := len(presses) - 1; k >= 0 && !presses[k].said { // it waits on the device, and is sent again
+			presses[k].said = send(url, http.MethodPost, "/api/together/events", doing(ids, presses[k].event)) == http.StatusOK
+		}
+		for len(presses) == 0 || presses[len(presses)-1].said {
+			e := record.Event{ID: fmt.Sprint("press", len(presses))}
+			switch k := rand.IntN(4); { //nolint:gosec // any mixture will do
+			case k < 2 || len(presses) == 0:
+				e.Kind, e.Ware, e.Count = record.Bought, &pipe, 1+rand.IntN(5) //nolint:gosec // as above
+			case k == 2:
+				e.Kind, e.Event = record.TakenBack, presses[rand.IntN(len(presses))].event.ID //nolint:gosec // as above
+			default: // from one stick, in turn for each of them
+				e.Kind, e.Frame, e.Length = record.Cut, len(presses)%3, measure.Inch
+				e.Piece = &record.Piece{Pipe: "p1", Copy: len(presses) + 1}
+				e.Stick = &record.Source{ID: fmt.Sprint("stick", len(presses)/9), Size: "3/4", Length: 10 * measure.Foot, Origin: record.FromShop}
+			}
+			presses = append(presses, press{event: e})
+			status := send(url, http.MethodPost, "/api/together/events", doing(ids, e))
+			require.Contains(t, []int{0, http.StatusOK}, status, "%+v", e)
+			presses[len(presses)-1].said = status == http.StatusOK
+		}
+		<-killed
+		require.Error(t, cmd.Wait(), "it was killed")
+		st, err := store.Open(t.Context(), dir)
+		require.NoError(t, err, "after %d kills", n+1)
+		var works []record.Work
+		all := map[string]int{} // records that have an event
+		for _, id := range ids {
+			stored, err := st.Events(t.Context(), id, 0)
+			require.NoError(t, err)
+			var events []record.Event
+			for _, s := range stored {
+				e := record.Event{}
+				require.NoError(t, json.Unmarshal(s.Body, &e))
+				e.ID, e.Seq = s.ID, s.Seq
+				events = append(events, e)
+				if all[s.ID]++; e.Shared != nil && e.Shared.Of != "" {
+					all[e.Shared.Of]++
+				}
+				if e.Kind == record.Elsewhere {
+					all["lent "+e.Item]++
+				}
+			}
+			works = append(works, record.Add(events))
+		}
+		require.NoError(t, st.Close())
+		for i, p := range presses {
+			if i < len(presses)-1 || p.said {
+				require.Positive(t, all[p.event.ID], "acknowledged: %+v", p.event)
+			}
+			if p.event.Kind == record.Bought && all[p.event.ID] > 0 {
+				require.Equal(t, 3, all[p.event.ID], "each of the three has its share")
+			}
+			if s := p.event.Stick; s != nil && all[p.event.ID] > 0 {
+				owner := slices.IndexFunc(works, func(w record.Work) bool { k := w.Stick(s.ID); return k != nil && k.Length == s.Length })
+				lent := 0
+				if owner != p.event.Frame {
+					lent = 1
+				}
+				require.Equal(t, lent, all["lent "+p.event.ID], "a cut and the stick it was lent from")
+			}
+		}
+		together := record.Together(works...)
+		require.Empty(t, together.Shared, "together all of each purchase is there")
+	}
+	t.Logf("%d kills in the middle of %d presses", kills(t), len(presses))
+}
+
+// doing is what a phone says was done to several.
+func doing(ids []string, e record.Event) map[string]any {
+	return with(with(several(ids, nil), "device", "phone"), "events", []record.Event{e})
 }
 
 // send gives the status of an answer; 0 for none.

@@ -3226,6 +3226,7 @@ export interface components {
             materials: components["schemas"]["MaterialLine"][];
             /** @description Newer says which of the figures that the work was begun with are others in the shop by now; the plan keeps the first until newer ones are taken. */
             newer: components["schemas"]["PlanNewer"][];
+            others: components["schemas"]["ProcureForOthers"][];
             pipe: components["schemas"]["ProcurePipeTotal"][];
             seats: components["schemas"]["ShopSeating"][];
             /**
@@ -4052,6 +4053,34 @@ export interface components {
             kind: string;
             size: string;
         };
+        /** @description ForOthers is something that was bought for several projects at once. */
+        ProcureForOthers: {
+            /**
+             * Format: int64
+             * @description of all of them
+             */
+            count: number;
+            /** Format: int64 */
+            diameter?: number;
+            /**
+             * Format: int64
+             * @description so many projects
+             */
+            jobs: number;
+            kind?: string;
+            label: string;
+            /** Format: int64 */
+            length?: number;
+            /** Format: int64 */
+            ounces?: number;
+            /**
+             * Format: int64
+             * @description of it, for this one
+             */
+            own: number;
+            size?: string;
+            ware: string;
+        };
         /** @description Mistakes is what spoilt cuts of a size of pipe would cost. */
         ProcureMistakes: {
             /** Format: int64 */
@@ -4163,6 +4192,8 @@ export interface components {
              * @description that it is named by
              */
             length: number;
+            /** @description pieces of other projects that were cut from it */
+            lent?: components["schemas"]["RecordLent"][];
             /** @description written on it, where it is a piece */
             letter?: string;
             /** @description written on it, where it comes from the rack */
@@ -4489,6 +4520,18 @@ export interface components {
             stick?: components["schemas"]["RecordSource"];
             text?: string;
             ware?: components["schemas"]["MaterialSpec"];
+        };
+        /** @description Lent is a piece of another project that was cut from a stick of this one. */
+        RecordLent: {
+            /** @description of the other's record, that says that it was cut */
+            event: string;
+            /** @description what the other was called then */
+            for: string;
+            /**
+             * Format: int64
+             * @description of the stick, with its kerf
+             */
+            takes: number;
         };
         /** @description Letter is a letter and the pieces it stands for: it is theirs for good, and never another's. */
         RecordLetter: {
