@@ -3,7 +3,7 @@ SHELL := /bin/bash
 .DEFAULT_GOAL := build
 VERSION := $(shell git describe --tags --always --dirty 2>/dev/null || echo dev)
 GO_FILES := $(shell find cmd core internal -name '*.go' -not -name '*_test.go') web/embed.go
-WEB_FILES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/tsconfig.json docs/lines.md
+WEB_FILES := $(shell find web/src web/public web/sw -type f) web/index.html web/vite.config.ts web/tsconfig.json docs/lines.md
 DEMO_ADDR ?= 127.0.0.1:7656
 DEMO_DATA ?= data/demo
 

@@ -14,6 +14,7 @@ import (
 
 // Problem is every refusal of the API, as RFC 9457 has it.
 type Problem struct {
+	Type   string  `json:"type,omitempty"   doc:"What kind of refusal it is, where a page goes by it"`
 	Title  string  `json:"title"            doc:"What kind of refusal it is"`
 	Status int     `json:"status"`
 	Detail string  `json:"detail,omitempty" doc:"What is wrong, in a sentence"`
@@ -60,7 +61,7 @@ func refusal(status int, message string, details ...error) huma.StatusError {
 			p.Errors = append(p.Errors, *d)
 		case *huma.ErrorDetail:
 			if d.Message == validation.MsgUnexpectedProperty {
-				p.Title = otherVersion
+				p.Title, p.Type = otherVersion, otherVersionType
 			}
 			p.Errors = append(p.Errors, Fault{Pointer: pointerTo(d.Location), Message: d.Message, Value: d.Value})
 		default:
@@ -70,8 +71,10 @@ func refusal(status int, message string, details ...error) huma.StatusError {
 	return p
 }
 
-// otherVersion is said where a page sends what this server does not know: it was opened
+// otherVersion and its type are said where a page sends what this server does not know: it was opened
 // when another version served it.
+const otherVersionType = "other-version"
+
 const otherVersion = "This page is of another version of Sturdy Elbow: reload it"
 
 // broke is said where something failed that should not.

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"errors"
+	"fmt"
 	"net/http"
 	"slices"
 	"strings"
@@ -24,6 +25,8 @@ type Now struct {
 	Events   int64  `json:"events,omitempty"`   // the last of its record
 	Shop     int64  `json:"shop"`               // the shop's revision
 	Gone     bool   `json:"gone,omitempty"`     // the project was deleted
+	Version  string `json:"version"`            // of the program and of the pages that it serves
+	Run      string `json:"run"`                // which start of the server it is, and which file it has open: what was read of another may be gone
 }
 
 // followers are the pages that follow, each with the project that it follows, or several with commas
@@ -117,7 +120,7 @@ func within(ctx context.Context, do func(context.Context) error) error {
 
 // nowOf says how new a project and the shop are.
 func (a *api) nowOf(ctx context.Context, id string) (n Now, err error) {
-	n.Project = id
+	n.Project, n.Version, n.Run = id, a.version, fmt.Sprintf("%s-%d", a.run, a.store.Opened())
 	if n.Shop, err = a.store.ShopRevision(ctx); err != nil || id == "" {
 		return n, err
 	}

@@ -18,13 +18,17 @@ var loopback = []string{"localhost", "127.0.0.1", "::1"}
 // on every address is reached by any of them, which a rebound name never is.
 func guard(hosts []string) gin.HandlerFunc {
 	anyAddress := slices.ContainsFunc(hosts, func(h string) bool { ip := net.ParseIP(h); return ip != nil && ip.IsUnspecified() })
+	names := make([]string, len(hosts)) // a host's name is the same in capitals
+	for i, h := range hosts {
+		names[i] = strings.ToLower(strings.TrimSuffix(h, "."))
+	}
 	known := func(hostport string) bool {
 		host, _, err := net.SplitHostPort(hostport)
 		if err != nil {
 			host = strings.Trim(hostport, "[]")
 		}
-		host = strings.ToLower(host)
-		return slices.Contains(loopback, host) || slices.Contains(hosts, host) || anyAddress && net.ParseIP(host) != nil
+		host = strings.ToLower(strings.TrimSuffix(host, "."))
+		return slices.Contains(loopback, host) || slices.Contains(names, host) || anyAddress && net.ParseIP(host) != nil
 	}
 	origin := http.NewCrossOriginProtection()
 	return func(c *gin.Context) {
@@ -44,10 +48,11 @@ func refuse(c *gin.Context, status int, detail string) {
 }
 
 // headers sets what keeps a page from loading or running anything that did not
-// come with it.
-func headers() gin.HandlerFunc {
+// come with it, and says which version answers.
+func headers(version string) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		h := c.Writer.Header()
+		h.Set("X-Version", version)
 		h.Set(
 			"Content-Security-Policy",
 			"default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",

@@ -1,8 +1,10 @@
 package server
 
 import (
+	"bytes"
 	"context"
 	"errors"
+	"fmt"
 	"io/fs"
 	"net/http"
 	"path"
@@ -16,6 +18,7 @@ import (
 func pages(web fs.FS, a *api) gin.HandlerFunc {
 	files := http.FileServerFS(web)
 	index, _ := fs.ReadFile(web, "index.html")
+	index = bytes.Replace(index, []byte("<html "), fmt.Appendf(nil, "<html data-version=%q ", a.version), 1)
 	return func(c *gin.Context) {
 		if strings.HasPrefix(c.Request.URL.Path, "/api/") {
 			refuse(c, http.StatusNotFound, "there is no such call")
@@ -34,7 +37,7 @@ func pages(web fs.FS, a *api) gin.HandlerFunc {
 				c.Data(http.StatusOK, "text/html; charset=utf-8", page)
 				return
 			}
-			c.FileFromFS("/", http.FS(web))
+			c.Data(http.StatusOK, "text/html; charset=utf-8", index)
 			return
 		case strings.HasPrefix(name, "assets/"):
 			c.Header("Cache-Control", "public, max-age=31536000, immutable") // names carry a hash

@@ -194,6 +194,9 @@ func TestAPageFollows(t *testing.T) {
 	next := func() (n server.Now) {
 		t.Helper()
 		require.NoError(t, wsjson.Read(ctx, conn, &n))
+		assert.NotEmpty(t, n.Run)
+		assert.True(t, strings.HasPrefix(n.Version, "test-"), "the program's version, and which pages it serves")
+		n.Run, n.Version = "", ""
 		return n
 	}
 	assert.Equal(t, server.Now{Project: id, Revision: 1}, next())

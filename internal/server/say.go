@@ -79,7 +79,17 @@ func (a *api) say(
 	if len(wrong) > 0 {
 		return out, huma.Error422UnprocessableEntity("This cannot have happened so", wrong...)
 	}
-	return a.put(ctx, slices.Concat(projects, kin), shares, in.Device)
+	if out, err = a.put(ctx, slices.Concat(projects, kin), shares, in.Device); err != nil {
+		return out, err
+	}
+	for _, id := range projects { // what of kin is newer is in no plan of these
+		last, err := a.store.LastEvent(ctx, id)
+		if err != nil {
+			return out, missing(err)
+		}
+		out.Last = max(out.Last, last)
+	}
+	return out, nil
 }
 
 // kin lists further projects whose records have a part in what events take back.
@@ -144,13 +154,6 @@ func (a *api) put(ctx context.Context, projects []string, shares [][]record.Even
 	}
 	if shopped {
 		a.followers.tell("")
-	}
-	for _, id := range projects {
-		last, err := a.store.LastEvent(ctx, id)
-		if err != nil {
-			return out, missing(err)
-		}
-		out.Last = max(out.Last, last)
 	}
 	return out, nil
 }

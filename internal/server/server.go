@@ -2,6 +2,9 @@ package server
 
 import (
 	"context"
+	"crypto/rand"
+	"crypto/sha256"
+	"encoding/hex"
 	"errors"
 	"io/fs"
 	"log/slog"
@@ -36,7 +39,8 @@ const maxBody = 4 << 20
 
 type api struct {
 	store     *store.Store
-	version   string
+	version   string // of the program with its pages
+	run       string // which start of the server it is
 	shops     shops
 	cards     kept[newness, Card]
 	suppliers []suppliers.Source
@@ -67,8 +71,9 @@ func New(c Config) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	r := gin.New()
 	r.HandleMethodNotAllowed = true
-	r.Use(recovered(c.Log), guard(c.Hosts), headers(), limitBody(), compressed())
-	a := &api{store: c.Store, version: c.Version, closing: c.Closing, bought: kept[string, PlanAnswer]{most: mostBought}}
+	version := versionOf(c)
+	r.Use(recovered(c.Log), guard(c.Hosts), headers(version), limitBody(), compressed())
+	a := &api{store: c.Store, version: version, run: rand.Text()[:8], closing: c.Closing, bought: kept[string, PlanAnswer]{most: mostBought}}
 	if a.suppliers = c.Suppliers; a.suppliers == nil {
 		for _, e := range suppliers.Examples() {
 			a.suppliers = append(a.suppliers, e)
@@ -79,7 +84,28 @@ func New(c Config) http.Handler {
 	register(humagin.New(r, config), a)
 	registerFollow(r, a)
 	r.NoRoute(pages(c.Web, a))
-	return r
+	return patient(r)
+}
+
+// versionOf names the program with the pages that it serves: pages of another one ask for files that are not there.
+func versionOf(c Config) string {
+	index, err := fs.ReadFile(c.Web, "index.html")
+	if err != nil {
+		return c.Version
+	}
+	sum := sha256.Sum256(index)
+	return c.Version + "-" + hex.EncodeToString(sum[:4])
+}
+
+// patient lets a longer search take as long as it does: the page that asked for it ends it.
+func patient(h http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.URL.Path == "/api/improve" {
+			c := http.NewResponseController(w)
+			_ = errors.Join(c.SetReadDeadline(time.Time{}), c.SetWriteDeadline(time.Time{})) // a server that has none needs none lifted
+		}
+		h.ServeHTTP(w, r)
+	})
 }
 
 // Spec gives the OpenAPI document as JSON; it is made from the Go types alone.

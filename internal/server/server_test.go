@@ -208,6 +208,31 @@ func TestExports(t *testing.T) {
 	assert.Equal(t, 422, status)
 }
 
+// A longer search goes on until it is ended: no deadline of the server's does.
+func TestALongerSearchHasNoDeadline(t *testing.T) {
+	h := server.New(server.Config{Web: fstest.MapFS{"index.html": {}}})
+	for path, lifted := range map[string]int{"/api/improve": 2, "/api/about": 0} {
+		w := &deadlines{ResponseRecorder: httptest.NewRecorder()}
+		h.ServeHTTP(w, httptest.NewRequest(http.MethodOptions, "http://127.0.0.1"+path, nil))
+		assert.Equal(t, lifted, w.lifted, path)
+	}
+}
+
+// deadlines counts those that are lifted.
+type deadlines struct {
+	*httptest.ResponseRecorder
+	lifted int
+}
+
+func (d *deadlines) lift(at time.Time) error {
+	if at.IsZero() {
+		d.lifted++
+	}
+	return nil
+}
+func (d *deadlines) SetReadDeadline(at time.Time) error  { return d.lift(at) }
+func (d *deadlines) SetWriteDeadline(at time.Time) error { return d.lift(at) }
+
 func TestForeignHostsAndSitesAreRefused(t *testing.T) {
 	c, _ := serve(t)
 	host := strings.TrimPrefix(c.url, "http://")
@@ -238,7 +263,14 @@ func TestForeignHostsAndSitesAreRefused(t *testing.T) {
 }
 
 func TestListeningOnEveryAddressTakesAddressesNotNames(t *testing.T) {
-	h := server.New(server.Config{Web: fstest.MapFS{"index.html": {}}, Hosts: []string{"0.0.0.0"}})
+	h := server.New(server.Config{Web: fstest.MapFS{"index.html": {}}, Hosts: []string{"Workshop.Local"}})
+	for _, host := range []string{"workshop.local", "WORKSHOP.local:7655", "Workshop.Local."} {
+		r := httptest.NewRequest(http.MethodGet, "http://"+host+"/icon.svg", nil)
+		w := httptest.NewRecorder()
+		h.ServeHTTP(w, r)
+		assert.NotEqual(t, http.StatusMisdirectedRequest, w.Code, "a name is the same in capitals: %s", host)
+	}
+	h = server.New(server.Config{Web: fstest.MapFS{"index.html": {}}, Hosts: []string{"0.0.0.0"}})
 	for host, want := range map[string]int{"192.168.1.7:7655": 200, "[fd00::1]:7655": 200, "rebound.example:7655": 421} {
 		w := httptest.NewRecorder()
 		r := httptest.NewRequestWithContext(t.Context(), "GET", "/", nil)

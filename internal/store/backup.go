@@ -68,7 +68,7 @@ func (s *Store) DailyBackup(ctx context.Context, today time.Time) (string, error
 	}
 	all := backups(filepath.Dir(s.at))
 	week := time.Date(today.Year(), today.Month(), today.Day()-keptBackups, 0, 0, 0, 0, time.Local)
-	for _, b := range all[:len(all)-1] {
+	for _, b := range all[:max(0, len(all)-1)] {
 		if b.day.Before(week) {
 			if err := os.Remove(b.path); err != nil {
 				return to, err
@@ -85,14 +85,17 @@ type dayBackup struct {
 
 // backups lists the daily backups in a data directory, the oldest first.
 func backups(dir string) (all []dayBackup) {
-	names, err := filepath.Glob(filepath.Join(dir, BackupFolder, backupPrefix+"*.db"))
+	there, err := os.ReadDir(filepath.Join(dir, BackupFolder))
 	if err != nil {
 		return nil
 	}
-	for _, n := range names {
-		text := strings.TrimSuffix(strings.TrimPrefix(filepath.Base(n), backupPrefix), ".db")
+	for _, f := range there {
+		text, is := strings.CutPrefix(f.Name(), backupPrefix)
+		if text, is = strings.CutSuffix(text, ".db"); !is {
+			continue
+		}
 		if day, err := time.ParseInLocation(dayForm, text, time.Local); err == nil {
-			all = append(all, dayBackup{n, day})
+			all = append(all, dayBackup{filepath.Join(dir, BackupFolder, f.Name()), day})
 		}
 	}
 	slices.SortFunc(all, func(a, b dayBackup) int { return a.day.Compare(b.day) })

@@ -8,7 +8,9 @@ import { api, ask } from "./api/client";
 import { lensOf } from "./lens/lenses";
 import { setCurrency, useCurrency } from "./lib/format";
 import { startTheme } from "./lib/theme";
+import { keptAs, pageKept, touch } from "./lib/touch";
 import { StartPage } from "./start/start";
+import { TouchBar } from "./ui/touch-bar";
 import { Loading } from "./ui/ui";
 import "./style/base.css";
 import "./style/controls.css";
@@ -39,6 +41,12 @@ const client = new QueryClient({
   defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } },
 });
 
+// a page that was kept says so until the server has been heard; what was read for it is read again
+if (pageKept() > 0) keptAs("page", pageKept());
+setInterval(() => {
+  if (Object.keys(touch.getState().kept).length > 0) void client.refetchQueries({ type: "active" });
+}, 5000);
+
 // amounts are in the shop's currency: what the browser kept of it serves until the server says it
 void ask(api.GET("/api/about"))
   .then((about) => setCurrency(about.currency))
@@ -49,6 +57,7 @@ function App() {
   return (
     <StrictMode>
       <QueryClientProvider client={client}>
+        <TouchBar />
         <Switch>
           <Route path="/">
             <Shelf />

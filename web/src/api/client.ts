@@ -1,7 +1,13 @@
 import createClient from "openapi-fetch";
+import { noticed } from "../lib/touch";
 import type { components, paths } from "./schema";
 
 export const api = createClient<paths>({ baseUrl: "/" });
+api.use({
+  onResponse: ({ response }) => {
+    noticed(response);
+  },
+});
 
 type S = components["schemas"];
 export type Project = S["Project"];
@@ -71,6 +77,10 @@ export class Refusal extends Error {
     readonly problem: Problem,
   ) {
     super(problem.title ?? problem.detail ?? "The server did not answer as expected");
+  }
+  /** The page is of another version than the server: nothing that was sent is wrong in itself. */
+  get otherVersion(): boolean {
+    return this.problem.type === "other-version";
   }
   /** What is wrong, by its place in the request: a JSON pointer. */
   get places(): Record<string, string> {

@@ -3915,6 +3915,8 @@ export interface components {
             status: number;
             /** @description What kind of refusal it is */
             title: string;
+            /** @description What kind of refusal it is, where a page goes by it */
+            type?: string;
         };
         /** @description BarTotal is something besides pipe that is sold by the length and cut to pieces: rod, rope, webbing, sleeve; or pieces of pipe that are hardware, such as spacers. */
         ProcureBarTotal: {

@@ -5,6 +5,7 @@ import { type Desk, begin, change, mergeShops, redo, settle, undo } from "./hist
 import { merge, same } from "./merge";
 import type { State } from "./open-project";
 import { type SaveState, Saver } from "./saver";
+import type { Stored } from "./kept";
 import type { Server } from "./server";
 
 /** What another window stored while this one was at work. */
@@ -31,6 +32,8 @@ export class Documents {
   constructor(
     private readonly store: StoreApi<State>,
     private readonly server: Server,
+    /** A save began, ended or failed. */
+    private readonly onSaved: () => void = () => undefined,
   ) {
     this.projects = new Saver(
       (revision, p) => server.saveProject(revision, p),
@@ -42,19 +45,74 @@ export class Documents {
     );
   }
 
-  /** Reads both, or what the page brought along. */
-  async open(first?: { project: { doc: Project; revision: number }; shop: { doc: Shop; revision: number } }) {
-    try {
-      const [p, s] = first ? [first.project, first.shop] : await Promise.all([this.server.project(), this.server.shop()]);
-      if (this.closed) return;
-      this.projects.loaded(p.doc, p.revision);
-      this.shops.loaded(s.doc, s.revision);
-      this.store.setState({ history: begin({ project: p.doc, shop: s.doc }) });
-      this.tell();
-    } catch (e) {
-      if (!this.closed) this.store.setState({ failed: e as Error });
-    }
+  /** Puts on the desk what the server has, or had. */
+  open(p: Stored<Project>, s: Stored<Shop>) {
+    if (this.closed) return;
+    this.projects.loaded(p.doc, p.revision);
+    this.shops.loaded(s.doc, s.revision);
+    this.store.setState({ history: begin({ project: p.doc, shop: s.doc }) });
+    this.tell();
   }
+
+  /** What was changed on this device and never reached the server: it is done again on what it was done to, and saved like any change. */
+  takeUp(mine: { project?: Project; shop?: Shop }, on: { project: Stored<Project>; shop: Stored<Shop> }) {
+    const { shop, project } = mine;
+    if (shop) {
+      const now = this.current()?.shop ?? on.shop.doc;
+      this.editShop("As it was left on this device", () => mergeShops(on.shop.doc, shop, now));
+    }
+    if (!project || same(project, this.current()?.project)) return;
+    // what another window saved since is told when this is saved, with both in sight
+    if (on.project.revision < this.projects.revision) this.projects.loaded(on.project.doc, on.project.revision);
+    this.edit("As it was left on this device", () => project);
+  }
+
+  /** What the server has, as far as is known here, and what was changed here since. */
+  kept(): { project: Stored<Project>; shop: Stored<Shop>; mine?: { project?: Project; shop?: Shop } } | undefined {
+    const now = this.current();
+    const { stored: project } = this.projects;
+    const { stored: shop } = this.shops;
+    if (!now || !project || !shop) return undefined;
+    const mine = {
+      ...(same(now.project, project) ? {} : { project: now.project }),
+      ...(same(now.shop, shop) ? {} : { shop: now.shop }),
+    };
+    return {
+      project: { doc: project, revision: this.projects.revision },
+      shop: { doc: shop, revision: this.shops.revision },
+      mine: Object.keys(mine).length > 0 ? mine : undefined,
+    };
+  }
+
+  /** Nothing that the server is known to have is newer than here. */
+  get upToDate(): boolean {
+    return this.newest.revision <= this.projects.revision && this.newest.shop <= this.shops.revision;
+  }
+
+  /** Another start of the server, or another file of its: whether it has less than was saved from here, as one that was put back has. */
+  readonly lookAnew = async () => {
+    const { state, stored } = this.projects;
+    if (state.is !== "saved" || !stored) return; // the save says what differs
+    const p = await this.server.project();
+    if (this.closed || this.projects.state.is !== "saved") return;
+    const less = p.revision < this.projects.revision || (p.revision === this.projects.revision && !same(p.doc, stored));
+    if (less) this.store.setState({ earlier: { doc: p.doc, revision: p.revision } });
+    else void this.heardOf(p.revision, this.newest.shop);
+  };
+
+  /** Ends that the server was put back: the page takes its state, or saves its own over it. */
+  readonly afterEarlier = (which: "theirs" | "mine") => {
+    const { earlier } = this.store.getState();
+    if (!earlier) return;
+    this.store.setState({ earlier: undefined });
+    this.newest = { revision: 0, shop: 0 };
+    if (which === "mine") {
+      this.projects.over(earlier.revision);
+      return;
+    }
+    this.projects.loaded(earlier.doc, earlier.revision);
+    this.both("What the server was put back to", (d) => ({ ...d, project: earlier.doc }));
+  };
 
   /** The desk this moment. */
   readonly current = (): Desk | undefined => this.store.getState().history?.now;
@@ -160,6 +218,7 @@ export class Documents {
   /** A saver's state changed. */
   private told() {
     this.store.setState({ save: graver(this.projects.state, this.shops.state) });
+    this.onSaved();
     if (this.shops.state.is === "stale") void this.joinShops();
     if (this.projects.state.is === "stale") void this.compare();
     if (this.newest.revision > this.projects.revision || this.newest.shop > this.shops.revision) void this.catchUp();

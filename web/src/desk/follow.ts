@@ -1,3 +1,5 @@
+import { inTouch, lostTouch, versionIs } from "../lib/touch";
+
 /** How new what the server has is. */
 export interface Now {
   project?: string;
@@ -5,9 +7,14 @@ export interface Now {
   events?: number;
   shop: number;
   gone?: boolean;
+  /** Of the program, and which start of the server it is. */
+  version: string;
+  run: string;
 }
 
 const again = [250, 500, 1000, 2000, 4000]; // ms until it is tried again
+
+const patience = 2; // times that it fails until the page says that the server does not answer
 
 /** Hears from the server whenever a project, or with "" anything, changes; gives what ends it. A connection that breaks is made anew. */
 export function follow(project: string, heard: (n: Now) => void): () => void {
@@ -21,10 +28,15 @@ export function follow(project: string, heard: (n: Now) => void): () => void {
     socket = new WebSocket(at);
     socket.onmessage = (m) => {
       failed = 0;
-      heard(JSON.parse(m.data as string) as Now);
+      inTouch();
+      const n = JSON.parse(m.data as string) as Now;
+      versionIs(n.version);
+      heard(n);
     };
     socket.onclose = () => {
-      if (!ended) timer = setTimeout(open, again[Math.min(failed++, again.length - 1)]);
+      if (ended) return;
+      timer = setTimeout(open, again[Math.min(failed++, again.length - 1)]);
+      if (failed > patience) lostTouch();
     };
   };
   // a page that was asleep, or without a network, does not wait until it is tried again

@@ -25,6 +25,9 @@ const net = vi.hoisted(() => {
 const shop: Shop = { measurements: [], stock: [], tools: [], rack: [], prices: { prices: [], taxRate: 0 } };
 const project = (name: string): Project => ({ name, units: "in", style: "inches", tool: "saw", copies: 1 });
 
+/** What the server says of how new what it has is. */
+const now = (n: Partial<Now>): Now => ({ shop: 1, version: "v", run: "r", ...n });
+
 type Answer = Awaited<ReturnType<Server["edit"]>>;
 
 /** A server that answers gestures when it is told to, and everything else at once. */
@@ -32,6 +35,7 @@ function bench() {
   const edits: { project: Project; answer: (name: string, more?: Partial<Answer>) => Promise<void> }[] = [];
   const saved: string[] = [];
   const heard: ((n: Now) => void)[] = [];
+
   const at = { name: "a", revision: 1 };
   const server: Server = {
     project: async () => ({ doc: project(at.name), revision: at.revision }),
@@ -129,7 +133,7 @@ describe("another window", () => {
     await b.open.open();
     b.at.name = "theirs";
     b.at.revision = 2;
-    b.heard[0]?.({ revision: 2, shop: 1 });
+    b.heard[0]?.(now({ revision: 2, shop: 1 }));
     await vi.waitFor(() => expect(b.name()).toBe("theirs"));
     expect(b.saved).toEqual([]); // what came is not saved back
     expect(b.open.store.getState().save.is).toBe("saved");
@@ -143,7 +147,7 @@ describe("another window", () => {
     b.open.documents.edit("Name", (p) => ({ ...p, name: "mine" }));
     b.at.name = "theirs";
     b.at.revision = 2;
-    b.heard[0]?.({ revision: 2, shop: 1 });
+    b.heard[0]?.(now({ revision: 2, shop: 1 }));
     await new Promise((go) => setTimeout(go, 0));
     expect(b.name()).toBe("mine");
   });
@@ -151,7 +155,7 @@ describe("another window", () => {
   it("that deletes the project is told", async () => {
     const b = bench();
     await b.open.open();
-    b.heard[0]?.({ shop: 1, gone: true });
+    b.heard[0]?.(now({ shop: 1, gone: true }));
     expect(b.open.store.getState().gone).toBe(true);
     await b.open.putBack();
     expect(b.open.store.getState().gone).toBe(false);

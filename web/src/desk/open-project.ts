@@ -1,6 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { type StoreApi, createStore } from "zustand/vanilla";
-import type { Done, Edit, Fix, PlanAnswer, Project, Shop } from "../api/client";
+import { type Done, type Edit, type Fix, type PlanAnswer, type Project, Refusal, type Shop } from "../api/client";
 import type { Picked } from "../frame/items";
 import { named, namesOf } from "../frame/names";
 import { Documents, type Other } from "./documents";
@@ -10,7 +10,10 @@ import { type Asks, Gestures, type Refused } from "./gestures";
 import type { History } from "./history";
 import { type Planned, Planner, nothing } from "./planner";
 import type { Now } from "./follow";
-import { type Outgoing, Recorder, type ToDo, nothingDone, shelfOf } from "./record";
+import { type Keeper, KeepsNewest, type Kept, type Stored, deviceKeeper } from "./kept";
+import { type Outgoing, Recorder, type ToDo, nothingDone } from "./record";
+import { shelfOf } from "./shelf";
+import { freshAs, keptAs, keptHeader, pageKept } from "../lib/touch";
 import type { SaveState } from "./saver";
 import { beginning } from "./doing";
 import { type ShopAsk, type Whom, isOwn, ownOf, shopFor } from "./scope";
@@ -51,6 +54,8 @@ export interface State {
   shopAsk?: ShopAsk;
   /** Whom the changes of the shop that follow are for, until the page is left; asked each time where nothing was said. */
   shopFor?: Whom;
+  /** The server was put back to an earlier state of the project than this page has. */
+  earlier?: Stored<Project>;
   /** The project was deleted, in another window. */
   gone?: boolean;
   /** What was done last in a project that is not open here, or why it was not. */
@@ -67,6 +72,18 @@ export interface First {
   answer?: PlanAnswer;
 }
 
+const patience = 4000; // ms that a page waits for the server before it shows what was kept
+
+/** Nothing, after the server has not answered for a while, or at once where it cannot be reached. */
+async function silence(): Promise<undefined> {
+  const late = new Promise<undefined>((go) => setTimeout(go, patience, undefined));
+  const none = fetch("/api/about").then(
+    (r) => (r.headers.get(keptHeader) ? undefined : late),
+    () => undefined,
+  );
+  return Promise.race([late, none]);
+}
+
 /** One project, open in this window: its documents, the plan that follows them, and the gestures that change them. */
 export class OpenProject {
   readonly store: StoreApi<State>;
@@ -76,6 +93,10 @@ export class OpenProject {
   readonly recorder: Recorder;
   private unfollow?: () => void;
   private readonly server: Server;
+  private readonly keeps: KeepsNewest;
+  /** The newest answer of the server, and when it came. */
+  private answer?: PlanAnswer;
+  private answered = 0;
 
   constructor(
     client: QueryClient,
@@ -83,6 +104,7 @@ export class OpenProject {
     server?: Server,
     /** It stands for several projects that are bought and cut together: nothing of a frame can be changed. */
     readonly several = false,
+    private readonly keeper: Keeper = deviceKeeper(),
   ) {
     this.store = createStore<State>(() => ({
       save: { is: "saved" },
@@ -92,12 +114,29 @@ export class OpenProject {
       waiting: 0,
       outgoing: nothingDone,
     }));
-    this.server = server ?? serverOf(client, id);
-    this.documents = new Documents(this.store, this.server);
+    const at = server ?? serverOf(client, id);
+    this.server = {
+      ...at,
+      plan: async (d, o) => {
+        const a = await at.plan(d, o);
+        if (d === this.documents.current()) {
+          this.answer = a;
+          if (this.heardSince && this.documents.upToDate) freshAs(this.id);
+        }
+        this.answered = Date.now();
+        return a;
+      },
+    };
+    this.keeps = new KeepsNewest(id, this.keeper);
+    this.documents = new Documents(this.store, this.server, () => this.keep());
     this.planner = new Planner(this.store, this.server);
     this.gestures = new Gestures(this.store, this.documents, this.server);
     this.documents.onChange(this.planner.plan);
     this.documents.onChange(() => this.store.setState({ elsewhere: undefined })); // what is done here is told instead
+    this.documents.onChange(() => this.keep());
+    this.store.subscribe((s, was) => {
+      if (s.planned.plan !== was.planned.plan) this.keep();
+    });
     this.recorder = new Recorder(
       shelfOf(id),
       (events) => this.server.say(events),
@@ -202,10 +241,19 @@ export class OpenProject {
       return;
     }
     if (this.store.getState().gone) this.store.setState({ gone: false });
-    this.documents.heardOf(n.revision ?? 0, n.shop);
     const { planned } = this.store.getState();
-    if ((n.events ?? 0) > (planned.events ?? 0)) this.planner.refresh();
+    if (this.run && this.run !== n.run && !this.several) void this.documents.lookAnew().catch(() => undefined);
+    this.run = n.run;
+    this.documents.heardOf(n.revision ?? 0, n.shop);
+    // after a look at what was kept the server is asked once more, whatever it says of how new it is
+    if ((n.events ?? 0) !== (planned.events ?? 0) || (this.fromDevice && !this.heardSince)) this.planner.refresh();
+    this.heardSince = true;
   };
+  private run?: string;
+  /** The page was opened with what was kept. */
+  private fromDevice = false;
+  /** The server has said how new what it has is, since the page shows it. */
+  private heardSince = false;
 
   readonly putBack = async () => {
     await this.server.putBack();
@@ -213,38 +261,94 @@ export class OpenProject {
   };
 
   async open(first?: First) {
-    await this.read(first);
-    if (this.closed) return;
+    await this.read(first?.id === this.id ? first : undefined);
+    if (this.closed || !this.documents.current()) return;
     this.recorder.open();
     this.unfollow = this.server.follow(this.heard);
   }
 
+  /** Keeps on this device what is on the page, with what the server does not have of it. */
+  private keep() {
+    const docs = this.documents.kept();
+    if (!docs || this.closed || !this.opened) return;
+    this.keeps.keep({ at: this.answered || this.openedAt, ...docs, answer: this.answer });
+  }
+  /** What was left on this device is on the desk: from now on the page is what is kept. */
+  private opened = false;
+  private openedAt = 0;
+
   private closed = false;
 
+  /** Puts the project on the desk: as the page brought it, as the server says, or as this device kept it. */
   private async read(first?: First) {
-    if (first?.id !== this.id) return this.documents.open();
-    const a = first.answer;
-    if (a?.shopKey) remember(first.shop, a.shopKey);
-    // the plan stands before what it is of is known to the planner, which then has nothing to ask
-    if (a)
+    const brought = first && {
+      project: { doc: first.project, revision: first.revision },
+      shop: { doc: first.shop, revision: first.shopRevision },
+      answer: first.answer,
+      at: pageKept(),
+    };
+    if (brought && !brought.at) {
+      if (brought.answer?.shopKey) remember(brought.shop.doc, brought.answer.shopKey);
+      this.begin({ ...brought, at: Date.now() });
+      this.left(await this.keeper.get(this.id));
+      return;
+    }
+    const had = await this.keeper.get(this.id);
+    const kept = had && (!brought || had.at >= brought.at) ? had : brought;
+    const asked = Promise.all([this.server.project(), this.server.shop()]);
+    try {
+      const said = await (kept ? Promise.race([asked, silence()]) : asked);
+      if (said) {
+        const [project, shop] = said;
+        this.begin({ project, shop, at: Date.now() });
+        this.left(had);
+        return;
+      }
+    } catch (e) {
+      if (!kept || e instanceof Refusal) {
+        if (!this.closed) this.store.setState({ failed: e as Error });
+        return;
+      }
+    }
+    if (this.closed || !kept) return;
+    asked.catch(() => undefined); // it is heard of by following
+    this.fromDevice = true;
+    keptAs(this.id, kept.at);
+    this.begin(kept);
+    this.left(had);
+  }
+
+  /** The plan stands before what it is of is known to the planner, which then has nothing to ask. */
+  private begin({ project, shop, answer: a, at }: Pick<Kept, "project" | "shop" | "answer" | "at">) {
+    if (this.closed) return;
+    this.openedAt = at;
+    if (a) {
+      this.answer = a;
       this.planner.begin({
         plan: a.plan,
         repeats: a.repeats,
         beside: a.beside,
         drawing: a.drawings[0],
-        of: { project: first.project, shop: first.shop },
+        of: { project: project.doc, shop: shop.doc },
         events: a.events,
+        alone: a.alone,
         places: nothing,
         old: false,
       });
-    return this.documents.open({
-      project: { doc: first.project, revision: first.revision },
-      shop: { doc: first.shop, revision: first.shopRevision },
-    });
+    }
+    this.documents.open(project, shop);
+  }
+
+  /** What was changed here before, and never reached the server, is on the desk again. */
+  private left(had?: Kept) {
+    if (this.closed) return;
+    this.opened = true;
+    if (had?.mine) this.documents.takeUp(had.mine, had);
   }
 
   close() {
     this.closed = true;
+    freshAs(this.id);
     this.unfollow?.();
     this.recorder.close();
     this.documents.close();

@@ -19,19 +19,15 @@ import {
   api,
   ask,
 } from "../api/client";
+import { keptHeader, noticed } from "../lib/touch";
 import { deviceName } from "./device";
 import type { Elsewhere } from "./elsewhere";
 import { type Now, follow } from "./follow";
 import type { Desk } from "./history";
+import type { Stored } from "./kept";
 
 type EditAnswer = NonNullable<Awaited<ReturnType<typeof editAt>>>;
 const editAt = (body: { project: Project; shop?: Shop; edit: Edit; of?: string }) => ask(api.POST("/api/edit", { body }));
-
-/** A stored document and the revision it has. */
-export interface Stored<T> {
-  doc: T;
-  revision: number;
-}
 
 /** What an open project asks of the server. */
 export interface Server {
@@ -53,6 +49,13 @@ export interface Server {
   follow: (heard: (n: Now) => void) => () => void;
   /** The project is closed: what is still being read is let go. */
   close: () => void;
+}
+
+/** What the server says itself: what was kept in its place is as good as no answer. */
+export async function own<T extends { response: Response }>(call: Promise<T>): Promise<T> {
+  const answer = await call;
+  if (answer.response.headers.get(keptHeader)) throw new TypeError("kept on this device");
+  return answer;
 }
 
 /**
@@ -79,12 +82,12 @@ export function serverOf(client: QueryClient, id: string): Server {
   return {
     project: () =>
       read("project", async (signal) => {
-        const p = await ask(api.GET("/api/projects/{id}", { params: { path: { id } }, signal }));
+        const p = await ask(own(api.GET("/api/projects/{id}", { params: { path: { id } }, signal })));
         return { doc: p.project, revision: p.revision };
       }),
     shop: () =>
       read("shop", async (signal) => {
-        const s = await ask(api.GET("/api/shop", { signal }));
+        const s = await ask(own(api.GET("/api/shop", { signal })));
         return { doc: s.shop, revision: s.revision };
       }),
     saveProject: (revision, project) =>
@@ -125,6 +128,16 @@ export const remember = (shop: Shop, key: string) => void keys.set(shop, key);
 export const sayDone = (id: string, events: DoneEvent[]): Promise<EventsAnswer> =>
   ask(api.POST("/api/projects/{id}/events", { params: { path: { id } }, body: { device: deviceName(), events } }));
 
+/** A project that stands for several, by their ids with commas between: enough to say what was done to them. */
+export const standsFor = (of: string): Project => ({
+  name: "",
+  units: "in",
+  style: "inches",
+  copies: 1,
+  tool: "",
+  together: { of: of.split(",") },
+});
+
 /** Says what was done to several projects: each has its share in its record. */
 export const sayTogether = (project: Project, events: DoneEvent[]): Promise<EventsAnswer> =>
   ask(
@@ -151,12 +164,13 @@ export interface PlanOptions {
 async function askOf(path: string, d: Desk, o: PlanOptions): Promise<Response> {
   const key = keys.get(d.shop);
   const of = d.project.together ? undefined : o.of; // several have their records each
-  const r = await fetch(path, {
+  const call = fetch(path, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
     body: `{"project":${JSON.stringify(d.project)},${key ? `"shopKey":"${key}"` : `"shop":${textOf(d.shop)}`}${o.draw ? ',"draw":true' : ""}${o.draft ? ',"draft":true' : ""}${of ? `,"of":${JSON.stringify(of)}` : ""}${o.newest ? ',"newest":true' : ""}${o.typed ? ',"typed":true' : ""}${o.more ? `,${JSON.stringify(o.more).slice(1, -1)}` : ""}}`,
     signal: o.signal,
   });
+  const r = noticed(await call);
   if (r.ok) return r;
   const refusal = new Refusal(r.status, await r.json().catch(() => ({})));
   if (!key || !refusal.places["/shopKey"]) throw refusal;

@@ -1,40 +1,98 @@
 import { useEffect, useState } from "react";
-import { Refusal, api, ask } from "../api/client";
-import { shelfOf, shelvesWithEvents } from "./record";
-import { sayDone, sayTogether } from "./server";
+import { type DoneEvent, type EventsAnswer, type Project, Refusal, type Shop, api, ask } from "../api/client";
+import { mergeShops } from "./history";
+import { type Keeper, type Kept, deviceKeeper } from "./kept";
+import { sayDone, sayTogether, standsFor } from "./server";
+import { sendWaiting, shelfOf, shelvesWithEvents, waitingOf } from "./shelf";
 
 /** What waits on this device of one project, or of several that are bought together. */
 export interface Waiting {
-  /** The project, or several with commas between. */
+  /** The project, or several with commas between; "" is the shop. */
   id: string;
   events: number;
+  /** Events that the server could not take, and that are set aside. */
+  aside: number;
+  /** Sizes, prices and the like that were changed. */
+  changes: boolean;
   /** The server does not answer, it is refused, or the project is gone. */
   why: "silent" | "refused" | "gone";
 }
 
-/** Sends the events of one project, or of several that are bought together. */
-async function send(id: string) {
-  const of = id.includes(",") ? await ask(api.GET("/api/purchases/{of}", { params: { path: { of: id } } })) : undefined;
-  const shelf = shelfOf(id);
-  for (const batch of shelf.list()) {
-    await (of ? sayTogether(of.project, batch.events) : sayDone(id, batch.events));
-    shelf.drop(batch.key);
+/** Says what was done to one project, or to several that are bought together. */
+const sayTo =
+  (id: string) =>
+  (events: DoneEvent[]): Promise<EventsAnswer> =>
+    id.includes(",") ? sayTogether(standsFor(id), events) : sayDone(id, events);
+
+/** What stores changes that were kept. */
+export interface Stores {
+  project: (id: string, revision: number, p: Project) => Promise<number>;
+  shop: () => Promise<{ doc: Shop; revision: number }>;
+  saveShop: (revision: number, s: Shop) => Promise<number>;
+}
+
+const stores: Stores = {
+  project: async (id, revision, project) =>
+    id.includes(",")
+      ? (await ask(api.PUT("/api/purchases/{of}", { params: { path: { of: id } }, body: { revision, project } }))).revision
+      : (await ask(api.PUT("/api/projects/{id}", { params: { path: { id } }, body: { revision, project } }))).revision,
+  shop: async () => {
+    const s = await ask(api.GET("/api/shop"));
+    return { doc: s.shop, revision: s.revision };
+  },
+  saveShop: async (revision, shop) => (await ask(api.PUT("/api/shop", { body: { revision, shop } }))).revision,
+};
+
+/**
+ * Stores what was changed on this device and the server does not have; what others changed in the shop stays. A project that
+ * another window saved meanwhile waits for its page, which has both in sight. Each part that is stored is no longer kept as waiting.
+ */
+export async function storeChanges(id: string, at: Keeper, to: Stores): Promise<void> {
+  const k = await at.get(id);
+  if (!k?.mine) return;
+  let now: Kept = k;
+  const keep = (next: Partial<Kept>) => {
+    now = { ...now, ...next };
+    if (now.mine && !now.mine.project && !now.mine.shop) now = { ...now, mine: undefined };
+    return at.set(id, now);
+  };
+  if (k.mine.shop) {
+    const theirs = await to.shop();
+    const doc = mergeShops(k.shop.doc, k.mine.shop, theirs.doc);
+    const revision = await to.saveShop(theirs.revision, doc);
+    await keep({ shop: { doc, revision }, mine: { ...now.mine, shop: undefined } });
+  }
+  const { project } = k.mine;
+  if (project) {
+    const revision = await to.project(id, k.project.revision, project);
+    await keep({ project: { doc: project, revision }, mine: { ...now.mine, project: undefined } });
   }
 }
 
 /** Sends what waits on this device of projects whose page is closed, and gives what still waits. What the server refuses stays: the project's page says it. */
-async function sendAll(): Promise<Waiting[]> {
+async function sendAll(only?: string): Promise<Waiting[]> {
   const left: Waiting[] = [];
-  for (const id of shelvesWithEvents()) {
-    try {
-      await send(id);
-    } catch (e) {
-      const events = shelfOf(id)
-        .list()
-        .reduce((n, b) => n + b.events.length, 0);
-      const why = !(e instanceof Refusal) ? "silent" : e.status === 404 ? "gone" : "refused";
-      if (events > 0) left.push({ id, events, why });
-    }
+  const at = deviceKeeper();
+  const ids = only === undefined ? new Set([...shelvesWithEvents(), ...(await at.ids())]) : [only];
+  for (const id of ids) {
+    const shelf = shelfOf(id);
+    let e: Error | undefined;
+    if (waitingOf(shelf).length > 0) e = await sendWaiting(shelf, sayTo(id));
+    const changed = await storeChanges(id, at, stores).then(
+      () => undefined,
+      (x: Error) => x,
+    );
+    const events = waitingOf(shelf).reduce((n, b) => n + b.events.length, 0);
+    const aside = shelf.aside().length;
+    if (events === 0 && aside === 0 && !changed) continue;
+    const refused = [e, changed].find((x) => x instanceof Refusal) as Refusal | undefined;
+    left.push({
+      id,
+      events,
+      aside,
+      changes: Boolean(changed),
+      why: refused?.status === 404 ? "gone" : refused || aside ? "refused" : "silent",
+    });
   }
   return left;
 }
@@ -43,12 +101,14 @@ async function sendAll(): Promise<Waiting[]> {
 export function letGo(id: string) {
   const shelf = shelfOf(id);
   for (const b of shelf.list()) shelf.drop(b.key);
+  for (const a of shelf.aside()) shelf.takeUp(a.event.id);
+  void deviceKeeper().del(id);
 }
 
 const again = 10_000; // ms
 
-/** What waits on this device, of projects that are not open; meanwhile it is sent. */
-export function useWaiting(): [left: Waiting[], look: () => void] {
+/** What waits on this device, of projects that are not open, or of one of them alone; meanwhile it is sent. */
+export function useWaiting(only?: string): [left: Waiting[], look: () => void] {
   const [left, setLeft] = useState<Waiting[]>([]);
   const [look, lookAgain] = useState(0);
   useEffect(() => {
@@ -56,7 +116,7 @@ export function useWaiting(): [left: Waiting[], look: () => void] {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const go = async () => {
       clearTimeout(timer);
-      const still = await sendAll();
+      const still = await sendAll(only);
       if (over) return;
       setLeft(still);
       if (still.length > 0) timer = setTimeout(() => void go(), again);
@@ -69,6 +129,6 @@ export function useWaiting(): [left: Waiting[], look: () => void] {
       clearTimeout(timer);
       removeEventListener("online", now);
     };
-  }, [look]);
+  }, [look, only]);
   return [left, () => lookAgain((n) => n + 1)];
 }

@@ -1,6 +1,6 @@
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import { hasAll } from "../desk/record";
+import { hasAll } from "../desk/shelf";
 import { fileOf } from "../desk/server";
 import { download } from "../lib/download";
 import type { Desk } from "../desk/history";

@@ -6,6 +6,7 @@ export function Trouble() {
   const open = useOpen();
   const save = useOpenState((s) => s.save);
   const gone = useOpenState((s) => s.gone);
+  const earlier = useOpenState((s) => s.earlier);
   const [why, setWhy] = useState("");
   if (gone)
     return (
@@ -19,6 +20,21 @@ export function Trouble() {
           onClick={() => void open.putBack().catch(() => setWhy("It could not be put back: the server does not answer."))}
         >
           Put it back
+        </button>
+      </div>
+    );
+  if (earlier)
+    return (
+      <div role="alert" className="no-print flex flex-wrap items-center gap-3 border-b-2 border-bad bg-paper-2 px-4 py-2">
+        <span>
+          <strong>The server has another state of this project now: it was put back to a backup.</strong> Nothing here was changed.
+          Whichever you choose, Undo brings the other back.
+        </span>
+        <button type="button" className="btn btn-small btn-main" onClick={() => open.documents.afterEarlier("mine")}>
+          Save what is here
+        </button>
+        <button type="button" className="btn btn-small" onClick={() => open.documents.afterEarlier("theirs")}>
+          Take the backup’s
         </button>
       </div>
     );

@@ -1,15 +1,17 @@
+import { noticed } from "./touch";
 import { type ComponentType, createElement, lazy, useState } from "react";
 
 const waiting: (() => Promise<unknown>)[] = [];
 
 const again = 2000; // ms after a failure
 
-/** Code that is fetched until it is there: the server may have stopped for a while. */
+/** Code that is fetched until it is there: the server may have stopped for a while. One of another version has it no more, which the page then says. */
 async function fetched<T>(load: () => Promise<T>): Promise<T> {
   for (;;) {
     try {
       return await load();
     } catch {
+      await fetch("/api/about").then(noticed, () => undefined);
       await new Promise((go) => setTimeout(go, again));
     }
   }

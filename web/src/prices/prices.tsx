@@ -27,7 +27,7 @@ const old = (p: PricePart, b: PriceBook) => p.days !== undefined && p.days > b.s
 
 /** Every part of every project, with its prices: one page to type, paste or open them. */
 export default function PricesPage() {
-  const { shop, save, change, undone, undo } = useStoredShop("prices");
+  const { shop, save, change, undone, undo, waits } = useStoredShop("prices");
   const book = useQuery({ queryKey: ["prices"], queryFn: () => ask(api.GET("/api/prices")), refetchOnMount: "always" });
   useEffect(() => {
     if (shop.data) setCurrency(shop.data.shop.prices.currency);
@@ -83,6 +83,11 @@ export default function PricesPage() {
         {(book.isPending || shop.isPending) && <Loading what="the prices" />}
         {(book.error || shop.error) && (
           <Failure why="The server does not answer." retry={() => void Promise.all([book.refetch(), shop.refetch()])} />
+        )}
+        {waits && (
+          <p role="status" className="unsent">
+            What was typed here waits on this device, and goes out by itself as soon as the server answers.
+          </p>
         )}
         {save.error && <Failure why={`${save.error.message}. The price was not saved; type it once more.`} />}
         <PasteList onTake={(label, by) => change(label, by)} />

@@ -24,7 +24,7 @@ async function lengthOf(t: string, like: string): Promise<number> {
 
 /** The rack: pipe that is left, each piece with its mark, its length and where it lies, and what it would do for. */
 export default function RackPage() {
-  const { shop, save, change, undone, undo } = useStoredShop("rack");
+  const { shop, save, change, undone, undo, waits } = useStoredShop("rack");
   const rack = useQuery({ queryKey: ["rack"], queryFn: () => ask(api.GET("/api/rack")), refetchOnMount: "always" });
   const one = (o: Offcut, by: (o: Offcut) => Offcut | undefined) => (s: Shop) => ({
     ...s,
@@ -54,6 +54,11 @@ export default function RackPage() {
         </div>
         {(rack.isPending || shop.isPending) && <Loading what="the rack" />}
         {rack.error && <Failure why="The server does not answer." retry={() => void rack.refetch()} />}
+        {waits && (
+          <p role="status" className="unsent">
+            What was changed here waits on this device, and goes out by itself as soon as the server answers.
+          </p>
+        )}
         {save.error && <Failure why={`${save.error.message}. It was not saved; do it once more.`} />}
         {undone && <UndoLine label={undone} onUndo={undo} />}
         <Put

@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { type PlanAnswer, type Project, type Shop, api, ask } from "../api/client";
 import { beginning } from "../desk/doing";
-import { Recorder, shelfOf } from "../desk/record";
+import { Recorder } from "../desk/record";
+import { shelfOf } from "../desk/shelf";
 import { savesDone } from "../desk/saver";
 import { planOf, sayDone, sayTogether } from "../desk/server";
 

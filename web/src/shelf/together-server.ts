@@ -1,9 +1,9 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { type PlanAnswer, type Project, Refusal, api, ask } from "../api/client";
+import { type Project, Refusal, api, ask } from "../api/client";
 import { fixStored } from "../desk/elsewhere";
 import { follow } from "../desk/follow";
 import { merge } from "../desk/merge";
-import { type Server, planOf, sayTogether, serverOf } from "../desk/server";
+import { type Server, own, planOf, sayTogether, serverOf, standsFor } from "../desk/server";
 
 /** What several projects are called where one has its id: in the address, and where events wait on this device. */
 export const idOf = (ids: string[]) => [...new Set(ids)].sort().join(",");
@@ -14,10 +14,9 @@ export const idOf = (ids: string[]) => [...new Set(ids)].sort().join(",");
  */
 export function togetherServer(client: QueryClient, of: string): Server {
   let now: { doc: Project; revision: number } | undefined;
-  let seen = false; // a plan is on the page
   const path = { params: { path: { of } } };
   const read = async () => {
-    const { revision, project } = await ask(api.GET("/api/purchases/{of}", path));
+    const { revision, project } = await ask(own(api.GET("/api/purchases/{of}", path)));
     now = { doc: project, revision };
     return now;
   };
@@ -43,30 +42,11 @@ export function togetherServer(client: QueryClient, of: string): Server {
       }
     },
     edit: () => Promise.reject(new Refusal(422, { status: 422, title: "Change a project by itself: here several are bought." })),
-    plan: async (d, o) => {
-      const answer = await keptPlan(of, !seen, () => planOf(d, { signal: o.signal }));
-      seen = true;
-      return answer;
-    },
-    say: (events) => sayTogether(now?.doc as Project, events),
+    plan: (d, o) => planOf(d, { signal: o.signal }),
+    say: (events) => sayTogether(now?.doc ?? standsFor(of), events),
     fixIn: (frame, fix) => fixStored(now?.doc.together?.of[frame] ?? "", fix),
     putBack: async () => undefined,
     // whatever changes in one of them may change what is bought
     follow: (heard) => follow(of, (n) => heard({ ...n, events: Number.MAX_SAFE_INTEGER })),
   };
-}
-
-/** The page opens without the network, too: with the plan that was seen last, where the server does not answer. What is changed then waits for a plan of its own. */
-async function keptPlan(of: string, first: boolean, plan: () => Promise<PlanAnswer>): Promise<PlanAnswer> {
-  const store = "caches" in window ? await caches.open("sturdyelbow-1").catch(() => undefined) : undefined;
-  const key = `/kept/plan?of=${of}`;
-  try {
-    const answer = await plan();
-    void store?.put(key, new Response(JSON.stringify(answer))).catch(() => undefined); // there is no room: it is not kept
-    return answer;
-  } catch (e) {
-    const had = first && e instanceof TypeError ? await store?.match(key) : undefined;
-    if (!had) throw e;
-    return (await had.json()) as PlanAnswer;
-  }
 }

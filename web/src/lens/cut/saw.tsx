@@ -6,6 +6,7 @@ import { INCH, Len, plural, text } from "../../lib/format";
 import { sizeWords } from "../../lib/words";
 import { Unsent } from "../unsent";
 import { MenuHome } from "../../ui/menu";
+import { CutByKept, useMayCut } from "./by-kept";
 import { CutWrong } from "./cut-wrong";
 import { type Step, type Task, stepsOf, tally } from "./steps";
 import { leftovers } from "./left-over";
@@ -48,8 +49,9 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
     setWrong(false);
     setAt(steps[Math.max(0, Math.min(steps.length - 1, n))]?.key);
   };
+  const may = useMayCut();
   const act = () => {
-    if (!step || wrong) return;
+    if (!step || wrong || !may) return;
     if (!step.done) {
       if (task === "cut") open.did(cuttingOne(step.of, step.stick, step.piece, out));
       else if (step.event) open.did({ kind: task, item: step.event });
@@ -109,7 +111,9 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
       {step && (
         <>
           <Card key={step.key} step={step} steps={steps} task={task} />
-          {wrong ? (
+          {!may ? (
+            <CutByKept />
+          ) : wrong ? (
             <MenuHome value={home}>
               <CutWrong key={step.key} step={step} steps={steps} onDone={() => setWrong(false)} />
             </MenuHome>
@@ -126,7 +130,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
               </button>
             </div>
           )}
-          {!wrong && (
+          {!wrong && may && (
             <p className="saw-more">
               {step.done && step.event ? (
                 <button

@@ -9,6 +9,7 @@ import { Head } from "../../ui/ui";
 import { Unsent } from "../unsent";
 import { AlsoCut } from "./also";
 import { AskedProvider, useMistakes } from "./asked";
+import { CutByKept, useMayCut } from "./by-kept";
 import { CutList } from "./cut-list";
 import { Further } from "./further";
 import { goesOn, leftovers } from "./left-over";
@@ -57,6 +58,7 @@ function Sheet() {
   return (
     <>
       <Unsent />
+      <CutByKept />
       <section aria-labelledby="cut-head">
         <Head id="cut-head" title="Where to cut">
           <span className="text-sm text-ink-2">
@@ -130,6 +132,7 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
   const out = useOpenState((s) => s.outgoing.events);
   const mistakes = useMistakes();
   const scrap = useShop((s) => s.scrap) || usualScrap;
+  const may = useMayCut();
   const done = withOutgoing(out);
   const earlier = t.sticks.filter((s) => s.earlier);
   const onRack = (...ids: string[]) => open.did(...ids.map((item) => ({ kind: "racked", item })));
@@ -170,7 +173,7 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
         onPick={onPick}
         before={earlier.length}
         isCut={(p) => !p.pipe || done.isCut(p)}
-        onCut={onCut}
+        onCut={may ? onCut : undefined}
         onRack={onRack}
         scrap={scrap}
         tinted
