@@ -10,7 +10,6 @@ package drawing
 import (
 	"cmp"
 	"fmt"
-	"html"
 	"math"
 	"slices"
 	"strings"
@@ -48,7 +47,7 @@ type artist struct {
 	o      Options
 	scale  float64 // drawing units per inch
 	lo, hi [2]float64
-	b      strings.Builder
+	b      sheet
 	tags   []box
 }
 
@@ -63,14 +62,12 @@ func Frame(f *plan.Frame, o Options) string {
 		margin = 24
 	}
 	w, h := a.hi[0]-a.lo[0]+2*margin, a.hi[1]-a.lo[1]+2*margin
-	fmt.Fprintf(
-		&a.b,
-		`<svg xmlns="http://www.w3.org/2000/svg" class="frame" viewBox="%.1f %.1f %.1f %.1f" role="img" aria-label="%s" font-family="sans-serif">`,
+	a.b.add(`<svg xmlns="http://www.w3.org/2000/svg" class="frame" viewBox="%.1f %.1f %.1f %.1f" role="img" aria-label="%s" font-family="sans-serif">`,
 		a.lo[0]-margin,
 		a.lo[1]-margin,
 		w,
 		h,
-		html.EscapeString(a.caption()),
+		a.caption(),
 	)
 	a.floor()
 	a.bodies()
@@ -78,8 +75,8 @@ func Frame(f *plan.Frame, o Options) string {
 		a.sizes()
 		a.letters()
 	}
-	a.b.WriteString("</svg>")
-	return a.b.String()
+	a.b.put("</svg>")
+	return string(a.b.markup())
 }
 
 func (a *artist) caption() string {
@@ -149,13 +146,13 @@ func (a *artist) floor() {
 		q := a.at(a.corner(c))
 		pts = append(pts, fmt.Sprintf("%.1f,%.1f", q.x, q.y))
 	}
-	fmt.Fprintf(&a.b, `<polygon class="floor" points="%s" fill="#8883" stroke="#8886" stroke-dasharray="4 6"/>`, strings.Join(pts, " "))
+	a.b.add(`<polygon class="floor" points="%s" fill="#8883" stroke="#8886" stroke-dasharray="4 6"/>`, strings.Join(pts, " "))
 }
 
 // body is a pipe's visible part or a whole fitting; far ones are drawn first.
 type body struct {
 	depth float64
-	svg   string
+	svg   markup
 }
 
 const edge = `#33302c`
@@ -179,12 +176,12 @@ func (a *artist) bodies() {
 	}
 	slices.SortStableFunc(all, func(s, t body) int { return cmp.Compare(t.depth, s.depth) })
 	for _, s := range all {
-		a.b.WriteString(s.svg)
+		a.b.put(s.svg)
 	}
 }
 
-func line(class, colour string, p, q flat, width float64) string {
-	return fmt.Sprintf(
+func line(class, colour string, p, q flat, width float64) markup {
+	return mark(
 		`<line class="%s" x1="%.1f" y1="%.1f" x2="%.1f" y2="%.1f" stroke="%s" stroke-width="%.2f"/>`,
 		class,
 		p.x,
@@ -203,14 +200,14 @@ func (a *artist) disc(d *link.Disc) body {
 		u = measure.Dir{1, 0, 0}
 	}
 	v := d.Axis.Cross(u).Unit()
-	side := func(out measure.Length, radius measure.Length, fill string) string {
+	side := func(out measure.Length, radius measure.Length, fill string) markup {
 		var pts []string
 		for k := range 36 {
 			sin, cos := math.Sincos(float64(k) * math.Pi / 18)
 			q := a.at(d.At.Along(d.Axis, out).Along(u, radius.Scale(cos)).Along(v, radius.Scale(sin)))
 			pts = append(pts, fmt.Sprintf("%.1f,%.1f", q.x, q.y))
 		}
-		return fmt.Sprintf(
+		return mark(
 			`<polygon class="wheel" points="%s" fill="%s" stroke="%s" stroke-width="1.2"/>`,
 			strings.Join(pts, " "),
 			fill,
@@ -229,13 +226,13 @@ func (a *artist) disc(d *link.Disc) body {
 }
 
 // curve draws the way of a pipe that is not straight.
-func (a *artist) curve(class, colour string, way []measure.Point, width float64) string {
+func (a *artist) curve(class, colour string, way []measure.Point, width float64) markup {
 	var pts []string
 	for _, p := range way {
 		q := a.at(p)
 		pts = append(pts, fmt.Sprintf("%.1f,%.1f", q.x, q.y))
 	}
-	return fmt.Sprintf(
+	return mark(
 		`<polyline class="%s" points="%s" fill="none" stroke="%s" stroke-width="%.2f" stroke-linejoin="round"/>`,
 		class,
 		strings.Join(pts, " "),
@@ -256,8 +253,8 @@ func (a *artist) pipe(p *plan.Pipe) body {
 	if len(p.Way) > 0 {
 		under, over = a.curve("edge", edge, p.Way, w+2), a.curve(class, fill, p.Way, max(w-1.2, 1))
 	}
-	return body{(m.depth + n.depth) / 2, fmt.Sprintf(`<g class="piece" data-pipe="%s" data-letter="%s"><title>%s</title>%s%s</g>`,
-		html.EscapeString(p.Pipe), p.Letter, html.EscapeString(title), under, over)}
+	return body{(m.depth + n.depth) / 2, mark(`<g class="piece" data-pipe="%s" data-letter="%s"><title>%s</title>%s%s</g>`,
+		p.Pipe, p.Letter, title, under, over)}
 }
 
 // collar is how long the ring is that tells a cemented joint from a dry one.
@@ -274,14 +271,12 @@ func (a *artist) joint(j *fitting.Joint) body {
 	slices.SortStableFunc(ports, func(p, q fitting.Port) int {
 		return cmp.Compare(a.at(j.At.Along(q.Dir, measure.Foot)).depth, a.at(j.At.Along(p.Dir, measure.Foot)).depth)
 	})
-	var outline, hubs, rings strings.Builder
+	var outline, hubs, rings sheet
 	centre := a.at(j.At)
 	if !j.Free() {
 		r := j.Body.Inches() * a.scale / 2
-		fmt.Fprintf(&outline, `<circle class="edge-fill" cx="%.1f" cy="%.1f" r="%.2f" fill="%s"/>`, centre.x, centre.y, r+1, edge)
-		fmt.Fprintf(
-			&hubs,
-			`<circle class="%s-fill" cx="%.1f" cy="%.1f" r="%.2f" fill="%s"/>`,
+		outline.add(`<circle class="edge-fill" cx="%.1f" cy="%.1f" r="%.2f" fill="%s"/>`, centre.x, centre.y, r+1, edge)
+		hubs.add(`<circle class="%s-fill" cx="%.1f" cy="%.1f" r="%.2f" fill="%s"/>`,
 			class,
 			centre.x,
 			centre.y,
@@ -300,8 +295,8 @@ func (a *artist) joint(j *fitting.Joint) body {
 			from, to = j.At.Along(p.Dir, -j.Beyond()), j.At.Along(p.Dir, p.Takes())
 		}
 		m, n := a.at(from), a.at(to)
-		outline.WriteString(line("edge", edge, m, n, w+2))
-		hubs.WriteString(line(class, fill, m, n, max(w-1.2, 1)))
+		outline.put(line("edge", edge, m, n, w+2))
+		hubs.put(line(class, fill, m, n, max(w-1.2, 1)))
 		if p.Fill != fitting.WithPipe {
 			continue
 		}
@@ -310,11 +305,11 @@ func (a *artist) joint(j *fitting.Joint) body {
 			ring, colour = "ring cemented", "#7b4fa3"
 		}
 		back := a.at(to.Along(p.Dir, -collar))
-		fmt.Fprintf(&rings, `<g data-insertion="%s" data-mode="%s">%s%s</g>`, html.EscapeString(j.ID+"|"+p.Pipe), p.Mode,
+		rings.add(`<g data-insertion="%s" data-mode="%s">%s%s</g>`, j.ID+"|"+p.Pipe, p.Mode,
 			line("edge", edge, a.at(to.Along(p.Dir, -collar-collar/4)), n, w+2), line(ring, colour, back, n, max(w-0.4, 1)))
 	}
-	return body{centre.depth, fmt.Sprintf(`<g class="fitting" data-joint="%s"><title>%s</title>%s%s%s</g>`, html.EscapeString(j.ID),
-		html.EscapeString(fmt.Sprintf("%s %s at %s", j.Size, j.Kind, j.ID)), outline.String(), hubs.String(), rings.String())}
+	return body{centre.depth, mark(`<g class="fitting" data-joint="%s"><title>%s</title>%s%s%s</g>`, j.ID,
+		fmt.Sprintf("%s %s at %s", j.Size, j.Kind, j.ID), outline.markup(), hubs.markup(), rings.markup())}
 }
 
 // sizes writes the outside size along each axis, clear of the frame.
@@ -335,9 +330,7 @@ func (a *artist) sizes() {
 		if axis == 2 {
 			nx, ny = -off, 0
 		}
-		fmt.Fprintf(
-			&a.b,
-			`<path class="dim" d="M%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1f" stroke="#6b655c" stroke-width="1.4" fill="none"/>`,
+		a.b.add(`<path class="dim" d="M%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1f" stroke="#6b655c" stroke-width="1.4" fill="none"/>`,
 			p.x+nx,
 			p.y+ny,
 			q.x+nx,
@@ -358,15 +351,13 @@ func (a *artist) sizes() {
 		}
 		text := a.text(e.Size)
 		w := float64(len([]rune(text)))*12 + 14
-		fmt.Fprintf(
-			&a.b,
-			`<g transform="translate(%.1f %.1f) rotate(%.1f)"><rect class="paper" x="%.1f" y="-14" width="%.1f" height="28" fill="#fffdf8"/><text class="dim-text" text-anchor="middle" y="7" font-size="21" fill="#33302c">%s</text></g>`,
+		a.b.add(`<g transform="translate(%.1f %.1f) rotate(%.1f)"><rect class="paper" x="%.1f" y="-14" width="%.1f" height="28" fill="#fffdf8"/><text class="dim-text" text-anchor="middle" y="7" font-size="21" fill="#33302c">%s</text></g>`,
 			cx,
 			cy,
 			angle,
 			-w/2,
 			w,
-			html.EscapeString(text),
+			text,
 		)
 		a.tags = append(a.tags, box{cx - w/2, cy - w/2, w, w})
 	}
@@ -395,9 +386,7 @@ func (a *artist) letters() {
 		at := a.at(p.Spot(best))
 		x, y := at.x, at.y
 		a.tags = append(a.tags, box{x - r, y - r, 2 * r, 2 * r})
-		fmt.Fprintf(
-			&a.b,
-			`<g class="tag" data-letter="%s"><circle cx="%.1f" cy="%.1f" r="%.0f" fill="#fffdf8" stroke="#33302c" stroke-width="1.4"/><text x="%.1f" y="%.1f" text-anchor="middle" font-size="%.0f" font-weight="600" fill="#33302c">%s</text></g>`,
+		a.b.add(`<g class="tag" data-letter="%s"><circle cx="%.1f" cy="%.1f" r="%.0f" fill="#fffdf8" stroke="#33302c" stroke-width="1.4"/><text x="%.1f" y="%.1f" text-anchor="middle" font-size="%.0f" font-weight="600" fill="#33302c">%s</text></g>`,
 			p.Letter,
 			x,
 			y,

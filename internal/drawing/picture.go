@@ -2,7 +2,6 @@ package drawing
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -79,32 +78,32 @@ func picture(f catalog.Fitting) string {
 	if f.Kind == catalog.Cap || f.Kind == catalog.Bushing {
 		top = -62 // they stand on the origin
 	}
-	var b strings.Builder
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" class="frame" viewBox="-50 %d 100 100">`, top)
+	var b sheet
+	b.add(`<svg xmlns="http://www.w3.org/2000/svg" class="frame" viewBox="-50 %d 100 100">`, top)
 	centre := !slices.Contains(plain, f.Kind)
 	for _, layer := range []bool{true, false} { // every outline, then every body over them
 		if r := f.Ports[0].Body.Inches() * a.scale / 2; centre {
-			fmt.Fprintf(&b, `<circle r="%.1f" class="%s"/>`, r+edgeIf(layer), classIf(layer))
+			b.add(`<circle r="%.1f" class="%s"/>`, r+edgeIf(layer), classIf(layer))
 		}
 		for i := range tubes {
 			t := &tubes[i]
-			b.WriteString(t.ellipse(t.from, t.wide+2*edgeIf(layer), classIf(layer)))
-			b.WriteString(t.side(t.wide+2*edgeIf(layer), classIf(layer)))
+			b.put(t.ellipse(t.from, t.wide+2*edgeIf(layer), classIf(layer)))
+			b.put(t.side(t.wide+2*edgeIf(layer), classIf(layer)))
 			if layer {
-				b.WriteString(t.ellipse(t.to, t.wide+2*edgeIf(layer), classIf(layer)))
+				b.put(t.ellipse(t.to, t.wide+2*edgeIf(layer), classIf(layer)))
 				continue
 			}
 			if towards(t) < 0 {
-				b.WriteString(t.ellipse(t.to, t.wide, "hub-fill"))
+				b.put(t.ellipse(t.to, t.wide, "hub-fill"))
 				continue
 			}
-			b.WriteString(t.ellipse(t.to, t.wide, "edge-fill"))
-			b.WriteString(t.ellipse(t.to, t.wide-3, "lip"))
-			b.WriteString(t.ellipse(t.to, t.bore, "bore"))
+			b.put(t.ellipse(t.to, t.wide, "edge-fill"))
+			b.put(t.ellipse(t.to, t.wide-3, "lip"))
+			b.put(t.ellipse(t.to, t.bore, "bore"))
 		}
 	}
-	b.WriteString("</svg>")
-	return b.String()
+	b.put("</svg>")
+	return string(b.markup())
 }
 
 func edgeIf(outline bool) float64 {
@@ -123,24 +122,24 @@ func classIf(outline bool) string {
 
 // ellipse is a disc of a diameter, square to the tube, seen from where the
 // viewer stands.
-func (t *tube) ellipse(at flat, diameter float64, class string) string {
+func (t *tube) ellipse(at flat, diameter float64, class string) markup {
 	if diameter <= 0 {
 		return ""
 	}
 	origin, far := (&artist{scale: 1}).at(measure.Point{}), (&artist{scale: 1}).at(measure.Point{}.Along(t.dir, measure.Inch))
 	dx, dy := far.x-origin.x, far.y-origin.y
 	flatness := math.Sqrt(max(0, 1-dx*dx-dy*dy))
-	return fmt.Sprintf(`<ellipse cx="%.1f" cy="%.1f" rx="%.1f" ry="%.1f" transform="rotate(%.1f %.1f %.1f)" class="%s"/>`,
+	return mark(`<ellipse cx="%.1f" cy="%.1f" rx="%.1f" ry="%.1f" transform="rotate(%.1f %.1f %.1f)" class="%s"/>`,
 		at.x, at.y, diameter/2*flatness, diameter/2, math.Atan2(dy, dx)*180/math.Pi, at.x, at.y, class)
 }
 
-func (t *tube) side(width float64, class string) string {
+func (t *tube) side(width float64, class string) markup {
 	dx, dy := t.to.x-t.from.x, t.to.y-t.from.y
 	n := math.Hypot(dx, dy)
 	if n == 0 {
 		return ""
 	}
 	x, y := -dy/n*width/2, dx/n*width/2
-	return fmt.Sprintf(`<polygon points="%.1f,%.1f %.1f,%.1f %.1f,%.1f %.1f,%.1f" class="%s"/>`,
+	return mark(`<polygon points="%.1f,%.1f %.1f,%.1f %.1f,%.1f %.1f,%.1f" class="%s"/>`,
 		t.from.x+x, t.from.y+y, t.to.x+x, t.to.y+y, t.to.x-x, t.to.y-y, t.from.x-x, t.from.y-y, class)
 }
