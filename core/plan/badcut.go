@@ -58,7 +58,9 @@ func FindBadCut(ctx context.Context, job Job, shop Shop, work Work, bad record.E
 		return nil, err
 	}
 	b := &BadCut{
-		CanBe: []procure.PieceRef{}, Need: moreSticks(after, before), Cost: after.Bill.Total - before.Bill.Total,
+		CanBe: []procure.PieceRef{}, Need: moreSticks(after, before),
+		// what was bought is paid, and what a plan from the beginning would save is not saved by this cut
+		Cost:   max(0, after.Bill.Total-before.Bill.Total),
 		Proven: after.Totals.Proven, Same: []Same{},
 	}
 	if bad.Kind == record.Cut && bad.Piece != nil {

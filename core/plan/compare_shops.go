@@ -7,13 +7,15 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/material"
+	"sturdyelbow/core/measure"
 	"sturdyelbow/core/supply"
 )
 
 // AtShop is a job as it is bought from one supplier, or from several.
 type AtShop struct {
 	supply.Order
-	Sticks int `json:"sticks"` // that are bought, as they are sold there
+	Sticks int           `json:"sticks"` // that are bought, as they are sold there
+	Cuts   measure.Money `json:"cuts"`   // for cuts in the shop, by the fee that the builder has said; in the total
 }
 
 // ShopComparison is what a job comes to at several suppliers.
@@ -30,11 +32,12 @@ type ShopComparison struct {
 func CompareShops(ctx context.Context, job Job, shop Shop, work Work, all []supply.Supplier, days int) (*ShopComparison, error) {
 	out := &ShopComparison{One: []AtShop{}}
 	for i := range all {
-		needs, sticks, err := needsAt(ctx, job, shop, work, all[i:i+1])
+		needs, sticks, cuts, err := needsAt(ctx, job, shop, work, all[i:i+1])
 		if err != nil {
 			return nil, err
 		}
-		out.One = append(out.One, AtShop{supply.From(needs, &all[i], shop.Prices.TaxRate), sticks})
+		at := AtShop{Order: supply.From(needs, &all[i], shop.Prices.TaxRate), Sticks: sticks}
+		out.One = append(out.One, at.with(cuts, shop.Prices.TaxRate))
 	}
 	var some []supply.Supplier
 	for _, s := range all {
@@ -42,22 +45,36 @@ func CompareShops(ctx context.Context, job Job, shop Shop, work Work, all []supp
 			some = append(some, s)
 		}
 	}
-	needs, sticks, err := needsAt(ctx, job, shop, work, some)
+	needs, sticks, cuts, err := needsAt(ctx, job, shop, work, some)
 	if err != nil {
 		return nil, err
 	}
-	out.Split = AtShop{supply.Split(needs, some, days, shop.Prices.TaxRate), sticks}
+	at := AtShop{Order: supply.Split(needs, some, days, shop.Prices.TaxRate), Sticks: sticks}
+	out.Split = at.with(cuts, shop.Prices.TaxRate)
 	return out, nil
 }
 
+// with adds what the cuts in the shop cost, with their tax.
+func (a AtShop) with(cuts measure.Money, tax float64) AtShop {
+	a.Cuts = cuts
+	a.Tax += cuts.Share(tax)
+	a.Total += cuts + cuts.Share(tax)
+	return a
+}
+
 // needsAt is what has still to be bought for a job, with the sticks that some suppliers sell.
-func needsAt(ctx context.Context, job Job, shop Shop, work Work, from []supply.Supplier) (needs []supply.Need, sticks int, err error) {
+func needsAt(
+	ctx context.Context, job Job, shop Shop, work Work, from []supply.Supplier,
+) (needs []supply.Need, sticks int, cuts measure.Money, err error) {
 	shop.Stock, shop.Prices.Prices = stockOf(shop.Stock, from), pricesOf(from)
 	job.Stock, job.Prices = nil, nil
 	work.Figures = nil
 	p, err := Draft(ctx, job, shop, work)
 	if err != nil {
-		return nil, 0, err
+		return nil, 0, 0, err
+	}
+	for i := range p.Pipe {
+		cuts += p.Pipe[i].Stock.CutCost
 	}
 	for i := range p.Bill.Lines {
 		l := &p.Bill.Lines[i]
@@ -65,7 +82,7 @@ func needsAt(ctx context.Context, job Job, shop Shop, work Work, from []supply.S
 			needs = append(needs, supply.Need{Spec: l.Spec, Label: l.Label, Count: n})
 		}
 	}
-	return needs, p.Totals.Sticks, nil
+	return needs, p.Totals.Sticks, cuts, nil
 }
 
 // stockOf is the stick lengths that suppliers sell, of each size; of a size that none of them sells, those

@@ -145,6 +145,8 @@ func (d *dividing) event(e record.Event) string {
 		d.bought(e)
 	case record.Cut:
 		d.cut(frame, e)
+	case record.Parted:
+		d.parted(frame, e)
 	case record.Spoilt:
 		switch i := d.holder(e.Item); {
 		case e.Item == "" && e.Stick != nil:
@@ -154,7 +156,7 @@ func (d *dividing) event(e record.Event) string {
 		default:
 			return "a piece that none of the projects has"
 		}
-	case record.Racked, record.Deburred, record.Marked:
+	case record.Racked, record.Deburred, record.Marked, record.BothCut:
 		i := d.holder(e.Item)
 		if i < 0 {
 			return "a piece that none of the projects has"
@@ -191,7 +193,7 @@ func (d *dividing) letters(e record.Event) {
 // of it was, be it none.
 func (d *dividing) bought(e record.Event) {
 	need, isFor := d.needs(*e.Ware)
-	have := d.already(*e.Ware)
+	got := d.already(*e.Ware)
 	var of []int // the projects that it is for
 	for i, is := range isFor {
 		if is {
@@ -203,19 +205,19 @@ func (d *dividing) bought(e record.Event) {
 		if len(of) == 1 {
 			i = of[0]
 		}
-		have[i] += e.Count
+		got[i] += e.Count
 		d.to(i, e)
 		return
 	}
 	left, shares := e.Count, make([]int, len(d.Works))
 	for _, i := range of {
-		shares[i] = min(left, max(0, need[i]-have[i]))
+		shares[i] = min(left, max(0, need[i]-got[i]))
 		left -= shares[i]
 	}
 	shares[of[0]] += left
 	p := &parts{count: e.Count}
 	for n, i := range of {
-		have[i] += shares[i]
+		got[i] += shares[i]
 		one := e
 		one.ID, one.Count = shareID(e.ID, n+1), shares[i] // what each bought has ids of its own
 		one.Shared = &record.Shared{Of: e.ID, Count: e.Count, Jobs: len(of)}
@@ -225,7 +227,31 @@ func (d *dividing) bought(e record.Event) {
 	d.parts[e.ID] = p
 }
 
-// already is how many of a thing each project has, those of these events with it.
+// parted puts the parts of a stick where the stick is: of one that these events bought, with the share that it is in.
+func (d *dividing) parted(frame int, e record.Event) {
+	for of, p := range d.parts {
+		if p == nil || !strings.HasPrefix(e.Stick.ID, of+".") {
+			continue
+		}
+		n := 0
+		if _, err := fmt.Sscanf(e.Stick.ID[len(of):], ".%d", &n); err != nil || record.ItemID(of, n-1) != e.Stick.ID {
+			continue
+		}
+		for _, x := range p.all {
+			if n--; n < x.own {
+				stick := *e.Stick
+				stick.ID = record.ItemID(x.id, n)
+				e.Stick = &stick
+				d.to(x.record, e)
+				return
+			}
+			n -= x.own - 1
+		}
+	}
+	d.to(d.owner(e.Stick.ID, frame), e)
+}
+
+// already is how many of a thing each project has: of sticks those that these events bought, of other things all.
 func (d *dividing) already(s material.Spec) []int {
 	if d.got[s] == nil {
 		d.got[s] = make([]int, len(d.Works))
@@ -235,18 +261,13 @@ func (d *dividing) already(s material.Spec) []int {
 					d.got[s][i] += g.Count
 				}
 			}
-			for _, k := range d.Works[i].Sticks {
-				if s.Ware == material.Pipe && k.Bought != "" && string(k.Size) == s.Size && k.Length == s.Length {
-					d.got[s][i]++
-				}
-			}
 		}
 	}
 	return d.got[s]
 }
 
-// needs is how many of a thing each project takes, and which of them it is for: a stick is of the project of its
-// first piece and for all that have one of it, a can is everybody's and in the first one's record.
+// needs is how many of a thing each project takes, of sticks how many more, and which of them it is for: a stick is of the
+// project of its first piece and for all that have one of it, a can is everybody's and in the first one's record.
 func (d *dividing) needs(s material.Spec) (need []int, isFor []bool) {
 	need, isFor = make([]int, len(d.Works)), make([]bool, len(d.Works))
 	if d.Plan == nil {
@@ -285,7 +306,9 @@ func (d *dividing) needs(s material.Spec) (need []int, isFor []bool) {
 			if k.Length != s.Length || len(k.Pieces) == 0 || !slices.Contains([]stock.Origin{stock.Shop, stock.Bought, stock.Home}, k.Origin) {
 				continue
 			}
-			takes(k.Pieces[0].Frame, 1)
+			if k.ID == "" {
+				takes(k.Pieces[0].Frame, 1)
+			}
 			for _, x := range k.Pieces {
 				takes(x.Frame, 0)
 			}

@@ -39,3 +39,18 @@ func (p *Purchase) compare(
 	}
 	return nil
 }
+
+// wholeBills makes of what is still to be bought with each tool the whole bill with it: the chosen one's, and what the
+// sticks and the cuts in the shop come to more or less, with its tax.
+func (p *Purchase) wholeBills(tax float64) {
+	chosen := measure.Money(0)
+	for i := range p.Tools {
+		if p.Tools[i].Chosen {
+			chosen = p.Tools[i].Cost
+		}
+	}
+	for i := range p.Tools {
+		more := p.Tools[i].Cost - chosen
+		p.Tools[i].Cost = p.Bill.Total + more + more.Share(tax)
+	}
+}

@@ -33,13 +33,27 @@ func (c *cutting) assign(w *record.Work, basis string) (at []there, ok bool) {
 	}
 	begun := slices.Clone(w.Sticks)
 	// those of which most is cut choose first
-	slices.SortStableFunc(begun, func(a, b record.Stick) int { return cmp.Compare(len(b.Cuts), len(a.Cuts)) })
+	cutFrom := map[string]int{}
+	for i := range begun {
+		cutFrom[begun[i].ID] += len(begun[i].Cuts)
+		cutFrom[begun[i].Of] += len(begun[i].Cuts)
+	}
+	slices.SortStableFunc(begun, func(a, b record.Stick) int { return cmp.Compare(cutFrom[b.ID], cutFrom[a.ID]) })
 	for i := range begun {
 		s := &begun[i]
 		if s.Size != c.size {
 			continue
 		}
 		before := was[s.ID]
+		if whole := was[s.Of]; s.Of != "" && before == nil && (whole == nil || !whole.Parted) {
+			continue // with the stick that it is a part of
+		}
+		if s.Parted && (before == nil || !before.Parted) {
+			if before != nil || !c.asParts(w, s, basis, wanted, at) {
+				return nil, false // it came home in other parts than the plan has, or is cut otherwise
+			}
+			continue
+		}
 		var cuts []record.Taken
 		for _, t := range s.Cuts {
 			if t.Basis == basis {
@@ -76,15 +90,61 @@ func (c *cutting) assign(w *record.Work, basis string) (at []there, ok bool) {
 		if n < 0 {
 			return nil, false
 		}
-		at[n] = there{s.ID, cuts}
+		at[n] = there{s.ID, cuts, false}
 	}
 	return at, true
 }
 
+// asParts finds the chosen stick that the shop cut as the plan has it, each part with the pieces that were cut from it.
+func (c *cutting) asParts(w *record.Work, s *record.Stick, basis string, wanted map[PieceRef]*want, at []there) bool {
+	parts := w.PartsOf(s.ID)
+	if len(s.Cuts) > 0 || s.Lost > 0 || s.Origin != record.FromShop {
+		return false
+	}
+	var all []record.Taken
+	best, extra := -1, 0
+seek:
+	for n := range c.stock.Sticks {
+		k := &c.stock.Sticks[n]
+		o := &c.prob.Offers[k.Offer]
+		if at[n].id != "" || o.Origin != stock.Shop || o.Sold != s.Length || len(k.Parts) != len(parts) {
+			continue
+		}
+		from, more := 0, 0
+		var cuts []record.Taken
+		for i := range parts {
+			pieces := k.Pieces[from : from+k.Parts[i].Pieces]
+			from += k.Parts[i].Pieces
+			m, of := without(pieces, parts[i].Cuts)
+			if !of || parts[i].Length != k.Parts[i].Length || parts[i].Lost > 0 || parts[i].Parted {
+				continue seek
+			}
+			more += m
+			cuts = append(cuts, parts[i].Cuts...)
+		}
+		if best < 0 || more < extra {
+			best, extra, all = n, more, cuts
+		}
+	}
+	if best < 0 {
+		return false
+	}
+	for _, t := range all {
+		ref := PieceRef{Frame: t.Frame, Pipe: t.Pipe, Copy: t.Copy}
+		if x := wanted[ref]; t.Basis != basis || t.Gone || x == nil || !x.is(t.Length) {
+			return false
+		}
+		delete(wanted, ref)
+	}
+	at[best] = there{s.ID, all, true}
+	return true
+}
+
 // there is a stick that is there: its id, and what the plan cut from it.
 type there struct {
-	id   string
-	cuts []record.Taken
+	id     string
+	cuts   []record.Taken
+	parted bool // it came home in the parts that the plan has
 }
 
 func goneIn(s *record.Stick, event string) bool {

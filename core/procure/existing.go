@@ -34,7 +34,8 @@ type Existing struct {
 	Wanted   measure.Length `json:"wanted,omitempty"`   // how long its own place has it now
 	Cemented bool           `json:"cemented,omitempty"` // it stays as it is and where it is
 	Used     bool           `json:"used,omitempty"`     // others are to be cut from it
-	Twice    string         `json:"twice,omitempty"`    // the id of another that may be the same cut
+	// Twice is the id of another that may be the same cut. Nothing is planned from it, and nothing is bought because of it.
+	Twice string `json:"twice,omitempty"`
 
 	serves *want
 }
@@ -57,13 +58,8 @@ type want struct {
 
 // is says whether a piece of a length is the planned one.
 func (w *want) is(length measure.Length) bool {
-	return alikeOnTape(length, w.length) || w.least > 0 && w.least <= length && length < w.length
+	return record.AlikeOnTape(length, w.length) || w.least > 0 && w.least <= length && length < w.length
 }
-
-// sameOnTape is how much two lengths may differ and still be one on the tape.
-const sameOnTape = measure.Inch / 128
-
-func alikeOnTape(a, b measure.Length) bool { return (a - b).Abs() <= sameOnTape }
 
 // have is what is there of one size of pipe, set against what is wanted of it.
 type have struct {
@@ -71,17 +67,9 @@ type have struct {
 	pieces     []record.Made
 	loose      []int  // of pieces: neither kept nor trimmed
 	cemented   []bool // of pieces: it stays as it is and where it is
-	doubt      []bool // of pieces: maybe another is meant by the same cut
 	todo       []int  // of wants: still to be cut
 	offers     []stock.Offer
 	ids        [][]string // of the offers at hand: each stick's
-}
-
-// sameCut says whether two pieces may be one, said to be cut twice: of one pipe and copy,
-// as long, by one plan, which asks for each piece once, or on two devices. What is in
-// doubt serves for nothing until it is taken back or put on the rack.
-func sameCut(a, b *record.Made) bool {
-	return alikeOnTape(a.Length, b.Length) && (a.Basis != "" && a.Basis == b.Basis || a.Device != b.Device)
 }
 
 // match sets what is there of a size against what is wanted: first what is cemented, which stays
@@ -104,13 +92,6 @@ func match(wants []want, size catalog.Size, w *record.Work) have {
 		return h
 	}
 	taken := make([]bool, len(h.pieces))
-	h.doubt = make([]bool, len(h.pieces))
-	for _, at := range own {
-		for n, k := range at {
-			h.doubt[k] = slices.ContainsFunc(at[:n], func(j int) bool { return sameCut(&h.pieces[j], &h.pieces[k]) })
-			taken[k] = h.doubt[k]
-		}
-	}
 	take := func(of map[int]int, wanted, piece int) { of[wanted], taken[piece] = piece, true }
 	h.cemented = make([]bool, len(h.pieces))
 	for k := range h.pieces {
@@ -208,15 +189,18 @@ func (h *have) atHand(size catalog.Size, w *record.Work, rack []shop.Offcut, fro
 	}
 	for i := range w.Sticks {
 		s := &w.Sticks[i]
-		over := trueOver(from, s)
+		left := s.Left + trueOver(from, s)
+		untouched := len(s.Cuts) == 0 && s.Lost == 0
 		switch {
 		case s.Size != size || s.Racked || s.Left <= 0:
-		case len(s.Cuts) == 0 && s.Lost == 0 && s.Origin == record.FromShop:
-			add(sort{stock.Bought, s.Left + over, s.Left, 0}, s.ID)
-		case len(s.Cuts) == 0 && s.Lost == 0 && s.Origin == record.FromHome:
-			add(sort{stock.Home, s.Left, s.Left, 0}, s.ID)
+		case untouched && s.Origin == record.FromShop:
+			add(sort{stock.Bought, left, s.Length, 0}, s.ID)
+		case untouched && s.Origin == record.FromPart:
+			add(sort{stock.Parted, left, left, 0}, s.ID)
+		case untouched && s.Origin == record.FromHome:
+			add(sort{stock.Home, left, s.Length, 0}, s.ID)
 		default:
-			add(sort{stock.Offcut, s.Left + over, s.Left, 0}, s.ID)
+			add(sort{stock.Offcut, left, left, 0}, s.ID)
 		}
 	}
 	for _, k := range h.loose {
@@ -245,9 +229,9 @@ func (h *have) atHand(size catalog.Size, w *record.Work, rack []shop.Offcut, fro
 	}
 }
 
-// trueOver is how much longer a stick of the shop measures than it is named.
+// trueOver is how much longer a stick of the shop measures than it is named, where nobody measured that very stick.
 func trueOver(from *shop.Shop, s *record.Stick) measure.Length {
-	if s.Origin != record.FromShop {
+	if s.Origin != record.FromShop || s.True > 0 {
 		return 0
 	}
 	i := slices.IndexFunc(from.Stock, func(l shop.StockLength) bool { return (l.Size == "" || l.Size == s.Size) && l.Length == s.Length })
@@ -281,14 +265,11 @@ func (h *have) fates(wants []want, used map[string]bool) (all []Existing) {
 		if planned {
 			e.Wanted, e.Place = wants[i].length, wants[i].pipe
 		}
-		if len(h.doubt) > 0 && h.doubt[k] {
-			e.Twice = h.first(k)
-		}
 		switch {
 		case serves[k] >= 0:
 			w := &wants[serves[k]]
 			e.Serves, e.serves = &PieceRef{w.Frame, w.pipe, w.Copy}, w
-		case planned && e.Twice == "" && !h.served(i) && m.Length < wants[i].length:
+		case planned && !h.served(i) && m.Length < wants[i].length:
 			e.Fate = Recut
 		default:
 			e.Fate = Surplus
@@ -306,13 +287,4 @@ func (h *have) letterOf(id string) string {
 		}
 	}
 	return ""
-}
-
-// first finds the piece that one in doubt may be.
-func (h *have) first(k int) string {
-	at := &h.pieces[k]
-	i := slices.IndexFunc(h.pieces, func(m record.Made) bool {
-		return m.Frame == at.Frame && m.Piece == at.Piece && sameCut(&m, at)
-	})
-	return h.pieces[i].ID
 }

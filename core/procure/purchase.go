@@ -81,6 +81,10 @@ type Purchase struct {
 	// Placed says, for each pipe of each frame, what its first copy is cut from.
 	Placed   [][]CutFrom       `json:"-"`
 	Findings []finding.Finding `json:"-"`
+
+	twice   []twice
+	shopCut int        // cuts that the shop made already
+	paid    record.Fee // for them
 }
 
 // Extra is something that was bought and that nothing of the plan needs.
@@ -212,6 +216,8 @@ type Needed struct {
 	Count  int            `json:"count"`
 	Got    int            `json:"got,omitempty"`  // of them
 	Home   int            `json:"home,omitempty"` // of that length that were at home, besides
+	// Parts are what the shop cuts those into that are still to be bought, one after the other; none of one that stays whole.
+	Parts [][]measure.Length `json:"parts,omitempty"`
 }
 
 // ToolCount is the purchase with one kerf.
@@ -220,7 +226,7 @@ type ToolCount struct {
 	Name   string         `json:"name"`
 	Kerf   measure.Length `json:"kerf"`
 	Sticks int            `json:"sticks"`
-	Cost   measure.Money  `json:"cost"`
+	Cost   measure.Money  `json:"cost"` // of all that the job takes, cuts in the shop and tax with it: the chosen one's is the bill's
 	Priced bool           `json:"priced"`
 	Proven bool           `json:"proven"`
 	Chosen bool           `json:"chosen"`
@@ -240,6 +246,8 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 		Extra:     []Extra{},
 		Others:    []ForOthers{},
 	}
+	o.Work = p.once(o.Work)
+	p.shopCut, p.paid = o.Work.ShopCuts.Done, o.Work.ShopCuts.Fee
 	p.letter(lots, o.Work)
 	p.Totals.Cemented, p.Totals.Dry = o.Joinery.Cemented, o.Joinery.Dry
 	for i := range p.Cuts {
@@ -259,6 +267,7 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 	spares(p.Materials, o.SpareEvery)
 	atHome(p.Materials, o.Work)
 	p.Bill = prices.Add(p.Materials)
+	p.wholeBills(prices.TaxRate)
 	p.got(o.Work)
 	return p, nil
 }

@@ -393,8 +393,12 @@ func TestAPieceCutTwiceIsShown(t *testing.T) {
 			b.events[len(b.events)-1].Device = "phone"
 		}
 	}
+	before := p
 	p = b.plan()
 	assert.Len(t, p.Existing, 2*len(s.Pieces))
+	assert.Equal(t, before.Bill.Total, p.Bill.Total, "it costs nothing until somebody decides")
+	assert.Equal(t, before.Totals, p.Totals)
+	assert.Empty(t, p.Extra)
 	twice := slices.IndexFunc(p.Findings, func(f finding.Finding) bool { return f.Code == "cut-twice" })
 	require.GreaterOrEqual(t, twice, 0)
 	assert.Equal(t, finding.Warn, p.Findings[twice].Severity)
@@ -406,6 +410,17 @@ func TestAPieceCutTwiceIsShown(t *testing.T) {
 	for _, k := range p.Pipe[0].Sticks {
 		assert.NotEqual(t, stock.Cut, k.Origin)
 	}
+	var said []string
+	for _, id := range phone {
+		said = append(said, b.did(record.Event{Kind: record.BothCut, Item: id}))
+	}
+	p = b.plan()
+	assert.NotContains(t, codes(p), "cut-twice", "both are there")
+	assert.Len(t, p.Existing, 2*len(s.Pieces))
+	for _, id := range said {
+		b.did(record.Event{Kind: record.TakenBack, Event: id})
+	}
+	assert.Contains(t, codes(b.plan()), "cut-twice")
 	for _, id := range phone {
 		b.did(record.Event{Kind: record.TakenBack, Event: id})
 	}

@@ -38,7 +38,7 @@ type Stick struct {
 	Length    measure.Length   `json:"length"`         // that it is named by
 	True      measure.Length   `json:"true,omitempty"` // what pieces can be cut from, where that is not its name
 	Origin    stock.Origin     `json:"origin"`
-	Parts     []stock.Part     `json:"parts,omitempty"`     // what it is carried as, where the shop cuts it
+	Parts     []StickPart      `json:"parts,omitempty"`     // what it is carried as, where the shop cuts it
 	Marks     []measure.Length `json:"marks,omitempty"`     // where the shop cuts it, from one end
 	Edge      bool             `json:"edge,omitempty"`      // real cuts may take more than it has to spare
 	Allowance measure.Length   `json:"allowance,omitempty"` // what real cuts may take together
@@ -49,8 +49,22 @@ type Stick struct {
 	Racked    bool             `json:"racked,omitempty"`  // what is left of it lies on the rack
 	Mark      string           `json:"mark,omitempty"`    // written on it, where it comes from the rack
 	Lent      []record.Lent    `json:"lent,omitempty"`    // pieces of other projects that were cut from it
+	Of        *PartOf          `json:"of,omitempty"`      // the stick that it is a part of
 
 	chosen int // which of the chosen sticks it is, counted from 1; 0: none of them
+}
+
+// StickPart is a part of a stick that the shop cuts, or has cut.
+type StickPart struct {
+	stock.Part
+	ID     string `json:"id,omitempty"` // of one that is there
+	Racked bool   `json:"racked,omitempty"`
+}
+
+// PartOf is the stick that one is a part of.
+type PartOf struct {
+	ID     string         `json:"id"`
+	Length measure.Length `json:"length"` // that it is named by
 }
 
 // StickPiece is a piece of a stick.
@@ -84,7 +98,7 @@ type cutting struct {
 // Pieces that are longer than any stick are lines too: they are still to be bought.
 func (p *Purchase) sticks(ctx context.Context, lots []Lot, o *Order) (lines []material.Line, err error) {
 	p.Totals.Proven = true
-	whole := stock.Problem{Saw: p.Tool.Saw(), EndTrim: o.EndTrim, Haul: o.Shop.Haul}
+	whole := stock.Problem{Saw: p.Tool.Saw(), EndTrim: o.EndTrim, Haul: p.haulLeft()}
 	var chosen []stock.Material
 	draft, goesOn := false, false
 	at := places(lots)
@@ -126,7 +140,7 @@ func (p *Purchase) haulLeft() *stock.Haul {
 	if p.Haul == nil {
 		return nil
 	}
-	cuts := 0
+	cuts := p.shopCut
 	for i := range p.Pipe {
 		cuts += p.Pipe[i].Stock.ShopCuts
 	}
@@ -136,21 +150,28 @@ func (p *Purchase) haulLeft() *stock.Haul {
 // shopCuts is the line of the bill for cuts in the shop that cost something.
 func (p *Purchase) shopCuts(s *shop.Shop) (lines []material.Line, prices cost.Book) {
 	prices = s.Prices
-	if p.Haul == nil || p.Haul.Price == 0 {
+	fee := p.paid
+	if p.Haul != nil && p.Haul.Price > 0 {
+		fee = record.Fee{Each: p.Haul.Price, Free: p.Haul.Free}
+	}
+	if fee.Each == 0 {
 		return nil, prices
 	}
-	cuts := 0
+	cuts := p.shopCut
 	for i := range p.Pipe {
 		cuts += p.Pipe[i].Stock.ShopCuts
 	}
-	spec := material.Spec{Ware: material.Service, Kind: "cut in the shop"}
 	prices.Prices = slices.Clone(prices.Prices)
-	prices.Set(cost.Price{Spec: spec, Asked: cost.Asked{Amount: p.Haul.Price}})
-	return []material.Line{{
-		Spec: spec, Quantity: max(0, cuts-p.Haul.Free), Unit: "each",
-		Rule: fmt.Sprintf("%d cuts, of which %d are free", cuts, min(cuts, p.Haul.Free)),
-	}}, prices
+	prices.Set(cost.Price{Spec: cutInShop, Asked: cost.Asked{Amount: fee.Each}})
+	rule := fmt.Sprintf("%d cuts, of which %d are free", cuts, min(cuts, fee.Free))
+	if p.shopCut > 0 {
+		rule += fmt.Sprintf("; %d are made", p.shopCut)
+	}
+	return []material.Line{{Spec: cutInShop, Quantity: max(0, cuts-fee.Free), Unit: "each", Rule: rule}}, prices
 }
+
+// cutInShop is what a shop does for money.
+var cutInShop = material.Spec{Ware: material.Service, Kind: "cut in the shop"}
 
 // cutSizes are the sizes of pipe that something is cut of, in the order of the cut list,
 // and then those of which there are sticks or pieces that nothing is cut of any more.

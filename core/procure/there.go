@@ -28,6 +28,13 @@ func (p *Purchase) needed(t *PipeTotal, c *cutting, w *record.Work) []Needed {
 	for n := range t.Sticks {
 		if s := &t.Sticks[n]; !s.Earlier && s.Origin == stock.Shop {
 			count(s.Length, 1, 0)
+			if i := slices.IndexFunc(t.Need, func(n Needed) bool { return n.Length == s.Length }); s.ID == "" && len(s.Parts) > 0 {
+				var parts []measure.Length
+				for _, part := range s.Parts {
+					parts = append(parts, part.Length)
+				}
+				t.Need[i].Parts = append(t.Need[i].Parts, parts)
+			}
 		}
 	}
 	for n, o := range c.prob.Offers { // bought besides, and nothing is cut from it
@@ -46,11 +53,11 @@ func (p *Purchase) needed(t *PipeTotal, c *cutting, w *record.Work) []Needed {
 		if s.Size != c.size || s.Origin != record.FromShop {
 			continue
 		}
-		idle := len(s.Cuts) == 0 && s.Lost == 0
+		idle := w.Idle(s)
 		if idle && s.Racked {
 			continue // whole on the rack, it is every project's
 		}
-		inPlan := slices.ContainsFunc(t.Sticks, func(k Stick) bool { return k.ID == s.ID })
+		inPlan := slices.ContainsFunc(t.Sticks, func(k Stick) bool { return k.ID == s.ID || record.IsPartOf(k.ID, s.ID) })
 		switch {
 		case !idle || inPlan:
 			count(s.Length, 1, 1)
@@ -112,6 +119,37 @@ func (p *Purchase) exist(t *PipeTotal, c *cutting, w *record.Work) {
 		}
 		p.Existing = append(p.Existing, e)
 	}
+	for _, m := range p.twice {
+		if m.Size != c.size {
+			continue
+		}
+		e := Existing{Made: m.Made, Fate: Surplus, Twice: m.first}
+		if at := own[PieceRef{m.Frame, m.Pipe, m.Copy}]; at != nil {
+			e.Place, e.Wanted = at.pipe, at.length
+		}
+		p.Existing = append(p.Existing, e)
+	}
+}
+
+// twice is a piece that may be said twice, with the id of the one that was said first.
+type twice struct {
+	record.Made
+	first string
+}
+
+// once sets aside what may be said twice: until somebody decides, it is planned as if it were not there.
+func (p *Purchase) once(w *record.Work) *record.Work {
+	of := w.Twice()
+	if len(of) == 0 {
+		return w
+	}
+	for _, m := range w.Pieces {
+		if first, is := of[m.ID]; is {
+			p.twice = append(p.twice, twice{m, first})
+		}
+	}
+	once := w.Without(of)
+	return &once
 }
 
 // got says of each line of the bill how much of it is there, and what was bought besides.
@@ -131,7 +169,7 @@ func (p *Purchase) got(w *record.Work) {
 			for k := range w.Sticks {
 				s := &w.Sticks[k]
 				if s.Bought != "" && string(s.Size) == l.Size && s.Length == l.Length {
-					tellStick(l, s)
+					tellStick(l, s, w.Idle(s))
 				}
 			}
 			continue
@@ -180,14 +218,14 @@ func (p *Purchase) forOthers(w *record.Work) {
 }
 
 // tellStick adds a stick of which the record tells to those of a line.
-func tellStick(l *cost.Line, s *record.Stick) {
+func tellStick(l *cost.Line, s *record.Stick, idle bool) {
 	i := slices.IndexFunc(l.Lots, func(x material.Lot) bool { return x.Event == s.Bought })
 	if i < 0 {
 		i = len(l.Lots)
 		l.Lots = append(l.Lots, material.Lot{Event: s.Bought, Home: s.Origin == record.FromHome})
 	}
 	l.Lots[i].Count++
-	if len(s.Cuts) == 0 && s.Lost == 0 {
+	if idle {
 		l.Lots[i].Items = append(l.Lots[i].Items, s.ID)
 	}
 }

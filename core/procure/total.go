@@ -102,9 +102,20 @@ func (p *Purchase) earlier(t *PipeTotal, c *cutting, o *Order, at []map[string]i
 				p.from(*e.Serves, len(t.Sticks)+1, at)
 			}
 		}
+		k.Of = partOf(&c.base, s.ID)
 		k.Key = keyOf(c.size, &k)
 		t.Sticks = append(t.Sticks, k)
 	}
+}
+
+// partOf tells of which stick one is a part; nil for what is none. A part of a part is of the whole stick.
+func partOf(w *record.Work, id string) (of *PartOf) {
+	for s := w.Stick(id); s != nil && s.Of != ""; {
+		if s = w.Stick(s.Of); s != nil {
+			of = &PartOf{s.ID, s.Length}
+		}
+	}
+	return of
 }
 
 func originOf(s *record.Stick) stock.Origin {
@@ -117,6 +128,8 @@ func originOf(s *record.Stick) stock.Origin {
 		return stock.Offcut
 	case record.FromPiece:
 		return stock.Cut
+	case record.FromPart:
+		return stock.Parted
 	}
 	return stock.Bought
 }
@@ -194,7 +207,17 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, o *Order, at []map[string]in
 		s := &c.stock.Sticks[n]
 		of := &c.prob.Offers[s.Offer]
 		k := Stick{chosen: n + 1, ID: assigned[n].id, Length: cmp.Or(of.Sold, s.Length), Origin: s.Origin, Left: s.Left,
-			Parts: s.Parts, Marks: s.Marks(c.prob.Saw.Kerf), Edge: s.Edge, Allowance: s.Allowance}
+			Marks: s.Marks(c.prob.Saw.Kerf), Edge: s.Edge, Allowance: s.Allowance}
+		for i := range s.Parts {
+			part := StickPart{Part: s.Parts[i]}
+			if assigned[n].parted { // the shop has cut it
+				part.ID, k.Marks = record.PartNo(k.ID, i), nil
+				if at := o.Work.Stick(part.ID); at != nil {
+					part.Racked = at.Racked
+				}
+			}
+			k.Parts = append(k.Parts, part)
+		}
 		if k.Length != s.Length {
 			k.True = s.Length
 		}
@@ -226,6 +249,7 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, o *Order, at []map[string]in
 			}
 			k.Pieces = append(k.Pieces, piece)
 		}
+		k.Of = partOf(o.Work, k.ID)
 		k.Key = keyOf(c.size, &k)
 		if c.done != nil && k.ID != "" {
 			if s := c.done.Stick(k.ID); s != nil {
@@ -282,7 +306,11 @@ func (p *Purchase) cutFrom(t *PipeTotal, length measure.Length) (all []material.
 	many, order := map[string]int{}, []string{}
 	for n := range t.Sticks {
 		s := &t.Sticks[n]
-		if s.Length != length || s.Earlier || s.Origin != stock.Shop && s.Origin != stock.Bought && s.Origin != stock.Home {
+		named := s.Length
+		if s.Of != nil {
+			named = s.Of.Length
+		}
+		if named != length || s.Earlier || !slices.Contains([]stock.Origin{stock.Shop, stock.Bought, stock.Home, stock.Parted}, s.Origin) {
 			continue
 		}
 		for _, x := range s.Pieces {

@@ -19,7 +19,9 @@ const (
 	Lettered  Kind = "lettered"   // letters were printed or written on pipe: Letters
 	Bought    Kind = "bought"     // Ware, Count; pipe by the stick
 	Had       Kind = "had"        // it was at home before, and is not paid for: Ware, Count; pipe by the stick
+	Parted    Kind = "parted"     // what is left of a stick is in parts, or is as long as it really is: Stick, Lengths; Fee where the shop cut it
 	Cut       Kind = "cut"        // a piece was cut: Piece, Stick, Length
+	BothCut   Kind = "both-cut"   // a piece that seemed to be said twice was cut besides the other: Item
 	Deburred  Kind = "deburred"   // the ends of a piece were cleaned: Item
 	Marked    Kind = "marked"     // how deep it goes was marked at the ends of a piece: Item
 	Elsewhere Kind = "elsewhere"  // a piece of another project was cut from a stick of this one: Stick, Length, and its event as Item
@@ -40,7 +42,9 @@ func Kinds() []Kind {
 		Lettered,
 		Bought,
 		Had,
+		Parted,
 		Cut,
+		BothCut,
 		Deburred,
 		Marked,
 		Elsewhere,
@@ -78,14 +82,15 @@ func (s *Source) Holds() measure.Length { return max(s.Length, s.True) }
 // Origin is where a stick comes from.
 type Origin string
 
-// A stick comes from a shop, was at home before, comes from the rack, is what an earlier cut left of one, or is a
-// piece that was cut for something else.
+// A stick comes from a shop, was at home before, comes from the rack, is what an earlier cut left of one, is a
+// piece that was cut for something else, or is a part of a stick that was cut in the shop or around a flaw.
 const (
 	FromShop   Origin = "shop"
 	FromHome   Origin = "home"
 	FromRack   Origin = "rack"
 	FromOffcut Origin = "offcut"
 	FromPiece  Origin = "piece"
+	FromPart   Origin = "part"
 )
 
 // Letter is a letter and the pieces it stands for: it is theirs for good, and never
@@ -115,8 +120,11 @@ type Event struct {
 	Stick  *Source        `json:"stick,omitempty"`
 	Item   string         `json:"item,omitempty"` // the id of a piece (its cut's event), a stick, or what is left of one
 	Length measure.Length `json:"length,omitempty"`
-	Kerf   measure.Length `json:"kerf,omitempty"`   // lost to the saw by this cut
-	Letter string         `json:"letter,omitempty"` // that is written on the piece
+	Kerf   measure.Length `json:"kerf,omitempty"` // lost to the saw by this cut
+	// Lengths are the parts that a stick is in, from one end; Fee is what the shop asks for its cuts.
+	Lengths []measure.Length `json:"lengths,omitempty"`
+	Fee     *Fee             `json:"fee,omitempty"`
+	Letter  string           `json:"letter,omitempty"` // that is written on the piece
 
 	Ware  *material.Spec `json:"ware,omitempty"`
 	Count int            `json:"count,omitempty"`
@@ -149,8 +157,10 @@ type Shared struct {
 const (
 	maxID     = 80
 	maxText   = 1000
-	maxCount  = 10_000 // small parts in one event
-	maxSticks = 500    // sticks of pipe in one event
+	maxCount  = 10_000           // small parts in one event
+	maxSticks = 500              // sticks of pipe in one event
+	maxParts  = 40               // of one stick
+	overLong  = 2 * measure.Inch // that a stick may be longer than it is named
 	// MostSticks is how many sticks of pipe a record may come to.
 	MostSticks = 5000
 )
@@ -232,6 +242,25 @@ func (e *Event) Problem() *shop.Problem {
 		case e.Length > e.Stick.Holds():
 			return no("length", "a piece longer than what it is cut from", "see what it was cut from")
 		}
+	case Parted:
+		switch {
+		case e.Stick == nil:
+			return needs("stick")
+		case len(e.Lengths) == 0 || len(e.Lengths) > maxParts:
+			return no("lengths", fmt.Sprintf("%d parts", len(e.Lengths)), fmt.Sprintf("give the length of each, of up to %d", maxParts))
+		case e.Fee != nil && (e.Fee.Each < 0 || e.Fee.Free < 0):
+			return no("fee", "a fee below zero", "give what each cut costs")
+		}
+		sum := measure.Length(0)
+		for i, l := range e.Lengths {
+			if l <= 0 || l > shop.StockLimit {
+				return no(fmt.Sprintf("lengths/%d", i), "no length of pipe", "give how long the part is")
+			}
+			sum += l
+		}
+		if most := e.Stick.Holds(); sum > most+overLong {
+			return no("lengths", fmt.Sprintf("parts that come to %v, of a stick of %v", sum, most), "measure them once more")
+		}
 	case Spoilt:
 		if e.Item == "" && (e.Stick == nil || e.Length == 0) {
 			return needs("item")
@@ -254,7 +283,7 @@ func (e *Event) Problem() *shop.Problem {
 		if e.Stick == nil || e.Length == 0 || e.Item == "" {
 			return needs("stick")
 		}
-	case Racked, Deburred, Marked:
+	case Racked, Deburred, Marked, BothCut:
 		if e.Item == "" {
 			return needs("item")
 		}

@@ -96,6 +96,7 @@ type summing struct {
 	sticks map[string]int // by id
 	joints map[joint]int
 	goods  map[material.Spec]int
+	parts  map[string]int // of sticks: how many they are in
 	kerfs  map[string]measure.Length
 	from   map[string]Source // what each stick was before anything was cut from it, by its id
 }
@@ -118,7 +119,7 @@ func newSum(events []Event) *summing {
 			basis: map[catalog.Size]string{},
 		},
 		at: make(map[string]int, cuts), gone: make([]bool, 0, cuts), sticks: map[string]int{}, joints: map[joint]int{}, goods: map[material.Spec]int{},
-		kerfs: map[string]measure.Length{}, from: map[string]Source{},
+		parts: map[string]int{}, kerfs: map[string]measure.Length{}, from: map[string]Source{},
 	}
 	for i := range events {
 		a.source(&events[i])
@@ -147,6 +148,8 @@ func (a *summing) event(e *Event) {
 		}
 	case Bought, Had:
 		a.bought(e)
+	case Parted:
+		a.parted(e)
 	case Cut:
 		a.cut(e)
 	case Spoilt:
@@ -174,6 +177,10 @@ func (a *summing) event(e *Event) {
 			if a.Pieces[i].Piece == *e.Piece && !a.gone[i] {
 				a.Pieces[i].Measured = e.Length
 			}
+		}
+	case BothCut:
+		if i := a.piece(e.Item); i >= 0 {
+			a.Pieces[i].Both = true
 		}
 	case Deburred, Marked:
 		if i := a.piece(e.Item); i >= 0 {
@@ -250,12 +257,20 @@ func ItemID(event string, n int) string { return fmt.Sprintf("%s.%d", event, n+1
 
 func (a *summing) cut(e *Event) {
 	from := a.from[e.Stick.ID]
+	if _, known := a.sticks[from.ID]; !known { // a part of a stick that is in none after all
+		if i, is := a.sticks[partOf(from.ID)]; is {
+			from = a.Sticks[i].Source
+		}
+	}
 	if i := a.piece(from.ID); i >= 0 { // what is cut from a piece is cut from that one, as it is
 		from = Source{from.ID, a.Pieces[i].Size, a.Pieces[i].Length, 0, FromPiece}
 		a.takePiece(from.ID)
 	}
 	s := a.stick(from, "")
 	a.basis[s.Size] = e.Basis
+	if first := a.from[e.Stick.ID]; s.True == 0 && first.Length == s.Length {
+		s.True = first.True // it is told with the first cut of a stick that was bought
+	}
 	s.Racked = false // what is cut from it came off the rack
 	s.Cuts = append(s.Cuts, Taken{Piece: *e.Piece, Event: e.ID, Length: e.Length, Letter: e.Letter, Basis: e.Basis})
 	a.kerfs[from.ID] += e.Kerf
@@ -305,7 +320,13 @@ func (a *summing) stick(s Source, basis string) *Stick {
 
 // settle works out what is left of a stick.
 func (s *Stick) settle(kerf measure.Length) {
-	s.Left = s.Length - s.Lost - kerf
+	s.Left = s.True - s.Lost - kerf
+	if s.True == 0 {
+		s.Left += s.Length
+	}
+	if s.Parted {
+		s.Left = 0
+	}
 	for _, c := range s.Cuts {
 		s.Left -= c.Length
 	}

@@ -45,6 +45,10 @@ func Together(works ...Work) Work {
 			}
 			all.Shared[i].Own += q.Own
 		}
+		all.ShopCuts.Done += w.ShopCuts.Done
+		if w.ShopCuts.Each > 0 {
+			all.ShopCuts.Fee = w.ShopCuts.Fee
+		}
 		all.Put = append(all.Put, w.Put...)
 		all.Notes = append(all.Notes, w.Notes...)
 		all.Last = max(all.Last, w.Last)

@@ -22,6 +22,7 @@ type Work struct {
 	Put       []shop.Offcut `json:"put"`               // pieces that went to the rack
 	Notes     []string      `json:"notes"`             // of an older record, what nothing answers to
 	Shared    []Purchase    `json:"shared,omitempty"`  // what was bought for other projects, too
+	ShopCuts  ShopCuts      `json:"shopCuts"`          // of what was bought
 	Last      int64         `json:"last"`              // the sequence number of the last event
 
 	parts  []Work  // of several projects that are one job
@@ -108,6 +109,7 @@ type Made struct {
 	Letter   string         `json:"letter,omitempty"`
 	Stick    string         `json:"stick"`
 	Deburred bool           `json:"deburred,omitempty"`
+	Both     bool           `json:"both,omitempty"`   // it is there besides another of its place
 	Marked   bool           `json:"marked,omitempty"` // how deep it goes is marked at its ends
 	Device   string         `json:"device,omitempty"`
 	At       int64          `json:"at,omitempty"`
@@ -124,7 +126,11 @@ type Stick struct {
 	Cuts   []Taken        `json:"cuts"`             // in their order
 	Lost   measure.Length `json:"lost,omitempty"`   // spoilt
 	Left   measure.Length `json:"left"`             // not below zero
-	Racked bool           `json:"racked,omitempty"` // what is left is on the rack
+	Parted bool           `json:"parted,omitempty"` // what was left of it is in parts, which are sticks of their own
+	Of     string         `json:"of,omitempty"`     // the stick that it is a part of
+	// Measured says that True is what somebody measured on this very stick.
+	Measured bool `json:"measured,omitempty"`
+	Racked   bool `json:"racked,omitempty"` // what is left is on the rack
 }
 
 // Lent is a piece of another project that was cut from a stick of this one.

@@ -72,7 +72,7 @@ func (b *bench) withSpare() {
 // can be cut into; where there are only so many, in one, in whatever number of parts.
 func (b *bench) stick(i int, k packing.Kind) {
 	o, p := &b.of.Offers[i], b.of
-	if p.Haul == nil || o.Length <= p.Haul.Limit || !o.fromShop() && o.Origin != Bought {
+	if p.Haul == nil || o.Length <= p.Haul.Limit || !o.fromShop() { // what is at home is carried no more
 		b.offer(i, k, 1)
 		return
 	}

@@ -39,6 +39,7 @@ const (
 	Shop   Origin = "shop"
 	Rack   Origin = "rack"
 	Bought Origin = "bought"
+	Parted Origin = "part" // of a stick that is there: it was cut in the shop, or around a flaw
 	Home   Origin = "home"
 	Offcut Origin = "offcut"
 	Cut    Origin = "piece"
