@@ -33,7 +33,7 @@ func TestWhatIsThereAgainstWhatIsPlanned(t *testing.T) {
 		letters := map[string]measure.Length{}
 		for range rapid.IntRange(1, 14).Draw(r, "steps") {
 			before := b.plan()
-			switch k := rapid.IntRange(0, 12).Draw(r, "step"); k {
+			switch k := rapid.IntRange(0, 14).Draw(r, "step"); k {
 			case 0, 1, 2, 3:
 				cutMore(r, b, before)
 			case 4:
@@ -71,9 +71,12 @@ func TestWhatIsThereAgainstWhatIsPlanned(t *testing.T) {
 				b.did(record.Event{
 					Kind: record.Had, Count: rapid.IntRange(1, 3).Draw(r, "had"), Ware: &material.Spec{Ware: material.Pipe, Size: "3/4", Length: length},
 				})
+			case 12:
+				measured(r, b)
 			default:
 				undoSome(r, b)
 			}
+			homeIsPlanned(r, b)
 			p := b.plan()
 			isWhole(r, b, p)
 			for _, c := range p.Cuts {
@@ -100,6 +103,92 @@ func cutMore(r *rapid.T, b *bench, before *procure.Purchase) {
 	require.Equal(r, layout(before), layout(after))
 	require.Equal(r, before.Pipe[0].Basis, after.Pipe[0].Basis)
 	require.Equal(r, before.Totals.Sticks, after.Totals.Sticks)
+}
+
+// measured says of a stick, or of a part, that it came home otherwise than it was to, or that it has a flaw.
+func measured(r *rapid.T, b *bench) {
+	work := record.Add(b.events)
+	if len(work.Sticks) == 0 {
+		return
+	}
+	s := rapid.SampledFrom(work.Sticks).Draw(r, "measured")
+	if s.Left <= 4*measure.Inch || s.Racked {
+		return
+	}
+	from := s.Source
+	from.Length, from.True = s.Left, 0
+	sixteenths := func(most measure.Length, what string) measure.Length {
+		return measure.Length(rapid.Int64Range(16, int64(most/(measure.Inch/16))).Draw(r, what)) * measure.Inch / 16
+	}
+	first := sixteenths(s.Left-measure.Inch, "first part")
+	lengths := []measure.Length{first}
+	if rest := s.Left - first; rest > 2*measure.Inch && rapid.Bool().Draw(r, "flaw") {
+		lengths = append(lengths, sixteenths(rest, "second part"))
+	}
+	b.parted(from, "", lengths)
+}
+
+// homeIsPlanned checks that what lies at home by the record is what the plan goes by, to the last of it: no stick is longer in
+// the plan than it is, none is asked to be cut in the shop again, and what the shop was paid stays paid.
+func homeIsPlanned(r *rapid.T, b *bench) {
+	work, p := record.Add(b.events), b.plan()
+	if len(p.Pipe) == 0 {
+		return
+	}
+	for _, s := range p.Pipe[0].Sticks {
+		if s.Earlier || s.ID == "" || s.Origin == stock.Cut || s.Origin == stock.Rack {
+			continue
+		}
+		require.Empty(r, s.Marks, "what is at home is not cut in the shop again")
+		type piece struct {
+			id           string
+			holds        measure.Length
+			cut, planned measure.Length
+		}
+		all := []piece{{id: s.ID, holds: cmp.Or(s.True, s.Length)}}
+		if len(s.Parts) > 0 {
+			all = nil
+			for _, part := range s.Parts {
+				all = append(all, piece{id: part.ID, holds: part.Length})
+			}
+		}
+		at, left := 0, len(s.Pieces)
+		if len(s.Parts) > 0 {
+			left = s.Parts[0].Pieces
+		}
+		for _, x := range s.Pieces {
+			for ; left == 0; left = s.Parts[at].Pieces {
+				at++
+			}
+			left--
+			if x.Cut != "" {
+				all[at].cut += x.Length + x.Kerf
+			} else {
+				all[at].planned += x.Length + x.Kerf
+			}
+		}
+		for _, x := range all {
+			there := work.Stick(x.id)
+			require.NotNil(r, there, x.id)
+			over := measure.Length(0)
+			for _, l := range b.shop.Stock {
+				if there.Origin == record.FromShop && there.True == 0 && l.Length == there.Length {
+					over = l.Usable() - l.Length
+				}
+			}
+			require.Equal(r, max(0, x.holds-x.cut), max(0, there.Left+over), "%s as the plan has it, and as it lies there", x.id)
+			require.LessOrEqual(r, x.planned, there.Left+over, "%s holds what is still to be cut from it", x.id)
+		}
+	}
+	paid := 0
+	for _, l := range p.Bill.Lines {
+		if l.Kind == "cut in the shop" {
+			paid = l.Count
+		}
+	}
+	if fee := work.ShopCuts; fee.Each > 0 && b.shop.Haul == nil {
+		require.GreaterOrEqual(r, paid, fee.Done-fee.Free, "what was paid stays paid")
+	}
 }
 
 // undoSome says of something that it was not done after all, that it was spoilt or cemented, or

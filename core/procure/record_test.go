@@ -100,6 +100,8 @@ func (b *bench) cut(p *procure.Purchase, most int) *procure.Stick {
 			from.Origin = record.FromHome
 		case stock.Offcut:
 			from.Origin = record.FromOffcut
+		case stock.Parted:
+			from.Origin = record.FromPart
 		case stock.Cut:
 			from.Origin = record.FromPiece
 		case stock.Rack:
@@ -107,10 +109,22 @@ func (b *bench) cut(p *procure.Purchase, most int) *procure.Stick {
 		}
 		if from.ID == "" {
 			from.ID = fmt.Sprint("stick", len(b.events))
+			b.parted(from, t.Basis, lengthsOf(s.Parts))
 		}
+		whole, at, on := from, 0, 0
 		for _, x := range s.Pieces {
+			if len(s.Parts) > 0 { // from the part that it is on
+				for ; on == 0; at++ {
+					on = s.Parts[at].Pieces
+				}
+				on--
+				from = record.Source{
+					ID: record.PartNo(whole.ID, at-1), Size: t.Size, Length: s.Parts[at-1].Length, Origin: record.FromPart,
+				}
+			}
 			if x.Cut == "" && most > 0 {
 				most--
+				from := from
 				b.did(
 					record.Event{
 						Kind:   record.Cut,
@@ -129,7 +143,39 @@ func (b *bench) cut(p *procure.Purchase, most int) *procure.Stick {
 	return nil
 }
 
+// parted says that a stick is in parts; nothing of one that is whole.
+func (b *bench) parted(s record.Source, basis string, lengths []measure.Length) {
+	if len(lengths) == 0 {
+		return
+	}
+	e := record.Event{Kind: record.Parted, Stick: &s, Lengths: lengths, Basis: basis}
+	if h := b.shop.Haul; h != nil {
+		e.Fee = &record.Fee{Each: h.Price, Free: h.Free}
+	}
+	b.did(e)
+}
+
+func lengthsOf(parts []procure.StickPart) (all []measure.Length) {
+	for _, p := range parts {
+		all = append(all, p.Length)
+	}
+	return all
+}
+
+// buy buys sticks, and has those cut in the shop that the plan says so of.
 func (b *bench) buy(p *procure.Purchase, length measure.Length, n int) string {
+	id := b.bought(p, length, n)
+	for _, need := range p.Pipe[0].Need {
+		for i, lengths := range need.Parts {
+			if need.Length == length && i < n {
+				b.parted(record.Source{ID: record.ItemID(id, i), Size: b.size, Length: length, Origin: record.FromShop}, p.Pipe[0].Basis, lengths)
+			}
+		}
+	}
+	return id
+}
+
+func (b *bench) bought(p *procure.Purchase, length measure.Length, n int) string {
 	return b.did(
 		record.Event{
 			Kind:  record.Bought,
