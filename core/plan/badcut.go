@@ -3,6 +3,7 @@ package plan
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"slices"
 
 	"sturdyelbow/core/catalog"
@@ -47,11 +48,18 @@ type Same struct {
 
 // FindBadCut plans the rest of a job after a cut went wrong: bad is the event that says so, a
 // [record.Cut] with the length that the piece came out at, or a [record.Spoilt]. What is cut
-// stays, and what the wrong piece can still be is found with the rest.
+// stays, and what the wrong piece can still be is found with the rest. The error is a [ValidationError] where the piece is said
+// to be longer than what was left to cut it from.
 func FindBadCut(ctx context.Context, job Job, shop Shop, work Work, bad record.Event) (*BadCut, error) {
 	before, err := Make(ctx, job, shop, work)
 	if err != nil {
 		return nil, err
+	}
+	if most := roomFor(before, bad); bad.Kind == record.Cut && most > 0 && bad.Length > most {
+		return nil, ValidationError{{
+			Path: "/event/length", What: fmt.Sprintf("a piece of %v, and what it is cut from is %v long", bad.Length, most),
+			Hint: "measure it once more",
+		}}
 	}
 	after, err := Make(ctx, job, shop, work.With(bad))
 	if err != nil {
@@ -82,6 +90,37 @@ func FindBadCut(ctx context.Context, job Job, shop Shop, work Work, bad record.E
 		}
 	}
 	return b, nil
+}
+
+// roomFor is how much there is of what a piece is cut from, a part of a stick or the whole, before it is cut; 0 where that is not
+// known.
+func roomFor(p *Plan, bad record.Event) measure.Length {
+	if bad.Piece == nil {
+		return 0
+	}
+	for i := range p.Pipe {
+		for n := range p.Pipe[i].Sticks {
+			s := &p.Pipe[i].Sticks[n]
+			at := slices.IndexFunc(s.Pieces, func(x procure.StickPiece) bool { return x.Cut == "" && isOf(&x, bad) })
+			if s.Earlier || at < 0 {
+				continue
+			}
+			room, from, to := cmp.Or(s.True, s.Length), 0, len(s.Pieces)
+			for _, part := range s.Parts {
+				if room, to = part.Length, from+part.Pieces; at < to {
+					break
+				}
+				from = to
+			}
+			for _, x := range s.Pieces[from:to] {
+				if x.Cut != "" {
+					room -= x.Length + x.Kerf
+				}
+			}
+			return room
+		}
+	}
+	return 0
 }
 
 // moreSticks says how many more sticks of each size one plan takes from a shop than another.

@@ -344,12 +344,15 @@ func (d *dividing) cut(frame int, e record.Event) {
 		return
 	}
 	lent := record.Event{
-		ID: LentID(e.ID), Kind: record.Elsewhere, Stick: e.Stick, Length: e.Length, Kerf: e.Kerf, Item: e.ID, Basis: e.Basis,
+		ID: LentID(e.ID), Kind: record.Elsewhere, Stick: e.Stick, Length: e.Length, Kerf: e.Kerf, Item: e.ID, Basis: e.Basis, Number: e.Number, Part: e.Part,
 		Text: d.Names[frame],
 	}
 	// what is left of the stick is its owner's: here it is as long as the piece
 	part := *e.Stick
-	part.ID = record.PartID(part.ID, e.ID)
+	if e.Part > 0 {
+		part.ID = record.PartNo(part.ID, e.Part-1)
+	}
+	part.ID, e.Part = record.PartID(part.ID, e.ID), 0
 	part.Length, part.True, part.Origin = e.Length+e.Kerf, 0, record.FromOffcut
 	e.Stick = &part
 	d.to(frame, e)

@@ -47,12 +47,21 @@ func (p *Plan) Labels() []Label {
 		cut    bool
 	}
 	at, order := map[procure.PieceRef]place{}, []procure.PieceRef{}
+	serves := p.serves()
 	for i := range p.Pipe {
 		for n := range p.Pipe[i].Sticks {
-			for _, x := range p.Pipe[i].Sticks[n].Pieces {
-				if _, known := at[x.PieceRef]; x.Pipe != "" && !known && (x.Fate == "" || x.Fate == procure.Keep) {
-					at[x.PieceRef] = place{n + 1, x.Cut != ""}
-					order = append(order, x.PieceRef)
+			s := &p.Pipe[i].Sticks[n]
+			for _, x := range s.Pieces {
+				ref := x.PieceRef
+				if s.Earlier {
+					if x.Fate != procure.Keep {
+						continue // it is gone, or its place is cut anew
+					}
+					ref = serves[x.Cut]
+				}
+				if _, known := at[ref]; ref.Pipe != "" && !known {
+					at[ref] = place{s.Number, x.Cut != ""}
+					order = append(order, ref)
 				}
 			}
 		}
@@ -84,6 +93,25 @@ func (p *Plan) Labels() []Label {
 		}
 	}
 	return labels
+}
+
+// serves says of each piece that is there which place it has, as the record calls it.
+func (p *Plan) serves() map[string]procure.PieceRef {
+	was := make([]map[string]string, len(p.Frames))
+	for f := range p.Frames {
+		was[f] = map[string]string{}
+		for i := range p.Frames[f].Pipes {
+			x := &p.Frames[f].Pipes[i]
+			was[f][x.Pipe] = cmp.Or(x.Was, x.Pipe)
+		}
+	}
+	all := map[string]procure.PieceRef{}
+	for i := range p.Existing {
+		if e := &p.Existing[i]; e.Serves != nil && e.Serves.Frame < len(was) {
+			all[e.ID] = procure.PieceRef{Frame: e.Serves.Frame, Pipe: was[e.Serves.Frame][e.Serves.Pipe], Copy: e.Serves.Copy}
+		}
+	}
+	return all
 }
 
 // ends says for each pipe of a frame what its ends go into.

@@ -123,10 +123,11 @@ func (p *Purchase) letter(lots []Lot, w *record.Work) {
 		}
 		letters[like] = c.Letter
 	}
-	p.Placed = make([][]CutFrom, len(lots))
+	p.Placed, p.sizes = make([][]CutFrom, len(lots)), make([][]catalog.Size, len(lots))
 	for fi := range lots {
 		p.Placed[fi] = make([]CutFrom, len(lots[fi].Pipes))
 		for i := range lots[fi].Pipes {
+			p.sizes[fi] = append(p.sizes[fi], lots[fi].Pipes[i].Size)
 			p.Placed[fi][i].Letter = letters[likeness(&lots[fi].Pipes[i], lotOf(lots, fi))]
 		}
 	}

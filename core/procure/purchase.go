@@ -82,6 +82,7 @@ type Purchase struct {
 	Placed   [][]CutFrom       `json:"-"`
 	Findings []finding.Finding `json:"-"`
 
+	sizes   [][]catalog.Size // of each pipe of each frame
 	twice   []twice
 	shopCut int        // cuts that the shop made already
 	paid    record.Fee // for them
@@ -107,7 +108,7 @@ type ForOthers struct {
 // CutFrom is where a piece comes from.
 type CutFrom struct {
 	Letter string
-	Stick  int // of its size, counted from 1; 0: from none
+	Stick  int // the number of its stick, among those of its size; 0: from none
 }
 
 // Totals is the job in one line.

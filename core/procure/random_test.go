@@ -135,6 +135,24 @@ func homeIsPlanned(r *rapid.T, b *bench) {
 	if len(p.Pipe) == 0 {
 		return
 	}
+	numbers, of := map[int]string{}, map[string]int{}
+	for _, s := range p.Pipe[0].Sticks {
+		whole := cmp.Or(s.ID, fmt.Sprint("new", s.Number))
+		if s.Of != nil {
+			whole = s.Of.ID
+		}
+		if was := numbers[s.Number]; was != "" {
+			require.Equal(r, was, whole, "number %d is one stick's", s.Number)
+		}
+		numbers[s.Number] = whole
+		if was := of[s.ID]; s.ID != "" && was != 0 {
+			require.Equal(r, was, s.Number)
+		}
+		of[s.ID] = s.Number
+		if there := work.Stick(s.ID); there != nil && there.Number > 0 {
+			require.Equal(r, there.Number, s.Number, "what is written on a stick stays")
+		}
+	}
 	for _, s := range p.Pipe[0].Sticks {
 		if s.Earlier || s.ID == "" || s.Origin == stock.Cut || s.Origin == stock.Rack {
 			continue

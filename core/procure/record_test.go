@@ -133,6 +133,7 @@ func (b *bench) cut(p *procure.Purchase, most int) *procure.Stick {
 						Length: x.Length,
 						Kerf:   x.Kerf,
 						Letter: x.Name,
+						Number: s.Number,
 						Basis:  t.Basis,
 					},
 				)

@@ -34,6 +34,7 @@ const (
 // cut, and as it is to be.
 type Stick struct {
 	ID        string           `json:"id,omitempty"`   // of one that is there
+	Number    int              `json:"number"`         // among those of its size: what is written on it stays
 	Key       string           `json:"key"`            // sticks of one key are cut alike
 	Length    measure.Length   `json:"length"`         // that it is named by
 	True      measure.Length   `json:"true,omitempty"` // what pieces can be cut from, where that is not its name

@@ -27,6 +27,13 @@ func places(lots []Lot) []map[string]int {
 // total puts the plan of a size into the purchase, what is there with what is still to be
 // cut and bought, and gives its lines of the bill.
 func (p *Purchase) total(c *cutting, o *Order, at []map[string]int) (lines []material.Line) {
+	for f := range at { // which of them each piece is from is told anew
+		for _, i := range at[f] {
+			if p.sizes[f][i] == c.size {
+				p.Placed[f][i].Stick = 0
+			}
+		}
+	}
 	m := &c.stock
 	t := PipeTotal{posed: c, Size: c.size, Stock: *m, Basis: c.basis, Net: m.Net, Sticks: []Stick{}, Need: []Needed{}}
 	if used := m.Net + m.Kerf + m.Left + o.EndTrim*measure.Length(len(m.Sticks)); used > 0 {
@@ -39,6 +46,7 @@ func (p *Purchase) total(c *cutting, o *Order, at []map[string]int) (lines []mat
 	p.earlier(&t, c, o, at)
 	p.trims(&t, c, at)
 	p.chosen(&t, c, o, at)
+	p.number(&t, o.Work, at)
 	p.exist(&t, c, o.Work)
 	for _, n := range p.needed(&t, c, o.Work) {
 		where, letters := p.cutFrom(&t, n.Length)
@@ -65,6 +73,43 @@ func (p *Purchase) total(c *cutting, o *Order, at []map[string]int) (lines []mat
 	t.Stock.Sticks = []stock.Stick{}
 	p.Pipe = append(p.Pipe, t)
 	return lines
+}
+
+// number gives the sticks of a size their numbers: what is written on one stays, the others are counted on in their order.
+// Parts of a stick on which a number is written have it, too.
+func (p *Purchase) number(t *PipeTotal, w *record.Work, at []map[string]int) {
+	written, taken := map[string]int{}, map[int]bool{}
+	for i := range w.Sticks {
+		if s := &w.Sticks[i]; s.Size == t.Size && s.Number > 0 {
+			written[s.ID], taken[s.Number] = s.Number, true
+			if s.Of != "" {
+				written[s.Of] = s.Number
+			}
+		}
+	}
+	next := 1
+	for n := range t.Sticks {
+		s := &t.Sticks[n]
+		if s.Number = written[s.ID]; s.Number == 0 && s.Of != nil {
+			s.Number = written[s.Of.ID]
+		}
+		if s.Number == 0 {
+			for taken[next] {
+				next++
+			}
+			s.Number, taken[next] = next, true
+			if s.ID != "" { // an earlier stick from which more is cut is one with that
+				written[s.ID] = next
+			}
+		}
+	}
+	for f := range at {
+		for _, i := range at[f] {
+			if from := &p.Placed[f][i]; from.Stick > 0 && p.sizes[f][i] == t.Size {
+				from.Stick = t.Sticks[from.Stick-1].Number
+			}
+		}
+	}
 }
 
 // from tells a pipe's first copy which stick its piece comes from.

@@ -118,6 +118,7 @@ type Event struct {
 	Piece  *Piece         `json:"piece,omitempty"`
 	Joint  string         `json:"joint,omitempty"`
 	Stick  *Source        `json:"stick,omitempty"`
+	Part   int            `json:"part,omitempty"` // of a stick that is in parts: which, counted from 1
 	Item   string         `json:"item,omitempty"` // the id of a piece (its cut's event), a stick, or what is left of one
 	Length measure.Length `json:"length,omitempty"`
 	Kerf   measure.Length `json:"kerf,omitempty"` // lost to the saw by this cut
@@ -125,6 +126,7 @@ type Event struct {
 	Lengths []measure.Length `json:"lengths,omitempty"`
 	Fee     *Fee             `json:"fee,omitempty"`
 	Letter  string           `json:"letter,omitempty"` // that is written on the piece
+	Number  int              `json:"number,omitempty"` // that is written on the stick; its own for good, from the first that says so
 
 	Ware  *material.Spec `json:"ware,omitempty"`
 	Count int            `json:"count,omitempty"`
@@ -190,6 +192,10 @@ func (e *Event) Problem() *shop.Problem {
 		return no("text", "a text that is too long", fmt.Sprintf("use up to %d bytes", maxText))
 	case e.Length < 0 || e.Length > shop.StockLimit:
 		return no("length", "no length of pipe", "give one in nanometres")
+	case e.Part < 0 || e.Part > maxParts:
+		return no("part", "no part of a stick", "count them from 1")
+	case e.Number < 0 || e.Number > 9*MostSticks:
+		return no("number", "no number of a stick", "count them from 1")
 	case e.Kerf < 0 || e.Kerf > measure.Inch:
 		return no("kerf", "a kerf below zero or above 1 in", "give what the saw takes")
 	case e.Piece != nil && (e.Piece.Pipe == "" || len(e.Piece.Pipe) > maxText || e.Piece.Copy < 1):

@@ -29,7 +29,8 @@ func partOf(id string) string {
 // again, it is as it was told last; a part that others were cut from stays.
 func (a *summing) parted(e *Event) {
 	s := a.stick(a.from[e.Stick.ID], "")
-	if e.Fee != nil {
+	if e.Fee != nil && !a.paid[s.ID] { // a stick is cut in the shop once
+		a.paid[s.ID] = true
 		a.ShopCuts.Fee = *e.Fee
 		a.ShopCuts.Done += max(0, len(e.Lengths)-1)
 	}
@@ -57,6 +58,23 @@ func (a *summing) parted(e *Event) {
 		p.Length = lengths[n]
 	}
 	a.parts[id] = max(len(lengths), a.parts[id])
+}
+
+// cutFrom is what an event says something was cut from: the stick, or a part of it. A part of a stick that is in none
+// after all is the stick.
+func (a *summing) cutFrom(e *Event) Source {
+	from := a.from[e.Stick.ID]
+	if e.Part > 0 {
+		if i, is := a.sticks[PartNo(from.ID, e.Part-1)]; is {
+			return a.Sticks[i].Source
+		}
+	}
+	if _, known := a.sticks[from.ID]; !known {
+		if i, is := a.sticks[partOf(from.ID)]; is {
+			return a.Sticks[i].Source
+		}
+	}
+	return from
 }
 
 // partsWhole says whether nothing was cut from any part of a stick.

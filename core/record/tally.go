@@ -96,9 +96,18 @@ type summing struct {
 	sticks map[string]int // by id
 	joints map[joint]int
 	goods  map[material.Spec]int
-	parts  map[string]int // of sticks: how many they are in
-	kerfs  map[string]measure.Length
-	from   map[string]Source // what each stick was before anything was cut from it, by its id
+	parts  map[string]int  // of sticks: how many they are in
+	paid   map[string]bool // of sticks: the shop cut it
+	// numbers are those that are written on sticks, each with the stick's id, which of a part is the whole's.
+	numbers map[numbered]string
+	kerfs   map[string]measure.Length
+	from    map[string]Source // what each stick was before anything was cut from it, by its id
+}
+
+// numbered is a number among the sticks of a size.
+type numbered struct {
+	size   catalog.Size
+	number int
 }
 
 type joint struct {
@@ -119,7 +128,7 @@ func newSum(events []Event) *summing {
 			basis: map[catalog.Size]string{},
 		},
 		at: make(map[string]int, cuts), gone: make([]bool, 0, cuts), sticks: map[string]int{}, joints: map[joint]int{}, goods: map[material.Spec]int{},
-		parts: map[string]int{}, kerfs: map[string]measure.Length{}, from: map[string]Source{},
+		parts: map[string]int{}, paid: map[string]bool{}, numbers: map[numbered]string{}, kerfs: map[string]measure.Length{}, from: map[string]Source{},
 	}
 	for i := range events {
 		a.source(&events[i])
@@ -157,11 +166,12 @@ func (a *summing) event(e *Event) {
 			a.takePiece(e.Item)
 			return
 		}
-		s := a.stick(a.from[e.Stick.ID], "")
+		s := a.stick(a.cutFrom(e), "")
 		s.Lost += e.Length + e.Kerf
 	case Elsewhere:
-		s := a.stick(a.from[e.Stick.ID], "")
+		s := a.stick(a.cutFrom(e), "")
 		s.Lost += e.Length + e.Kerf
+		a.number(s, e.Number)
 		s.Lent = append(s.Lent, Lent{e.Item, e.Text, e.Length + e.Kerf})
 	case Fitted, Driven, Cemented:
 		key := joint{*e.Piece, e.Joint}
@@ -256,12 +266,7 @@ func (a *summing) bought(e *Event) {
 func ItemID(event string, n int) string { return fmt.Sprintf("%s.%d", event, n+1) }
 
 func (a *summing) cut(e *Event) {
-	from := a.from[e.Stick.ID]
-	if _, known := a.sticks[from.ID]; !known { // a part of a stick that is in none after all
-		if i, is := a.sticks[partOf(from.ID)]; is {
-			from = a.Sticks[i].Source
-		}
-	}
+	from := a.cutFrom(e)
 	if i := a.piece(from.ID); i >= 0 { // what is cut from a piece is cut from that one, as it is
 		from = Source{from.ID, a.Pieces[i].Size, a.Pieces[i].Length, 0, FromPiece}
 		a.takePiece(from.ID)
@@ -271,6 +276,7 @@ func (a *summing) cut(e *Event) {
 	if first := a.from[e.Stick.ID]; s.True == 0 && first.Length == s.Length {
 		s.True = first.True // it is told with the first cut of a stick that was bought
 	}
+	a.number(s, e.Number)
 	s.Racked = false // what is cut from it came off the rack
 	s.Cuts = append(s.Cuts, Taken{Piece: *e.Piece, Event: e.ID, Length: e.Length, Letter: e.Letter, Basis: e.Basis})
 	a.kerfs[from.ID] += e.Kerf
@@ -279,6 +285,22 @@ func (a *summing) cut(e *Event) {
 	a.Pieces = append(a.Pieces, Made{
 		Piece: *e.Piece, ID: e.ID, Size: s.Size, Length: e.Length, Letter: e.Letter, Stick: s.ID, Device: e.Device, At: e.At, Basis: e.Basis,
 	})
+}
+
+// number fixes what is written on a stick, unless something is, or another of its size has that: its parts have the same.
+func (a *summing) number(s *Stick, n int) {
+	if n == 0 || s.Number > 0 {
+		return
+	}
+	whole := s.ID
+	if s.Of != "" {
+		whole = s.Of
+	}
+	key := numbered{s.Size, n}
+	if of, taken := a.numbers[key]; taken && of != whole {
+		return
+	}
+	a.numbers[key], s.Number = whole, n
 }
 
 // piece finds a piece that is there; -1 for none.

@@ -18,7 +18,7 @@ import (
 // stays as it was.
 func TestASumIsAdvanced(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		all := draw(t)
+		all := withParts(t, draw(t))
 		type handed struct {
 			work record.Work
 			was  []byte
@@ -40,6 +40,41 @@ func TestASumIsAdvanced(t *testing.T) {
 			require.Equal(t, string(before[i].was), string(says(t, &before[i].work)), "what was handed out is changed by nobody")
 		}
 	})
+}
+
+// withParts puts parts of sticks, numbers, and pieces that are there twice among events.
+func withParts(t *rapid.T, all []record.Event) (more []record.Event) {
+	var ids []string
+	for _, e := range all {
+		if e.Kind == record.Cut {
+			e.Number = rapid.IntRange(0, 4).Draw(t, "number")
+		}
+		if s := e.Stick; s != nil {
+			ids = append(ids, s.ID, record.PartNo(s.ID, 0))
+			if rapid.IntRange(0, 4).Draw(t, "from a part") == 0 {
+				e.Stick = stick(record.PartNo(s.ID, rapid.IntRange(0, 2).Draw(t, "which")))
+			}
+		}
+		more = append(more, e)
+		switch rapid.IntRange(0, 6).Draw(t, "more") {
+		case 0:
+			if len(ids) > 0 {
+				p := record.Event{
+					ID: "parted" + e.ID, Seq: e.Seq, Kind: record.Parted, Stick: stick(rapid.SampledFrom(ids).Draw(t, "parted")),
+					Fee: &record.Fee{Each: 50, Free: 1},
+				}
+				for range rapid.IntRange(1, 3).Draw(t, "parts") {
+					p.Lengths = append(p.Lengths, measure.Length(rapid.IntRange(1, 40).Draw(t, "part"))*measure.Inch)
+				}
+				more = append(more, p)
+			}
+		case 1:
+			more = append(more, record.Event{ID: "both" + e.ID, Seq: e.Seq, Kind: record.BothCut, Item: e.ID})
+		case 2:
+			more = append(more, record.Event{ID: "back" + e.ID, Seq: e.Seq, Kind: record.TakenBack, Event: rapid.SampledFrom(more).Draw(t, "back").ID})
+		}
+	}
+	return more
 }
 
 func says(t require.TestingT, w *record.Work) []byte {
@@ -125,4 +160,55 @@ func long(n int) (all []record.Event) {
 		all = append(all, e)
 	}
 	return all
+}
+
+// Parts lie at home with their lengths; what is told again of a stick is so; a leftover of two parts is two; taken back it is
+// whole, and what was cut from a part is cut from it.
+func TestPartsAreSticks(t *testing.T) {
+	inch := measure.Inch
+	bought := record.Event{ID: "b", Kind: record.Bought, Count: 1, Ware: &material.Spec{Ware: material.Pipe, Size: "3/4", Length: tenFeet}}
+	parted := func(id string, lengths ...measure.Length) record.Event {
+		e := record.Event{ID: id, Kind: record.Parted, Stick: stick("b.1"), Lengths: lengths, Fee: &record.Fee{Each: 50}}
+		require.Nil(t, e.Problem())
+		return e
+	}
+	cut := record.Event{ID: "c", Kind: record.Cut, Piece: &record.Piece{Pipe: "p", Copy: 1}, Length: 20 * inch, Kerf: inch / 8,
+		Stick: &record.Source{ID: "b.1/2", Size: "3/4", Length: 59*inch + 7*inch/8, Origin: record.FromPart}}
+	left := func(events ...record.Event) map[string]measure.Length {
+		w := record.Add(events)
+		all := map[string]measure.Length{}
+		for _, s := range w.Sticks {
+			all[s.ID] = s.Left
+		}
+		return all
+	}
+	home := parted("p", 60*inch, 59*inch+7*inch/8)
+	assert.Equal(t, map[string]measure.Length{"b.1": 0, "b.1/1": 60 * inch, "b.1/2": 59*inch + 7*inch/8}, left(bought, home))
+	assert.Equal(t, map[string]measure.Length{"b.1": 0, "b.1/1": 60 * inch, "b.1/2": 39*inch + 3*inch/4}, left(bought, home, cut))
+	again := parted("q", 59*inch, 60*inch)
+	assert.Equal(t, map[string]measure.Length{"b.1": 0, "b.1/1": 59 * inch, "b.1/2": 40*inch - inch/8}, left(bought, home, cut, again), "as it really came")
+	whole := parted("r", 120*inch+inch/4)
+	assert.Equal(t, measure.Length(120*inch+inch/4), left(bought, home, whole)["b.1"], "one, as long as it measures")
+	assert.Zero(t, left(bought, home, whole)["b.1/1"])
+	back := record.Event{ID: "x", Kind: record.TakenBack, Event: "p"}
+	assert.Equal(t, map[string]measure.Length{"b.1": 100*inch - inch/8}, left(bought, home, cut, back), "it was not cut in the shop after all")
+	w := record.Add([]record.Event{bought, home})
+	assert.Equal(t, 1, w.ShopCuts.Done)
+	assert.Equal(t, measure.Money(50), w.ShopCuts.Each)
+	long := parted("p", 60*inch)
+	long.Lengths = []measure.Length{100 * inch, 40 * inch}
+	assert.NotNil(t, long.Problem(), "longer than the stick")
+}
+
+// A leftover is by what the stick measures.
+func TestALeftoverIsByTheMeasure(t *testing.T) {
+	s := stick("s")
+	s.True = tenFeet + measure.Inch/4
+	w := record.Add([]record.Event{
+		{ID: "a", Kind: record.Cut, Piece: &record.Piece{Pipe: "p", Copy: 1}, Stick: s, Length: 40 * measure.Inch, Kerf: measure.Inch / 8},
+		{ID: "r", Kind: record.Racked, Item: "s"},
+	})
+	before := record.Add(nil)
+	assert.Equal(t, 80*measure.Inch+measure.Inch/8, w.Sticks[0].Left)
+	assert.Equal(t, 80*measure.Inch+measure.Inch/8, record.Rack(&before, &w, nil)[0].Length, "on the rack, too")
 }

@@ -126,6 +126,7 @@ type Stick struct {
 	Cuts   []Taken        `json:"cuts"`             // in their order
 	Lost   measure.Length `json:"lost,omitempty"`   // spoilt
 	Left   measure.Length `json:"left"`             // not below zero
+	Number int            `json:"number,omitempty"` // written on it, among those of its size
 	Parted bool           `json:"parted,omitempty"` // what was left of it is in parts, which are sticks of their own
 	Of     string         `json:"of,omitempty"`     // the stick that it is a part of
 	// Measured says that True is what somebody measured on this very stick.

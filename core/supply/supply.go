@@ -65,6 +65,9 @@ func (o *Order) lacks() (n int) {
 	return n
 }
 
+// Compare orders orders as compare does: what lacks least comes first.
+func (o *Order) Compare(p *Order) int { return o.compare(p) }
+
 // compare orders orders, the better first: what lacks least, then costs least, then comes soonest, and
 // then is from the fewest.
 func (o *Order) compare(p *Order) int {

@@ -1,8 +1,10 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"net/http"
+	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -46,6 +48,13 @@ type SupplierAnswer struct {
 type Suppliers struct {
 	All   []SupplierAnswer `json:"all"`
 	Split plan.AtShop      `json:"split"`
+}
+
+func btoi(b bool) int {
+	if b {
+		return 1
+	}
+	return 0
 }
 
 func (a *api) compareSuppliers(ctx context.Context, in *body[SuppliersRequest]) (*body[Suppliers], error) {
@@ -95,6 +104,15 @@ func (a *api) compareSuppliers(ctx context.Context, in *body[SuppliersRequest]) 
 			next++
 		}
 	}
+	// the one to go to is on top: what lacks least, then costs least; who did not answer comes last
+	slices.SortStableFunc(out.All, func(x, y SupplierAnswer) int {
+		switch {
+		case x.At == nil || y.At == nil:
+			return cmp.Compare(btoi(x.At == nil), btoi(y.At == nil))
+		default:
+			return x.At.Order.Compare(&y.At.Order)
+		}
+	})
 	out.Split = c.Split
 	return answer(out), nil
 }

@@ -24,10 +24,14 @@ func TestSuppliersAreCompared(t *testing.T) {
 	var a server.Suppliers
 	c.get("POST", "/api/suppliers", map[string]any{"project": jump("4 ft")}, &a)
 	require.Len(t, a.All, 4)
-	assert.Equal(t, "Corner shop", a.All[0].Name)
-	assert.False(t, a.All[0].Example)
-	assert.NotEmpty(t, a.All[0].At.Missing)
-	for _, s := range a.All[1:] {
+	last := a.All[3]
+	assert.Equal(t, "Corner shop", last.Name, "what lacks most is not on top")
+	assert.False(t, last.Example)
+	assert.NotEmpty(t, last.At.Missing)
+	for i, s := range a.All[:3] {
+		if i > 0 {
+			assert.LessOrEqual(t, len(a.All[i-1].At.Missing), len(s.At.Missing))
+		}
 		assert.True(t, s.Example)
 		require.NotNil(t, s.At, s.Name)
 		if len(s.At.Missing) == 0 {

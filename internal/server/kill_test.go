@@ -14,6 +14,7 @@ import (
 	"path/filepath"
 	"slices"
 	"strconv"
+	"strings"
 	"testing"
 	"testing/fstest"
 	"time"
@@ -223,9 +224,12 @@ func TestWhatIsDoneToSeveralIsStoredAtOnce(t *testing.T) {
 				require.Equal(t, 3, all[p.event.ID], "each of the three has its share")
 			}
 			if s := p.event.Stick; s != nil && all[p.event.ID] > 0 {
-				owner := slices.IndexFunc(works, func(w record.Work) bool { k := w.Stick(s.ID); return k != nil && k.Length == s.Length })
+				made := slices.IndexFunc(works[p.event.Frame].Pieces, func(m record.Made) bool { return m.ID == p.event.ID })
+				if made < 0 {
+					continue // it was taken back
+				}
 				lent := 0
-				if owner != p.event.Frame {
+				if strings.Contains(works[p.event.Frame].Pieces[made].Stick, "~") {
 					lent = 1
 				}
 				require.Equal(t, lent, all["lent "+p.event.ID], "a cut and the stick it was lent from")

@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"log/slog"
 	"net/http"
 	"reflect"
@@ -145,7 +146,8 @@ func (a *api) mistakes(ctx context.Context, in *body[PlanRequest]) (*body[[]proc
 // length that its piece came out at, or what was spoilt.
 type BadCutRequest struct {
 	PlanRequest
-	Event record.Event `json:"event"`
+	Before []record.Event `json:"before,omitempty" maxItems:"10"` // what goes before it: a stick is in parts
+	Event  record.Event   `json:"event"`
 }
 
 func (a *api) badCut(ctx context.Context, in *body[BadCutRequest]) (*body[plan.BadCut], error) {
@@ -155,6 +157,12 @@ func (a *api) badCut(ctx context.Context, in *body[BadCutRequest]) (*body[plan.B
 	job, shop, work, err := a.asked(ctx, &in.Body.PlanRequest)
 	if err != nil {
 		return nil, err
+	}
+	for i, e := range in.Body.Before {
+		if p := e.Problem(); p != nil {
+			return nil, problem(plan.ValidationError{{Path: fmt.Sprintf("/before/%d%s", i, p.Path), What: p.What, Hint: p.Hint}})
+		}
+		work = work.With(e)
 	}
 	b, err := plan.FindBadCut(ctx, job, *shop, work, in.Body.Event)
 	if err != nil {

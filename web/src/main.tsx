@@ -41,6 +41,20 @@ const client = new QueryClient({
   defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } },
 });
 
+// one press, one act: a key that is held presses a button once
+addEventListener(
+  "keydown",
+  (e) => {
+    if (
+      e.repeat &&
+      (e.key === "Enter" || e.key === " ") &&
+      (e.target as HTMLElement).closest("button, summary, a, [role=checkbox], input[type=checkbox]")
+    )
+      e.preventDefault();
+  },
+  true,
+);
+
 // a page that was kept says so until the server has been heard; what was read for it is read again
 if (pageKept() > 0) keptAs("page", pageKept());
 setInterval(() => {

@@ -688,6 +688,8 @@ export interface components {
         };
         /** @description BadCutRequest is a project, and the event that says how a cut went wrong: a cut with the length that its piece came out at, or what was spoilt. */
         BadCutRequest: {
+            /** @description what goes before it: a stick is in parts */
+            before?: components["schemas"]["RecordEvent"][];
             draft?: boolean;
             draw?: boolean;
             event: components["schemas"]["RecordEvent"];
@@ -3279,6 +3281,11 @@ export interface components {
         };
         /** @description AtShop is a job as it is bought from one supplier, or from several. */
         PlanAtShop: {
+            /**
+             * Format: int64
+             * @description for cuts in the shop, by the fee that the builder has said; in the total
+             */
+            cuts: number;
             /** Format: int64 */
             days: number;
             from: string[];
@@ -3997,6 +4004,7 @@ export interface components {
             /** Format: int64 */
             at?: number;
             basis?: string;
+            both?: boolean;
             /** @description it stays as it is and where it is */
             cemented?: boolean;
             /** Format: int64 */
@@ -4020,7 +4028,7 @@ export interface components {
             serves?: components["schemas"]["ProcurePieceRef"];
             size: string;
             stick: string;
-            /** @description the id of another that may be the same cut */
+            /** @description Twice is the id of another that may be the same cut. Nothing is planned from it, and nothing is bought because of it. */
             twice?: string;
             /** @description others are to be cut from it */
             used?: boolean;
@@ -4118,6 +4126,17 @@ export interface components {
              * @description Length is an exact length in nanometres. In JSON it is that whole number.
              */
             length: number;
+            /** @description Parts are what the shop cuts those into that are still to be bought, one after the other; none of one that stays whole. */
+            parts?: number[][];
+        };
+        /** @description PartOf is the stick that one is a part of. */
+        ProcurePartOf: {
+            id: string;
+            /**
+             * Format: int64
+             * @description that it is named by
+             */
+            length: number;
         };
         /** @description PieceRef names a planned piece. */
         ProcurePieceRef: {
@@ -4202,10 +4221,16 @@ export interface components {
             mark?: string;
             /** @description where the shop cuts it, from one end */
             marks?: number[];
+            /**
+             * Format: int64
+             * @description among those of its size: what is written on it stays
+             */
+            number: number;
+            of?: components["schemas"]["ProcurePartOf"];
             /** @description Origin says where a stick comes from. */
             origin: string;
             /** @description what it is carried as, where the shop cuts it */
-            parts?: components["schemas"]["StockPart"][];
+            parts?: components["schemas"]["ProcureStickPart"][];
             /** @description in the order of the cuts */
             pieces: components["schemas"]["ProcureStickPiece"][];
             /** @description what is left of it lies on the rack */
@@ -4215,6 +4240,18 @@ export interface components {
              * @description what pieces can be cut from, where that is not its name
              */
             true?: number;
+        };
+        /** @description StickPart is a part of a stick that the shop cuts, or has cut. */
+        ProcureStickPart: {
+            /** @description of one that is there */
+            id?: string;
+            /** Format: int64 */
+            left: number;
+            /** Format: int64 */
+            length: number;
+            /** Format: int64 */
+            pieces: number;
+            racked?: boolean;
         };
         /** @description StickPiece is a piece of a stick. */
         ProcureStickPiece: {
@@ -4250,7 +4287,7 @@ export interface components {
             chosen: boolean;
             /**
              * Format: int64
-             * @description Money is an amount in whole cents.
+             * @description of all that the job takes, cuts in the shop and tax with it: the chosen one's is the bill's
              */
             cost: number;
             id: string;
@@ -4485,6 +4522,7 @@ export interface components {
             each?: number;
             /** @description the id of another */
             event?: string;
+            fee?: components["schemas"]["RecordFee"];
             figures?: components["schemas"]["ShopFigures"];
             /**
              * Format: int64
@@ -4508,10 +4546,22 @@ export interface components {
              * @description Length is an exact length in nanometres. In JSON it is that whole number.
              */
             length?: number;
+            /** @description Lengths are the parts that a stick is in, from one end; Fee is what the shop asks for its cuts. */
+            lengths?: number[];
             /** @description that is written on the piece */
             letter?: string;
             /** @description Letter is a letter and the pieces it stands for: it is theirs for good, and never another's. */
             letters?: components["schemas"]["RecordLetter"][];
+            /**
+             * Format: int64
+             * @description that is written on the stick; its own for good, from the first that says so
+             */
+            number?: number;
+            /**
+             * Format: int64
+             * @description of a stick that is in parts: which, counted from 1
+             */
+            part?: number;
             piece?: components["schemas"]["RecordPiece"];
             /**
              * Format: int64
@@ -4522,6 +4572,19 @@ export interface components {
             stick?: components["schemas"]["RecordSource"];
             text?: string;
             ware?: components["schemas"]["MaterialSpec"];
+        };
+        /** @description Fee is what the shop asks for cuts. */
+        RecordFee: {
+            /**
+             * Format: int64
+             * @description of each cut beyond
+             */
+            each: number;
+            /**
+             * Format: int64
+             * @description so many that cost nothing
+             */
+            free?: number;
         };
         /** @description Lent is a piece of another project that was cut from a stick of this one. */
         RecordLent: {

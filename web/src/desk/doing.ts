@@ -22,7 +22,15 @@ export const lettered = (plan: Plan): ToDo => ({
     .map((c) => ({ letter: c.letter, size: c.size, cut: c.cut, class: c.class, path: c.path, waits: c.waits })),
 });
 
-const origins: Record<string, string> = { shop: "shop", bought: "shop", home: "home", rack: "rack", offcut: "offcut", piece: "piece" };
+const origins: Record<string, string> = {
+  shop: "shop",
+  bought: "shop",
+  home: "home",
+  rack: "rack",
+  offcut: "offcut",
+  piece: "piece",
+  part: "part",
+};
 
 /**
  * What something is cut from, as the record names it. One that is not there yet gets its id with the first of its pieces, which
@@ -34,51 +42,113 @@ function sourceOf(of: PipeTotal, s: CutStick, out: DoneEvent[]) {
   return { id: s.id || begun || newId(), size: of.size, length: s.length, true: s.true, origin: origins[s.origin] ?? "shop" };
 }
 
-const cutOf = (of: PipeTotal, p: StickPiece, stick: ReturnType<typeof sourceOf>, length: number): ToDo => ({
-  kind: "cut",
-  ...(p.frame ? { frame: p.frame } : {}),
-  piece: { pipe: p.pipe, copy: p.copy },
+/** Where a piece is cut from, and what has to be on record before: that the shop cut the stick into parts, once. */
+interface From {
+  first: ToDo[];
+  cut: Pick<ToDo, "stick" | "part" | "number" | "basis">;
+}
+
+function fromOf(of: PipeTotal, s: CutStick, p: StickPiece, haul: Plan["haul"], out: DoneEvent[]): From {
+  const stick = sourceOf(of, s, out);
+  const parts = s.parts ?? [];
+  const cut = { stick, number: s.number, basis: of.basis };
+  if (parts.length < 2) return { first: [], cut };
+  let left = s.pieces.findIndex((x) => x === p || (x.at === p.at && x.length === p.length && x.name === p.name));
+  const part = parts.findIndex((x) => {
+    left -= x.pieces;
+    return left < 0;
+  });
+  const known = parts[0]?.id || out.some((e) => e.kind === "parted" && e.stick?.id === stick.id);
+  return {
+    first: known
+      ? []
+      : [
+          parting(
+            stick,
+            parts.map((x) => x.length),
+            of.basis,
+            haul,
+          ),
+        ],
+    cut: { ...cut, part: part + 1 },
+  };
+}
+
+/** A stick is in parts, as the shop cut it. */
+const parting = (stick: NonNullable<ToDo["stick"]>, lengths: number[], basis: string, haul: Plan["haul"]): ToDo => ({
+  kind: "parted",
   stick,
-  length,
-  kerf: p.kerf,
-  letter: p.name,
-  basis: of.basis,
+  lengths,
+  basis,
+  ...(haul ? { fee: { each: haul.price ?? 0, free: haul.free } } : {}),
 });
 
+const cutOf = (p: StickPiece, from: From, length: number): ToDo[] => [
+  ...from.first,
+  {
+    kind: "cut",
+    ...(p.frame ? { frame: p.frame } : {}),
+    piece: { pipe: p.pipe, copy: p.copy },
+    ...from.cut,
+    length,
+    kerf: p.kerf,
+    letter: p.name,
+  },
+];
+
 /** A stick is cut: each of its pieces that is not cut yet. */
-export function cutting(of: PipeTotal, s: CutStick, isCut: (p: StickPiece) => boolean, out: DoneEvent[]): ToDo[] {
-  const stick = sourceOf(of, s, out);
-  return s.pieces.filter((p) => p.pipe && !isCut(p)).map((p) => cutOf(of, p, stick, p.length));
+export function cutting(of: PipeTotal, s: CutStick, plan: Plan, isCut: (p: StickPiece) => boolean, out: DoneEvent[]): ToDo[] {
+  const all: ToDo[] = [];
+  let stick: ToDo["stick"];
+  for (const p of s.pieces) {
+    if (!p.pipe || isCut(p)) continue;
+    const from = fromOf(of, s, p, plan.haul, out);
+    stick ??= from.cut.stick; // one that is not there yet has one id
+    const begun = all.some((e) => e.kind === "parted");
+    const first = begun ? [] : from.first.map((e) => ({ ...e, stick }));
+    all.push(...cutOf(p, { first, cut: { ...from.cut, stick } }, p.length));
+  }
+  return all;
 }
 
 /** One piece of a stick is cut, as long as planned or as it came out. */
-export const cuttingOne = (of: PipeTotal, s: CutStick, p: StickPiece, out: DoneEvent[], length = p.length): ToDo =>
-  cutOf(of, p, sourceOf(of, s, out), Math.min(length, Math.max(s.length, s.true ?? 0)));
+export const cuttingOne = (of: PipeTotal, s: CutStick, p: StickPiece, plan: Plan, out: DoneEvent[], length = p.length): ToDo[] =>
+  cutOf(p, fromOf(of, s, p, plan.haul, out), length);
 
 /** What was to be a piece is lost. */
-export const spoiling = (of: PipeTotal, s: CutStick, p: StickPiece, out: DoneEvent[]): ToDo => ({
-  kind: "spoilt",
-  ...(p.frame ? { frame: p.frame } : {}),
-  stick: sourceOf(of, s, out),
-  length: p.length,
-  kerf: p.kerf,
-  basis: of.basis,
+export function spoiling(of: PipeTotal, s: CutStick, p: StickPiece, plan: Plan, out: DoneEvent[]): ToDo[] {
+  const { first, cut } = fromOf(of, s, p, plan.haul, out);
+  const { number: _n, ...from } = cut;
+  return [...first, { kind: "spoilt", ...(p.frame ? { frame: p.frame } : {}), ...from, length: p.length, kerf: p.kerf }];
+}
+
+/** A stick, or what is left of one, is in parts of these lengths, or is one and as long as that. */
+export const partedInto = (size: string, s: { id: string; length: number; origin: string }, lengths: number[]): ToDo => ({
+  kind: "parted",
+  stick: { id: s.id, size, length: s.length, origin: origins[s.origin] ?? "shop" },
+  lengths,
 });
 
 /** It was not done after all. */
 export const notDone = (event: string): ToDo => ({ kind: "not-done", event });
 
-/** So many of a line of the list are in the cart, or were at home all along. */
-export function buying(plan: Plan, l: Line, count: number, home = false): ToDo {
+/** So many of a line of the list are in the cart, or were at home all along. Sticks that the shop cuts come home in the parts that the plan has. */
+export function buying(plan: Plan, l: Line, count: number, out: DoneEvent[], home = false): ToDo[] {
   const { ware, size } = l;
-  if (home) return { kind: "had", ware: specOf(l), count };
-  return {
-    kind: "bought",
-    ware: specOf(l),
-    count,
-    ...(l.priced ? { each: l.each } : {}),
-    basis: ware === "pipe" ? plan.pipe.find((t) => t.size === size)?.basis : undefined,
-  };
+  if (home) return [{ kind: "had", ware: specOf(l), count }];
+  const of = ware === "pipe" ? plan.pipe.find((t) => t.size === size) : undefined;
+  const id = newId();
+  const all: ToDo[] = [
+    { id, kind: "bought", ware: specOf(l), count, ...(l.priced ? { each: l.each } : {}), ...(of ? { basis: of.basis } : {}) },
+  ];
+  // what is on its way already took the first of them
+  const coming = lotsOf(l, out).reduce((n, x) => n + x.count, 0) - (l.lots ?? []).reduce((n, x) => n + x.count, 0);
+  const parts = of?.need.find((n) => n.length === l.length)?.parts?.slice(Math.max(0, coming)) ?? [];
+  parts.slice(0, count).forEach((lengths, n) => {
+    const stick = { id: `${id}.${n + 1}`, size: size ?? "", length: l.length ?? 0, origin: "shop" };
+    all.push(parting(stick, lengths, of?.basis ?? "", plan.haul));
+  });
+  return all;
 }
 
 /** What the record tells of a line, with what is on its way: each event, and how many of the thing it still is about. */

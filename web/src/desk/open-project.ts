@@ -15,7 +15,7 @@ import { type Outgoing, Recorder, type ToDo, nothingDone } from "./record";
 import { shelfOf } from "./shelf";
 import { freshAs, keptAs, keptHeader, pageKept } from "../lib/touch";
 import type { SaveState } from "./saver";
-import { beginning } from "./doing";
+import { beginning, notDone } from "./doing";
 import { type ShopAsk, type Whom, isOwn, ownOf, shopFor } from "./scope";
 import { type Server, remember, serverOf } from "./server";
 
@@ -56,6 +56,8 @@ export interface State {
   shopFor?: Whom;
   /** The server was put back to an earlier state of the project than this page has. */
   earlier?: Stored<Project>;
+  /** The events that emptied the cart last, until something is put in. */
+  emptied?: string[];
   /** The project was deleted, in another window. */
   gone?: boolean;
   /** What was done last in a project that is not open here, or why it was not. */
@@ -159,6 +161,7 @@ export class OpenProject {
     const desk = this.documents.current();
     if (!plan || !desk) return;
     const first = this.store.getState().outgoing.events.some((e) => e.kind === "begun") ? [] : beginning(plan, desk.shop);
+    this.store.setState({ emptied: undefined });
     this.recorder.did([...first, ...all]);
   };
 
@@ -208,6 +211,14 @@ export class OpenProject {
 
   /** Takes something back, or anything else that needs nothing begun. */
   readonly say = (...all: ToDo[]) => this.recorder.did(all);
+
+  /** Takes all out of the cart; one press puts it back. */
+  readonly emptyCart = (all: ToDo[]) => this.store.setState({ emptied: this.recorder.did(all) });
+  readonly fillCart = () => {
+    const { emptied } = this.store.getState();
+    this.store.setState({ emptied: undefined });
+    this.recorder.did((emptied ?? []).map(notDone));
+  };
 
   /** What was done in a project that is not open here is told, with its way back. */
   private async elsewhere(frame: number, doing: Promise<Elsewhere>) {

@@ -3,7 +3,10 @@ import { newId } from "./device";
 import { type Aside, type Shelf, roomy, sendWaiting, waitingOf } from "./shelf";
 
 /** Something that was done, before the server has it. */
-export type ToDo = Omit<DoneEvent, "id" | "seq" | "at" | "device">;
+export type ToDo = Omit<DoneEvent, "id" | "seq" | "at" | "device"> & {
+  /** Its own, where another that goes with it speaks of it. */
+  id?: string;
+};
 
 /** What was done here and is not in a plan yet. */
 export interface Outgoing {
@@ -49,12 +52,14 @@ export class Recorder {
     void this.go();
   }
 
-  /** Something was done. */
-  readonly did = (all: ToDo[]) => {
-    if (all.length === 0) return;
-    this.shelf.put(all.map((e) => ({ ...e, id: newId() })));
+  /** Something was done; gives the ids by which it can be taken back. */
+  readonly did = (all: ToDo[]): string[] => {
+    if (all.length === 0) return [];
+    const events = all.map((e) => ({ ...e, id: e.id ?? newId() }));
+    this.shelf.put(events);
     this.look();
     void this.go();
+    return events.map((e) => e.id);
   };
 
   /** A plan has all up to a sequence number in it. */

@@ -193,7 +193,7 @@ export const mistakesOf = async (d: Desk, o: PlanOptions): Promise<Mistakes[]> =
 
 /** What becomes of a cut that went wrong, and what it costs; nothing is recorded. */
 export const badCutOf = async (d: Desk, event: DoneEvent, o: PlanOptions): Promise<BadCut> =>
-  (await askOf("/api/badcut", d, { ...o, more: { event } })).json();
+  (await askOf("/api/badcut", d, { ...o, more: { ...o.more, event } })).json();
 
 /** What costs less than a project as it is: other sticks of a size, other tools, cement and sizes of pipe. */
 export const cheaperOf = async (d: Desk, size: string, o: PlanOptions): Promise<Cheaper[]> =>

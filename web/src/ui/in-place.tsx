@@ -32,6 +32,8 @@ export function InPlace({ label, shown, start, take, className, keep }: Props) {
   const id = useId();
   const button = useRef<HTMLButtonElement>(null);
   const back = useRef(false);
+  // it was pressed open: what is typed next is meant for it. One that a reload kept open takes nothing by itself
+  const pressed = useRef(false);
   useEffect(() => {
     if (typed === undefined && back.current) {
       back.current = false;
@@ -44,7 +46,15 @@ export function InPlace({ label, shown, start, take, className, keep }: Props) {
   };
   if (typed === undefined)
     return (
-      <button ref={button} type="button" className="in-place" onClick={() => set(start)}>
+      <button
+        ref={button}
+        type="button"
+        className="in-place"
+        onClick={() => {
+          pressed.current = true;
+          set(start);
+        }}
+      >
         <span className="sr-only">{label}: </span>
         {shown}
       </button>
@@ -77,7 +87,7 @@ export function InPlace({ label, shown, start, take, className, keep }: Props) {
         aria-invalid={why !== undefined}
         aria-describedby={why ? id : undefined}
         // biome-ignore lint/a11y/noAutofocus: the field takes the place of the button that was pressed
-        autoFocus={why === undefined && drafts.get(keep) === start}
+        autoFocus={pressed.current}
         onFocus={(e) => e.target.select()}
         autoComplete="off"
         spellCheck={false}

@@ -39,7 +39,7 @@ export function WareRow({ ware: w }: { ware: Ware }) {
   const shownHere = l.ware === "pipe" ? pipe?.size === l.size : l.ware === "fitting" && joint?.kind === l.kind && joint?.size === l.size;
   const name = nameOf(l);
   const service = l.ware === "service";
-  const more = (n: number) => open.did(buying(plan, l, n));
+  const more = (n: number) => open.did(...buying(plan, l, n, out));
   const fewer = (n: number) => open.say(...takingBack(lots, n));
   return (
     <li className={`ware-row ${all ? "is-done" : ""} ${shownHere ? "is-lit" : ""}`}>
@@ -122,7 +122,7 @@ export function WareRow({ ware: w }: { ware: Ware }) {
                       const n = Number(text);
                       if (!/^\d{1,4}$/.test(text)) throw new Error("Write how many, like 4");
                       const was = done.home(l);
-                      if (n > was) open.did(buying(plan, l, n - was, true));
+                      if (n > was) open.say(...buying(plan, l, n - was, out, true));
                       else open.say(...takingBack(lots, was - n, true));
                     }}
                   />

@@ -22,6 +22,7 @@ export default function BuySheet() {
   const project = useProject();
   const plan = usePlan();
   const out = useOpenState((s) => s.outgoing.events);
+  const emptied = useOpenState((s) => s.emptied);
   const style = useStyle();
   const aisles = aislesOf(plan);
   const wares = aisles.flatMap((a) => a.wares);
@@ -51,10 +52,15 @@ export default function BuySheet() {
           className="link"
           // it keeps its place, so that the first tick moves nothing
           style={{ visibility: back.length > 0 ? undefined : "hidden" }}
-          onClick={() => open.say(...back)}
+          onClick={() => open.emptyCart(back)}
         >
           Empty the cart
         </button>
+        {emptied && emptied.length > 0 && (
+          <button type="button" className="btn btn-small" onClick={open.fillCart}>
+            Put it all back
+          </button>
+        )}
       </div>
       <SaidOnce />
       {aisles.map((a) => (

@@ -22,8 +22,16 @@ export interface DrawnStick {
   edge?: boolean;
   /** Where the shop cuts it, from one end, and what it is carried as. */
   marks?: number[];
-  parts?: { length: number; pieces?: number; left?: number }[];
+  parts?: { length: number; pieces?: number; left?: number; id?: string; racked?: boolean }[];
   id?: string;
+  /** What is written on it. */
+  number?: number;
+  /** How long it is, where that is not what it is called. */
+  true?: number;
+  /** The stick that it is a part of. */
+  of?: { id: string; length: number };
+  /** Pieces of other projects that were cut from it. */
+  lent?: { for: string; takes: number }[];
   letter?: string;
   racked?: boolean;
   /** Written on it, where it comes from the rack. */

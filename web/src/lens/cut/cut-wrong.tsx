@@ -32,9 +32,11 @@ export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; o
         );
         is = l;
       }
-      const cut = cuttingOne(step.of, step.stick, piece, out, is);
-      const event = { ...(is === undefined ? spoiling(step.of, step.stick, step.piece, out) : cut), id: newId() } as DoneEvent;
-      return { is, bad: await badCutOf(now, event, { of: open.id }) };
+      const all =
+        is === undefined ? spoiling(step.of, step.stick, step.piece, plan, out) : cuttingOne(step.of, step.stick, piece, plan, out, is);
+      const events = all.map((e) => ({ ...e, id: newId() })) as DoneEvent[];
+      const event = events.pop() as DoneEvent;
+      return { is, bad: await badCutOf(now, event, { of: open.id, more: { before: events } }) };
     },
   });
   const found = read.data;
@@ -45,11 +47,11 @@ export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; o
         ? "The server does not answer. What you measured can be kept all the same."
         : undefined;
   const keep = (is: number) => {
-    open.did(cuttingOne(step.of, step.stick, piece, out, is));
+    open.did(...cuttingOne(step.of, step.stick, piece, plan, out, is));
     onDone();
   };
   const spoil = () => {
-    open.did(spoiling(step.of, step.stick, step.piece, out));
+    open.did(...spoiling(step.of, step.stick, step.piece, plan, out));
     onDone();
   };
   const longer = found?.is !== undefined && found.is > step.piece.length;
@@ -154,7 +156,7 @@ export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; o
                 type="button"
                 className="btn btn-fix"
                 onClick={() => {
-                  open.did(cuttingOne(step.of, step.stick, piece, out, found.is));
+                  open.did(...cuttingOne(step.of, step.stick, piece, plan, out, found.is));
                   open.fix(s.fix, s.frame);
                   onDone();
                 }}

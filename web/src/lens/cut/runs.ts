@@ -32,6 +32,9 @@ export interface Carried {
   length: number;
   runs: Run[];
   left: number;
+  /** Of a part that is at home. */
+  id?: string;
+  racked?: boolean;
 }
 
 export function carriedAs(s: DrawnStick, runs: Run[]): Carried[] {
@@ -41,6 +44,6 @@ export function carriedAs(s: DrawnStick, runs: Run[]): Carried[] {
     const to = from + (part.pieces ?? 0);
     const its = runs.filter((r) => r.first >= from && r.first < to);
     from = to;
-    return { length: part.length, runs: its, left: part.left ?? 0 };
+    return { length: part.length, runs: its, left: part.left ?? 0, id: part.id, racked: part.racked };
   });
 }

@@ -1,15 +1,18 @@
 import { useEffect, useRef, useState } from "react";
-import type { StickPiece } from "../../api/client";
-import { cuttingOne, notDone, withOutgoing } from "../../desk/doing";
+import type { Existing, StickPiece } from "../../api/client";
+import { cuttingOne, notDone, pieceId, withOutgoing } from "../../desk/doing";
 import { useOpen, useOpenState, usePlan, useShop, useStyle } from "../../desk/use";
-import { INCH, Len, plural, text } from "../../lib/format";
+import { INCH, Len, type Style, plural, text } from "../../lib/format";
 import { sizeWords } from "../../lib/words";
 import { Unsent } from "../unsent";
 import { MenuHome } from "../../ui/menu";
 import { CutByKept, useMayCut } from "./by-kept";
 import { CutWrong } from "./cut-wrong";
-import { type Step, type Task, stepsOf, tally } from "./steps";
-import { leftovers } from "./left-over";
+import { type Clamp, type Held, clamped } from "./clamp";
+import { Flaw } from "./flaw";
+import { leftovers, partAt } from "./left-over";
+import { type Step, type Task, after, stepsOf, tally } from "./steps";
+import { TouchBar } from "../../ui/touch-bar";
 import { Sticks, usualScrap } from "./sticks";
 
 const tasks: [Task, string, string][] = [
@@ -20,7 +23,8 @@ const tasks: [Task, string, string][] = [
 
 /**
  * At the saw: one cut at a time in big figures. The large button, the space bar or a pedal says that it is done and goes on;
- * what is done is on record at once, and on this device until the server has it.
+ * what is done is on record at once, and on this device until the server has it. The stick in the clamp stays as it is until it
+ * is cut or put aside, whatever is changed elsewhere meanwhile.
  */
 export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () => void }) {
   const box = useRef<HTMLDialogElement>(null);
@@ -33,6 +37,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
   const [at, setAt] = useState<string>();
   const [wrong, setWrong] = useState(false);
   const [home, setHome] = useState<HTMLElement | null>(null);
+  const [kept, setClamp] = useState<Clamp>();
   useEffect(() => {
     const d = box.current;
     if (d && !d.open) d.showModal();
@@ -40,27 +45,37 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
     main.current?.focus();
   }, []);
   useAwake();
-  const steps = stepsOf(plan, out, task);
+  const { held } = clamped(plan, out, kept);
+  const steps = stepsOf(plan, out, task, held);
   const chosen = steps.findIndex((s) => s.key === at);
   const next = steps.findIndex((s) => !s.done);
   const now = chosen >= 0 ? chosen : next >= 0 ? next : steps.length - 1;
   const step = steps[now];
-  const go = (n: number) => {
+  // whichever stick is shown is in the clamp
+  useEffect(() => {
+    if (task === "cut" && step && (step.stick !== kept?.stick || step.of !== kept.of)) setClamp({ of: step.of, stick: step.stick });
+  }, [task, step, kept]);
+  const go = (to: Step | undefined) => {
     setWrong(false);
-    setAt(steps[Math.max(0, Math.min(steps.length - 1, n))]?.key);
+    setAt(to?.key);
   };
   const may = useMayCut();
+  const pressed = useRef(0);
   const act = () => {
-    if (!step || wrong || !may) return;
+    // one press, one piece: a contact that bounces is no second one
+    if (!step || wrong || !may || performance.now() - pressed.current < bounce) return;
+    pressed.current = performance.now();
     if (!step.done) {
-      if (task === "cut") open.did(cuttingOne(step.of, step.stick, step.piece, out));
+      if (task === "cut") open.did(...cuttingOne(step.of, step.stick, step.piece, plan, out));
       else if (step.event) open.did({ kind: task, item: step.event });
     }
-    // on to the next that is not done, from here on
-    const after = steps.findIndex((s, i) => i > now && !s.done);
-    setAt(after >= 0 ? steps[after]?.key : undefined);
+    setAt(after(steps, now)?.key);
   };
   const left = steps.filter((s) => !s.done).length;
+  const twice =
+    task === "cut"
+      ? plan.existing.filter((e) => e.twice && !out.some((o) => o.item === e.id || o.event === e.id || o.event === e.twice))
+      : [];
   return (
     <dialog
       ref={box}
@@ -74,9 +89,12 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
         const to = e.target as HTMLElement;
         if (to.closest("input, [role=combobox], .menu")) return;
         const free = !to.closest("button, a") || to === main.current;
-        if (e.key === "ArrowRight" || e.key === "ArrowDown") go(now + 1);
-        else if (e.key === "ArrowLeft" || e.key === "ArrowUp" || e.key === "PageUp") go(now - 1);
-        else if (e.key === "PageDown" || (free && (e.key === " " || e.key === "Enter"))) act();
+        const acts = e.key === "PageDown" || (free && (e.key === " " || e.key === "Enter"));
+        if (acts && e.repeat) {
+          // a key that is held is one press
+        } else if (e.key === "ArrowRight" || e.key === "ArrowDown") go(steps[now + 1] ?? step);
+        else if (e.key === "ArrowLeft" || e.key === "ArrowUp" || e.key === "PageUp") go(steps[now - 1] ?? step);
+        else if (acts) act();
         else return;
         e.preventDefault();
       }}
@@ -106,11 +124,25 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
           {left === 0 ? "all done" : `${plural(left, "piece")} to go`}
         </span>
       </header>
+      <TouchBar />
       <Unsent />
+      {twice.map((e) => (
+        <CutTwice key={e.id} of={e} />
+      ))}
+      {held && task === "cut" && (
+        <Changed
+          held={held}
+          onTake={() => {
+            setClamp(undefined);
+            setAt(undefined);
+            setWrong(false);
+          }}
+        />
+      )}
       {!step && <p className="saw-none">{task === "cut" ? "There is nothing to cut." : "Nothing is cut yet."}</p>}
       {step && (
         <>
-          <Card key={step.key} step={step} steps={steps} task={task} />
+          <Card key={step.key} step={step} steps={steps} task={task} held={held} />
           {!may ? (
             <CutByKept />
           ) : wrong ? (
@@ -119,13 +151,19 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
             </MenuHome>
           ) : (
             <div className="saw-buttons">
-              <button type="button" className="btn saw-back" disabled={now === 0} onClick={() => go(now - 1)}>
+              <button type="button" className="btn saw-back" disabled={now === 0} onClick={() => go(steps[now - 1])}>
                 Back
               </button>
               <button ref={main} type="button" className="btn btn-main saw-main" onClick={act}>
-                {step.done ? (now < steps.length - 1 ? "Next" : "Done") : tasks.find(([t]) => t === task)?.[2]}
+                {step.done ? (left > 0 ? "Next" : "Done") : tasks.find(([t]) => t === task)?.[2]}
               </button>
-              <button type="button" className="btn saw-back" disabled={now >= steps.length - 1} onClick={() => go(now + 1)}>
+              <button
+                type="button"
+                className="btn saw-back"
+                disabled={after(steps, now) === undefined}
+                title={after(steps, now) === undefined ? "This is the last piece" : undefined}
+                onClick={() => go(after(steps, now))}
+              >
                 Skip
               </button>
             </div>
@@ -150,17 +188,76 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
                   Cut wrong …
                 </button>
               )}
+              {task === "cut" && <Flaw step={step} />}
             </p>
           )}
           {task === "cut" && !wrong && <LeftOver near={step} />}
           {task === "cut" && (
             <section aria-label="The stick" className="saw-stick">
-              <Sticks sticks={[step.stick]} style={style} before={step.number - 1} isCut={(p) => said(steps, p)} under="marks" />
+              <Sticks sticks={[step.stick]} style={style} isCut={(p) => said(steps, p)} under="marks" />
             </section>
           )}
         </>
       )}
     </dialog>
+  );
+}
+
+const bounce = 250; // ms within which a second press is the first one's
+
+/** What the plan has otherwise than the stick in the clamp, said at once; the builder takes it on when the stick is done, or now. */
+function Changed({ held, onTake }: { held: Held; onTake: () => void }) {
+  const style = useStyle();
+  const n = held.otherwise.length;
+  return (
+    <div role="alert" className="saw-changed">
+      <p>
+        <strong>The plan changed.</strong>{" "}
+        {n === 0 ? (
+          "This stick goes on as it is; the new plan comes with the next one."
+        ) : (
+          <>
+            Stick {held.clamp.stick.number} is shown as it was put in the clamp. {plural(n, "piece")} of it {n > 1 ? "are" : "is"} otherwise
+            now:{" "}
+            {held.otherwise.map(({ piece, now }, i) => (
+              <span key={`${piece.pipe} ${piece.copy} ${piece.frame}`}>
+                {i > 0 && ", "}
+                {piece.name} {now ? <Len nm={now} style={style} step={64} /> : "is not needed any more"}
+              </span>
+            ))}
+            .
+          </>
+        )}
+      </p>
+      <button type="button" className={`btn ${n > 0 ? "btn-main" : ""}`} onClick={onTake}>
+        Put it aside, and take the new plan
+      </button>
+    </div>
+  );
+}
+
+/** A piece that two devices say they cut: nothing is planned from the second, and nothing bought for it, until somebody decides. */
+function CutTwice({ of: e }: { of: Existing }) {
+  const open = useOpen();
+  const plan = usePlan();
+  const first = plan.existing.find((x) => x.id === e.twice);
+  return (
+    <div role="alert" className="saw-changed">
+      <p>
+        <strong>
+          {e.letter} {plan.frames[e.frame ?? 0]?.pipes.find((p) => (p.was ?? p.pipe) === e.pipe)?.where}
+        </strong>{" "}
+        is said to be cut twice: {first?.device || "one device"} says so, and {e.device || "another"}.
+      </p>
+      <span className="flex flex-wrap gap-2">
+        <button type="button" className="btn" onClick={() => open.say(notDone(e.id))}>
+          It was one cut
+        </button>
+        <button type="button" className="btn" onClick={() => open.say({ kind: "both-cut", item: e.id })}>
+          There are two pieces
+        </button>
+      </span>
+    </div>
   );
 }
 
@@ -171,29 +268,23 @@ function LeftOver({ near }: { near?: Step }) {
   const style = useStyle();
   const out = useOpenState((s) => s.outgoing.events);
   const scrap = useShop((s) => s.scrap) || usualScrap;
-  const all = plan.pipe.flatMap((t) =>
-    leftovers(t.sticks, scrap, withOutgoing(out).isCut).map((s) => ({ size: t.size, stick: s, number: t.sticks.indexOf(s) + 1 })),
-  );
-  const last = all.findLast((x) => x.size !== near?.of.size || x.number <= near.number) ?? all.at(-1);
-  if (!last?.stick.id) return null;
-  const { id } = last.stick;
+  const all = plan.pipe.flatMap((t) => leftovers(t.sticks, scrap, withOutgoing(out).isCut).map((x) => ({ size: t.size, ...x })));
+  const last = all.findLast((x) => x.size === near?.of.size) ?? all.at(-1);
+  if (!last) return null;
+  const { id } = last;
   return (
     <p className="saw-left-over" role="status">
       <span>
         Left of stick {last.number}, {sizeWords(last.size)}:{" "}
         <strong>
-          <Len nm={last.stick.left} style={style} step={64} />
+          <Len nm={last.left} style={style} step={64} />
         </strong>
       </span>
       <button type="button" className="btn btn-small" onClick={() => open.did({ kind: "racked", item: id })}>
         To the rack
       </button>
       {all.length > 1 && (
-        <button
-          type="button"
-          className="btn btn-small"
-          onClick={() => open.did(...all.map((x) => ({ kind: "racked", item: x.stick.id ?? "" })))}
-        >
+        <button type="button" className="btn btn-small" onClick={() => open.did(...all.map((x) => ({ kind: "racked", item: x.id })))}>
           All {all.length} to the rack
         </button>
       )}
@@ -209,22 +300,23 @@ const readyEvent = (out: { kind: string; item?: string; id: string }[], task: Ta
   out.find((e) => e.kind === task && e.item === event)?.id;
 
 /** One piece in big figures: how long, which one, where the stop or the mark is, and what to mind. */
-function Card({ step: s, steps, task }: { step: Step; steps: Step[]; task: Task }) {
+function Card({ step: s, steps, task, held }: { step: Step; steps: Step[]; task: Task; held?: Held }) {
   const plan = usePlan();
   const style = useStyle();
   const line = plan.cuts.find((g) => g.letter === s.piece.name);
   const frame = plan.frames[s.piece.frame];
   const copies = frame?.copies ?? 1;
   const pipe = frame?.pipes.find((p) => (p.was ?? p.pipe) === s.piece.pipe);
-  const [done, all] = tally(steps, s.piece.name, s.of.size);
-  const sticks = new Set(steps.filter((x) => x.of.size === s.of.size).map((x) => x.number)).size;
+  const [done, all] = tally(steps, plan, task, s.piece.name, s.of.size);
+  const toGo = new Set(steps.filter((x) => x.of.size === s.of.size && !x.done).map((x) => x.stick)).size;
+  const otherwise = held?.otherwise.find((x) => pieceId(x.piece) === pieceId(s.piece));
   return (
     <section className={`saw-card ${s.done ? "is-done" : ""}`} aria-label="This cut" aria-live="polite">
       <p className="saw-where">
         {task === "cut" && (
           <>
-            stick {s.number} of {sticks}, {sizeWords(s.of.size)} pipe, {text(s.stick.length, "feet-inches", 64)}
-            {s.stick.origin === "rack" ? " from the rack" : s.stick.origin === "home" ? " from home" : ""}
+            stick {s.stick.number}, {sizeWords(s.of.size)} pipe, {lengthOf(s, style)}
+            {s.stick.origin === "rack" ? " from the rack" : s.stick.origin === "home" ? " from home" : ""}; {plural(toGo, "stick")} to go
           </>
         )}
         {task !== "cut" && `${sizeWords(s.of.size)} pipe`}
@@ -271,12 +363,29 @@ function Card({ step: s, steps, task }: { step: Step; steps: Step[]; task: Task 
             ))}
         </ul>
       )}
+      {otherwise && !s.done && (
+        <p className="saw-warn">
+          {otherwise.now ? (
+            <>
+              The plan has <Len nm={otherwise.now} style={style} step={64} /> here now.
+            </>
+          ) : (
+            "The plan does not need it any more."
+          )}
+        </p>
+      )}
       {line?.short && task === "cut" && <p className="saw-warn">Under 6″: clamp it, and never hold it by hand at a powered saw.</p>}
       {line?.waits && <p className="saw-warn">Leave it uncut until the rest stands: the length is held in reserve.</p>}
       {s.stick.edge && task === "cut" && <p className="saw-warn">This stick is on a knife edge: measure twice.</p>}
       {s.done && <p className="saw-done">✓ {task === "cut" ? "cut" : task}</p>}
     </section>
   );
+}
+
+/** How long what is in the clamp is: a part of a stick is named as long as it is. */
+function lengthOf(s: Step, style: Style): string {
+  const part = partAt(s.stick, s.at);
+  return part ? `the part of ${text(part.length, style, 64)}` : text(s.stick.true || s.stick.length, "feet-inches", 64);
 }
 
 /** Keeps the screen on while one works, where the browser allows it. */

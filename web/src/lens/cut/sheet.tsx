@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
-import type { CutStick, PipeTotal } from "../../api/client";
-import { cutting, notDone, withOutgoing } from "../../desk/doing";
+import { type CutStick, type PipeTotal, Refusal, api, ask } from "../../api/client";
+import { cutting, notDone, partedInto, withOutgoing } from "../../desk/doing";
 import { useFrame, useOpen, useOpenState, usePicked, usePlan, useShop, useStyle } from "../../desk/use";
 import { feet, plural } from "../../lib/format";
 import { sizeWords } from "../../lib/words";
@@ -127,6 +127,7 @@ function Sheet() {
 /** The sticks of a size: those that an earlier plan cut, and those of this one. */
 function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: string; onPick: (l: string) => void; under: Under }) {
   const open = useOpen();
+  const { several } = open;
   const plan = usePlan();
   const style = useStyle();
   const out = useOpenState((s) => s.outgoing.events);
@@ -136,8 +137,20 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
   const done = withOutgoing(out);
   const earlier = t.sticks.filter((s) => s.earlier);
   const onRack = (...ids: string[]) => open.did(...ids.map((item) => ({ kind: "racked", item })));
+  const onCame = async (s: CutStick, typed: string) => {
+    const lengths = await ask(
+      api.POST("/api/lengths", {
+        body: { texts: typed.split(/[,;]/).map((x) => x.trim()), units: style === "metric" ? "mm" : "in", like: "60, 59 7/8" },
+      }),
+    ).catch((e: Error) => {
+      throw new Error(
+        e instanceof Refusal ? (Object.values(e.places)[0] ?? e.message) : "The server does not answer. Nothing was changed.",
+      );
+    });
+    open.say({ ...partedInto(t.size, { id: s.id ?? "", length: s.length, origin: "shop" }, lengths), basis: t.basis });
+  };
   const onCut = (s: CutStick, is: boolean) => {
-    if (is) open.did(...cutting(t, s, done.isCut, out));
+    if (is) open.did(...cutting(t, s, plan, done.isCut, out));
     else open.say(...s.pieces.flatMap(done.saying).map((e) => notDone(e)));
   };
   const fatal = new Set(
@@ -181,7 +194,8 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
         short={plan.cuts.filter((g) => g.short).map((g) => g.letter)}
         under={under}
         note={(s) => s.edge && <OffTheEdge size={t.size} />}
-        fatal={(n, l) => fatal.has(`${n} ${l}`)}
+        onCame={several ? undefined : onCame}
+        fatal={(s, l) => fatal.has(`${t.sticks.indexOf(s)} ${l}`)}
       />
       <Leftovers sticks={t.sticks} scrap={scrap} isCut={done.isCut} onRack={onRack} />
       <p className="text-sm">

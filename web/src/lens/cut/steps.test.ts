@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { DoneEvent, Plan } from "../../api/client";
-import { stepsOf, tally } from "./steps";
+import { after, stepsOf, tally } from "./steps";
 
 const piece = (pipe: string, name: string, length: number, cut?: string) => ({
   frame: 0,
@@ -19,27 +19,29 @@ const plan = {
       sticks: [
         {
           key: "k",
+          number: 1,
           length: 100,
           origin: "shop",
           left: 1,
           pieces: [piece("p1", "A", 30, "e1"), piece("p2", "A", 30), piece("p3", "B", 20)],
         },
-        { key: "l", length: 100, origin: "shop", left: 1, pieces: [piece("p4", "B", 20)] },
+        { key: "l", number: 2, length: 100, origin: "shop", left: 1, pieces: [piece("p4", "B", 20)] },
       ],
     },
   ],
+  cuts: [{ letter: "A", size: "3/4", count: 5, done: 3 }],
   existing: [{ id: "e1", deburred: true }],
 } as unknown as Plan;
 
 test("the work goes piece by piece, and tells where the stop stays", () => {
   const steps = stepsOf(plan, [], "cut");
-  expect(steps.map((s) => [s.piece.name, s.number, s.done, s.stopStays])).toEqual([
+  expect(steps.map((s) => [s.piece.name, s.stick.number, s.done, s.stopStays])).toEqual([
     ["A", 1, true, false],
     ["A", 1, false, true],
     ["B", 1, false, false],
     ["B", 2, false, false],
   ]);
-  expect(tally(steps, "A", "3/4")).toEqual([1, 2]);
+  expect(tally(steps, plan, "cut", "A", "3/4")).toEqual([3, 5]); // those that an earlier plan cut are among them
 });
 
 test("only what is cut is deburred and marked, what is on its way with it", () => {
@@ -52,4 +54,12 @@ test("only what is cut is deburred and marked, what is on its way with it", () =
   expect(stepsOf(plan, [cut, marked], "marked").map((s) => s.done)).toEqual([false, true]);
   const back = { id: "z", kind: "not-done", event: "y" } as DoneEvent;
   expect(stepsOf(plan, [cut, marked, back], "marked").map((s) => s.done)).toEqual([false, false]);
+});
+
+test("skipping comes back to what was left behind, and never ends with pieces left", () => {
+  const steps = stepsOf(plan, [], "cut");
+  expect(after(steps, 1)?.piece.pipe).toBe("p3");
+  expect(after(steps, 3)?.piece.pipe).toBe("p2");
+  const all = ["p2", "p3", "p4"].map((pipe, i) => ({ id: `x${i}`, kind: "cut", piece: { pipe, copy: 1 } }) as DoneEvent);
+  expect(after(stepsOf(plan, all, "cut"), 3)).toBeUndefined();
 });

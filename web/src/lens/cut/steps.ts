@@ -1,5 +1,6 @@
 import type { CutStick, DoneEvent, PipeTotal, Plan, StickPiece } from "../../api/client";
 import { pieceId, withOutgoing } from "../../desk/doing";
+import type { Held } from "./clamp";
 
 /** What is done at the bench, one piece after the other: it is cut, its ends are cleaned, how deep it goes is marked. */
 export type Task = "cut" | "deburred" | "marked";
@@ -9,8 +10,6 @@ export interface Step {
   key: string;
   of: PipeTotal;
   stick: CutStick;
-  /** Of its size, counted from 1. */
-  number: number;
   piece: StickPiece;
   /** Its place on the stick. */
   at: number;
@@ -21,8 +20,22 @@ export interface Step {
   done: boolean;
 }
 
-/** The pieces of a plan in the order of the work, with what is done of each. */
-export function stepsOf(plan: Plan, out: DoneEvent[], task: Task): Step[] {
+const stepOf = (of: PipeTotal, stick: CutStick, at: number, event: string | undefined, done: boolean): Step => {
+  const piece = stick.pieces[at] as StickPiece;
+  return {
+    key: `${of.size} ${pieceId(piece)} ${piece.frame}`,
+    of,
+    stick,
+    piece,
+    at,
+    stopStays: at > 0 && stick.pieces[at - 1]?.length === piece.length,
+    event,
+    done,
+  };
+};
+
+/** The pieces of a plan in the order of the work, with what is done of each; those of the stick that is held in the clamp come first, as it is. */
+export function stepsOf(plan: Plan, out: DoneEvent[], task: Task, held?: Held): Step[] {
   const said = withOutgoing(out);
   const back = new Set(out.filter((e) => e.kind === "not-done").map((e) => e.event));
   const here = new Map(plan.existing.map((e) => [e.id, e]));
@@ -30,32 +43,42 @@ export function stepsOf(plan: Plan, out: DoneEvent[], task: Task): Step[] {
     (task === "deburred" ? here.get(event)?.deburred : here.get(event)?.marked) ||
     out.some((e) => e.kind === task && e.item === event && !back.has(e.id));
   const all: Step[] = [];
+  const mine = new Set<string>();
+  if (held && task === "cut") {
+    const { of, stick } = held.clamp;
+    stick.pieces.forEach((piece, at) => {
+      if (!piece.pipe) return;
+      mine.add(pieceId(piece));
+      all.push(stepOf(of, stick, at, said.saying({ ...piece, cut: undefined })[0], held.isCut(piece)));
+    });
+  }
   for (const of of plan.pipe) {
-    of.sticks.forEach((stick, n) => {
+    for (const stick of of.sticks) {
       stick.pieces.forEach((piece, at) => {
-        if (!piece.pipe) return;
+        if (!piece.pipe || mine.has(pieceId(piece))) return;
         const event = said.saying(piece)[0];
         const gone = stick.earlier && piece.fate !== "keep";
         if (gone || (task === "cut" ? stick.earlier : !event)) return;
-        all.push({
-          key: `${of.size} ${pieceId(piece)} ${piece.frame}`,
-          of,
-          stick,
-          number: n + 1,
-          piece,
-          at,
-          stopStays: at > 0 && stick.pieces[at - 1]?.length === piece.length,
-          event,
-          done: task === "cut" ? event !== undefined : Boolean(event && ready(event)),
-        });
+        all.push(stepOf(of, stick, at, event, task === "cut" ? event !== undefined : Boolean(event && ready(event))));
       });
-    });
+    }
   }
   return all;
 }
 
-/** How many of a letter are done: "3 of 8". */
-export const tally = (steps: Step[], letter: string, size: string): [done: number, all: number] => {
+/** How many of a letter are done, those that an earlier plan cut among them: "3 of 8". */
+export const tally = (steps: Step[], plan: Plan, task: Task, letter: string, size: string): [done: number, all: number] => {
   const some = steps.filter((s) => s.piece.name === letter && s.of.size === size);
-  return [some.filter((s) => s.done).length, some.length];
+  const line = plan.cuts.find((c) => c.letter === letter && c.size === size);
+  const done = some.filter((s) => s.done).length;
+  if (task !== "cut" || !line) return [done, some.length];
+  // the plan counts what it knows; what is on its way comes on top
+  const coming = some.filter((s) => s.done && !s.piece.cut).length;
+  const back = some.filter((s) => !s.done && s.piece.cut).length;
+  return [Math.min(line.count, (line.done ?? 0) + coming - back), line.count];
 };
+
+/** The step that comes after one: the next that is not done, from there on and then from the beginning; nothing once all are. */
+export function after(steps: Step[], now: number): Step | undefined {
+  return steps.find((s, i) => i > now && !s.done) ?? steps.find((s, i) => i < now && !s.done);
+}

@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import type { PipeTotal } from "../../api/client";
 import { Len, type Style, feet, plural, text } from "../../lib/format";
 import { Icon } from "../../ui/icons";
+import { InPlace } from "../../ui/in-place";
 import { Tick } from "../../ui/tick";
 import { type DrawnPiece, type DrawnStick, alike, tint } from "./alike";
 import { type Run, carriedAs, runsOf } from "./runs";
@@ -38,15 +39,18 @@ interface Props<T extends DrawnStick> {
   /** Letters of pieces too short to be held by hand at the saw that cuts them. */
   short?: string[];
   under?: Under;
-  /** What else there is to say of a stick, by its place among all of its size. */
-  note?: (s: T, number: number) => ReactNode;
-  /** Cuts that cost most to spoil: stick, counted from 0, and the letter. */
-  fatal?: (number: number, letter: string) => boolean;
+  /** What else there is to say of a stick. */
+  note?: (s: T) => ReactNode;
+  /** Says how a stick really came home: the lengths of its parts, as typed. */
+  onCame?: (s: T, text: string) => Promise<void>;
+  /** Cuts that cost most to spoil: the stick, and the letter. */
+  fatal?: (s: T, letter: string) => boolean;
 }
 
 const fromWords: Record<string, string> = {
   bought: " bought",
   home: " from home",
+  part: ", a part at home",
   offcut: " left of another",
   piece: " cut before",
 };
@@ -86,6 +90,7 @@ function Row<T extends DrawnStick>({
     short,
     under = "none",
     note,
+    onCame,
     fatal,
   },
 }: {
@@ -102,7 +107,7 @@ function Row<T extends DrawnStick>({
   // the one at the saw: some of its pieces are cut
   const begun = isCut ? all.find((s) => !whole(s) && s.pieces.some((p) => isCut(p))) : undefined;
   const trim = stick.origin === "piece" && stick.pieces.length === 1;
-  const numbers = count > 1 ? `${first}–${first + count - 1}` : `${first}`;
+  const numbers = numbersOf(all.map((s, i) => s.number ?? first + i));
   const name = trim ? `Trim ${stick.letter || "piece"} (${numbers})` : `${called[count > 1 ? 1 : 0]} ${numbers}`;
   const runs = runsOf(stick);
   const parts = carriedAs(stick, runs);
@@ -127,7 +132,13 @@ function Row<T extends DrawnStick>({
       <div className="min-w-0 flex-1">
         <div className="flex flex-wrap justify-between gap-x-2 text-sm">
           <span>
-            <strong>{name}</strong>, {text(stick.length, "feet-inches", 64)}
+            <strong>{name}</strong>,{" "}
+            {text(
+              stick.origin === "part" ? (stick.true ?? stick.length) : stick.length,
+              stick.origin === "part" ? style : "feet-inches",
+              64,
+            )}
+            {stick.true && stick.origin !== "part" ? ` (it measures ${text(stick.true, style, 64)})` : ""}
             {trim ? " as it is" : stick.origin === "rack" ? onRackWords(stick) : (fromWords[stick.origin] ?? "")}
             {count > 1 && `, ${plural(count, "stick")} cut alike`}
             {count > 1 && cut > 0 && `: ${cut} of ${count} cut`}
@@ -137,7 +148,7 @@ function Row<T extends DrawnStick>({
           <span className="whitespace-nowrap text-ink-2">
             left <Len nm={stick.left} style={style} step={32} />
             {goesOn?.(stick) && ", more is cut from it below"}
-            {onRack && !goesOn?.(stick) && (cut === count || stick.earlier) && stick.left >= scrap && !trim && (
+            {onRack && !stick.parts?.[0]?.id && !goesOn?.(stick) && (cut === count || stick.earlier) && stick.left >= scrap && !trim && (
               <Rack sticks={all} onRack={onRack} />
             )}
           </span>
@@ -158,7 +169,7 @@ function Row<T extends DrawnStick>({
                     done={begun ? begun.pieces.slice(r.first, r.first + r.pieces.length).filter((p) => isCut?.(p)).length : 0}
                     all={cut === count}
                     earlier={Boolean(stick.earlier)}
-                    fatal={Boolean(r.name && fatal?.(first - 1, r.name))}
+                    fatal={Boolean(r.name && fatal?.(stick, r.name))}
                     onPick={onPick}
                   />
                 ))}
@@ -174,7 +185,10 @@ function Row<T extends DrawnStick>({
               </div>
               {parts.length > 1 && (
                 <p className="stick-part">
-                  <Len nm={part.length} style={style} step={64} /> to carry
+                  <Len nm={part.length} style={style} step={64} /> {part.id ? "at home" : "to carry"}
+                  {onRack && part.id && (cut === count || stick.earlier) && part.left >= scrap && (
+                    <Rack sticks={[{ ...stick, id: part.id, racked: part.racked }]} onRack={onRack} />
+                  )}
                 </p>
               )}
             </div>
@@ -194,7 +208,32 @@ function Row<T extends DrawnStick>({
             {tooShort.length > 1 ? "them" : "it"} by hand at a powered saw.
           </p>
         )}
-        {note?.(stick, first)}
+        {(stick.lent?.length ?? 0) > 0 && (
+          <p className="text-sm">
+            Also cut from it: {stick.lent?.map((l) => `${text(l.takes, style, 64)} for ${l.for || "another project"}`).join(", ")}.
+          </p>
+        )}
+        {onCame && stick.id && ["shop", "bought"].includes(stick.origin) && !stick.earlier && cut === 0 && (
+          <p className="flex flex-wrap items-baseline gap-x-2 text-sm">
+            It came home as
+            <InPlace
+              label={`${name} came home as`}
+              shown={
+                stick.parts?.length
+                  ? stick.parts.map((p) => text(p.length, style, 64)).join(", ")
+                  : text(stick.true ?? stick.length, style, 64)
+              }
+              start={
+                stick.parts?.length
+                  ? stick.parts.map((p) => text(p.length, style, 64)).join(", ")
+                  : text(stick.true ?? stick.length, style, 64)
+              }
+              className="w-48"
+              take={(t) => onCame(stick, t)}
+            />
+          </p>
+        )}
+        {note?.(stick)}
       </div>
     </li>
   );
@@ -364,6 +403,17 @@ export const sticksWords = (t: PipeTotal) =>
         `${n.count + (n.home ?? 0)} × ${feet(n.length)} ft${n.home ? ` (${n.home} from home)` : ""}${n.got ? ` (${n.got === n.count ? "all" : n.got} bought)` : ""}`,
     )
     .join(" and ") || "nothing to buy";
+
+/** Numbers that follow each other as one span: 1–3, 7. */
+function numbersOf(all: number[]): string {
+  const spans: [number, number][] = [];
+  for (const n of [...all].sort((a, b) => a - b)) {
+    const last = spans.at(-1);
+    if (last && n === last[1] + 1) last[1] = n;
+    else if (!last || n !== last[1]) spans.push([n, n]);
+  }
+  return spans.map(([a, b]) => (a === b ? `${a}` : `${a}–${b}`)).join(", ");
+}
 
 /** What is known about a purchase, in a line. */
 export function Proof({
