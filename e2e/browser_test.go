@@ -386,7 +386,7 @@ func (w *window) axe(what string, rules ...string) {
 		w.MustEval(`src => { (0, eval)(src) }`, string(script))
 	}
 	res := w.MustEval(`async rules => {
-		const r = await axe.run(document, { resultTypes: ["violations"], ...(rules && { runOnly: rules }) });
+		const r = await axe.run(document, { resultTypes: ["violations"], rules: { "target-size": { enabled: true } }, ...(rules && { runOnly: rules }) });
 		return JSON.stringify(r.violations.map(v => v.id + ": " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + " " + (n.any[0]?.message ?? "")).join(" | ")));
 	}`, rules).Str()
 	var found []string

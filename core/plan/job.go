@@ -78,6 +78,8 @@ type Job struct {
 	Prices []cost.Price  `json:"prices,omitempty"`
 	// Haul is what is carried for this job, in the place of what the shop says of the vehicle.
 	Haul *stock.Haul `json:"haul,omitempty"`
+	// TaxRate is the job's own, in the place of the shop's.
+	TaxRate *float64 `json:"taxRate,omitempty"`
 	// Spare are sticks that are bought besides those that the pieces take.
 	Spare []StockLength `json:"spare,omitempty"`
 	// Own says that each frame has letters of its own, with its number before them.
@@ -178,6 +180,9 @@ func (j *Job) put(s *Shop) {
 	}
 	if j.Haul != nil {
 		s.Haul = j.Haul
+	}
+	if j.TaxRate != nil {
+		s.Prices.TaxRate = *j.TaxRate
 	}
 	if len(j.Prices) > 0 {
 		s.Prices.Prices = slices.Clone(s.Prices.Prices)

@@ -19,9 +19,8 @@ func (r *reader) lines(text string) {
 		if t == "" || strings.HasPrefix(t, "#") || strings.HasSuffix(t, ":") {
 			continue
 		}
-		row := Row{Line: n + 1, Text: t}
-		row.Price, row.Fault = r.line(t)
-		r.add(row)
+		all, fault := r.line(t)
+		r.add(Row{Line: n + 1, Text: t, Fault: fault}, all)
 	}
 }
 
@@ -30,13 +29,13 @@ var breaks = regexp.MustCompile(`[\s,;:@=\t]+(?:-\s+)?|\s+[-–—]\s+`)
 
 // line reads a thing and then its price. Where the line can be parted in several ways, the thing is
 // the shortest that is one: "3/4 tee 3 for 2" is three tees for two.
-func (r *reader) line(t string) (*cost.Price, *Fault) {
+func (r *reader) line(t string) ([]cost.Price, *Fault) {
 	var last *Fault
 	priced := false
 	for _, at := range breaks.FindAllStringIndex(t, -1) {
 		name, tail := strings.TrimSpace(t[:at[0]]), strings.TrimSpace(t[at[1]:])
-		asked, err := cost.Read(tail)
-		if err != nil || name == "" {
+		asked, typed := r.asked(tail)
+		if asked == nil || name == "" {
 			continue
 		}
 		priced = true
@@ -45,13 +44,43 @@ func (r *reader) line(t string) (*cost.Price, *Fault) {
 			last = fault
 			continue
 		}
-		p := &cost.Price{Spec: spec, Asked: asked, Typed: tail, Source: r.source, Date: r.date}
-		return p, r.check(p)
+		var all []cost.Price
+		for i := range asked {
+			all = append(all, cost.Price{Spec: spec, Asked: asked[i], Typed: typed[i], Source: r.source, Date: r.date})
+		}
+		return all, r.check(all)
 	}
 	if !priced {
 		return nil, &Fault{"price", "no price at its end", "write the thing and then its price: 3/4 tee .88"}
 	}
 	return nil, last
+}
+
+// between are what parts the prices of one thing, singly and by the pack: .98; 10 for 6.98.
+var between = regexp.MustCompile(`\s*;\s*|,\s+|\s+(?:or|and|/)\s+`)
+
+// asked reads a price, or several of one thing that are for so many each; nil where a text is none.
+func (r *reader) asked(text string) (all []cost.Asked, typed []string) {
+	if one, err := cost.Read(text); err == nil && !between.MatchString(text) {
+		return []cost.Asked{one}, []string{text}
+	}
+	parts := between.Split(text, -1)
+	packs := map[int]bool{}
+	for _, t := range parts {
+		one, err := cost.Read(t)
+		if err != nil || packs[max(1, one.Pack)] {
+			all = nil
+			break
+		}
+		packs[max(1, one.Pack)] = true
+		all, typed = append(all, one), append(typed, t)
+	}
+	if all == nil {
+		if one, err := cost.Read(text); err == nil {
+			return []cost.Asked{one}, []string{text}
+		}
+	}
+	return all, typed
 }
 
 var (

@@ -190,3 +190,22 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// A thing that is sold singly and by the pack keeps both prices, however the list says so.
+func TestAPriceSinglyAndByThePack(t *testing.T) {
+	elbow := material.Spec{Ware: material.Fitting, Kind: "elbow-90", Size: "3/4"}
+	for _, text := range []string{
+		"3/4 elbow .98; 10 for 6.98", "3/4 elbow .98, 10 for 6.98", "3/4 elbow .98 or 10 for 6.98", "3/4 elbow .98\n3/4 elbow 10 for 6.98",
+		"item,size,price,pack price,pack\nelbow,3/4,.98,6.98,10", "item,size,price,pack\nelbow,3/4,.98,\nelbow,3/4,6.98,10",
+		"item,size,price\nelbow,3/4,.98; 10 for 6.98",
+	} {
+		var got [][2]int64
+		for _, r := range pricelist.Read(text, nil, "", "") {
+			require.Nil(t, r.Fault, "%s: %+v", text, r.Fault)
+			assert.Equal(t, elbow, r.Price.Spec)
+			got = append(got, [2]int64{int64(r.Price.Amount), int64(max(1, r.Price.Pack))})
+		}
+		assert.Equal(t, [][2]int64{{98, 1}, {698, 10}}, got, text)
+	}
+	assert.Len(t, pricelist.Read("3/4 elbow .88-.98", nil, "", ""), 1, "a range of one thing is one price")
+}

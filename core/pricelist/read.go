@@ -43,6 +43,7 @@ var columns = map[string]string{
 	"what": "what", "ware": "what", "kind": "kind", "type": "kind", "size": "size", "nominal": "size",
 	"length": "length", "diameter": "diameter", "ounces": "ounces", "fl oz": "ounces", "oz": "ounces",
 	"price": "price", "cost": "price", "each": "price", "unit price": "price", "amount": "price",
+	"pack price": "pack price", "price per pack": "pack price", "price of a pack": "pack price", "per pack price": "pack price",
 	"pack": "pack", "pack of": "pack", "per pack": "pack", "qty": "pack",
 	"date": "date", "seen": "date", "source": "source", "shop": "source", "where": "source", "supplier": "source", "example": "example",
 }
@@ -128,59 +129,76 @@ func (r *reader) table(text string, comma rune) {
 		if line <= r.first || strings.Trim(joined, string(comma)+" ") == "" || strings.HasPrefix(joined, "#") {
 			continue
 		}
-		row := Row{Line: line, Text: joined}
 		by := map[string]string{}
 		for i, name := range r.columns {
 			if i < len(fields) && name != "" && by[name] == "" {
 				by[name] = strings.TrimPrefix(strings.TrimSpace(fields[i]), "'")
 			}
 		}
-		row.Price, row.Fault = r.fields(by)
-		r.add(row)
+		all, fault := r.fields(by)
+		r.add(Row{Line: line, Text: joined, Fault: fault}, all)
 	}
 }
 
-func (r *reader) add(row Row) {
-	if row.Price != nil {
-		row.Label = row.Price.Spec.Words()
+// add takes a line in: a row for each price that it says, or one with what is wrong.
+func (r *reader) add(row Row, all []cost.Price) {
+	if row.Fault != nil || len(all) == 0 {
+		r.rows = append(r.rows, row)
+		return
 	}
-	r.rows = append(r.rows, row)
+	for i := range all {
+		row.Price, row.Label = &all[i], all[i].Spec.Words()
+		r.rows = append(r.rows, row)
+	}
 }
 
 // fields reads a line of a table by the names of its columns.
-func (r *reader) fields(by map[string]string) (*cost.Price, *Fault) {
+func (r *reader) fields(by map[string]string) ([]cost.Price, *Fault) {
 	spec, fault := r.spec(by)
 	if fault != nil {
 		return nil, fault
 	}
-	p := &cost.Price{Spec: spec, Typed: by["price"], Source: r.source, Date: r.date}
-	var err error
-	if p.Asked, err = cost.Read(by["price"]); err != nil {
-		return nil, faultOf("price", err)
-	}
+	pack := 1
 	if n := by["pack"]; n != "" {
 		v, err := strconv.Atoi(n)
 		if err != nil || v < 1 || v > 10_000 {
 			return nil, &Fault{"pack", strconv.Quote(n) + " is no number of things in a pack", "write a whole number, or leave it empty"}
 		}
-		if v > 1 && p.Pack == 0 {
-			p.Pack = v
-			p.Typed = ""
+		pack = v
+	}
+	var all []cost.Price
+	// a column of its own for what a pack costs: the other is what one does
+	for _, column := range []string{"price", "pack price"} {
+		text := by[column]
+		if text == "" && (column == "pack price" || by["pack price"] != "") {
+			continue
+		}
+		asked, typed := r.asked(text)
+		if asked == nil {
+			_, err := cost.Read(text)
+			return nil, faultOf("price", err)
+		}
+		for i := range asked {
+			p := cost.Price{Spec: spec, Asked: asked[i], Typed: typed[i], Source: r.source, Date: r.date}
+			if pack > 1 && p.Pack == 0 && len(asked) == 1 && (column == "pack price" || by["pack price"] == "") {
+				p.Pack, p.Typed = pack, ""
+			}
+			if d := by["date"]; d != "" {
+				p.Date = d
+			}
+			if s := by["source"]; s != "" {
+				p.Source = s
+			}
+			p.Example = by["example"] != "" && by["example"] != "no"
+			all = append(all, p)
 		}
 	}
-	if d := by["date"]; d != "" {
-		p.Date = d
-	}
-	if s := by["source"]; s != "" {
-		p.Source = s
-	}
-	p.Example = by["example"] != "" && by["example"] != "no"
-	return p, r.check(p)
+	return all, r.check(all)
 }
 
-// check says what is wrong with a price that was read.
-func (r *reader) check(p *cost.Price) *Fault {
-	for path, what := range (&cost.Book{Prices: []cost.Price{*p}}).Validate() {
+// check says what is wrong with prices that were read.
+func (r *reader) check(all []cost.Price) *Fault {
+	for path, what := range (&cost.Book{Prices: all}).Validate() {
 		column := path[strings.LastIndex(path, "/")+1:]
 		return &Fault{
 			map[string]string{"amount": "price", "from": "price", "ware": "thing"}[column] + map[string]string{"date": "date", "pack": "pack"}[column],

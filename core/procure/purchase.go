@@ -116,6 +116,8 @@ type Totals struct {
 	Pieces   int            `json:"pieces"`
 	Net      measure.Length `json:"net"`
 	Sticks   int            `json:"sticks"`
+	Bought   int            `json:"bought"` // of the sticks
+	Cut      int            `json:"cut"`    // of the pieces: those that are there, where they belong
 	Fittings int            `json:"fittings"`
 	Cemented int            `json:"cemented"`
 	Dry      int            `json:"dry"`
@@ -270,6 +272,9 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 	p.Bill = prices.Add(p.Materials)
 	p.wholeBills(prices.TaxRate)
 	p.got(o.Work)
+	for i := range p.Cuts {
+		p.Totals.Cut += p.Cuts[i].Done
+	}
 	return p, nil
 }
 

@@ -68,6 +68,7 @@ func (p *Purchase) total(c *cutting, o *Order, at []map[string]int) (lines []mat
 	}
 	for _, n := range t.Need {
 		p.Totals.Sticks += n.Count
+		p.Totals.Bought += n.Got
 	}
 	p.Totals.Proven = p.Totals.Proven && m.Proven
 	t.Stock.Sticks = []stock.Stick{}

@@ -77,9 +77,10 @@ type Offcut struct {
 	Place  string         `json:"place,omitempty"` // where it lies, in the builder's words
 }
 
-// MarkRack gives marks to what lies on the rack without one: R and the next number.
+// MarkRack gives marks to what lies on the rack without one: R and the next number. No mark is given again, also when
+// what had it is long gone: it may still be written on pipe.
 func (s *Shop) MarkRack() {
-	last := 0
+	last := s.LastMark
 	for _, o := range s.Rack {
 		var n int
 		if _, err := fmt.Sscanf(o.Mark, "R%d", &n); err == nil {
@@ -92,6 +93,7 @@ func (s *Shop) MarkRack() {
 			s.Rack[i].Mark = fmt.Sprintf("R%d", last)
 		}
 	}
+	s.LastMark = last
 }
 
 // Bar is a length on sale of something else than pipe: rod, rope, webbing, sleeve.
@@ -141,13 +143,14 @@ func Bars() (all []Bar) {
 type Shop struct {
 	Measurements []catalog.Override `json:"measurements"`
 
-	Seats  map[frame.Mode]float64 `json:"seats,omitempty"` // as they were measured, by how a pipe is held: its share of the socket
-	Stock  []StockLength          `json:"stock"`
-	Prices cost.Book              `json:"prices"`
-	Tools  []Tool                 `json:"tools"`
-	Rack   []Offcut               `json:"rack"`
-	Bars   []Bar                  `json:"bars,omitempty"` // what else is sold by the length
-	Haul   *stock.Haul            `json:"haul,omitempty"` // what the vehicle takes, and how the shop cuts; none: anything
+	Seats    map[frame.Mode]float64 `json:"seats,omitempty"` // as they were measured, by how a pipe is held: its share of the socket
+	Stock    []StockLength          `json:"stock"`
+	Prices   cost.Book              `json:"prices"`
+	Tools    []Tool                 `json:"tools"`
+	Rack     []Offcut               `json:"rack"`
+	LastMark int                    `json:"lastMark,omitempty"` // the highest number that a mark of the rack ever had
+	Bars     []Bar                  `json:"bars,omitempty"`     // what else is sold by the length
+	Haul     *stock.Haul            `json:"haul,omitempty"`     // what the vehicle takes, and how the shop cuts; none: anything
 	// Suppliers are price lists of other shops, to be compared with.
 	Suppliers []supply.Supplier `json:"suppliers,omitempty"`
 	// Scrap is the length below which a leftover is scrap, and is not put on the rack; 0: 6 in.

@@ -76,6 +76,8 @@ type Sale struct {
 	Stock  []plan.StockLength `json:"stock,omitempty"`
 	Prices []cost.Price       `json:"prices,omitempty"`
 	Haul   *stock.Haul        `json:"haul,omitempty"`
+	// TaxRate is a share, in the place of the shop's: of a project that came from elsewhere.
+	TaxRate *float64 `json:"taxRate,omitempty"`
 }
 
 // Asks are the prompts of a starter of the builder's own.
@@ -157,7 +159,7 @@ func (p *Project) Job() (plan.Job, error) {
 		job.Terms = *p.Terms
 	}
 	if p.Sale != nil {
-		job.Stock, job.Prices, job.Haul = p.Sale.Stock, p.Sale.Prices, p.Sale.Haul
+		job.Stock, job.Prices, job.Haul, job.TaxRate = p.Sale.Stock, p.Sale.Prices, p.Sale.Haul, p.Sale.TaxRate
 	}
 	return job, nil
 }

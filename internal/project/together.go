@@ -51,7 +51,7 @@ func (s *Several) Job(p *Project, all []*Project, works []record.Work) (plan.Job
 			}
 		}
 		if len(all) == 1 {
-			job.Stock, job.Prices, job.Searched = one.Stock, one.Prices, one.Searched
+			job.Stock, job.Prices, job.Searched, job.TaxRate = one.Stock, one.Prices, one.Searched, one.TaxRate
 		}
 		job.Frames = append(job.Frames, one.Frames...)
 		job.Spare = append(job.Spare, one.Spare...)
@@ -75,6 +75,7 @@ func (s *Several) Job(p *Project, all []*Project, works []record.Work) (plan.Job
 			job.Prices = q.Prices
 		}
 		job.Haul = cmp.Or(q.Haul, job.Haul)
+		job.TaxRate = cmp.Or(q.TaxRate, job.TaxRate)
 	}
 	return job, record.Together(works...), nil
 }

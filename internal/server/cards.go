@@ -38,6 +38,9 @@ type Card struct {
 	Example  bool              `json:"example"`
 	Unpriced int               `json:"unpriced"` // lines that are not in the cost
 	Sticks   int               `json:"sticks"`
+	Bought   int               `json:"bought"` // of the sticks
+	Pieces   int               `json:"pieces"`
+	Cut      int               `json:"cut"`               // of the pieces
 	Drawing  string            `json:"drawing"`           // SVG
 	Starter  bool              `json:"starter,omitempty"` // others are begun from it
 }
@@ -113,6 +116,7 @@ func cardOf(ctx context.Context, p *project.Project, shop *plan.Shop, work plan.
 		c.Size[i] = e.Size
 	}
 	c.Cost, c.Example, c.Unpriced, c.Sticks = made.Bill.Total, made.Bill.Example, len(made.Bill.Unpriced), made.Totals.Sticks
+	c.Bought, c.Pieces, c.Cut = made.Totals.Bought, made.Totals.Pieces, made.Totals.Cut
 	c.Drawing = drawing.Frame(f, drawing.Options{Plain: true})
 	return c, nil
 }

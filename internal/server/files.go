@@ -41,6 +41,8 @@ type ProjectFile struct {
 	Format      int             `json:"format"`
 	Project     json.RawMessage `json:"project"`
 	Record      []record.Event  `json:"record"`
+	// TaxRate is a share: what the bill was made with.
+	TaxRate *float64 `json:"taxRate,omitempty"`
 }
 
 // projectFile writes a project and its record.
@@ -50,6 +52,13 @@ func (a *api) projectFile(ctx context.Context, p *project.Project, of string) ([
 		return nil, err
 	}
 	f := ProjectFile{SturdyElbow: "project", Format: project.Format, Project: data, Record: []record.Event{}}
+	shop, _, err := a.loadShop(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if f.TaxRate = &shop.Prices.TaxRate; p.Sale != nil && p.Sale.TaxRate != nil {
+		f.TaxRate = p.Sale.TaxRate
+	}
 	if of != "" {
 		stored, err := a.store.Events(ctx, of, 0)
 		if err != nil {
@@ -120,7 +129,8 @@ func readFile(ctx context.Context, name, text string, shop *plan.Shop) (*project
 			return nil, nil, unreadable(err)
 		}
 		for i := range f.Record {
-			if wrong := f.Record[i].Problem(); wrong != nil {
+			// a record that was kept is read, also where it has more than is taken in now
+			if wrong := f.Record[i].Problem(); wrong != nil && wrong.Path != "/count" {
 				return nil, nil, &NoProject{
 					fmt.Sprintf(
 						"a project file whose record makes no sense at its event %d: %s",
@@ -129,6 +139,12 @@ func readFile(ctx context.Context, name, text string, shop *plan.Shop) (*project
 					), "save it once more from where it came",
 				}
 			}
+		}
+		if t := f.TaxRate; t != nil && *t >= 0 && *t <= 1 && *t != shop.Prices.TaxRate && (p.Sale == nil || p.Sale.TaxRate == nil) {
+			if p.Sale == nil {
+				p.Sale = &project.Sale{}
+			}
+			p.Sale.TaxRate = t // its bill is as it was
 		}
 		return p, f.Record, nil
 	case err == nil && is.Copies != nil && is.Tool != nil:

@@ -183,6 +183,9 @@ func (a *api) saveShop(ctx context.Context, in *body[StoredShop]) (*body[Saved],
 	if err := in.Body.Shop.Validate(); err != nil {
 		return nil, problem(err)
 	}
+	if was, _, err := a.loadShop(ctx); err == nil { // a page may not know of the newest
+		in.Body.Shop.LastMark = max(in.Body.Shop.LastMark, was.LastMark)
+	}
 	in.Body.Shop.MarkRack()
 	data, err := json.Marshal(in.Body.Shop)
 	if err != nil {

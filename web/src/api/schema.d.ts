@@ -779,6 +779,11 @@ export interface components {
         };
         /** @description Card is a project on the shelf: what it looks like and what it comes to. */
         Card: {
+            /**
+             * Format: int64
+             * @description of the sticks
+             */
+            bought: number;
             /** Format: int64 */
             copies: number;
             /**
@@ -786,9 +791,16 @@ export interface components {
              * @description Money is an amount in whole cents.
              */
             cost: number;
+            /**
+             * Format: int64
+             * @description of the pieces
+             */
+            cut: number;
             /** @description SVG */
             drawing: string;
             example: boolean;
+            /** Format: int64 */
+            pieces: number;
             /** @description Length is an exact length in nanometres. In JSON it is that whole number. */
             size: number[];
             /** @description others are begun from it */
@@ -4304,8 +4316,18 @@ export interface components {
         };
         /** @description Totals is the job in one line. */
         ProcureTotals: {
+            /**
+             * Format: int64
+             * @description of the sticks
+             */
+            bought: number;
             /** Format: int64 */
             cemented: number;
+            /**
+             * Format: int64
+             * @description of the pieces: those that are there, where they belong
+             */
+            cut: number;
             /** Format: int64 */
             dry: number;
             /** Format: int64 */
@@ -4430,6 +4452,11 @@ export interface components {
             prices?: components["schemas"]["CostPrice"][];
             /** @description The shop's types are part of what a plan is made from. */
             stock?: components["schemas"]["ShopStockLength"][];
+            /**
+             * Format: double
+             * @description TaxRate is a share, in the place of the shop's: of a project that came from elsewhere.
+             */
+            taxRate?: number;
         };
         /** @description Saying is a line as it is typed, with what is picked while it is. */
         ProjectSaying: {
@@ -4682,6 +4709,11 @@ export interface components {
             /** @description what else is sold by the length */
             bars?: components["schemas"]["ShopBar"][];
             haul?: components["schemas"]["StockHaul"];
+            /**
+             * Format: int64
+             * @description the highest number that a mark of the rack ever had
+             */
+            lastMark?: number;
             /** @description Override is a builder's measurement of one figure on a real part. With a Kind it holds for that kind alone (tees of this make, say), otherwise for the whole size. */
             measurements: components["schemas"]["CatalogOverride"][];
             prices: components["schemas"]["CostBook"];

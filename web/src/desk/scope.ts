@@ -26,13 +26,15 @@ export function ownOf(before: Shop, after: Shop): ((p: Project) => Project) | un
   const stock = same(before.stock, after.stock) ? undefined : after.stock;
   const now = changed(before, after);
   const haul = !same(before.haul, after.haul) && after.haul; // that anything is carried is the shop's to say
-  if (!stock && !haul && now.size === 0) return undefined;
+  const taxed = before.prices.taxRate !== after.prices.taxRate;
+  if (!stock && !haul && !taxed && now.size === 0) return undefined;
   return (p) => ({
     ...p,
     sale: {
       ...p.sale,
       ...(stock ? { stock } : {}),
       ...(haul ? { haul } : {}),
+      ...(taxed ? { taxRate: after.prices.taxRate } : {}),
       ...(now.size > 0 ? { prices: [...(p.sale?.prices ?? []).filter((x) => !now.has(key(x))), ...[...now.values()].flat()] } : {}),
     },
   });
@@ -45,7 +47,7 @@ export function isOwn(before: Shop, after: Shop, p: Project): boolean {
     (same(before.stock, after.stock) || (p.sale?.stock?.length ?? 0) > 0) &&
     (same(before.haul, after.haul) || p.sale?.haul !== undefined) &&
     [...changed(before, after).keys()].every((k) => own.has(k)) &&
-    before.prices.taxRate === after.prices.taxRate
+    (before.prices.taxRate === after.prices.taxRate || p.sale?.taxRate !== undefined)
   );
 }
 
@@ -61,6 +63,7 @@ export function shopFor(s: Shop, p: Project): Shop {
     ...(p.sale.haul ? { haul: p.sale.haul } : {}),
     prices: {
       ...s.prices,
+      taxRate: p.sale.taxRate ?? s.prices.taxRate,
       prices: [...[...had].flatMap(([k, all]) => over.get(k) ?? all), ...[...over].flatMap(([k, all]) => (had.has(k) ? [] : all))],
     },
   };

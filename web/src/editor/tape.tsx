@@ -60,6 +60,9 @@ function Line({ plan, before, old, onCut }: { plan: Plan; before?: Plan; old: bo
       </Cell>
       <Cell label="sticks" change={d.sticks}>
         {plan.totals.sticks}
+        {plan.totals.bought > 0 && (
+          <small className="tape-done"> {plan.totals.bought >= plan.totals.sticks ? "all bought" : `${plan.totals.bought} bought`}</small>
+        )}
         {plan.improving && !plan.totals.proven && (
           <span className="improving" title="A first purchase that will do; a better one is looked for">
             {" "}
@@ -67,6 +70,12 @@ function Line({ plan, before, old, onCut }: { plan: Plan; before?: Plan; old: bo
           </span>
         )}
       </Cell>
+      {plan.begun && plan.totals.pieces > 0 && (
+        <Cell label="cut" className="max-sm:hidden">
+          {plan.totals.cut}
+          <small className="tape-done"> of {plan.totals.pieces}</small>
+        </Cell>
+      )}
       <Cell label="fittings" change={d.fittings} className="max-sm:hidden">
         {plan.totals.fittings}
       </Cell>

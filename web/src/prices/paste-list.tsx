@@ -128,7 +128,7 @@ export function PasteList({ onTake }: { onTake: (label: string, by: (s: Shop) =>
         // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and keys scroll it
         <ul aria-label="As it was read" className="max-h-96 overflow-auto text-sm" tabIndex={0}>
           {[...bad, ...good].map((r) => (
-            <li key={r.line} className="flex flex-wrap justify-between gap-x-4 border-b border-rule py-1">
+            <li key={`${r.line} ${r.price?.pack ?? 1}`} className="flex flex-wrap justify-between gap-x-4 border-b border-rule py-1">
               <span className="text-ink-2">
                 line {r.line}: {r.text}
               </span>

@@ -145,11 +145,16 @@ function Facts({ card: c }: { card: Card }) {
         <span>
           {c.state === "waits" ? c.words : states[c.state]}
           {(c.state === "look" || c.state === "stopped") && `: ${c.words}`}
-          {c.state !== "waits" && (
-            <span className="text-ink-2">{`, ${plural(c.sticks, "stick")}${c.copies > 1 ? ` for ${c.copies} copies` : ""}`}</span>
-          )}
+          {c.state !== "waits" && <span className="text-ink-2">{`, ${sticksOf(c)}${c.copies > 1 ? ` for ${c.copies} copies` : ""}`}</span>}
         </span>
       </p>
     </>
   );
+}
+
+/** Its sticks, and how far the work is. */
+function sticksOf(c: Card): string {
+  const bought = c.bought === 0 ? "" : c.bought >= c.sticks ? " bought" : `, ${c.bought} bought`;
+  const cut = c.cut === 0 ? "" : c.cut >= c.pieces ? ", all cut" : `, ${c.cut} of ${c.pieces} pieces cut`;
+  return `${plural(c.sticks, "stick")}${bought}${cut}`;
 }

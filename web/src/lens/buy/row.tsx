@@ -31,7 +31,10 @@ export function WareRow({ ware: w }: { ware: Ware }) {
   const home = Math.min(done.home(l), l.count);
   const lots = lotsOf(l, out);
   const all = got >= l.count;
-  const back = takingBack(lots, got - home);
+  // all that is in the cart, also beyond what is needed
+  const cart = lots.reduce((n, x) => n + (x.home ? 0 : x.count), 0);
+  const need = l.count - home;
+  const back = takingBack(lots, cart);
   const first = frame.joints.find((j) => l.ware === "fitting" && j.kind === l.kind && j.size === l.size);
   const pipe =
     picked?.is === "pipe" || picked?.is === "letter" ? frame.pipes.find((p) => p.pipe === picked.id || p.letter === picked.id) : undefined;
@@ -47,7 +50,7 @@ export function WareRow({ ware: w }: { ware: Ware }) {
         <Tick
           label={`${l.count} × ${name} in the cart`}
           done={all}
-          onTick={() => (all ? fewer(got - home) : more(l.count - got))}
+          onTick={() => (all ? fewer(cart) : more(l.count - got))}
           fixed={all && back.length === 0}
         />
         {l.ware === "fitting" ? (
@@ -68,7 +71,7 @@ export function WareRow({ ware: w }: { ware: Ware }) {
         <span className="ware-count">{l.count}×</span>
         <button type="button" className="ware-name" aria-expanded={opened} aria-controls={id} onClick={() => setOpened(!opened)}>
           <strong>{name}</strong>
-          <span className="ware-for">{noteOf(l, plan, got, home)}</span>
+          <span className="ware-for">{noteOf(l, plan, cart, home)}</span>
         </button>
         <span className="ware-price">
           {service ? (
@@ -102,9 +105,22 @@ export function WareRow({ ware: w }: { ware: Ware }) {
                   >
                     −
                   </button>
-                  <strong className="min-w-16 text-center" role="status">
-                    {got - home} of {l.count - home}
-                  </strong>
+                  <InPlace
+                    label={`${name} in the cart`}
+                    shown={
+                      <strong className="min-w-16 text-center">
+                        {cart} of {need}
+                      </strong>
+                    }
+                    start={String(cart)}
+                    className="w-16"
+                    take={(text) => {
+                      const n = Number(text);
+                      if (!/^\d{1,5}$/.test(text)) throw new Error("Write how many, like 8");
+                      if (n > cart) more(n - cart);
+                      else fewer(cart - n);
+                    }}
+                  />
                   <button type="button" className="step-btn" aria-label={`One ${name} more in the cart`} onClick={() => more(1)}>
                     +
                   </button>
@@ -176,11 +192,12 @@ function packWords(l: Line): string {
 }
 
 /** What to know about a line at the shelf, in a few words. */
-function noteOf(l: Line, plan: Plan, got: number, home: number): string {
-  const cart = got - home;
+function noteOf(l: Line, plan: Plan, cart: number, home: number): string {
   const words: string[] = [];
-  if (home > 0) words.push(home >= l.count ? "all at home" : `${home} at home, ${l.count - home} to buy`);
-  if (cart > 0 && got < l.count) words.push(`${cart} of ${l.count - home} in the cart`);
+  const need = l.count - home;
+  if (home > 0) words.push(home >= l.count ? "all at home" : `${home} at home, ${need} to buy`);
+  if (cart > need) words.push(`${cart} in the cart, ${need} needed`);
+  else if (cart > 0 && cart < need) words.push(`${cart} of ${need} in the cart`);
   if (words.length > 0) return words.join("; ");
   if (l.unit === "piece") return l.rule;
   const some = [l.for ?? ""];

@@ -86,6 +86,7 @@ export default function BuySheet() {
       ))}
       <HomeMade plan={plan} />
       <TooMany />
+      <ForOthers />
       <Scope />
       <Total />
       <Shops />
@@ -119,6 +120,24 @@ function HomeMade({ plan }: { plan: Plan }) {
         {made.map(([name, n]) => (
           <li key={name} className="border-b border-rule py-1">
             <strong>{n}×</strong> {name}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What was bought at once with other projects, as this one knows it. */
+function ForOthers() {
+  const { others } = usePlan();
+  if (others.length === 0) return null;
+  return (
+    <section aria-label="Bought for several jobs" className="mt-3">
+      <h3 className="aisle">Bought for several jobs</h3>
+      <ul>
+        {others.map((o) => (
+          <li key={o.label} className="border-b border-rule py-1">
+            <strong>{o.count}</strong> × {nameOf(o)} bought for {o.jobs} jobs, <strong>{o.own}</strong> of them for this.
           </li>
         ))}
       </ul>

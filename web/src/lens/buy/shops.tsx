@@ -124,6 +124,7 @@ function Shop({ of: s, late, onLeave }: { of: SupplierAnswer; late: boolean; onL
           {when(s.days)}
           {late && <strong className="text-warn">, too late</strong>}; {plural(at.sticks, "stick")}
           {at.shipping > 0 && `; ${money(at.shipping)} of it for sending`}
+          {at.cuts > 0 && `; ${money(at.cuts)} for cuts in the shop, by the fee that you said`}
           {at.tax > 0 && `; ${money(at.tax)} tax`}
         </span>
       )}
@@ -178,6 +179,8 @@ function Split({ of, name }: { of: Suppliers; name: (id: string) => string }) {
       <span className="text-sm">
         {when(split.days)}; {plural(split.sticks, "stick")}
         {split.shipping > 0 && `; ${money(split.shipping)} of it for sending`}
+        {split.cuts > 0 && `; ${money(split.cuts)} for cuts in the shop`}
+        {split.tax > 0 && `; ${money(split.tax)} tax`}
       </span>
       {split.missing.length > 0 && (
         <span className="text-sm font-semibold text-warn">

@@ -14,10 +14,15 @@ export function Tools() {
   const begun = plan.pipe.some((t) => t.need.some((n) => n.got));
   const counted = new Map(plan.tools.map((t) => [t.id, t]));
   const open = useOpen();
+  const taxed = useShop((s) => s.prices.taxRate > 0);
   const own = useShop((s) => s.tools.find((t) => t.id === project.tool));
   return (
     <section aria-labelledby="tool-head" className="no-print">
       <Head id="tool-head" title="The tool decides how many" />
+      <p className="text-sm text-ink-2">
+        Each with the whole bill: fittings and all else, {plan.haul?.price ? "cuts in the shop, " : ""}
+        {taxed ? "tax" : "no tax set"}.
+      </p>
       <RadioGroup.Root
         aria-labelledby="tool-head"
         className="grid"

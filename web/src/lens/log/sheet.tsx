@@ -2,10 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { type PastState, type Project, api, ask } from "../../api/client";
 import { differences } from "../../desk/describe";
+import { deviceName, nameDevice } from "../../desk/device";
 import { notDone } from "../../desk/doing";
 import { planOf } from "../../desk/server";
 import { useDesk, useFrame, useOpen, useOpenState, usePlan, useProject, useStyle } from "../../desk/use";
 import { Len, money } from "../../lib/format";
+import { InPlace } from "../../ui/in-place";
 import { Head } from "../../ui/ui";
 import { useTargets } from "../size/live";
 import { Unsent } from "../unsent";
@@ -44,7 +46,9 @@ function Done() {
   const shown = all ? acts : acts.slice(0, 40);
   return (
     <section aria-labelledby="log-head">
-      <Head id="log-head" title="What was done" />
+      <Head id="log-head" title="What was done">
+        <ThisDevice />
+      </Head>
       {acts.length === 0 && !q.isPending && (
         <p className="text-lg">Nothing yet. What is ticked in the shop and at the saw is kept here, whatever becomes of the plan.</p>
       )}
@@ -79,6 +83,27 @@ function Done() {
         </button>
       )}
     </section>
+  );
+}
+
+/** What this device is called in the record, and how to call it otherwise. */
+function ThisDevice() {
+  const [name, setName] = useState(deviceName);
+  return (
+    <span className="text-sm text-ink-2">
+      this device:{" "}
+      <InPlace
+        label="This device is called"
+        shown={name}
+        start={name}
+        className="w-44"
+        take={(t) => {
+          if (t.length > 40) throw new Error("Use up to 40 letters");
+          nameDevice(t);
+          setName(t);
+        }}
+      />
+    </span>
   );
 }
 

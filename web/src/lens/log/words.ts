@@ -12,11 +12,17 @@ export function wordsOf(e: DoneEvent, style: Style, where: (pipe: string) => str
     case "lettered":
       return `letters fixed: ${e.letters?.map((l) => `${l.letter} ${long(l.cut)}`).join(", ")}`;
     case "bought":
-      return `${e.count} × ${wareWords(e)} in the cart`;
+      return `${e.count} × ${wareWords(e)} in the cart${sharedWords(e)}`;
     case "had":
-      return `${e.count} × ${wareWords(e)} at home already`;
+      return `${e.count} × ${wareWords(e)} at home already${sharedWords(e)}`;
     case "cut":
       return `cut ${piece()} to ${long(e.length)}${e.stick?.origin === "piece" ? ", trimmed" : ""}`;
+    case "parted":
+      return `${(e.lengths?.length ?? 0) > 1 ? "a stick is in parts of" : "a stick measures"} ${(e.lengths ?? []).map(long).join(", ")}`;
+    case "both-cut":
+      return "a piece is there twice";
+    case "elsewhere":
+      return `cut ${long(e.length)} for ${e.text || "another project"}`;
     case "deburred":
       return "a piece deburred";
     case "marked":
@@ -42,6 +48,9 @@ export function wordsOf(e: DoneEvent, style: Style, where: (pipe: string) => str
   }
 }
 
+/** Of what was bought for several jobs: how much all of it is. */
+const sharedWords = (e: DoneEvent) => (e.shared?.of ? `, of ${e.shared.count} for ${e.shared.jobs} jobs` : "");
+
 const copyWords = (e: DoneEvent) => (e.piece && e.piece.copy > 1 ? `, number ${e.piece.copy}` : "");
 
 function wareWords(e: DoneEvent): string {
@@ -54,7 +63,8 @@ function wareWords(e: DoneEvent): string {
 }
 
 /** Whether an event takes back all of another, and not a part of what was bought. */
-export const isWhole = (e: { kind: string; count?: number; item?: string }) => e.kind === "not-done" && !e.count && !e.item;
+export const isWhole = (e: { kind: string; count?: number; item?: string; shared?: unknown }) =>
+  e.kind === "not-done" && !e.count && !e.item && !e.shared;
 
 /** Events that were said together: those of one device, kind and stick or moment. */
 export interface Act {
@@ -93,7 +103,10 @@ export function actsOf(events: DoneEvent[]): Act[] {
 /** An act in words. */
 export function actWords(a: Act, style: Style, where: (pipe: string) => string): string {
   const first = a.events[0] as DoneEvent;
-  if (first.kind === "not-done") return `${first.count ?? "a stick"} taken back to the shop`;
+  if (first.kind === "not-done")
+    return first.shared && !first.count && !first.item
+      ? "some of it taken back in another job"
+      : `${first.count || "a stick"} taken back to the shop`;
   if (a.events.length === 1) return wordsOf(first, style, where);
   const stick = first.stick
     ? `${text(first.stick.length, "feet-inches", 64)} ${first.stick.origin === "shop" ? "stick" : first.stick.origin}`
