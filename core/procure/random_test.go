@@ -183,6 +183,9 @@ func homeIsPlanned(r *rapid.T, b *bench) {
 				all[at].cut += x.Length + x.Kerf
 			} else {
 				all[at].planned += x.Length + x.Kerf
+				if all[at].cut > 0 { // it is marked from the end that is left
+					require.Equal(r, all[at].planned-x.Kerf, x.At)
+				}
 			}
 		}
 		for _, x := range all {

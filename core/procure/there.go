@@ -48,6 +48,11 @@ func (p *Purchase) needed(t *PipeTotal, c *cutting, w *record.Work) []Needed {
 			count(o.Sold, o.Count-used, 0)
 		}
 	}
+	many := map[string]int{} // sticks of each purchase
+	for i := range w.Sticks {
+		many[w.Sticks[i].Bought]++
+	}
+	defer func() { p.wholeBack(many) }()
 	for i := range w.Sticks {
 		s := &w.Sticks[i]
 		if s.Size != c.size || s.Origin != record.FromShop {
@@ -88,6 +93,28 @@ func (p *Purchase) extraStick(size catalog.Size, s *record.Stick) {
 	}
 	p.Extra[i].Count++
 	p.Extra[i].Back = append(p.Extra[i].Back, record.Event{Kind: record.TakenBack, Event: s.Bought, Item: s.ID})
+}
+
+// wholeBack says of a purchase of which nothing is needed that it goes back, and not of each stick of it.
+func (p *Purchase) wholeBack(many map[string]int) {
+	for i := range p.Extra {
+		back := map[string]int{}
+		for _, e := range p.Extra[i].Back {
+			back[e.Event]++
+		}
+		told := map[string]bool{}
+		p.Extra[i].Back = slices.DeleteFunc(p.Extra[i].Back, func(e record.Event) bool {
+			again := told[e.Event]
+			whole := e.Item != "" && back[e.Event] == many[e.Event]
+			told[e.Event] = again || whole
+			return whole && again
+		})
+		for k := range p.Extra[i].Back {
+			if e := &p.Extra[i].Back[k]; told[e.Event] {
+				e.Item = ""
+			}
+		}
+	}
 }
 
 // exist lists the pieces of a size that are there, each with its fate: as the plan began
@@ -217,6 +244,9 @@ func (p *Purchase) forOthers(w *record.Work) {
 	}
 }
 
+// mostItems is how many sticks of one purchase a line tells one by one.
+const mostItems = 500
+
 // tellStick adds a stick of which the record tells to those of a line.
 func tellStick(l *cost.Line, s *record.Stick, idle bool) {
 	i := slices.IndexFunc(l.Lots, func(x material.Lot) bool { return x.Event == s.Bought })
@@ -225,7 +255,7 @@ func tellStick(l *cost.Line, s *record.Stick, idle bool) {
 		l.Lots = append(l.Lots, material.Lot{Event: s.Bought, Home: s.Origin == record.FromHome})
 	}
 	l.Lots[i].Count++
-	if idle {
+	if idle && len(l.Lots[i].Items) < mostItems {
 		l.Lots[i].Items = append(l.Lots[i].Items, s.ID)
 	}
 }

@@ -295,6 +295,7 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, o *Order, at []map[string]in
 			}
 			k.Pieces = append(k.Pieces, piece)
 		}
+		k.remark()
 		k.Of = partOf(o.Work, k.ID)
 		k.Key = keyOf(c.size, &k)
 		if c.done != nil && k.ID != "" {
@@ -325,6 +326,32 @@ func (p *Purchase) chosen(t *PipeTotal, c *cutting, o *Order, at []map[string]in
 			}
 		}
 	}
+}
+
+// remark measures what is still to be cut from the end that is there: once a piece is off, that is where it was cut.
+func (s *Stick) remark() {
+	from := 0
+	next := func(n int) {
+		pieces, off, cut := s.Pieces[from:from+n], measure.Length(0), false
+		from += n
+		for i := range pieces {
+			cut = cut || pieces[i].Cut != ""
+		}
+		for i := range pieces {
+			switch x := &pieces[i]; {
+			case !cut:
+			case x.Cut != "":
+				x.At = 0
+			default:
+				x.At = off + x.Length
+				off = x.At + x.Kerf
+			}
+		}
+	}
+	for _, p := range s.Parts {
+		next(p.Pieces)
+	}
+	next(len(s.Pieces) - from)
 }
 
 // byRef finds the planned pieces by what the record calls them.

@@ -48,12 +48,12 @@ interface From {
   cut: Pick<ToDo, "stick" | "part" | "number" | "basis">;
 }
 
-function fromOf(of: PipeTotal, s: CutStick, p: StickPiece, haul: Plan["haul"], out: DoneEvent[]): From {
+function fromOf(of: PipeTotal, s: CutStick, at: number, haul: Plan["haul"], out: DoneEvent[]): From {
   const stick = sourceOf(of, s, out);
   const parts = s.parts ?? [];
   const cut = { stick, number: s.number, basis: of.basis };
   if (parts.length < 2) return { first: [], cut };
-  let left = s.pieces.findIndex((x) => x === p || (x.at === p.at && x.length === p.length && x.name === p.name));
+  let left = at;
   const part = parts.findIndex((x) => {
     left -= x.pieces;
     return left < 0;
@@ -100,9 +100,9 @@ const cutOf = (p: StickPiece, from: From, length: number): ToDo[] => [
 export function cutting(of: PipeTotal, s: CutStick, plan: Plan, isCut: (p: StickPiece) => boolean, out: DoneEvent[]): ToDo[] {
   const all: ToDo[] = [];
   let stick: ToDo["stick"];
-  for (const p of s.pieces) {
+  for (const [at, p] of s.pieces.entries()) {
     if (!p.pipe || isCut(p)) continue;
-    const from = fromOf(of, s, p, plan.haul, out);
+    const from = fromOf(of, s, at, plan.haul, out);
     stick ??= from.cut.stick; // one that is not there yet has one id
     const begun = all.some((e) => e.kind === "parted");
     const first = begun ? [] : from.first.map((e) => ({ ...e, stick }));
@@ -111,13 +111,22 @@ export function cutting(of: PipeTotal, s: CutStick, plan: Plan, isCut: (p: Stick
   return all;
 }
 
-/** One piece of a stick is cut, as long as planned or as it came out. */
-export const cuttingOne = (of: PipeTotal, s: CutStick, p: StickPiece, plan: Plan, out: DoneEvent[], length = p.length): ToDo[] =>
-  cutOf(p, fromOf(of, s, p, plan.haul, out), length);
+/** A piece at its place on a stick. */
+export interface OnStick {
+  of: PipeTotal;
+  stick: CutStick;
+  piece: StickPiece;
+  /** Its place, counted from 0. */
+  at: number;
+}
+
+/** One piece of a stick is cut, as long as planned or as it came out; maybe for another copy. */
+export const cuttingOne = (x: OnStick, plan: Plan, out: DoneEvent[], length = x.piece.length, copy = x.piece.copy): ToDo[] =>
+  cutOf({ ...x.piece, copy }, fromOf(x.of, x.stick, x.at, plan.haul, out), length);
 
 /** What was to be a piece is lost. */
-export function spoiling(of: PipeTotal, s: CutStick, p: StickPiece, plan: Plan, out: DoneEvent[]): ToDo[] {
-  const { first, cut } = fromOf(of, s, p, plan.haul, out);
+export function spoiling({ of, stick: s, piece: p, at }: OnStick, plan: Plan, out: DoneEvent[]): ToDo[] {
+  const { first, cut } = fromOf(of, s, at, plan.haul, out);
   const { number: _n, ...from } = cut;
   return [...first, { kind: "spoilt", ...(p.frame ? { frame: p.frame } : {}), ...from, length: p.length, kerf: p.kerf }];
 }

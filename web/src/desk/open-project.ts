@@ -175,7 +175,7 @@ export class OpenProject {
     const after = shop(now.shop);
     if (after === now.shop) return;
     const seen = shopFor(now.shop, now.project);
-    const own = ownOf(seen, shop(seen));
+    const own = ownOf(seen, shop(seen), now.project);
     if (own && isOwn(seen, shop(seen), now.project)) {
       this.documents.edit(label, own);
       return;

@@ -22,11 +22,11 @@ function changed(before: Shop, after: Shop): Map<string, Price[]> {
 }
 
 /** A change of the shop made a project's own: its stick lengths, its prices, how its sticks are carried. */
-export function ownOf(before: Shop, after: Shop): ((p: Project) => Project) | undefined {
+export function ownOf(before: Shop, after: Shop, of?: Project): ((p: Project) => Project) | undefined {
   const stock = same(before.stock, after.stock) ? undefined : after.stock;
   const now = changed(before, after);
   const haul = !same(before.haul, after.haul) && after.haul; // that anything is carried is the shop's to say
-  const taxed = before.prices.taxRate !== after.prices.taxRate;
+  const taxed = of?.sale?.taxRate !== undefined && before.prices.taxRate !== after.prices.taxRate; // else it is the shop's to say
   if (!stock && !haul && !taxed && now.size === 0) return undefined;
   return (p) => ({
     ...p,

@@ -135,10 +135,13 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
                   {a.wares.map((w) => (
                     <tr key={w.key}>
                       <td>
-                        <span className="box" />
+                        <span className="box">{(w.line.got ?? 0) >= w.line.count ? "✓" : ""}</span>
                       </td>
                       <td className="num">{w.line.count} ×</td>
-                      <td className="wide">{nameOf(w.line)}</td>
+                      <td className="wide">
+                        {nameOf(w.line)}
+                        {thereWords(w.line)}
+                      </td>
                       <td className="num">{w.line.priced ? money(w.line.amount) : ""}</td>
                     </tr>
                   ))}
@@ -246,4 +249,13 @@ function Dry({ plan }: { plan: Plan }) {
       .
     </p>
   );
+}
+
+/** What of a line is there already. */
+function thereWords(l: { home?: number; got?: number; count: number }): string {
+  const home = Math.min(l.home ?? 0, l.count);
+  const bought = Math.max(0, (l.got ?? 0) - home);
+  const words = [home > 0 ? `${home} at home` : "", bought > 0 ? `${bought} bought` : ""].filter(Boolean);
+  const left = l.count - home - bought;
+  return words.length > 0 ? ` (${words.join(", ")}${left > 0 ? `, ${left} to buy` : ""})` : "";
 }

@@ -32,8 +32,9 @@ export function TouchBar() {
     return (
       <div role="alert" className="touch-bar">
         <span>
-          <strong>Kept on this device, as it was at {kept}.</strong> The server does not answer {lost ? "" : "yet"}: what was changed or
-          done elsewhere since is not known. What you do here is kept, and goes out by itself.
+          <strong>Kept on this device, as it was at {kept}.</strong>{" "}
+          {lost ? "The server does not answer" : "The server has not answered yet"}: what was changed or done elsewhere since is not known.
+          What you do here is kept, and goes out by itself.
         </span>
         <button type="button" className="btn btn-small no-print" onClick={() => location.reload()}>
           Try again

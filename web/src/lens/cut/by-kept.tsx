@@ -20,7 +20,7 @@ export function CutByKept() {
         <strong>This plan is from {kept}.</strong> A size may have been changed, or a piece cut, on another device since. Nothing is ticked
         as cut before you say that it will do.
       </p>
-      <button type="button" className="btn btn-main" onClick={accept}>
+      <button type="button" className="btn btn-main" data-accept onClick={accept}>
         Cut by the plan of {kept}
       </button>
     </div>

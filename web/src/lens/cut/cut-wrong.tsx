@@ -33,7 +33,7 @@ export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; o
         is = l;
       }
       const all =
-        is === undefined ? spoiling(step.of, step.stick, step.piece, plan, out) : cuttingOne(step.of, step.stick, piece, plan, out, is);
+        is === undefined ? spoiling(step, plan, out) : cuttingOne(step, plan, out, is, copy);
       const events = all.map((e) => ({ ...e, id: newId() })) as DoneEvent[];
       const event = events.pop() as DoneEvent;
       return { is, bad: await badCutOf(now, event, { of: open.id, more: { before: events } }) };
@@ -47,11 +47,11 @@ export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; o
         ? "The server does not answer. What you measured can be kept all the same."
         : undefined;
   const keep = (is: number) => {
-    open.did(...cuttingOne(step.of, step.stick, piece, plan, out, is));
+    open.did(...cuttingOne(step, plan, out, is, copy));
     onDone();
   };
   const spoil = () => {
-    open.did(...spoiling(step.of, step.stick, step.piece, plan, out));
+    open.did(...spoiling(step, plan, out));
     onDone();
   };
   const longer = found?.is !== undefined && found.is > step.piece.length;
@@ -156,7 +156,7 @@ export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; o
                 type="button"
                 className="btn btn-fix"
                 onClick={() => {
-                  open.did(...cuttingOne(step.of, step.stick, piece, plan, out, found.is));
+                  open.did(...cuttingOne(step, plan, out, found.is, copy));
                   open.fix(s.fix, s.frame);
                   onDone();
                 }}

@@ -42,7 +42,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
     const d = box.current;
     if (d && !d.open) d.showModal();
     setHome(d);
-    main.current?.focus();
+    (main.current ?? d?.querySelector<HTMLElement>("[data-accept]"))?.focus();
   }, []);
   useAwake();
   const { held } = clamped(plan, out, kept);
@@ -66,7 +66,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
     if (!step || wrong || !may || performance.now() - pressed.current < bounce) return;
     pressed.current = performance.now();
     if (!step.done) {
-      if (task === "cut") open.did(...cuttingOne(step.of, step.stick, step.piece, plan, out));
+      if (task === "cut") open.did(...cuttingOne(step, plan, out));
       else if (step.event) open.did({ kind: task, item: step.event });
     }
     setAt(after(steps, now)?.key);
@@ -124,7 +124,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
           {left === 0 ? "all done" : `${plural(left, "piece")} to go`}
         </span>
       </header>
-      <TouchBar />
+      {may && <TouchBar />}
       <Unsent />
       {twice.map((e) => (
         <CutTwice key={e.id} of={e} />

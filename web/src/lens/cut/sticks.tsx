@@ -321,12 +321,16 @@ function Marks({ runs, style }: { runs: Run[]; style: Style }) {
     if (parts.length === 0 || r.part) parts.push([]);
     parts.at(-1)?.push(...r.pieces);
   }
+  // what is cut has no mark any more: the others are measured from the end that is left
+  const begun = parts.some((all) => all.some((p) => p.cut));
+  const left = parts.map((all) => all.filter((p) => !p.cut)).filter((all) => all.length > 0);
+  if (left.length === 0) return null;
   return (
     <p className="stick-under">
-      {parts.map((pieces, i) => (
-        <span key={pieces[0]?.at}>
+      {left.map((pieces, i) => (
+        <span key={`${i} ${pieces[0]?.at}`}>
           {i > 0 && "; of the next part "}
-          {i === 0 && "Marks from the same end: "}
+          {i === 0 && (begun ? "Marks from the end that is left: " : "Marks from the same end: ")}
           {pieces.map((p, k) => (
             <span key={p.at}>
               {k > 0 && ", "}
