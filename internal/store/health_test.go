@@ -4,11 +4,13 @@ import (
 	"bytes"
 	"context"
 	"database/sql"
+	"errors"
 	"fmt"
 	"os"
 	"path/filepath"
 	"strconv"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -340,4 +342,53 @@ func TestADatabaseOfTheFirstFormatIsUpgraded(t *testing.T) {
 	require.NoError(t, s.Exec(ctx, "DELETE FROM project WHERE id = 'early'"))
 	_, _, err = s.Refused(ctx, "early", 3)
 	assert.ErrorIs(t, err, store.ErrNotFound, "what belongs to a project goes with it")
+}
+
+// A file is put in the place of the database while something is being stored, and another request opens it: what was
+// written into the old one is not said to be kept.
+func TestNoCommitIsAcknowledgedToAFileThatWasReplaced(t *testing.T) {
+	dir, ctx := t.TempDir(), t.Context()
+	s := open(t, dir)
+	p, err := s.Create(ctx, state("Jump", "1"))
+	require.NoError(t, err)
+	copied := filepath.Join(t.TempDir(), "copy.db")
+	require.NoError(t, store.Backup(ctx, s.Path(), copied))
+	first := s.Opened()
+	_, err = s.Add(ctx, one(p.ID, event("lost")), func([]store.Grown, []byte) ([]byte, error) {
+		require.NoError(t, os.Rename(s.Path(), s.Path()+".away"))
+		require.NoError(t, os.Rename(copied, s.Path()))
+		_, err := s.Projects(ctx) // somebody else finds the new one, and opens it
+		return nil, err
+	})
+	trouble(t, err, store.Gone)
+	assert.Greater(t, s.Opened(), first)
+	all, err := s.Events(ctx, p.ID, 0)
+	require.NoError(t, err)
+	assert.Empty(t, all)
+	_, err = s.Add(ctx, one(p.ID, event("kept")), nil)
+	require.NoError(t, err, "sent again it is kept")
+}
+
+// Sweeping takes the database that is at its place, also while it is replaced.
+func TestSweepingTakesTheDatabaseThatIsThere(t *testing.T) {
+	dir, ctx := t.TempDir(), t.Context()
+	s := open(t, dir)
+	_, err := s.Create(ctx, state("Jump", "1"))
+	require.NoError(t, err)
+	copied := filepath.Join(t.TempDir(), "copy.db")
+	require.NoError(t, store.Backup(ctx, s.Path(), copied))
+	var all sync.WaitGroup
+	for range 4 {
+		all.Go(func() {
+			for range 20 {
+				var t *store.Trouble
+				if err := s.Sweep(ctx); err != nil && !errors.As(err, &t) {
+					panic(err)
+				}
+			}
+		})
+	}
+	require.NoError(t, os.Rename(copied, s.Path()))
+	all.Wait()
+	require.NoError(t, s.Sweep(ctx))
 }
