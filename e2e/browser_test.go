@@ -346,6 +346,12 @@ func (w *window) press(words string) {
 	require.NoError(w.t, e.Timeout(patience).Click(proto.InputMouseButtonLeft, 1))
 }
 
+// unbounced waits until a press at the saw is one of its own: what comes within a moment is the contact of the one before.
+func (w *window) unbounced() {
+	w.t.Helper()
+	w.MustEval(`() => new Promise((go) => setTimeout(go, 260))`)
+}
+
 func (w *window) keys(ks ...input.Key) { w.Keyboard.MustType(ks...) }
 
 // tape reads one cell of the tape along the bottom.

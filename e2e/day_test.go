@@ -73,14 +73,14 @@ func (d *day) sawn(b *bench) {
 	b.until("the saw is there", `() => document.querySelector(".saw-card, .saw-none") !== null`)
 	if b.MustEval(`() => document.querySelector("[data-accept]") !== null`).Bool() {
 		b.see("This plan is from")
-		b.press("Cut by the plan of")
+		b.click(".saw [data-accept]")
 	}
 	b.until("a piece is to be cut, or all are", `() => [...document.querySelectorAll(".saw-main")].some((x) => x.textContent === "Cut it")
 		|| document.querySelector(".saw-none") !== null || document.querySelector(".saw-left")?.textContent === "all done"`)
 	if !b.MustEval(`() => [...document.querySelectorAll(".saw-main")].some((x) => x.textContent === "Cut it")`).Bool() {
 		return
 	}
-	time.Sleep(300 * time.Millisecond) // what comes within a bounce is the press before
+	b.unbounced()
 	piece := b.card()
 	if d.up { // what the plan of this moment does not have is cut only where the page says so
 		require.Eventually(d.t, func() bool {

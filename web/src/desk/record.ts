@@ -1,6 +1,6 @@
 import { type DoneEvent, type EventsAnswer, Refusal } from "../api/client";
 import { newId } from "./device";
-import { type Aside, type Shelf, roomy, sendWaiting, waitingOf } from "./shelf";
+import { type Aside, type Shelf, pressesOf, roomy, sendWaiting, waitingOf } from "./shelf";
 
 /** Something that was done, before the server has it. */
 export type ToDo = Omit<DoneEvent, "id" | "seq" | "at" | "device"> & {
@@ -12,7 +12,7 @@ export type ToDo = Omit<DoneEvent, "id" | "seq" | "at" | "device"> & {
 export interface Outgoing {
   /** In the order in which it was done. */
   events: DoneEvent[];
-  /** How many of them the server does not have yet. */
+  /** How many things that somebody pressed the server does not have yet. */
   waiting: number;
   /** What the server cannot take, with its reasons. */
   aside: Aside[];
@@ -116,7 +116,7 @@ export class Recorder {
       ...this.now,
       ...more,
       events: all.flatMap((b) => b.events),
-      waiting: all.reduce((n, b) => n + (b.last === undefined ? b.events.length : 0), 0),
+      waiting: all.reduce((n, b) => n + (b.last === undefined ? pressesOf(b.events) : 0), 0),
       aside: this.shelf.aside(),
     };
     this.tell(this.now);

@@ -19,7 +19,7 @@ import {
   api,
   ask,
 } from "../api/client";
-import { keptHeader, noticed } from "../lib/touch";
+import { freshAs, keptHeader, noticed } from "../lib/touch";
 import { deviceName } from "./device";
 import type { Elsewhere } from "./elsewhere";
 import { type Now, follow } from "./follow";
@@ -54,7 +54,10 @@ export interface Server {
 /** What the server says itself: what was kept in its place is as good as no answer. */
 export async function own<T extends { response: Response }>(call: Promise<T>): Promise<T> {
   const answer = await call;
-  if (answer.response.headers.get(keptHeader)) throw new TypeError("kept on this device");
+  if (answer.response.headers.get(keptHeader)) {
+    freshAs(answer.response.url); // nothing of it is shown
+    throw new TypeError("kept on this device");
+  }
   return answer;
 }
 

@@ -126,6 +126,15 @@ export function roomy(shelf: Shelf): Shelf {
   };
 }
 
+/** What is told along with what somebody pressed. */
+const along = ["begun", "lettered", "parted"];
+
+/** How many things that somebody pressed are among events. */
+export const pressesOf = (events: DoneEvent[]): number => {
+  const pressed = events.filter((e) => !along.includes(e.kind)).length;
+  return pressed || (events.length > 0 ? 1 : 0);
+};
+
 /** The batches that the server does not have yet. */
 export const waitingOf = (shelf: Shelf): Batch[] => shelf.list().filter((b) => b.last === undefined);
 

@@ -3,7 +3,7 @@ import { type DoneEvent, type EventsAnswer, type Project, Refusal, type Shop, ap
 import { mergeShops } from "./history";
 import { type Keeper, type Kept, deviceKeeper } from "./kept";
 import { sayDone, sayTogether, standsFor } from "./server";
-import { sendWaiting, shelfOf, shelvesWithEvents, waitingOf } from "./shelf";
+import { pressesOf, sendWaiting, shelfOf, shelvesWithEvents, waitingOf } from "./shelf";
 
 /** What waits on this device of one project, or of several that are bought together. */
 export interface Waiting {
@@ -82,7 +82,7 @@ async function sendAll(only?: string): Promise<Waiting[]> {
       () => undefined,
       (x: Error) => x,
     );
-    const events = waitingOf(shelf).reduce((n, b) => n + b.events.length, 0);
+    const events = waitingOf(shelf).reduce((n, b) => n + pressesOf(b.events), 0);
     const aside = shelf.aside().length;
     if (events === 0 && aside === 0 && !changed) continue;
     const refused = [e, changed].find((x) => x instanceof Refusal) as Refusal | undefined;

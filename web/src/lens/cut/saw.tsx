@@ -269,7 +269,7 @@ function LeftOver({ near }: { near?: Step }) {
   const out = useOpenState((s) => s.outgoing.events);
   const scrap = useShop((s) => s.scrap) || usualScrap;
   const all = plan.pipe.flatMap((t) => leftovers(t.sticks, scrap, withOutgoing(out).isCut).map((x) => ({ size: t.size, ...x })));
-  const last = all.findLast((x) => x.size === near?.of.size) ?? all.at(-1);
+  const last = all.findLast((x) => x.size !== near?.of.size || x.number <= (near?.stick.number ?? 0)) ?? all.at(-1);
   if (!last) return null;
   const { id } = last;
   return (
