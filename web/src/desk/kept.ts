@@ -52,6 +52,11 @@ export function deviceKeeper(): Keeper {
 
 /** Keeps the newest of what it is given, one write after the other. */
 export class KeepsNewest {
+  /** Whether there is a place that keeps anything. */
+  static get can(): boolean {
+    return typeof indexedDB !== "undefined";
+  }
+
   private next?: Kept;
   private busy = false;
 
@@ -63,6 +68,11 @@ export class KeepsNewest {
   keep(k: Kept) {
     this.next = k;
     if (!this.busy) void this.go();
+  }
+
+  /** What is to be kept is not kept yet. */
+  get pending(): boolean {
+    return this.busy;
   }
 
   private async go() {

@@ -284,6 +284,10 @@ export class OpenProject {
     if (!docs || this.closed || !this.opened) return;
     this.keeps.keep({ at: this.answered || this.openedAt, ...docs, answer: this.answer });
   }
+  /** What was changed would be lost with the window: it is neither with the server nor on this device. */
+  get losable(): boolean {
+    return this.documents.unsaved && (!KeepsNewest.can || this.keeps.pending);
+  }
   /** What was left on this device is on the desk: from now on the page is what is kept. */
   private opened = false;
   private openedAt = 0;

@@ -1,7 +1,7 @@
 import { type DependencyList, useEffect, useState } from "react";
 import type { First, OpenProject } from "./open-project";
 
-/** Opens what is made, for as long as the page shows it. Going away, what is waiting is saved at once, and what cannot be is asked about. */
+/** Opens what is made, for as long as the page shows it. Going away, what is waiting is saved at once, or kept on the device; what can be neither is asked about. */
 export function useOpened(make: () => OpenProject, of: DependencyList, first?: () => First | undefined): OpenProject | undefined {
   const [open, setOpen] = useState<OpenProject>();
   useEffect(() => {
@@ -10,7 +10,7 @@ export function useOpened(make: () => OpenProject, of: DependencyList, first?: (
     void o.open(first?.());
     const hide = () => document.visibilityState === "hidden" && o.documents.flush();
     const ask = (e: BeforeUnloadEvent) => {
-      if (o.documents.unsaved) e.preventDefault();
+      if (o.losable) e.preventDefault();
     };
     addEventListener("visibilitychange", hide);
     addEventListener("beforeunload", ask);

@@ -53,8 +53,9 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
   const step = steps[now];
   // whichever stick is shown is in the clamp
   useEffect(() => {
-    if (task === "cut" && step && (step.stick !== kept?.stick || step.of !== kept.of)) setClamp({ of: step.of, stick: step.stick });
-  }, [task, step, kept]);
+    if (task !== "cut" || !step || step.stick === held?.clamp.stick) return; // what is held stays as it was put there
+    if (step.stick !== kept?.stick || step.of !== kept.of) setClamp({ of: step.of, stick: step.stick });
+  }, [task, step, kept, held]);
   const go = (to: Step | undefined) => {
     setWrong(false);
     setAt(to?.key);
