@@ -24,7 +24,6 @@ type day struct {
 	w        *workshop
 	r        *rand.Rand
 	t        *testing.T
-	at       map[string]*bench // by the device
 	projects []string
 	up       bool
 	cut      map[string][]string // by project: letter and length of each piece that was said to be cut
@@ -41,7 +40,10 @@ type bench struct {
 // open goes to the saw of a project, or to its list for the shop.
 func (d *day) open(b *bench, project, where string) {
 	b.project = project
-	b.until("what was changed is kept", `() => !document.querySelector(".save-note") || document.querySelector(".save-note").textContent === "Saved"`)
+	b.until(
+		"what was changed is kept",
+		`() => !document.querySelector(".save-note") || document.querySelector(".save-note").textContent === "Saved"`,
+	)
 	b.MustNavigate(d.w.url + "/p/" + d.w.project(project) + where).MustWaitLoad()
 }
 
@@ -86,7 +88,8 @@ func (d *day) sawn(b *bench) {
 	if d.up { // what the plan of this moment does not have is cut only where the page says so
 		require.Eventually(d.t, func() bool {
 			piece = b.card()
-			return slices.Contains(d.toCut(b.project), piece) || b.MustEval(`() => ["The plan changed", "Kept on this device", "does not answer"]
+			return slices.Contains(d.toCut(b.project), piece) ||
+				b.MustEval(`() => ["The plan changed", "Kept on this device", "does not answer"]
 				.some((word) => document.body.innerText.includes(word))`).Bool()
 		}, patience, 50*time.Millisecond, "%s is of the plan, or it is said that the plan is another", piece)
 	}
@@ -194,7 +197,10 @@ func TestADayAtTheShopAndTheSaw(t *testing.T) {
 	}
 	d.start()
 	for _, b := range []*bench{phone, laptop} {
-		b.until("all of it is sent", `() => !Object.keys(localStorage).some((k) => k.startsWith("sturdyelbow.done.") && !JSON.parse(localStorage.getItem(k)).last)`)
+		b.until(
+			"all of it is sent",
+			`() => !Object.keys(localStorage).some((k) => k.startsWith("sturdyelbow.done.") && !JSON.parse(localStorage.getItem(k)).last)`,
+		)
 		b.until("nothing is set aside", `() => !Object.keys(localStorage).some((k) => k.startsWith("sturdyelbow.aside."))`)
 	}
 	for _, name := range d.projects {
@@ -217,5 +223,10 @@ func TestADayAtTheShopAndTheSaw(t *testing.T) {
 		assert.ElementsMatch(t, d.cut[name], cut, "%s, day %d: what was pressed is what was done", name, seed)
 		assert.Equal(t, d.ticks[name], bought, "%s, day %d", name, seed)
 	}
-	t.Logf("day %d: %d pieces and %d lines", seed, len(d.cut[d.projects[0]])+len(d.cut[d.projects[1]]), d.ticks[d.projects[0]]+d.ticks[d.projects[1]])
+	t.Logf(
+		"day %d: %d pieces and %d lines",
+		seed,
+		len(d.cut[d.projects[0]])+len(d.cut[d.projects[1]]),
+		d.ticks[d.projects[0]]+d.ticks[d.projects[1]],
+	)
 }

@@ -303,7 +303,8 @@ func (d *dividing) needs(s material.Spec) (need []int, isFor []bool) {
 		}
 		for n := range t.Sticks {
 			k := &t.Sticks[n]
-			if k.Length != s.Length || len(k.Pieces) == 0 || !slices.Contains([]stock.Origin{stock.Shop, stock.Bought, stock.Home}, k.Origin) {
+			if k.Length != s.Length || len(k.Pieces) == 0 ||
+				!slices.Contains([]stock.Origin{stock.Shop, stock.Bought, stock.Home}, k.Origin) {
 				continue
 			}
 			if k.ID == "" {
@@ -344,7 +345,9 @@ func (d *dividing) cut(frame int, e record.Event) {
 		return
 	}
 	lent := record.Event{
-		ID: LentID(e.ID), Kind: record.Elsewhere, Stick: e.Stick, Length: e.Length, Kerf: e.Kerf, Item: e.ID, Basis: e.Basis, Number: e.Number, Part: e.Part,
+		ID: LentID(
+			e.ID,
+		), Kind: record.Elsewhere, Stick: e.Stick, Length: e.Length, Kerf: e.Kerf, Item: e.ID, Basis: e.Basis, Number: e.Number, Part: e.Part,
 		Text: d.Names[frame],
 	}
 	// what is left of the stick is its owner's: here it is as long as the piece

@@ -266,7 +266,14 @@ func Procure(ctx context.Context, lots []Lot, o Order) (*Purchase, error) {
 		return nil, err
 	}
 	cuts, prices := p.shopCuts(o.Shop)
-	p.Materials = slices.Concat(p.Materials, sticks, cuts, fittings, o.Joinery.Materials(o.School, cansThere(o.Work)), material.Together(needs))
+	p.Materials = slices.Concat(
+		p.Materials,
+		sticks,
+		cuts,
+		fittings,
+		o.Joinery.Materials(o.School, cansThere(o.Work)),
+		material.Together(needs),
+	)
 	spares(p.Materials, o.SpareEvery)
 	atHome(p.Materials, o.Work)
 	p.Bill = prices.Add(p.Materials)

@@ -169,7 +169,11 @@ func (b *bench) buy(p *procure.Purchase, length measure.Length, n int) string {
 	for _, need := range p.Pipe[0].Need {
 		for i, lengths := range need.Parts {
 			if need.Length == length && i < n {
-				b.parted(record.Source{ID: record.ItemID(id, i), Size: b.size, Length: length, Origin: record.FromShop}, p.Pipe[0].Basis, lengths)
+				b.parted(
+					record.Source{ID: record.ItemID(id, i), Size: b.size, Length: length, Origin: record.FromShop},
+					p.Pipe[0].Basis,
+					lengths,
+				)
 			}
 		}
 	}

@@ -71,7 +71,10 @@ func withParts(t *rapid.T, all []record.Event) (more []record.Event) {
 		case 1:
 			more = append(more, record.Event{ID: "both" + e.ID, Seq: e.Seq, Kind: record.BothCut, Item: e.ID})
 		case 2:
-			more = append(more, record.Event{ID: "back" + e.ID, Seq: e.Seq, Kind: record.TakenBack, Event: rapid.SampledFrom(more).Draw(t, "back").ID})
+			more = append(
+				more,
+				record.Event{ID: "back" + e.ID, Seq: e.Seq, Kind: record.TakenBack, Event: rapid.SampledFrom(more).Draw(t, "back").ID},
+			)
 		}
 	}
 	return more
@@ -88,7 +91,12 @@ func TestARecordHasBounds(t *testing.T) {
 	pipe := func(id string, n int) record.Event {
 		return record.Event{ID: id, Kind: record.Bought, Count: n, Ware: &material.Spec{Ware: material.Pipe, Size: "3/4", Length: tenFeet}}
 	}
-	caps := record.Event{ID: "caps", Kind: record.Bought, Count: 10_000, Ware: &material.Spec{Ware: material.Fitting, Kind: "cap", Size: "3/4"}}
+	caps := record.Event{
+		ID:    "caps",
+		Kind:  record.Bought,
+		Count: 10_000,
+		Ware:  &material.Spec{Ware: material.Fitting, Kind: "cap", Size: "3/4"},
+	}
 	assert.Nil(t, caps.Problem())
 	caps.Count++
 	assert.NotNil(t, caps.Problem())
@@ -114,7 +122,13 @@ func TestARecordHasBounds(t *testing.T) {
 // Of several projects the work with one more event is that of the one that it is of, with all that was done of the others.
 func TestOneMoreOfSeveral(t *testing.T) {
 	cut := func(id string) record.Event {
-		return record.Event{ID: id, Kind: record.Cut, Piece: &record.Piece{Pipe: "p", Copy: 1}, Stick: stick(id + "s"), Length: measure.Foot}
+		return record.Event{
+			ID:     id,
+			Kind:   record.Cut,
+			Piece:  &record.Piece{Pipe: "p", Copy: 1},
+			Stick:  stick(id + "s"),
+			Length: measure.Foot,
+		}
 	}
 	w := record.Together(record.Add([]record.Event{cut("a")}), record.Add([]record.Event{cut("b")}))
 	more := cut("c")
@@ -132,7 +146,15 @@ func BenchmarkOneMore(b *testing.B) {
 	tally.Add(long(10_000)...)
 	b.ResetTimer()
 	for i := range b.N {
-		tally.Add(record.Event{ID: fmt.Sprint("more", i), Kind: record.Cut, Piece: &record.Piece{Pipe: "p", Copy: i + 1}, Stick: stick(fmt.Sprint("more", i)), Length: measure.Foot})
+		tally.Add(
+			record.Event{
+				ID:     fmt.Sprint("more", i),
+				Kind:   record.Cut,
+				Piece:  &record.Piece{Pipe: "p", Copy: i + 1},
+				Stick:  stick(fmt.Sprint("more", i)),
+				Length: measure.Foot,
+			},
+		)
 		_ = tally.Work()
 	}
 }
@@ -152,8 +174,17 @@ func BenchmarkOneBack(b *testing.B) {
 // long is a record of so many cuts, each nth with its marks.
 func long(n int) (all []record.Event) {
 	for i := range n {
-		e := record.Event{ID: fmt.Sprint("e", i), Seq: int64(i + 1), Kind: record.Cut, Piece: &record.Piece{Pipe: fmt.Sprint("p", i%50), Copy: i/50 + 1},
-			Stick: stick(fmt.Sprint("s", i/8)), Length: measure.Foot, Kerf: measure.Inch / 8, Letter: "A", Basis: "x"}
+		e := record.Event{
+			ID:     fmt.Sprint("e", i),
+			Seq:    int64(i + 1),
+			Kind:   record.Cut,
+			Piece:  &record.Piece{Pipe: fmt.Sprint("p", i%50), Copy: i/50 + 1},
+			Stick:  stick(fmt.Sprint("s", i/8)),
+			Length: measure.Foot,
+			Kerf:   measure.Inch / 8,
+			Letter: "A",
+			Basis:  "x",
+		}
 		if i%3 == 2 {
 			e = record.Event{ID: e.ID, Seq: e.Seq, Kind: record.Marked, Item: fmt.Sprint("e", i-1)}
 		}
@@ -186,12 +217,22 @@ func TestPartsAreSticks(t *testing.T) {
 	assert.Equal(t, map[string]measure.Length{"b.1": 0, "b.1/1": 60 * inch, "b.1/2": 59*inch + 7*inch/8}, left(bought, home))
 	assert.Equal(t, map[string]measure.Length{"b.1": 0, "b.1/1": 60 * inch, "b.1/2": 39*inch + 3*inch/4}, left(bought, home, cut))
 	again := parted("q", 59*inch, 60*inch)
-	assert.Equal(t, map[string]measure.Length{"b.1": 0, "b.1/1": 59 * inch, "b.1/2": 40*inch - inch/8}, left(bought, home, cut, again), "as it really came")
+	assert.Equal(
+		t,
+		map[string]measure.Length{"b.1": 0, "b.1/1": 59 * inch, "b.1/2": 40*inch - inch/8},
+		left(bought, home, cut, again),
+		"as it really came",
+	)
 	whole := parted("r", 120*inch+inch/4)
 	assert.Equal(t, measure.Length(120*inch+inch/4), left(bought, home, whole)["b.1"], "one, as long as it measures")
 	assert.Zero(t, left(bought, home, whole)["b.1/1"])
 	back := record.Event{ID: "x", Kind: record.TakenBack, Event: "p"}
-	assert.Equal(t, map[string]measure.Length{"b.1": 100*inch - inch/8}, left(bought, home, cut, back), "it was not cut in the shop after all")
+	assert.Equal(
+		t,
+		map[string]measure.Length{"b.1": 100*inch - inch/8},
+		left(bought, home, cut, back),
+		"it was not cut in the shop after all",
+	)
 	w := record.Add([]record.Event{bought, home})
 	assert.Equal(t, 1, w.ShopCuts.Done)
 	assert.Equal(t, measure.Money(50), w.ShopCuts.Each)

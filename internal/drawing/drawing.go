@@ -62,7 +62,8 @@ func Frame(f *plan.Frame, o Options) string {
 		margin = 24
 	}
 	w, h := a.hi[0]-a.lo[0]+2*margin, a.hi[1]-a.lo[1]+2*margin
-	a.b.add(`<svg xmlns="http://www.w3.org/2000/svg" class="frame" viewBox="%.1f %.1f %.1f %.1f" role="img" aria-label="%s" font-family="sans-serif">`,
+	a.b.add(
+		`<svg xmlns="http://www.w3.org/2000/svg" class="frame" viewBox="%.1f %.1f %.1f %.1f" role="img" aria-label="%s" font-family="sans-serif">`,
 		a.lo[0]-margin,
 		a.lo[1]-margin,
 		w,
@@ -330,7 +331,8 @@ func (a *artist) sizes() {
 		if axis == 2 {
 			nx, ny = -off, 0
 		}
-		a.b.add(`<path class="dim" d="M%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1f" stroke="#6b655c" stroke-width="1.4" fill="none"/>`,
+		a.b.add(
+			`<path class="dim" d="M%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1fM%.1f %.1fL%.1f %.1f" stroke="#6b655c" stroke-width="1.4" fill="none"/>`,
 			p.x+nx,
 			p.y+ny,
 			q.x+nx,
@@ -351,7 +353,8 @@ func (a *artist) sizes() {
 		}
 		text := a.text(e.Size)
 		w := float64(len([]rune(text)))*12 + 14
-		a.b.add(`<g transform="translate(%.1f %.1f) rotate(%.1f)"><rect class="paper" x="%.1f" y="-14" width="%.1f" height="28" fill="#fffdf8"/><text class="dim-text" text-anchor="middle" y="7" font-size="21" fill="#33302c">%s</text></g>`,
+		a.b.add(
+			`<g transform="translate(%.1f %.1f) rotate(%.1f)"><rect class="paper" x="%.1f" y="-14" width="%.1f" height="28" fill="#fffdf8"/><text class="dim-text" text-anchor="middle" y="7" font-size="21" fill="#33302c">%s</text></g>`,
 			cx,
 			cy,
 			angle,
@@ -386,7 +389,8 @@ func (a *artist) letters() {
 		at := a.at(p.Spot(best))
 		x, y := at.x, at.y
 		a.tags = append(a.tags, box{x - r, y - r, 2 * r, 2 * r})
-		a.b.add(`<g class="tag" data-letter="%s"><circle cx="%.1f" cy="%.1f" r="%.0f" fill="#fffdf8" stroke="#33302c" stroke-width="1.4"/><text x="%.1f" y="%.1f" text-anchor="middle" font-size="%.0f" font-weight="600" fill="#33302c">%s</text></g>`,
+		a.b.add(
+			`<g class="tag" data-letter="%s"><circle cx="%.1f" cy="%.1f" r="%.0f" fill="#fffdf8" stroke="#33302c" stroke-width="1.4"/><text x="%.1f" y="%.1f" text-anchor="middle" font-size="%.0f" font-weight="600" fill="#33302c">%s</text></g>`,
 			p.Letter,
 			x,
 			y,

@@ -225,7 +225,11 @@ func TestSharesComeToTheWhole(t *testing.T) {
 			at := []int{0, 1, 2}
 			if alone >= 0 { // as the server does: the others are kin
 				at = append([]int{alone}, slices.DeleteFunc([]int{0, 1, 2}, func(i int) bool { return i == alone })...)
-				s = plan.Sharing{Works: []record.Work{s.Works[alone]}, Names: []string{"it"}, Kin: []record.Work{s.Works[at[1]], s.Works[at[2]]}}
+				s = plan.Sharing{
+					Works: []record.Work{s.Works[alone]},
+					Names: []string{"it"},
+					Kin:   []record.Work{s.Works[at[1]], s.Works[at[2]]},
+				}
 			}
 			shares, wrong := plan.Divide(s, []record.Event{e})
 			require.Empty(r, wrong)
@@ -276,7 +280,8 @@ func TestSharesComeToTheWhole(t *testing.T) {
 				if n == 0 {
 					n = q.Own
 				}
-				if k := slices.IndexFunc(w.Sticks, func(s record.Stick) bool { return s.Bought == q.Share }); k >= 0 && rapid.Bool().Draw(r, "one stick") {
+				if k := slices.IndexFunc(w.Sticks, func(s record.Stick) bool { return s.Bought == q.Share }); k >= 0 &&
+					rapid.Bool().Draw(r, "one stick") {
 					e.Item, e.Count, n = w.Sticks[k].ID, 0, 1
 				}
 				send(i, e)

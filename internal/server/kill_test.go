@@ -184,7 +184,12 @@ func TestWhatIsDoneToSeveralIsStoredAtOnce(t *testing.T) {
 			default: // from one stick, in turn for each of them
 				e.Kind, e.Frame, e.Length = record.Cut, len(presses)%3, measure.Inch
 				e.Piece = &record.Piece{Pipe: "p1", Copy: len(presses) + 1}
-				e.Stick = &record.Source{ID: fmt.Sprint("stick", len(presses)/9), Size: "3/4", Length: 10 * measure.Foot, Origin: record.FromShop}
+				e.Stick = &record.Source{
+					ID:     fmt.Sprint("stick", len(presses)/9),
+					Size:   "3/4",
+					Length: 10 * measure.Foot,
+					Origin: record.FromShop,
+				}
 			}
 			presses = append(presses, press{event: e})
 			status := send(url, http.MethodPost, "/api/together/events", doing(ids, e))

@@ -73,7 +73,13 @@ func New(c Config) http.Handler {
 	r.HandleMethodNotAllowed = true
 	version := versionOf(c)
 	r.Use(recovered(c.Log), guard(c.Hosts), headers(version), limitBody(), compressed())
-	a := &api{store: c.Store, version: version, run: rand.Text()[:8], closing: c.Closing, bought: kept[string, PlanAnswer]{most: mostBought}}
+	a := &api{
+		store:   c.Store,
+		version: version,
+		run:     rand.Text()[:8],
+		closing: c.Closing,
+		bought:  kept[string, PlanAnswer]{most: mostBought},
+	}
 	if a.suppliers = c.Suppliers; a.suppliers == nil {
 		for _, e := range suppliers.Examples() {
 			a.suppliers = append(a.suppliers, e)

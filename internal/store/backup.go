@@ -90,8 +90,9 @@ func backups(dir string) (all []dayBackup) {
 		return nil
 	}
 	for _, f := range there {
-		text, is := strings.CutPrefix(f.Name(), backupPrefix)
-		if text, is = strings.CutSuffix(text, ".db"); !is {
+		text, ours := strings.CutPrefix(f.Name(), backupPrefix)
+		text, whole := strings.CutSuffix(text, ".db")
+		if !ours || !whole {
 			continue
 		}
 		if day, err := time.ParseInLocation(dayForm, text, time.Local); err == nil {

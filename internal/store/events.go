@@ -43,7 +43,9 @@ func (s *Store) Add(
 		for i, share := range shares {
 			g := Grown{Project: share.Project}
 			err := tx.QueryRowContext(
-				ctx, "SELECT coalesce((SELECT max(seq) FROM event WHERE project = p.id), 0) FROM project p WHERE p.id = ? AND p.deleted IS NULL", share.Project,
+				ctx,
+				"SELECT coalesce((SELECT max(seq) FROM event WHERE project = p.id), 0) FROM project p WHERE p.id = ? AND p.deleted IS NULL",
+				share.Project,
 			).Scan(&g.Last)
 			if err != nil {
 				return found(err)

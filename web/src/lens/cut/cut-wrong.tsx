@@ -32,8 +32,7 @@ export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; o
         );
         is = l;
       }
-      const all =
-        is === undefined ? spoiling(step, plan, out) : cuttingOne(step, plan, out, is, copy);
+      const all = is === undefined ? spoiling(step, plan, out) : cuttingOne(step, plan, out, is, copy);
       const events = all.map((e) => ({ ...e, id: newId() })) as DoneEvent[];
       const event = events.pop() as DoneEvent;
       return { is, bad: await badCutOf(now, event, { of: open.id, more: { before: events } }) };
