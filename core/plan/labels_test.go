@@ -51,3 +51,43 @@ func TestEveryPieceHasItsLabel(t *testing.T) {
 	}
 	assert.Equal(t, 1, cut)
 }
+
+// A piece that came out too short, or is gone, is cut anew: its label names the stick that it comes from then, by the number that is
+// written on that.
+func TestALabelNamesItsOwnStick(t *testing.T) {
+	job := plan.Job{Frames: []plan.FrameUse{{Document: stand(t, "48", "30"), Copies: 2}}, Tool: "saw"}
+	shop := tenFeet(500)
+	p, err := plan.Make(context.Background(), job, shop, plan.Work{})
+	require.NoError(t, err)
+	x := p.Pipe[0].Sticks[0].Pieces[0]
+	short := record.Event{
+		ID: "e", Kind: record.Cut, Piece: &record.Piece{Pipe: x.Pipe, Copy: x.Copy}, Length: x.Length - measure.Inch, Kerf: x.Kerf, Basis: p.Pipe[0].Basis,
+		Stick: &record.Source{ID: "s", Size: "3/4", Length: 120 * measure.Inch, Origin: record.FromShop}, Number: 7,
+	}
+	whole := short
+	whole.Length = x.Length
+	for name, events := range map[string][]record.Event{
+		"short": {short}, "gone": {whole, {ID: "g", Kind: record.Spoilt, Item: "e"}},
+	} {
+		p, err := plan.Make(context.Background(), job, shop, record.Add(events))
+		require.NoError(t, err)
+		number := 0
+		for _, s := range p.Pipe[0].Sticks {
+			for _, y := range s.Pieces {
+				if y.PieceRef == x.PieceRef && y.Cut == "" {
+					number = s.Number
+				}
+			}
+			if s.ID == "s" {
+				assert.Equal(t, 7, s.Number, "what is written on it")
+			}
+		}
+		require.NotZero(t, number, name)
+		for _, l := range p.Labels() {
+			if l.PieceRef == x.PieceRef {
+				assert.False(t, l.Cut, name)
+				assert.Equal(t, number, l.Stick, name)
+			}
+		}
+	}
+}

@@ -347,7 +347,8 @@ function Card({ step: s, steps, task, held }: { step: Step; steps: Step[]; task:
           )}
           {s.at > 0 && (
             <>
-              ; or mark at <Len nm={s.piece.at} style={style} step={64} /> from the end cut first.
+              ; or mark at <Len nm={s.piece.at} style={style} step={64} /> from the end{" "}
+              {s.stick.pieces.some((p) => p.cut) ? "that is left" : "cut first"}.
             </>
           )}
         </p>
