@@ -335,3 +335,33 @@ func TestTheDiskIsFull(t *testing.T) {
 	p.cutIs(1)
 	p.tapeIs("outside", "65 7⁄16″ × 24″ × 36″")
 }
+
+// A tick that cannot be is set aside with its reason, where one sees it, and keeps nothing else back; it is sent again, or let go.
+func TestWhatCannotBeIsSetAside(t *testing.T) {
+	w := open(t)
+	id := w.project("Puppy jump")
+	p := w.window("/")
+	p.see("Puppy jump")
+	p.MustEval(`id => localStorage.setItem("sturdyelbow.done." + id + ".k", JSON.stringify({ events: [
+		{ id: "good", kind: "bought", ware: { ware: "fitting", kind: "cap", size: "1/2" }, count: 1 },
+		{ id: "bad", kind: "bought", ware: { ware: "pipe", size: "1/2", length: 3048000000 }, count: 501 },
+		{ id: "fine", kind: "bought", ware: { ware: "fitting", kind: "tee", size: "1/2" }, count: 1 }] }))`, id)
+	p.MustReload().MustWaitLoad()
+	p.see("1 tick of Puppy jump could not be taken, and is set aside.")
+	p.axe("what is set aside")
+	p.press("See why")
+	p.see("1 tick could not be taken. Nothing else is kept back by it:")
+	p.see("501 of a stick")
+	p.axe("why it is set aside")
+	all, err := w.store.Events(t.Context(), id, 0)
+	require.NoError(t, err)
+	require.Len(t, all, 2)
+	assert.ElementsMatch(t, []string{"good", "fine"}, []string{all[0].ID, all[1].ID})
+	p.press("Send it again")
+	p.see("501 of a stick")
+	p.press("It was not so")
+	p.gone("could not be taken")
+	p.MustReload().MustWaitLoad()
+	p.see("What was done")
+	p.gone("could not be taken")
+}
