@@ -61,7 +61,7 @@ chromium:
 # tries frames of its own, and the same commit gives the same run everywhere.
 test: export RAPID_SEED ?= $(shell printf %d 0x$$(git rev-parse --short=8 'HEAD^{tree}' 2>/dev/null || echo 1))
 test: build check chromium race
-	go test -timeout 20m ./...
+	go test -timeout 45m ./...
 
 # The packages with goroutines, with their tests in random order; where there is a C compiler.
 race:
