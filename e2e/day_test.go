@@ -197,6 +197,7 @@ func TestADayAtTheShopAndTheSaw(t *testing.T) {
 	}
 	d.start()
 	for _, b := range []*bench{phone, laptop} {
+		b.MustNavigate(d.w.url + "/").MustWaitLoad() // what waits of a project whose page is closed goes out from the shelf
 		b.until(
 			"all of it is sent",
 			`() => !Object.keys(localStorage).some((k) => k.startsWith("sturdyelbow.done.") && !JSON.parse(localStorage.getItem(k)).last)`,
