@@ -65,12 +65,9 @@ func (o *Order) lacks() (n int) {
 	return n
 }
 
-// Compare orders orders as compare does: what lacks least comes first.
-func (o *Order) Compare(p *Order) int { return o.compare(p) }
-
-// compare orders orders, the better first: what lacks least, then costs least, then comes soonest, and
+// Compare orders orders, the better first: what lacks least, then costs least, then comes soonest, and
 // then is from the fewest.
-func (o *Order) compare(p *Order) int {
+func (o *Order) Compare(p *Order) int {
 	return cmp.Or(
 		cmp.Compare(o.lacks(), p.lacks()),
 		cmp.Compare(o.Total, p.Total),
@@ -103,7 +100,7 @@ func Split(needs []Need, all []Supplier, days int, rate float64) Order {
 			}
 		}
 		o := buy(needs, chosen, rate)
-		if set == 0 || o.compare(&best) < 0 {
+		if set == 0 || o.Compare(&best) < 0 {
 			best = o
 		}
 	}
