@@ -54,7 +54,9 @@ check: web/node_modules/.installed
 	cd web && npm run --silent check
 
 chromium:
-	@command -v chromium >/dev/null || (apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium fonts-liberation)
+	@command -v chromium-headless-shell >/dev/null || \
+	(apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium-headless-shell fonts-liberation) || \
+	command -v chromium >/dev/null
 
 .PHONY: chromium
 # The random properties begin at a seed made of what is committed: each commit

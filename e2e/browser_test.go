@@ -35,7 +35,11 @@ const patience = 20 * time.Second
 var browser *rod.Browser
 
 func TestMain(m *testing.M) {
-	bin, err := exec.LookPath("chromium")
+	// the headless one starts a window in a third of the time
+	bin, err := exec.LookPath("chromium-headless-shell")
+	if err != nil {
+		bin, err = exec.LookPath("chromium")
+	}
 	if err != nil && os.Getenv("CI") != "" {
 		fmt.Println("these tests need Debian's chromium: run make test, which installs it")
 		os.Exit(1)
@@ -45,7 +49,7 @@ func TestMain(m *testing.M) {
 		os.Exit(0)
 	}
 	l := launcher.New().Bin(bin).Leakless(false).Headless(true).NoSandbox(true)
-	for _, f := range []string{"disable-gpu", "disable-quic", "no-first-run", "disable-background-networking", "disable-component-update", "disable-sync", "force-color-profile=srgb", "hide-scrollbars"} {
+	for _, f := range []string{"disable-gpu", "disable-quic", "no-first-run", "disable-background-networking", "disable-component-update", "disable-sync", "force-color-profile=srgb", "hide-scrollbars", "force-prefers-reduced-motion"} {
 		name, value, _ := strings.Cut(f, "=")
 		if value == "" {
 			l.Set(flags.Flag(name))
@@ -158,6 +162,13 @@ type window struct {
 }
 
 func (w *workshop) window(path string) *window {
+	win := w.blankWindow()
+	win.MustNavigate(w.url + path).MustWaitLoad()
+	return win
+}
+
+// blankWindow is one that has not been anywhere.
+func (w *workshop) blankWindow() *window {
 	b := browser.MustIncognito()
 	p := b.MustPage("")
 	p.MustSetViewport(1280, 800, 1, false)
@@ -165,9 +176,7 @@ func (w *workshop) window(path string) *window {
 	// is in: each is told that it has it.
 	require.NoError(w.t, proto.EmulationSetFocusEmulationEnabled{Enabled: true}.Call(p))
 	w.t.Cleanup(func() { _ = b.Close() }) // closing the page would ask about unsaved changes
-	win := &window{p.Timeout(15 * patience).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
-	win.MustNavigate(w.url + path).MustWaitLoad()
-	return win
+	return &window{p.Timeout(15 * patience).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
 }
 
 // see waits until the page shows a text somewhere.
@@ -181,11 +190,23 @@ func (w *window) gone(text string) {
 	w.until(fmt.Sprintf("the page no longer shows %q", text), `t => !document.body.innerText.replace(/\s+/g, " ").includes(t)`, text)
 }
 
+// prefers is what the system says that the builder would rather have.
+func (w *window) prefers(what, value string) {
+	w.t.Helper()
+	media := []*proto.EmulationMediaFeature{{Name: what, Value: value}}
+	require.NoError(w.t, proto.EmulationSetEmulatedMedia{Features: media}.Call(w))
+}
+
+// moving lets what changes glide to its place: most journeys have it jump there.
+func (w *window) moving() {
+	w.t.Helper()
+	w.prefers("prefers-reduced-motion", "no-preference")
+}
+
 // dark turns the lights out, as the system does.
 func (w *window) dark() {
 	w.t.Helper()
-	media := []*proto.EmulationMediaFeature{{Name: "prefers-color-scheme", Value: "dark"}}
-	require.NoError(w.t, proto.EmulationSetEmulatedMedia{Features: media}.Call(w))
+	w.prefers("prefers-color-scheme", "dark")
 	w.until("it is dark", `() => document.documentElement.dataset.theme === "dark"`)
 }
 

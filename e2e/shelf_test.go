@@ -329,7 +329,7 @@ func TestAxeFindsNothing(t *testing.T) {
 		{jump, "How big?", func() { p.turning(); p.frame(input.Slash); p.see("Cement every joint") }},
 		{jump, "How big?", func() { p.press("Keys"); p.see("Turn the view") }},
 	} {
-		p = w.window("/nowhere")
+		p = w.blankWindow()
 		require.NoError(t, proto.PageSetBypassCSP{Enabled: true}.Call(p))
 		p.MustNavigate(w.url + page.path).MustWaitLoad()
 		p.see(page.see)
