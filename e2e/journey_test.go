@@ -36,6 +36,7 @@ func TestNewJumpFromTypedSizes(t *testing.T) {
 func TestWidthChangedEverythingFollows(t *testing.T) {
 	w := open(t)
 	p := w.window("/p/" + w.project("Club jump"))
+	p.moving()
 	p.tapeIs("sticks", "4")
 	cost := p.tape("cost")
 	p.write("Width", "7 ft")

@@ -62,6 +62,7 @@ func (w *window) spot(named string) (x, y float64) {
 func TestTheWorkbenchByMouse(t *testing.T) {
 	w := open(t)
 	p := w.window("/")
+	p.moving()
 	p.press("Club jump")
 	p.turning()
 	start := p.all()
@@ -355,6 +356,7 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 func TestTheViewTurns(t *testing.T) {
 	w := open(t)
 	p := w.window("/p/" + w.project("Scorekeeper's table") + "/cut")
+	p.moving()
 	p.turning()
 	where := func() string {
 		p.MustWaitStable()
@@ -523,6 +525,7 @@ func TestWhatWasSetOutlivesAChangeOfBays(t *testing.T) {
 func TestByTouch(t *testing.T) {
 	w := open(t)
 	p := w.window("/p/" + w.project("Scorekeeper's table") + "/cut")
+	p.moving()
 	p.turning()
 	x, y := p.spot("A, ")
 	p.tap(20, 700) // away with the mouse
