@@ -1,7 +1,6 @@
 package server
 
 import (
-	"cmp"
 	"context"
 	"net/http"
 	"slices"
@@ -48,13 +47,6 @@ type SupplierAnswer struct {
 type Suppliers struct {
 	All   []SupplierAnswer `json:"all"`
 	Split plan.AtShop      `json:"split"`
-}
-
-func btoi(b bool) int {
-	if b {
-		return 1
-	}
-	return 0
 }
 
 func (a *api) compareSuppliers(ctx context.Context, in *body[SuppliersRequest]) (*body[Suppliers], error) {
@@ -107,8 +99,12 @@ func (a *api) compareSuppliers(ctx context.Context, in *body[SuppliersRequest]) 
 	// the one to go to is on top: what lacks least, then costs least; who did not answer comes last
 	slices.SortStableFunc(out.All, func(x, y SupplierAnswer) int {
 		switch {
-		case x.At == nil || y.At == nil:
-			return cmp.Compare(btoi(x.At == nil), btoi(y.At == nil))
+		case x.At == nil && y.At == nil:
+			return 0
+		case x.At == nil:
+			return 1
+		case y.At == nil:
+			return -1
 		default:
 			return x.At.Order.Compare(&y.At.Order)
 		}
