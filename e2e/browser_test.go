@@ -78,6 +78,7 @@ type workshop struct {
 	stop  func()
 
 	suppliers []*suppliers.Example
+	version   string
 }
 
 // open makes one, for a journey that goes on beside others.
@@ -91,7 +92,7 @@ func openIn(t *testing.T, dir string) *workshop {
 	st, err := store.Open(t.Context(), dir)
 	require.NoError(t, err)
 	require.NoError(t, demo.Seed(t.Context(), st))
-	w := &workshop{t: t, store: st, addr: "127.0.0.1:0", suppliers: suppliers.Examples()}
+	w := &workshop{t: t, store: st, addr: "127.0.0.1:0", suppliers: suppliers.Examples(), version: "test"}
 	w.start()
 	t.Cleanup(func() {
 		w.stop()
@@ -114,7 +115,7 @@ func (w *workshop) start() {
 	}
 	go func() {
 		ended <- server.Serve(ctx, l, server.New(server.Config{
-			Store: w.store, Web: web.Files(), Version: "test", Closing: ctx.Done(), Suppliers: sources,
+			Store: w.store, Web: web.Files(), Version: w.version, Closing: ctx.Done(), Suppliers: sources,
 		}))
 	}()
 	w.stop = sync.OnceFunc(func() {

@@ -1,0 +1,86 @@
+package e2e_test
+
+import (
+	"bytes"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/internal/store"
+)
+
+// The server is replaced by another version while a page waits with a tick: the page says so, the tick is not lost, and
+// after the page was read anew it says no more of it.
+func TestTheServerIsAnotherVersion(t *testing.T) {
+	w := open(t)
+	id := w.project("Club jump")
+	p := w.window("/p/" + id + "/cut")
+	p.see("Where to cut")
+	w.stop()
+	p.cutOne()
+	p.see("wait on this device")
+	w.version = "the next"
+	w.start()
+	p.see("Sturdy Elbow was replaced by another version.")
+	p.axe("another version")
+	p.press("Reload")
+	p.gone("was replaced by another version")
+	p.cutIs(1)
+	p.gone("wait on this device")
+	all, err := w.store.Events(t.Context(), id, 0)
+	require.NoError(t, err)
+	cuts := 0
+	for _, e := range all {
+		if bytes.Contains(e.Body, []byte(`"kind":"cut"`)) {
+			cuts++
+		}
+	}
+	assert.Positive(t, cuts, "what was ticked before is in the record")
+}
+
+// The server is put back to a backup under two open pages: each says so, and what was typed since is saved over it, or
+// let go, as is said there; undo brings the other back.
+func TestTheServerIsPutBackToABackup(t *testing.T) {
+	dir := t.TempDir()
+	w := openIn(t, dir)
+	jump, table := w.project("Club jump"), w.project("Scorekeeper's table")
+	backup, file := filepath.Join(t.TempDir(), "backup.db"), filepath.Join(dir, store.FileName)
+	require.NoError(t, store.Backup(t.Context(), file, backup))
+	p, q := w.window("/p/"+jump), w.window("/p/"+table)
+	p.ready()
+	q.ready()
+	was := q.tape("outside")
+	w.stores("Club jump", func() { p.write("Width", "5 ft") })
+	w.stores("Scorekeeper's table", func() { q.write("Width", "5 ft") })
+	q.until("it is wider", `was => !document.querySelector(".tape").innerText.includes(was)`, was)
+	wider := q.tape("outside")
+
+	w.stop()
+	require.NoError(t, w.store.Close())
+	for _, end := range []string{"", "-wal", "-shm"} {
+		_ = os.Remove(file + end)
+	}
+	data, err := os.ReadFile(backup)
+	require.NoError(t, err)
+	require.NoError(t, os.WriteFile(file, data, 0o600))
+	w.store, err = store.Open(t.Context(), dir)
+	require.NoError(t, err)
+	w.start()
+
+	p.see("it was put back to a backup")
+	p.axe("put back to a backup")
+	w.stores("Club jump", func() { p.press("Save what is here") })
+	p.gone("it was put back to a backup")
+	q.see("it was put back to a backup")
+	q.press("Take the backup’s")
+	q.gone("it was put back to a backup")
+	q.tapeIs("outside", was)
+	w.stores("Scorekeeper's table", func() { q.press("Undo") })
+	q.tapeIs("outside", wider)
+
+	p.MustReload().MustWaitLoad()
+	p.tapeIs("outside", "65 7⁄16″ × 24″ × 36″")
+}
