@@ -222,8 +222,8 @@ func (w *window) named() {
 // condition asks about need not be there yet: while it throws, it does not hold.
 func (w *window) until(what, js string, args ...any) {
 	w.t.Helper()
-	held := "(...args) => { try { return (" + js + ")(...args) } catch { return false } }"
-	err := w.Timeout(patience).Wait(rod.Eval(held, args...))
+	held := "async (...args) => { try { return await (" + js + ")(...args) } catch { return false } }"
+	err := w.Timeout(patience).Wait(rod.Eval(held, args...).ByPromise())
 	if err != nil {
 		_, thrown := w.Eval(js, args...)
 		body := w.MustEval(`() => document.body.innerText`).Str()

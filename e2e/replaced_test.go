@@ -84,3 +84,53 @@ func TestTheServerIsPutBackToABackup(t *testing.T) {
 	p.MustReload().MustWaitLoad()
 	p.tapeIs("outside", "65 7⁄16″ × 24″ × 36″")
 }
+
+// A price that is typed while the server is away is kept on the device, also when the page is closed before the server
+// answers, and goes out by itself from any page. What turns out to be none says so, and keeps nothing else back.
+func TestAPriceWaitsForTheServer(t *testing.T) {
+	w := open(t)
+	p := w.window("/prices")
+	p.see("3/4 in tee")
+	p.until("it works without the network", `async () => (await caches.match("/api/prices", { ignoreVary: true })) !== undefined`)
+	w.stop()
+	p.setPrice("Price of 3/4 in tee", "1.23")
+	p.see("1 price waits on this device")
+	p.see("1.23 waits")
+	p.axe("a price that waits")
+	p.MustReload().MustWaitLoad()
+	p.see("Kept on this device, as it was at")
+	p.see("1.23 waits")
+	p.setPrice("Price of 3/4 in cap", "3 for 5")
+	p.setPrice("Price of 1 in tee", "cheap")
+	p.see("3 prices wait on this device")
+	p.MustNavigate("about:blank")
+	w.start()
+	p.MustNavigate(w.url + "/help-is-elsewhere").MustWaitLoad()
+	p.see("“cheap” could not be taken")
+	p.gone("wait on this device")
+	p.axe("a price that is none")
+	q := w.window("/prices")
+	q.see("$1.23")
+	q.see("3 for $5.00")
+	q.see("$1.19") // of the tee whose price could not be read
+
+	p.setPrice("Price of 1 in tee, again", "1.25")
+	p.gone("could not be taken")
+	q.see("$1.25")
+
+	// at the shop, in a project
+	b := w.window("/p/" + w.project("Club jump") + "/buy")
+	b.see("What to buy")
+	b.press("What it is worth")
+	w.stop()
+	b.setPrice("Price of 3/4 in tee", "2.34")
+	b.see("2.34 waits")
+	b.setPrice("Budget", "77")
+	b.see("what you typed waits here")
+	b.axe("what waits at the shop")
+	w.start()
+	b.gone("waits")
+	b.see("$2.34")
+	b.see("$77.00")
+	q.see("$2.34")
+}

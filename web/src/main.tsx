@@ -10,6 +10,7 @@ import { setCurrency, useCurrency } from "./lib/format";
 import { startTheme } from "./lib/theme";
 import { keptAs, pageKept, touch } from "./lib/touch";
 import { StartPage } from "./start/start";
+import { WaitingPricesBar } from "./prices/waiting-bar";
 import { TouchBar } from "./ui/touch-bar";
 import { Loading } from "./ui/ui";
 import "./style/base.css";
@@ -40,6 +41,9 @@ if (import.meta.env.PROD && window.isSecureContext && "serviceWorker" in navigat
 const client = new QueryClient({
   defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } },
 });
+// what the first page read before its worker was there is read once more, for the worker to keep
+if (window.isSecureContext && "serviceWorker" in navigator && !navigator.serviceWorker.controller)
+  navigator.serviceWorker.addEventListener("controllerchange", () => void client.refetchQueries({ type: "active" }), { once: true });
 
 // one press, one act: a key that is held presses a button once
 addEventListener(
@@ -72,6 +76,7 @@ function App() {
     <StrictMode>
       <QueryClientProvider client={client}>
         <TouchBar />
+        <WaitingPricesBar />
         <Switch>
           <Route path="/">
             <Shelf />

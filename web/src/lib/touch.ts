@@ -12,6 +12,13 @@ export interface Touch {
   accepted?: boolean;
 }
 
+/** The server was needed for what somebody typed, and did not answer: it is asked again. */
+export class Unanswered extends Error {
+  constructor(message = "The server does not answer: what you typed waits here, and is taken as soon as it does.") {
+    super(message);
+  }
+}
+
 /** The touch that this window has with the server. */
 export const touch = createStore<Touch>(() => ({ kept: {} }));
 

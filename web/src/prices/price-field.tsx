@@ -1,10 +1,13 @@
 import type { ReactNode } from "react";
+import { useStore } from "zustand";
 import type { Price } from "../api/client";
 import { money } from "../lib/format";
 import { type Spec, specKey } from "../lib/spec";
+import { Unanswered } from "../lib/touch";
 import { InPlace } from "../ui/in-place";
 import { ExampleMark } from "../ui/ui";
 import { type Typed, readPrices, startOf } from "./read";
+import { dropPrice, keepPrice, waitingPrices } from "./waiting-prices";
 
 interface Props {
   of: Spec;
@@ -21,22 +24,38 @@ interface Props {
 export const priceWords = (p: Price) =>
   `${(p.pack ?? 1) > 1 ? `${p.pack} for ` : ""}${p.from && p.from < p.amount ? `${money(p.from)}–${money(p.amount)}` : money(p.amount)}`;
 
-/** A price that is put right where it is seen: .88, 98c, 3 for 20, 7.98-8.49. */
+/** A price that is put right where it is seen: .88, 98c, 3 for 20, 7.98-8.49. One that the server cannot read now waits for it. */
 export function PriceField({ of, label, prices, name = "", onSet, shown }: Props) {
+  const waits = useStore(waitingPrices, (s) => s.all[specKey(of)]);
   return (
     <InPlace
       label={label}
       keep={`price.${name}${specKey(of)}`}
       shown={
-        shown ?? (
+        waits ? (
           <>
-            {prices.length > 0 ? prices.map(priceWords).join("; ") : "no price"}
-            {prices.some((p) => p.example) && <ExampleMark short />}
+            {waits.text} <span className="text-sm font-semibold text-warn">{waits.why ? "not taken" : "waits"}</span>
           </>
+        ) : (
+          (shown ?? (
+            <>
+              {prices.length > 0 ? prices.map(priceWords).join("; ") : "no price"}
+              {prices.some((p) => p.example) && <ExampleMark short />}
+            </>
+          ))
         )
       }
-      start={startOf(prices)}
-      take={async (text) => onSet(await readPrices(text), text)}
+      start={waits?.text ?? startOf(prices)}
+      take={async (text) => {
+        try {
+          const read = await readPrices(text);
+          dropPrice(of);
+          onSet(read, text);
+        } catch (e) {
+          if (!(e instanceof Unanswered)) throw e;
+          keepPrice(of, label, text);
+        }
+      }}
     />
   );
 }

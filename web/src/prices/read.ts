@@ -1,5 +1,6 @@
 import { type Price, type Asked, Refusal, api, ask } from "../api/client";
 import type { Shop } from "../api/client";
+import { Unanswered } from "../lib/touch";
 import { type Spec, specKey, specOf } from "../lib/spec";
 
 /** A price that was typed, as the server read it. */
@@ -17,7 +18,7 @@ const parts = (text: string) =>
 /** Why a text is no price, in the words of the server. */
 export class NoPrice extends Error {}
 
-/** Reads prices as people write them. What cannot be read is thrown, with its reason. */
+/** Reads prices as people write them. What cannot be read is thrown, with its reason; [Unanswered] where the server did not say. */
 export async function readPrices(text: string): Promise<Typed[]> {
   const texts = parts(text);
   if (texts.length === 0) return [];
@@ -25,8 +26,9 @@ export async function readPrices(text: string): Promise<Typed[]> {
     const read = await ask(api.POST("/api/prices/read", { body: { texts } }));
     return read.map((r, i) => ({ ...r, typed: texts[i] ?? "" }));
   } catch (e) {
-    if (e instanceof Refusal) throw new NoPrice(Object.values(e.places)[0] ?? e.message);
-    throw new NoPrice("The server does not answer: the price waits here, and is not taken yet.");
+    if (e instanceof Refusal && e.status === 422 && !e.otherVersion) throw new NoPrice(Object.values(e.places)[0] ?? e.message);
+    if (e instanceof Refusal) throw e;
+    throw new Unanswered();
   }
 }
 
@@ -36,8 +38,8 @@ export const pricesOf = (s: Shop, k: Spec): Price[] => s.prices.prices.filter((p
 export const today = () => new Date().toLocaleDateString("sv-SE");
 
 /** Puts prices of a thing in the book in the place of those it had; they are the builder's own from then on. */
-export function withPrices(s: Shop, k: Spec, read: Typed[], source = "own"): Shop {
-  const mine: Price[] = read.map((r) => ({ ...specOf(k), ...r, source, date: today() }));
+export function withPrices(s: Shop, k: Spec, read: Typed[], source = "own", date = today()): Shop {
+  const mine: Price[] = read.map((r) => ({ ...specOf(k), ...r, source, date }));
   const at = s.prices.prices.findIndex((p) => specKey(p) === specKey(k));
   const others = s.prices.prices.filter((p) => specKey(p) !== specKey(k));
   const prices = at < 0 ? [...others, ...mine] : [...others.slice(0, at), ...mine, ...others.slice(at)];

@@ -33,24 +33,11 @@ export function useStoredShop(page: "prices" | "rack") {
   const save = useMutation({
     scope: { id: "shop" },
     mutationFn: async (change: (s: Shop) => Shop) => {
-      for (let tries = 0; ; tries++) {
-        const now = await ask(own(api.GET("/api/shop"))).catch((e: unknown) => {
-          if (e instanceof Refusal) throw e;
-          return undefined; // nobody answers
-        });
-        if (!now) {
-          const kept = await keepChange(client.getQueryData<StoredShop>(key), change);
-          look();
-          return kept;
-        }
-        const after = change(now.shop);
-        try {
-          const { revision } = await ask(api.PUT("/api/shop", { body: { revision: now.revision, shop: after } }));
-          return { revision, shop: after } as StoredShop;
-        } catch (e) {
-          if (!(e instanceof Refusal && e.status === 409) || tries > 4) throw e;
-        }
-      }
+      const stored = await changeStored(change);
+      if (stored) return stored;
+      const kept = await keepChange(client.getQueryData<StoredShop>(key), change);
+      look();
+      return kept;
     },
     onSuccess: (s) => {
       client.setQueryData(key, s);
@@ -73,6 +60,24 @@ export function useStoredShop(page: "prices" | "rack") {
     if (undone) save.mutate((now) => mergeShops(undone.after, undone.before, now), { onSuccess: () => setUndone(undefined) });
   };
   return { shop, save, change, undone: undone?.label, undo, waits };
+}
+
+/** Changes the shop as it is stored; one that another window was quicker with is made on theirs. Nothing where nobody answers. */
+export async function changeStored(change: (s: Shop) => Shop): Promise<StoredShop | undefined> {
+  for (let tries = 0; ; tries++) {
+    const now = await ask(own(api.GET("/api/shop"))).catch((e: unknown) => {
+      if (e instanceof Refusal) throw e;
+      return undefined;
+    });
+    if (!now) return undefined;
+    const shop = change(now.shop);
+    try {
+      const { revision } = await ask(api.PUT("/api/shop", { body: { revision: now.revision, shop } }));
+      return { revision, shop };
+    } catch (e) {
+      if (!(e instanceof Refusal && e.status === 409) || tries > 4) throw e;
+    }
+  }
 }
 
 /** Keeps a change on this device, on top of those that are kept already. */

@@ -5,6 +5,7 @@ import { type Offcut, type OnRack, Refusal, type Shop, api, ask } from "../api/c
 import { newId } from "../desk/device";
 import { usualScrap } from "../lens/cut/sticks";
 import { Len, plural, text } from "../lib/format";
+import { Unanswered } from "../lib/touch";
 import { sizeWords } from "../lib/words";
 import { useStoredShop } from "../prices/save";
 import { Icon } from "../ui/icons";
@@ -18,7 +19,8 @@ async function lengthOf(t: string, like: string): Promise<number> {
   try {
     return (await ask(api.POST("/api/lengths", { body: { texts: [t], units: "in", like } })))[0] ?? 0;
   } catch (e) {
-    throw new Error(e instanceof Refusal ? (Object.values(e.places)[0] ?? e.message) : "The server does not answer: it waits here.");
+    if (!(e instanceof Refusal)) throw new Unanswered();
+    throw new Error(Object.values(e.places)[0] ?? e.message);
   }
 }
 

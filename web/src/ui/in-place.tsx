@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
+import { Unanswered } from "../lib/touch";
 
 interface Props {
   label: string;
@@ -21,6 +22,8 @@ const drafts = {
   },
 };
 
+const again = 3000; // ms until the server is asked again
+
 /**
  * A figure that is a button until it is pressed, and then a field. Leaving it takes what was typed; what cannot be read
  * stays in the field, with its reason, until it is mended or let go with Escape.
@@ -29,6 +32,7 @@ export function InPlace({ label, shown, start, take, className, keep }: Props) {
   const [typed, setTyped] = useState(() => drafts.get(keep));
   const [why, setWhy] = useState<string>();
   const [busy, setBusy] = useState(false);
+  const [unanswered, setUnanswered] = useState(false);
   const id = useId();
   const button = useRef<HTMLButtonElement>(null);
   const back = useRef(false);
@@ -40,7 +44,16 @@ export function InPlace({ label, shown, start, take, className, keep }: Props) {
       button.current?.focus();
     }
   }, [typed]);
+  // what the server did not answer is asked again, until it is typed otherwise
+  const input = useRef<HTMLInputElement>(null);
+  const ask = useRef<(byKey: boolean) => Promise<void>>(undefined);
+  useEffect(() => {
+    if (!unanswered) return;
+    const timer = setInterval(() => void ask.current?.(document.activeElement === input.current), again);
+    return () => clearInterval(timer);
+  }, [unanswered]);
   const set = (text: string | undefined) => {
+    if (text === undefined) setUnanswered(false);
     drafts.set(keep, text);
     setTyped(text);
   };
@@ -74,14 +87,17 @@ export function InPlace({ label, shown, start, take, className, keep }: Props) {
       setWhy(undefined);
       set(undefined);
     } catch (e) {
+      setUnanswered(e instanceof Unanswered);
       setWhy(e instanceof Error ? e.message : String(e));
     } finally {
       setBusy(false);
     }
   };
+  ask.current = done;
   return (
     <span className="inline-block max-w-full">
       <input
+        ref={input}
         className={`field text-right ${className ?? "w-24"}`}
         aria-label={label}
         aria-invalid={why !== undefined}
@@ -92,7 +108,10 @@ export function InPlace({ label, shown, start, take, className, keep }: Props) {
         autoComplete="off"
         spellCheck={false}
         value={typed}
-        onChange={(e) => set(e.target.value)}
+        onChange={(e) => {
+          setUnanswered(false);
+          set(e.target.value);
+        }}
         onBlur={() => void done(false)}
         onKeyDown={(e) => {
           if (e.key === "Escape") {
