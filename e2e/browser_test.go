@@ -308,9 +308,10 @@ func (w *window) turning() {
 // lens changes to another lens by its tab.
 func (w *window) lens(name string) {
 	w.t.Helper()
-	e, err := w.Timeout(patience).ElementR("[role=tab]", "^"+name)
-	require.NoError(w.t, err, name)
-	e.MustClick()
+	w.hit(
+		"the lens "+name,
+		rod.Eval(`n => [...document.querySelectorAll("[role=tab]")].find(e => e.innerText.trim().startsWith(n)) ?? null`, name),
+	)
 	w.until(
 		"the lens is "+name,
 		`n => document.querySelector('[role=tab][data-state=active]').innerText.startsWith(n) && !document.querySelector(".lens-sheet .waiting")`,
@@ -360,12 +361,28 @@ func (w *window) changeIs(label, want string) {
 // press presses a button or follows a link by its words.
 func (w *window) press(words string) {
 	w.t.Helper()
-	e, err := w.Timeout(patience).
-		ElementByJS(rod.Eval(`words => [...document.querySelectorAll("button, a, summary, [role=menuitem], [cmdk-item]")]
-		.find(e => (e.getAttribute("aria-label") ?? e.innerText).trim().startsWith(words) && !e.disabled) ?? null`, words))
-	require.NoError(w.t, err, "the button %q", words)
-	_ = e.Timeout(time.Second).WaitStableRAF() // what moves under the mouse is missed
-	require.NoError(w.t, e.Timeout(patience).Click(proto.InputMouseButtonLeft, 1))
+	w.hit(
+		fmt.Sprintf("the button %q", words),
+		rod.Eval(`words => [...document.querySelectorAll("button, a, summary, [role=menuitem], [cmdk-item]")]
+		.find(e => (e.getAttribute("aria-label") ?? e.innerText).trim().startsWith(words) && !e.disabled) ?? null`, words),
+	)
+}
+
+// hit presses an element with the mouse. One that moved away from under it in between is pressed where it is now.
+func (w *window) hit(what string, found *rod.EvalOptions) {
+	w.t.Helper()
+	for range 20 {
+		e, err := w.Timeout(patience).ElementByJS(found)
+		require.NoError(w.t, err, what)
+		e.MustEval(`() => this.addEventListener("pointerdown", () => this.pressed = true, { once: true, capture: true })`)
+		_ = e.Timeout(time.Second).WaitStableRAF()
+		require.NoError(w.t, e.Timeout(patience).Click(proto.InputMouseButtonLeft, 1), what)
+		res, err := e.Eval(`() => { const was = Boolean(this.pressed); this.pressed = false; return was }`)
+		if err != nil || res.Value.Bool() { // with an error there is another page
+			return
+		}
+	}
+	require.Fail(w.t, "it always moves away", what)
 }
 
 // unbounced waits until a press at the saw is one of its own: what comes within a moment is the contact of the one before.
