@@ -373,7 +373,9 @@ func (w *window) hit(what string, found *rod.EvalOptions) {
 	w.t.Helper()
 	for range 20 {
 		e, err := w.Timeout(patience).ElementByJS(found)
-		require.NoError(w.t, err, what)
+		if err != nil {
+			require.NoError(w.t, err, "%s is not in the page:\n%s", what, w.MustEval(`() => document.body.innerText`).Str())
+		}
 		e.MustEval(`() => this.addEventListener("pointerdown", () => this.pressed = true, { once: true, capture: true })`)
 		_ = e.Timeout(time.Second).WaitStableRAF()
 		require.NoError(w.t, e.Timeout(patience).Click(proto.InputMouseButtonLeft, 1), what)

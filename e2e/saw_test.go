@@ -262,3 +262,36 @@ func TestRopeIsCutInTheSameLens(t *testing.T) {
 	p.press("Undo")
 	p.see("rope:")
 }
+
+// A stick that is not right is put aside by the one who says so, and what is good of it is planned: no piece of the stick
+// as it was is offered any more. What cannot be is said where it is typed.
+func TestAStickWithAFlaw(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Kit cart") + "/buy")
+	p.click(`[role=checkbox][aria-label*="pipe"]`)
+	p.see("1 of")
+	p.lens("Cut")
+	p.press("At the saw")
+	p.see("to go")
+	p.press("The stick is not right")
+	for text, why := range map[string]string{
+		"cracked":    "is no length",
+		"80, 41":     "the good lengths come to more",
+		"-3":         "",
+		"60, NaN in": "",
+	} {
+		p.write("Good lengths of it", text)
+		p.press("Plan with these")
+		p.until("why "+text+" is not taken", `why => document.querySelector("#flaw-help[role=alert]")?.innerText.includes(why)`, why)
+	}
+	p.axe("a flaw that cannot be")
+	p.write("Good lengths of it", "7, 30, 70")
+	p.press("Plan with these")
+	p.gone("Planning what is good of it")
+	p.gone("The plan changed.")
+	assert.NotContains(t, p.MustElement(".saw-where").MustText(), "to be bought", "what is there is cut first")
+	p.see("Cut it")
+	p.press("Cut it")
+	p.press("Leave the saw")
+	p.see("a part at home")
+}

@@ -39,7 +39,11 @@ startTheme();
 if (import.meta.env.PROD && window.isSecureContext && "serviceWorker" in navigator)
   addEventListener("load", () => void navigator.serviceWorker.register("/sw.js").catch(() => undefined));
 const client = new QueryClient({
-  defaultOptions: { queries: { refetchOnWindowFocus: false, networkMode: "always" }, mutations: { networkMode: "always" } },
+  // what was read stays as long as the page: where it was kept on this device it is asked for again, in sight or not
+  defaultOptions: {
+    queries: { refetchOnWindowFocus: false, networkMode: "always", gcTime: Number.POSITIVE_INFINITY },
+    mutations: { networkMode: "always" },
+  },
 });
 // what the first page read before its worker was there is read once more, for the worker to keep
 if (window.isSecureContext && "serviceWorker" in navigator && !navigator.serviceWorker.controller)
@@ -62,7 +66,7 @@ addEventListener(
 // a page that was kept says so until the server has been heard; what was read for it is read again
 if (pageKept() > 0) keptAs("page", pageKept());
 setInterval(() => {
-  if (Object.keys(touch.getState().kept).length > 0) void client.refetchQueries({ type: "active" });
+  if (Object.keys(touch.getState().kept).length > 0) void client.refetchQueries();
 }, 5000);
 
 // amounts are in the shop's currency: what the browser kept of it serves until the server says it

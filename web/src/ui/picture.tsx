@@ -15,14 +15,20 @@ export function Picture({ kind, size = 44 }: { kind: string; size?: number }) {
   );
 }
 
-/** A stick of pipe, or a can, drawn here since no catalog has their shape. */
+/** A stick of pipe, one that is cut, a bolt or a can, drawn here since no catalog has their shape. */
 export function Ware({ ware, size = 44 }: { ware: string; size?: number }) {
   return (
     <svg viewBox="-50 -50 100 100" width={size} height={size} className="frame shrink-0" aria-hidden="true">
-      {ware === "pipe" ? (
+      {ware === "hardware" ? (
+        <>
+          <path d="M-30-14-17-36h26l13 22-13 22h-26z" className="hub-fill" stroke="var(--edge)" strokeWidth="3" strokeLinejoin="round" />
+          <path d="M-14 8v36h20V8M-14 20h20M-14 32h20" className="pipe-fill" stroke="var(--edge)" strokeWidth="3" strokeLinejoin="round" />
+        </>
+      ) : ware === "pipe" || ware === "service" ? (
         <>
           <path d="M-38 26 30-22 38-10-30 38z" className="pipe-fill" stroke="var(--edge)" strokeWidth="3" strokeLinejoin="round" />
           <ellipse cx="34" cy="-16" rx="6" ry="7.5" transform="rotate(-35 34 -16)" className="bore" stroke="var(--edge)" strokeWidth="3" />
+          {ware === "service" && <path d="M-14-24 10 32" fill="none" stroke="var(--accent)" strokeWidth="5" strokeDasharray="9 6" />}
         </>
       ) : (
         <>

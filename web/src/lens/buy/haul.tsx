@@ -75,7 +75,7 @@ export function Haul() {
           <span>
             The car takes <strong>{text(haul.limit, style)}</strong>; a cut in the shop may be off by {text(haul.error ?? 0, style, 64)}
             {whose}
-            {haul.price ? `, ${haul.free ?? 0} are free, then ${money(haul.price)} each` : ""}.
+            {haul.price ? `, ${haul.free ?? 0} ${haul.free === 1 ? "is" : "are"} free, then ${money(haul.price)} each` : ""}.
           </span>
         ) : (
           <span className="text-ink-2">Sticks are carried as they are{whose}.</span>

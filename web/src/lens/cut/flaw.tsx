@@ -3,12 +3,12 @@ import { Refusal, api, ask } from "../../api/client";
 import { newId } from "../../desk/device";
 import { partedInto, withOutgoing } from "../../desk/doing";
 import { useOpen, useOpenState, useStyle } from "../../desk/use";
-import { text } from "../../lib/format";
+import { INCH, text } from "../../lib/format";
 import { partAt } from "./left-over";
 import type { Step } from "./steps";
 
 /** What is wrong with a stick besides a cut: it has a flaw, and where; or it is not as long as it was to be. What is good of it is planned anew. */
-export function Flaw({ step: s }: { step: Step }) {
+export function Flaw({ step: s, onTaken }: { step: Step; onTaken: () => void }) {
   const open = useOpen();
   const style = useStyle();
   const out = useOpenState((x) => x.outgoing.events);
@@ -25,6 +25,10 @@ export function Flaw({ step: s }: { step: Step }) {
   const cut = on.filter((p) => p.pipe && done.isCut(p)).reduce((n, p) => n + p.length + p.kerf, 0);
   const left = (part?.length ?? (s.stick.true || s.stick.length)) - cut;
   if (part && !part.id) return null; // it is not in parts yet
+  // a flaw for an example, a third of the way along it
+  const unit = style === "metric" ? 10_000_000 : INCH;
+  const from = Math.floor(left / 3 / unit) * unit;
+  const [to, rest] = [from + 3 * unit, Math.max(0, left - from - 3 * unit)];
   const take = async () => {
     try {
       const texts = good.split(/[,;]/).map((t) => t.trim());
@@ -35,6 +39,7 @@ export function Flaw({ step: s }: { step: Step }) {
       }
       open.did(partedInto(s.of.size, { ...whole, length: left }, lengths));
       setAsked(false);
+      onTaken();
     } catch (e) {
       setWhy(e instanceof Refusal ? (Object.values(e.places)[0] ?? e.message) : "The server does not answer. Nothing was changed.");
     }
@@ -78,7 +83,7 @@ export function Flaw({ step: s }: { step: Step }) {
       </button>
       <p id="flaw-help" role={why ? "alert" : undefined} className={why ? "font-semibold text-bad" : "text-ink-2"}>
         {why ||
-          `It has ${text(left, style, 64)}. A flaw from 40 to 43: write 40, ${text(Math.max(0, left - 43 * 25_400_000), style, 64)}. Shorter than it says: write how long it is.`}
+          `It has ${text(left, style, 64)}. A flaw from ${text(from, style)} to ${text(to, style)}: write ${text(from, style)}, ${text(rest, style, 64)}. Shorter than it says: write how long it is.`}
       </p>
     </form>
   );

@@ -1,8 +1,10 @@
 import { useEffect, useRef, useState } from "react";
-import type { Existing, StickPiece } from "../../api/client";
+import { useStore } from "zustand";
+import type { Existing, Plan, StickPiece } from "../../api/client";
 import { cuttingOne, notDone, pieceId, withOutgoing } from "../../desk/doing";
 import { useOpen, useOpenState, usePlan, useShop, useStyle } from "../../desk/use";
 import { INCH, Len, type Style, plural, text } from "../../lib/format";
+import { touch } from "../../lib/touch";
 import { sizeWords } from "../../lib/words";
 import { Unsent } from "../unsent";
 import { MenuHome } from "../../ui/menu";
@@ -11,7 +13,7 @@ import { CutWrong } from "./cut-wrong";
 import { type Clamp, type Held, clamped } from "./clamp";
 import { Flaw } from "./flaw";
 import { leftovers, partAt } from "./left-over";
-import { type Step, type Task, after, stepsOf, tally } from "./steps";
+import { type Step, type Task, after, stepsOf, tally, toBuy } from "./steps";
 import { TouchBar } from "../../ui/touch-bar";
 import { Sticks, usualScrap } from "./sticks";
 
@@ -38,6 +40,10 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
   const [wrong, setWrong] = useState(false);
   const [home, setHome] = useState<HTMLElement | null>(null);
   const [kept, setClamp] = useState<Clamp>();
+  // the plan by which a stick was put aside that is not right: nothing is cut until there is one without it
+  const [without, setWithout] = useState<Plan>();
+  const lost = useStore(touch, (t) => t.lost);
+  const pending = without !== undefined && !lost && (plan === without || out.length > 0);
   useEffect(() => {
     const d = box.current;
     if (d && !d.open) d.showModal();
@@ -53,9 +59,9 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
   const step = steps[now];
   // whichever stick is shown is in the clamp
   useEffect(() => {
-    if (task !== "cut" || !step || step.stick === held?.clamp.stick) return; // what is held stays as it was put there
+    if (pending || task !== "cut" || !step || step.stick === held?.clamp.stick) return; // what is held stays as it was put there
     if (step.stick !== kept?.stick || step.of !== kept.of) setClamp({ of: step.of, stick: step.stick });
-  }, [task, step, kept, held]);
+  }, [pending, task, step, kept, held]);
   const go = (to: Step | undefined) => {
     setWrong(false);
     setAt(to?.key);
@@ -64,7 +70,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
   const pressed = useRef(0);
   const act = () => {
     // one press, one piece: a contact that bounces is no second one
-    if (!step || wrong || !may || performance.now() - pressed.current < bounce) return;
+    if (!step || wrong || pending || !may || performance.now() - pressed.current < bounce) return;
     pressed.current = performance.now();
     if (!step.done) {
       if (task === "cut") open.did(...cuttingOne(step, plan, out));
@@ -141,7 +147,12 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
         />
       )}
       {!step && <p className="saw-none">{task === "cut" ? "There is nothing to cut." : "Nothing is cut yet."}</p>}
-      {step && (
+      {pending && (
+        <p role="status" className="saw-none">
+          The stick is put aside. Planning what is good of it …
+        </p>
+      )}
+      {step && !pending && (
         <>
           <Card key={step.key} step={step} steps={steps} task={task} held={held} />
           {!may ? (
@@ -189,7 +200,16 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
                   Cut wrong …
                 </button>
               )}
-              {task === "cut" && <Flaw step={step} />}
+              {task === "cut" && (
+                <Flaw
+                  step={step}
+                  onTaken={() => {
+                    setClamp(undefined);
+                    setAt(undefined);
+                    setWithout(plan);
+                  }}
+                />
+              )}
             </p>
           )}
           {task === "cut" && !wrong && <LeftOver near={step} />}
@@ -317,7 +337,8 @@ function Card({ step: s, steps, task, held }: { step: Step; steps: Step[]; task:
         {task === "cut" && (
           <>
             stick {s.stick.number}, {sizeWords(s.of.size)} pipe, {lengthOf(s, style)}
-            {s.stick.origin === "rack" ? " from the rack" : s.stick.origin === "home" ? " from home" : ""}; {plural(toGo, "stick")} to go
+            {s.stick.origin === "rack" ? " from the rack" : s.stick.origin === "home" ? " from home" : ""}
+            {toBuy(s.stick) && plan.totals.bought > 0 && ", to be bought"}; {plural(toGo, "stick")} to go
           </>
         )}
         {task !== "cut" && `${sizeWords(s.of.size)} pipe`}
@@ -387,7 +408,8 @@ function Card({ step: s, steps, task, held }: { step: Step; steps: Step[]; task:
 /** How long what is in the clamp is: a part of a stick is named as long as it is. */
 function lengthOf(s: Step, style: Style): string {
   const part = partAt(s.stick, s.at);
-  return part ? `the part of ${text(part.length, style, 64)}` : text(s.stick.true || s.stick.length, "feet-inches", 64);
+  if (part) return `the part of ${text(part.length, style, 64)}`;
+  return text(s.stick.true || s.stick.length, s.stick.origin === "part" ? style : "feet-inches", 64);
 }
 
 /** Keeps the screen on while one works, where the browser allows it. */

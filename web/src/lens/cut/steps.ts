@@ -34,6 +34,9 @@ const stepOf = (of: PipeTotal, stick: CutStick, at: number, event: string | unde
   };
 };
 
+/** Nobody said yet that a stick is there. */
+export const toBuy = (s: CutStick) => s.origin === "shop" && !s.id;
+
 /** The pieces of a plan in the order of the work, with what is done of each; those of the stick that is held in the clamp come first, as it is. */
 export function stepsOf(plan: Plan, out: DoneEvent[], task: Task, held?: Held): Step[] {
   const said = withOutgoing(out);
@@ -53,7 +56,8 @@ export function stepsOf(plan: Plan, out: DoneEvent[], task: Task, held?: Held): 
     });
   }
   for (const of of plan.pipe) {
-    for (const stick of of.sticks) {
+    // what is there is cut before what is still to be bought
+    for (const stick of of.sticks.toSorted((a, b) => Number(toBuy(a)) - Number(toBuy(b)))) {
       stick.pieces.forEach((piece, at) => {
         if (!piece.pipe || mine.has(pieceId(piece))) return;
         const event = said.saying(piece)[0];

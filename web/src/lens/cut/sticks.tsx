@@ -135,7 +135,7 @@ function Row<T extends DrawnStick>({
             <strong>{name}</strong>,{" "}
             {text(
               stick.origin === "part" ? (stick.true ?? stick.length) : stick.length,
-              stick.origin === "part" ? style : "feet-inches",
+              ["part", "piece"].includes(stick.origin) ? style : "feet-inches",
               64,
             )}
             {stick.true && stick.origin !== "part" ? ` (it measures ${text(stick.true, style, 64)})` : ""}
