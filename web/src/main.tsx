@@ -8,7 +8,7 @@ import { api, ask } from "./api/client";
 import { lensOf } from "./lens/lenses";
 import { setCurrency, useCurrency } from "./lib/format";
 import { startTheme } from "./lib/theme";
-import { keptAs, pageKept, touch } from "./lib/touch";
+import { askKeptAgain, keptAs, pageKept } from "./lib/touch";
 import { StartPage } from "./start/start";
 import { WaitingPricesBar } from "./prices/waiting-bar";
 import { TouchBar } from "./ui/touch-bar";
@@ -39,9 +39,8 @@ startTheme();
 if (import.meta.env.PROD && window.isSecureContext && "serviceWorker" in navigator)
   addEventListener("load", () => void navigator.serviceWorker.register("/sw.js").catch(() => undefined));
 const client = new QueryClient({
-  // what was read stays as long as the page: where it was kept on this device it is asked for again, in sight or not
   defaultOptions: {
-    queries: { refetchOnWindowFocus: false, networkMode: "always", gcTime: Number.POSITIVE_INFINITY },
+    queries: { refetchOnWindowFocus: false, networkMode: "always" },
     mutations: { networkMode: "always" },
   },
 });
@@ -65,9 +64,7 @@ addEventListener(
 
 // a page that was kept says so until the server has been heard; what was read for it is read again
 if (pageKept() > 0) keptAs("page", pageKept());
-setInterval(() => {
-  if (Object.keys(touch.getState().kept).length > 0) void client.refetchQueries();
-}, 5000);
+setInterval(() => void askKeptAgain(() => client.refetchQueries()), 5000);
 
 // amounts are in the shop's currency: what the browser kept of it serves until the server says it
 void ask(api.GET("/api/about"))

@@ -73,5 +73,30 @@ export function noticed(r: Response): Response {
   return r;
 }
 
+let asking = false;
+
+/**
+ * Asks for whatever was kept once more: what is in sight or will be through its queries, then what else was read, which nobody else
+ * would ask for again.
+ */
+export async function askKeptAgain(queries: () => Promise<unknown>) {
+  const kept = () => Object.keys(touch.getState().kept);
+  if (asking || kept().length === 0) return;
+  asking = true;
+  try {
+    await queries();
+    let fresh = false;
+    for (const url of kept().filter((k) => /^https?:/.test(k))) {
+      const r = await fetch(url).catch(() => undefined);
+      if (!r || r.headers.has(keptHeader)) continue;
+      noticed(r);
+      fresh = true;
+    }
+    if (fresh) await queries(); // what is shown of it is new, too
+  } finally {
+    asking = false;
+  }
+}
+
 /** From when the page itself is, where it was kept on this device; 0 where the server gave it. */
 export const pageKept = (): number => Number((typeof document !== "undefined" && document.documentElement.dataset.kept) || 0);
