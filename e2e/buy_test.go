@@ -46,7 +46,7 @@ func TestInTheAisle(t *testing.T) {
 
 	p.press("3/4 in tee")
 	p.setPrice("3/4 in tee at home", "some")
-	p.see("Write how many, like 4")
+	p.see("Write how many, like 8")
 	p.keys(input.Escape)
 	p.setPrice("3/4 in tee at home", "1")
 	p.see("1 at home, ")

@@ -95,7 +95,7 @@ func TestCopiesAndLeftoversAtTheSaw(t *testing.T) {
 	p.press("What now?")
 	p.press("Keep it, 53″ long")
 	p.see("18 pieces to go")
-	p.see("copy 1 of 2")
+	p.gone("Planning anew")
 	all, err := w.store.Events(t.Context(), w.project("Club jump"), 0)
 	require.NoError(t, err)
 	var cut record.Event
@@ -294,4 +294,38 @@ func TestAStickWithAFlaw(t *testing.T) {
 	p.press("Cut it")
 	p.press("Leave the saw")
 	p.see("a part at home")
+}
+
+// Who says that a cut went wrong goes on with the pipe as it is: the wrong piece is not counted as cut, the rest of the stick in
+// the hand comes first, and nothing is held as it was before. Without the server a piece can still be thrown away.
+func TestAWrongCutIsNotCounted(t *testing.T) {
+	w := open(t)
+	p := w.window("/p/" + w.project("Ring gate screen") + "/cut#saw")
+	p.see("to go")
+	p.press("Cut it")
+	p.see("1 of 9 cut")
+	p.settled()
+	stick := p.MustElement(".saw-where").MustText()
+	p.press("Cut wrong …")
+	p.write("It came out at", "7")
+	p.press("What now?")
+	p.press("Keep it, 7″ long")
+	p.gone("Planning anew")
+	p.gone("The plan changed.")
+	p.see("1 of 9 cut")
+	p.see("Cut it")
+	assert.Equal(t, stick[:len("stick 1,")], p.MustElement(".saw-where").MustText()[:len("stick 1,")], "it goes on with the stick in the hand")
+	assert.Equal(t, 1, p.MustEval(`() => document.querySelectorAll(".saw-card.is-done").length + 1`).Int(), "what is shown is to be cut")
+
+	w.stop()
+	p.see("The server does not answer")
+	p.press("Cut wrong …")
+	p.press("It is of no use")
+	p.see("1 tick waits on this device")
+	w.start()
+	p.gone("waits on this device")
+	p.see("1 of 9 cut")
+	p.press("Leave the saw")
+	p.lens("Log")
+	p.see("Spoilt 46")
 }

@@ -108,15 +108,12 @@ export function WareRow({ ware: w }: { ware: Ware }) {
                   <InPlace
                     label={`${name} in the cart`}
                     shown={
-                      <strong className="min-w-16 text-center">
-                        {cart} of {need}
-                      </strong>
+                      <strong className="min-w-16 text-center">{cart > need ? `${cart}, ${need} needed` : `${cart} of ${need}`}</strong>
                     }
                     start={String(cart)}
                     className="w-16"
                     take={(text) => {
-                      const n = Number(text);
-                      if (!/^\d{1,5}$/.test(text)) throw new Error("Write how many, like 8");
+                      const n = howMany(text, l, cart);
                       if (n > cart) more(n - cart);
                       else fewer(cart - n);
                     }}
@@ -135,9 +132,8 @@ export function WareRow({ ware: w }: { ware: Ware }) {
                     start={String(done.home(l))}
                     className="w-16"
                     take={(text) => {
-                      const n = Number(text);
-                      if (!/^\d{1,4}$/.test(text)) throw new Error("Write how many, like 4");
                       const was = done.home(l);
+                      const n = howMany(text, l, was);
                       if (n > was) open.say(...buying(plan, l, n - was, out, true));
                       else open.say(...takingBack(lots, was - n, true));
                     }}
@@ -209,4 +205,13 @@ function noteOf(l: Line, plan: Plan, cart: number, home: number): string {
   if (l.spare) some.push(`${plural(l.spare, "spare")} among them`);
   if (l.packs?.length) some.push(packWords(l));
   return some.filter(Boolean).join("; ");
+}
+
+/** Reads how many there are of a thing of which there were some; no more come at once than a record takes. */
+function howMany(text: string, { ware }: { ware: string }, was: number): number {
+  const n = Number(text);
+  if (!/^\d{1,5}$/.test(text)) throw new Error("Write how many, like 8");
+  const most = ware === "pipe" ? 500 : 10_000;
+  if (n - was > most) throw new Error(`At most ${most} more at once`);
+  return n;
 }

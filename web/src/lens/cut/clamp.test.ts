@@ -38,7 +38,7 @@ test("a stick of the same plan is the plan's, with the id that it has by now", (
 
 test("when the plan is another, it stays as it was, and what is otherwise is told", () => {
   const was = planOf([piece("p1", "A", 40), piece("p2", "B", 30), piece("p3", "B", 30)]);
-  const there = [{ id: "cut p1", pipe: "p1", copy: 1, frame: 0, stick: "s" }];
+  const there = [{ id: "cut p1", pipe: "p1", copy: 1, frame: 0, stick: "s", length: 40 }];
   const now = planOf([piece("p2", "C", 28), piece("p9", "D", 10)], undefined, there);
   const { held } = clamped(now, [], clampOf(was));
   expect(held?.clamp.stick.id).toBe("s"); // where its first piece is from
@@ -62,4 +62,11 @@ test("what goes on as it is asks nothing, and once all is cut the new plan comes
   expect(clamped(now, [], clampOf(was)).held?.otherwise).toEqual([]);
   expect(clamped(now, [cut("p1")], clampOf(was)).held?.clamp.stick.pieces).toHaveLength(2);
   expect(clamped(now, [cut("p1"), cut("p2")], clampOf(was)).held).toBeUndefined();
+});
+
+test("a piece that came out otherwise on another device is not cut", () => {
+  const was = planOf([piece("p1", "A", 40), piece("p2", "B", 30)]);
+  const short = [{ id: "cut p1", pipe: "p1", copy: 1, frame: 0, stick: "s", length: 23 }];
+  const { held } = clamped(planOf([piece("p1", "A", 40)], "s", short), [], clampOf(was));
+  expect(held?.isCut(piece("p1", "A", 40) as never)).toBe(false);
 });

@@ -24,7 +24,7 @@ export interface Held {
 const signature = (s: CutStick) => s.pieces.map((p) => `${pieceId(p)} ${p.length}`).join("|");
 
 /** The whole that a part is of. */
-const wholeOf = (id: string) => id.split("/")[0] ?? id;
+export const wholeOf = (id: string | undefined) => id?.split("/")[0];
 
 /** The stick of the plan that is the one in the clamp: the same one there, with the same pieces in the same order. */
 function liveOf(plan: Plan, c: Clamp): Clamp | undefined {
@@ -44,7 +44,7 @@ export function clamped(plan: Plan, out: DoneEvent[], c: Clamp | undefined): { c
   if (live) return { clamp: live };
   const said = withOutgoing(out);
   const back = new Set(out.filter((e) => e.kind === "not-done").map((e) => e.event));
-  const there = (p: StickPiece) => plan.existing.find((e) => pieceId(e) === pieceId(p) && !back.has(e.id));
+  const there = (p: StickPiece) => plan.existing.find((e) => pieceId(e) === pieceId(p) && e.length === p.length && !back.has(e.id)); // one that came out otherwise is not it;
   const isCut = (p: StickPiece) => said.isCut({ ...p, cut: undefined }) || there(p) !== undefined;
   const left = c.stick.pieces.filter((p) => p.pipe && !isCut(p));
   if (left.length === 0) return {};

@@ -1,17 +1,31 @@
 import { useMutation } from "@tanstack/react-query";
 import { useId, useState } from "react";
+import { useStore } from "zustand";
 import { type BadCut, type DoneEvent, Refusal, api, ask } from "../../api/client";
 import { newId } from "../../desk/device";
 import { cuttingOne, spoiling } from "../../desk/doing";
+import type { ToDo } from "../../desk/record";
 import { badCutOf } from "../../desk/server";
 import { useNow, useOpen, useOpenState, usePlan, useStyle } from "../../desk/use";
 import { Len, money, plural, text } from "../../lib/format";
+import { touch } from "../../lib/touch";
 import { sizeWords } from "../../lib/words";
 import { Pick } from "../../ui/pick";
 import type { Step } from "./steps";
 
 /** A cut went wrong: what the piece can still be, what the rest gives, what it costs; or its twins are made the same. */
-export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; onDone: () => void }) {
+export function CutWrong({
+  step,
+  steps,
+  onSaid,
+  onLeave,
+}: {
+  step: Step;
+  steps: Step[];
+  /** It is on record, of this stick. */
+  onSaid: (stick?: string) => void;
+  onLeave: () => void;
+}) {
   const open = useOpen();
   const now = useNow();
   const plan = usePlan();
@@ -43,16 +57,15 @@ export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; o
     read.error instanceof Refusal
       ? (Object.values(read.error.places)[0] ?? read.error.message)
       : read.error
-        ? "The server does not answer. What you measured can be kept all the same."
+        ? "The server does not answer: what it can still be is not known. Lay it by, and say it later; or it is of no use."
         : undefined;
-  const keep = (is: number) => {
-    open.did(...cuttingOne(step, plan, out, is, copy));
-    onDone();
+  const lost = useStore(touch, (t) => t.lost);
+  const say = (events: ToDo[]) => {
+    open.did(...events);
+    onSaid(events.at(-1)?.stick?.id);
   };
-  const spoil = () => {
-    open.did(...spoiling(step, plan, out));
-    onDone();
-  };
+  const keep = (is: number) => say(cuttingOne(step, plan, out, is, copy));
+  const spoil = () => say(spoiling(step, plan, out));
   const longer = found?.is !== undefined && found.is > step.piece.length;
   const need = found ? Object.entries(found.bad.need).filter(([, n]) => n !== 0) : [];
   const costs = found
@@ -106,10 +119,15 @@ export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; o
         <button type="submit" className="btn" disabled={!typed.trim() || read.isPending || step.done || outgoing > 0}>
           What now?
         </button>
-        <button type="button" className="btn" disabled={read.isPending || step.done || outgoing > 0} onClick={() => read.mutate(undefined)}>
+        <button
+          type="button"
+          className="btn"
+          disabled={read.isPending || step.done || (outgoing > 0 && !lost)}
+          onClick={() => (lost ? spoil() : read.mutate(undefined))}
+        >
           It is of no use
         </button>
-        <button type="button" className="btn" onClick={onDone}>
+        <button type="button" className="btn" onClick={onLeave}>
           Leave it
         </button>
       </form>
@@ -155,9 +173,8 @@ export function CutWrong({ step, steps, onDone }: { step: Step; steps: Step[]; o
                 type="button"
                 className="btn btn-fix"
                 onClick={() => {
-                  open.did(...cuttingOne(step, plan, out, found.is, copy));
+                  keep(found.is ?? 0);
                   open.fix(s.fix, s.frame);
-                  onDone();
                 }}
               >
                 {s.fix.label}

@@ -8,7 +8,7 @@ import { partAt } from "./left-over";
 import type { Step } from "./steps";
 
 /** What is wrong with a stick besides a cut: it has a flaw, and where; or it is not as long as it was to be. What is good of it is planned anew. */
-export function Flaw({ step: s, onTaken }: { step: Step; onTaken: () => void }) {
+export function Flaw({ step: s, onSaid }: { step: Step; onSaid: (stick: string) => void }) {
   const open = useOpen();
   const style = useStyle();
   const out = useOpenState((x) => x.outgoing.events);
@@ -39,7 +39,7 @@ export function Flaw({ step: s, onTaken }: { step: Step; onTaken: () => void }) 
       }
       open.did(partedInto(s.of.size, { ...whole, length: left }, lengths));
       setAsked(false);
-      onTaken();
+      onSaid(whole.id);
     } catch (e) {
       setWhy(e instanceof Refusal ? (Object.values(e.places)[0] ?? e.message) : "The server does not answer. Nothing was changed.");
     }

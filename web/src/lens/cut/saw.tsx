@@ -10,7 +10,7 @@ import { Unsent } from "../unsent";
 import { MenuHome } from "../../ui/menu";
 import { CutByKept, useMayCut } from "./by-kept";
 import { CutWrong } from "./cut-wrong";
-import { type Clamp, type Held, clamped } from "./clamp";
+import { type Clamp, type Held, clamped, wholeOf } from "./clamp";
 import { Flaw } from "./flaw";
 import { leftovers, partAt } from "./left-over";
 import { type Step, type Task, after, stepsOf, tally, toBuy } from "./steps";
@@ -40,10 +40,10 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
   const [wrong, setWrong] = useState(false);
   const [home, setHome] = useState<HTMLElement | null>(null);
   const [kept, setClamp] = useState<Clamp>();
-  // the plan by which a stick was put aside that is not right: nothing is cut until there is one without it
-  const [without, setWithout] = useState<Plan>();
+  // the builder said that what is in the clamp is not as it was planned: nothing is cut until there is a plan that knows it
+  const [anew, setAnew] = useState<Anew>();
   const lost = useStore(touch, (t) => t.lost);
-  const pending = without !== undefined && !lost && (plan === without || out.length > 0);
+  const pending = anew !== undefined && !lost && (plan === anew.plan || out.length > 0);
   useEffect(() => {
     const d = box.current;
     if (d && !d.open) d.showModal();
@@ -54,7 +54,8 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
   const { held } = clamped(plan, out, kept);
   const steps = stepsOf(plan, out, task, held);
   const chosen = steps.findIndex((s) => s.key === at);
-  const next = steps.findIndex((s) => !s.done);
+  const onIt = anew?.stick ? steps.findIndex((s) => !s.done && wholeOf(s.stick.id) === anew.stick) : -1; // what is in the hand goes first
+  const next = onIt >= 0 ? onIt : steps.findIndex((s) => !s.done);
   const now = chosen >= 0 ? chosen : next >= 0 ? next : steps.length - 1;
   const step = steps[now];
   // whichever stick is shown is in the clamp
@@ -62,6 +63,12 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
     if (pending || task !== "cut" || !step || step.stick === held?.clamp.stick) return; // what is held stays as it was put there
     if (step.stick !== kept?.stick || step.of !== kept.of) setClamp({ of: step.of, stick: step.stick });
   }, [pending, task, step, kept, held]);
+  const planAnew = (stick?: string) => {
+    setClamp(undefined);
+    setAt(undefined);
+    setWrong(false);
+    setAnew({ plan, stick: wholeOf(stick) });
+  };
   const go = (to: Step | undefined) => {
     setWrong(false);
     setAt(to?.key);
@@ -149,7 +156,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
       {!step && <p className="saw-none">{task === "cut" ? "There is nothing to cut." : "Nothing is cut yet."}</p>}
       {pending && (
         <p role="status" className="saw-none">
-          The stick is put aside. Planning what is good of it …
+          Planning anew with the pipe as it is …
         </p>
       )}
       {step && !pending && (
@@ -159,7 +166,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
             <CutByKept />
           ) : wrong ? (
             <MenuHome value={home}>
-              <CutWrong key={step.key} step={step} steps={steps} onDone={() => setWrong(false)} />
+              <CutWrong key={step.key} step={step} steps={steps} onSaid={planAnew} onLeave={() => setWrong(false)} />
             </MenuHome>
           ) : (
             <div className="saw-buttons">
@@ -200,16 +207,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
                   Cut wrong …
                 </button>
               )}
-              {task === "cut" && (
-                <Flaw
-                  step={step}
-                  onTaken={() => {
-                    setClamp(undefined);
-                    setAt(undefined);
-                    setWithout(plan);
-                  }}
-                />
-              )}
+              {task === "cut" && <Flaw step={step} onSaid={planAnew} />}
             </p>
           )}
           {task === "cut" && !wrong && <LeftOver near={step} />}
@@ -222,6 +220,12 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
       )}
     </dialog>
   );
+}
+
+/** By which plan it was said that the pipe is otherwise, and of which stick. */
+interface Anew {
+  plan: Plan;
+  stick?: string;
 }
 
 const bounce = 250; // ms within which a second press is the first one's
