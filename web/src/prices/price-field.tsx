@@ -35,6 +35,7 @@ export function PriceField({ of, label, prices, name = "", onSet, shown }: Props
         waits ? (
           <>
             {waits.text} <span className="text-sm font-semibold text-warn">{waits.why ? "not taken" : "waits"}</span>
+            {waits.why && <span className="block max-w-56 text-left text-xs font-semibold text-bad">{waits.why}</span>}
           </>
         ) : (
           (shown ?? (

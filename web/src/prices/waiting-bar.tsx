@@ -44,7 +44,7 @@ export function WaitingPricesBar() {
         <div key={w.label} role="alert" className="touch-bar no-print">
           <span>
             <strong>
-              {w.label}: “{w.text}” could not be taken.
+              {w.label}: “{w.text}” could not be taken:
             </strong>{" "}
             {w.why}
           </span>

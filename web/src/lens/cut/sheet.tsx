@@ -2,7 +2,8 @@ import { useEffect, useState } from "react";
 import { type CutStick, type PipeTotal, Refusal, api, ask } from "../../api/client";
 import { cutting, notDone, partedInto, withOutgoing } from "../../desk/doing";
 import { useFrame, useOpen, useOpenState, usePicked, usePlan, useShop, useStyle } from "../../desk/use";
-import { feet, plural } from "../../lib/format";
+import { INCH, feet, plural, text } from "../../lib/format";
+import { Unanswered } from "../../lib/touch";
 import { sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Head } from "../../ui/ui";
@@ -143,10 +144,12 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
         body: { texts: typed.split(/[,;]/).map((x) => x.trim()), units: style === "metric" ? "mm" : "in", like: "60, 59 7/8" },
       }),
     ).catch((e: Error) => {
-      throw new Error(
-        e instanceof Refusal ? (Object.values(e.places)[0] ?? e.message) : "The server does not answer. Nothing was changed.",
-      );
+      if (!(e instanceof Refusal)) throw new Unanswered();
+      throw new Error(Object.values(e.places)[0] ?? e.message);
     });
+    const sum = lengths.reduce((n, l) => n + l, 0);
+    if (sum > s.length + 2 * INCH)
+      throw new Error(`That is ${text(sum, style, 64)}, of a stick of ${text(s.length, style, 64)}: measure once more`);
     open.say({ ...partedInto(t.size, { id: s.id ?? "", length: s.length, origin: "shop" }, lengths), basis: t.basis });
   };
   const onCut = (s: CutStick, is: boolean) => {
