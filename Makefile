@@ -77,9 +77,10 @@ properties:
 	go test -count=1 -timeout 60m -v -run 'TestAnyGestures|TestTypedSizes|TestTheOrder|TestAGestureIsMade|TestPlacesThrough' ./core/edit -rapid.checks=25000
 	go test -count=1 -timeout 60m -v -run 'TestAPartIs|TestDeletingMany' ./core/edit -rapid.checks=5000
 	go test -count=1 -timeout 60m -v -run TestLongWork ./core/edit -rapid.checks=5000
-	go test -count=1 -timeout 60m -v -run 'TestEventsAddUp|TestAnythingIsTakenBack' ./core/record -rapid.checks=50000
+	go test -count=1 -timeout 60m -v -run 'TestEventsAddUp|TestAnythingIsTakenBack|TestASumIsAdvanced' ./core/record -rapid.checks=50000
 	go test -count=1 -timeout 60m -v -run TestWhatIsThereAgainst ./core/procure -rapid.checks=5000
-	KILLS=1000 go test -count=1 -timeout 60m -v -run TestNothingAcknowledged ./internal/server
+	go test -count=1 -timeout 60m -v -run TestSharesComeToTheWhole ./internal/project -rapid.checks=2000
+	KILLS=1000 go test -count=1 -timeout 60m -v -run 'TestNothingAcknowledged|TestWhatIsDoneToSeveral' ./internal/server
 	go test -count=1 -timeout 60m -v -run TestASmallestSet ./core/constraint -rapid.checks=100000
 
 # The pictures of the README, from the demo's projects. Look at each.

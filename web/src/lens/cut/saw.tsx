@@ -15,7 +15,7 @@ import { Flaw } from "./flaw";
 import { leftovers, partAt } from "./left-over";
 import { type Step, type Task, after, stepsOf, tally, toBuy } from "./steps";
 import { TouchBar } from "../../ui/touch-bar";
-import { Sticks, usualScrap } from "./sticks";
+import { Sticks, asSold, usualScrap } from "./sticks";
 
 const tasks: [Task, string, string][] = [
   ["cut", "Cut", "Cut it"],
@@ -413,7 +413,7 @@ function Card({ step: s, steps, task, held }: { step: Step; steps: Step[]; task:
 function lengthOf(s: Step, style: Style): string {
   const part = partAt(s.stick, s.at);
   if (part) return `the part of ${text(part.length, style, 64)}`;
-  return text(s.stick.true || s.stick.length, s.stick.origin === "part" ? style : "feet-inches", 64);
+  return text(s.stick.true || s.stick.length, asSold.includes(s.stick.origin) ? "feet-inches" : style, 64);
 }
 
 /** Keeps the screen on while one works, where the browser allows it. */

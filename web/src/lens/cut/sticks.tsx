@@ -67,6 +67,9 @@ export function Sticks<T extends DrawnStick>({ sticks, before = 0, ...p }: Props
   );
 }
 
+/** Sticks that go by the length that they are sold as; of any other the length is a measure. */
+export const asSold = ["shop", "bought", "home"];
+
 /** What is shorter holds next to nothing, and is under what a saw should cut by hand. */
 export const usualScrap = 6 * 25_400_000; // nm
 
@@ -135,7 +138,7 @@ function Row<T extends DrawnStick>({
             <strong>{name}</strong>,{" "}
             {text(
               stick.origin === "part" ? (stick.true ?? stick.length) : stick.length,
-              ["part", "piece"].includes(stick.origin) ? style : "feet-inches",
+              asSold.includes(stick.origin) ? "feet-inches" : style,
               64,
             )}
             {stick.true && stick.origin !== "part" ? ` (it measures ${text(stick.true, style, 64)})` : ""}
