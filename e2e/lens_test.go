@@ -294,9 +294,9 @@ func TestTheWorkbenchByKeyboardAlone(t *testing.T) {
 	p.focus("Width")
 	p.retype("5 ft")
 	done("a width")
-	p.keys(input.ArrowUp) // a step of the tape
+	p.keys(input.ArrowUp, input.ArrowUp, input.ArrowDown) // steps of the tape, faster than it is planned
+	p.until("it is a step wider", `() => document.activeElement.value === "60 1/16"`)
 	done("a nudge")
-	assert.Equal(t, "+1⁄16″ wide", p.change("outside"))
 	assert.Equal(t, "60 1/16", p.field("Width").MustProperty("value").Str())
 	p.focus("What Width means")
 	p.pickNext("outside")

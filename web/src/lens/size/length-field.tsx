@@ -1,3 +1,5 @@
+import { useEffect, useRef } from "react";
+import { useNow, usePlanned } from "../../desk/use";
 import { INCH, type Style } from "../../lib/format";
 import { type Target, asTyped, tapeStep } from "./targets";
 
@@ -16,12 +18,24 @@ interface Props {
 
 /** A length as people write it. Up and Down move it by a step of the tape, with Shift by an inch. */
 export function LengthField({ id, label, target: t, style, describedBy, autoFocus, className, onChange, onDone, onKey }: Props) {
-  const nudge = (by: number) => {
+  // a step goes from what the plan makes of the text that is there: until it knows that text the steps are owed
+  const now = useNow();
+  const { of, old } = usePlanned();
+  const owed = useRef(0);
+  const pay = () => {
+    const by = owed.current;
     const value = t.sized?.value;
-    if (value === undefined || t.error) return;
+    if (by === 0 || of !== now || old || value === undefined || t.error) return;
+    owed.current = 0;
     const step = tapeStep(style);
     const next = Math.round((value + by) / step) * step;
     if (next > 0) onChange(asTyped(next, style), true);
+  };
+  useEffect(pay);
+  const nudge = (by: number) => {
+    if (t.error) return;
+    owed.current += by;
+    pay();
   };
   return (
     <input
@@ -36,7 +50,10 @@ export function LengthField({ id, label, target: t, style, describedBy, autoFocu
       aria-invalid={t.error !== undefined}
       aria-describedby={describedBy}
       onFocus={(e) => autoFocus && e.target.select()}
-      onChange={(e) => onChange(e.target.value, false)}
+      onChange={(e) => {
+        owed.current = 0;
+        onChange(e.target.value, false);
+      }}
       onBlur={onDone}
       onKeyDown={(e) => {
         const step = e.shiftKey ? (style === "metric" ? 10_000_000 : INCH) : tapeStep(style);
