@@ -314,7 +314,12 @@ func TestAWrongCutIsNotCounted(t *testing.T) {
 	p.gone("The plan changed.")
 	p.see("1 of 9 cut")
 	p.see("Cut it")
-	assert.Equal(t, stick[:len("stick 1,")], p.MustElement(".saw-where").MustText()[:len("stick 1,")], "it goes on with the stick in the hand")
+	assert.Equal(
+		t,
+		stick[:len("stick 1,")],
+		p.MustElement(".saw-where").MustText()[:len("stick 1,")],
+		"it goes on with the stick in the hand",
+	)
 	assert.Equal(t, 1, p.MustEval(`() => document.querySelectorAll(".saw-card.is-done").length + 1`).Int(), "what is shown is to be cut")
 
 	w.stop()
