@@ -34,10 +34,14 @@ const RackPage = lazy(() => import("./rack/rack"));
 const PricesPage = lazy(() => import("./prices/prices"));
 const CuttingPage = lazy(() => import("./cutting/cutting"));
 
+/** Has pages kept; where the server does not answer just now, as soon as it does. */
+function keepPages() {
+  void navigator.serviceWorker.register("/sw.js").catch(() => setTimeout(keepPages, 10_000));
+}
+
 startTheme();
 // where the browser allows it a page that was seen opens without the network, too
-if (import.meta.env.PROD && window.isSecureContext && "serviceWorker" in navigator)
-  addEventListener("load", () => void navigator.serviceWorker.register("/sw.js").catch(() => undefined));
+if (import.meta.env.PROD && window.isSecureContext && "serviceWorker" in navigator) addEventListener("load", keepPages);
 const client = new QueryClient({
   defaultOptions: {
     queries: { refetchOnWindowFocus: false, networkMode: "always" },

@@ -76,9 +76,10 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
     f.setSelectionRange(place, place + 1 + end);
   }, [place, refused]);
 
+  const typings = useRef(0); // the next line may be the same text
   const run = async (stay: boolean) => {
-    const sent = line;
-    const typed = sent.trim();
+    const sent = typings.current;
+    const typed = line.trim();
     if (!typed) return;
     const done = await gesture.run(
       {
@@ -101,7 +102,7 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
     followed.current = !marks && Boolean(done.ends?.length);
     setPast((p) => [typed, ...p.filter((x) => x !== typed)].slice(0, 20));
     setBack(0);
-    setLine((now) => (now === sent ? "" : now)); // what was typed meanwhile is the next line
+    if (typings.current === sent) setLine(""); // what was typed meanwhile is the next line
     field.current?.focus();
   };
   const recall = (by: number) => {
@@ -157,6 +158,11 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
               if (!text.trim().includes("\n")) return;
               e.preventDefault();
               void gesture.run({ draw: { lines: withMore(gesture.page(), text) } });
+            }}
+            onInput={(e) => {
+              // also where the text is the same as before: onChange says nothing then
+              typings.current++;
+              setLine(e.currentTarget.value);
             }}
             onChange={(e) => {
               setLine(e.target.value);
