@@ -48,9 +48,11 @@ const client = new QueryClient({
     mutations: { networkMode: "always" },
   },
 });
-// what the first page read before its worker was there is read once more, for the worker to keep
+// what the first page read before its worker was there is read once more, for the worker to keep: what is under way then ends first
 if (window.isSecureContext && "serviceWorker" in navigator && !navigator.serviceWorker.controller)
-  navigator.serviceWorker.addEventListener("controllerchange", () => void client.refetchQueries({ type: "active" }), { once: true });
+  navigator.serviceWorker.addEventListener("controllerchange", () => void client.refetchQueries().then(() => client.refetchQueries()), {
+    once: true,
+  });
 
 // one press, one act: a key that is held presses a button once
 addEventListener(
