@@ -1,7 +1,7 @@
 package e2e_test
 
 import (
-	"bytes"
+	"encoding/json"
 	"os"
 	"path/filepath"
 	"testing"
@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"sturdyelbow/core/record"
 	"sturdyelbow/internal/store"
 )
 
@@ -32,13 +33,18 @@ func TestTheServerIsAnotherVersion(t *testing.T) {
 	p.gone("wait on this device")
 	all, err := w.store.Events(t.Context(), id, 0)
 	require.NoError(t, err)
-	cuts := 0
-	for _, e := range all {
-		if bytes.Contains(e.Body, []byte(`"kind":"cut"`)) {
-			cuts++
+	cut := map[record.Piece]int{}
+	for _, x := range all {
+		var e record.Event
+		require.NoError(t, json.Unmarshal(x.Body, &e))
+		if e.Kind == record.Cut {
+			cut[*e.Piece]++
 		}
 	}
-	assert.Positive(t, cuts, "what was ticked before is in the record")
+	assert.NotEmpty(t, cut, "what was ticked before is in the record")
+	for piece, n := range cut {
+		assert.Equal(t, 1, n, "%+v", piece)
+	}
 }
 
 // The server is put back to a backup under two open pages: each says so, and what was typed since is saved over it, or

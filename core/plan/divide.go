@@ -345,10 +345,8 @@ func (d *dividing) cut(frame int, e record.Event) {
 		return
 	}
 	lent := record.Event{
-		ID: LentID(
-			e.ID,
-		), Kind: record.Elsewhere, Stick: e.Stick, Length: e.Length, Kerf: e.Kerf, Item: e.ID, Basis: e.Basis, Number: e.Number, Part: e.Part,
-		Text: d.Names[frame],
+		ID: LentID(e.ID), Kind: record.Elsewhere, Item: e.ID, Text: d.Names[frame],
+		Stick: e.Stick, Length: e.Length, Kerf: e.Kerf, Basis: e.Basis, Number: e.Number, Part: e.Part,
 	}
 	// what is left of the stick is its owner's: here it is as long as the piece
 	part := *e.Stick

@@ -164,26 +164,11 @@ func (p *Purchase) shopCuts(s *shop.Shop) (lines []material.Line, prices cost.Bo
 	}
 	prices.Prices = slices.Clone(prices.Prices)
 	prices.Set(cost.Price{Spec: cutInShop, Asked: cost.Asked{Amount: fee.Each}})
-	free := min(cuts, fee.Free)
-	rule := fmt.Sprintf("%s, of which %d %s free", cutsOf(cuts), free, isOrAre(free))
+	rule := fmt.Sprintf("%d in all, %d free", cuts, min(cuts, fee.Free))
 	if p.shopCut > 0 {
-		rule += fmt.Sprintf("; %d %s made", p.shopCut, isOrAre(p.shopCut))
+		rule += fmt.Sprintf(", %d made", p.shopCut)
 	}
 	return []material.Line{{Spec: cutInShop, Quantity: max(0, cuts-fee.Free), Unit: "each", Rule: rule}}, prices
-}
-
-func cutsOf(n int) string {
-	if n == 1 {
-		return "1 cut"
-	}
-	return fmt.Sprintf("%d cuts", n)
-}
-
-func isOrAre(n int) string {
-	if n == 1 {
-		return "is"
-	}
-	return "are"
 }
 
 // cutInShop is what a shop does for money.

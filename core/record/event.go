@@ -157,12 +157,14 @@ type Shared struct {
 
 // The most that an event may hold, and a record: what no builder meets.
 const (
-	maxID     = 80
-	maxText   = 1000
-	maxCount  = 10_000           // small parts in one event
-	maxSticks = 500              // sticks of pipe in one event
-	maxParts  = 40               // of one stick
-	overLong  = 2 * measure.Inch // that a stick may be longer than it is named
+	maxID    = 80
+	maxText  = 1000
+	maxParts = 40 // of one stick
+	// MostAtOnce is how many small parts one event may be of, and MostSticksAtOnce how many sticks of pipe.
+	MostAtOnce       = 10_000
+	MostSticksAtOnce = 500
+	// OverLong is how much longer a stick may be than it is named.
+	OverLong = 2 * measure.Inch
 	// MostSticks is how many sticks of pipe a record may come to.
 	MostSticks = 5000
 )
@@ -230,9 +232,9 @@ func (e *Event) Problem() *shop.Problem {
 		if e.Ware == nil {
 			return needs("ware")
 		}
-		most, of := maxCount, "a thing"
+		most, of := MostAtOnce, "a thing"
 		if e.Ware.Ware == material.Pipe {
-			most, of = maxSticks, "a stick"
+			most, of = MostSticksAtOnce, "a stick"
 		}
 		if e.Count < 1 && e.Shared == nil || e.Count > most {
 			return no("count", fmt.Sprintf("%d of %s", e.Count, of), fmt.Sprintf("say 1 to %d", most))
@@ -264,7 +266,7 @@ func (e *Event) Problem() *shop.Problem {
 			}
 			sum += l
 		}
-		if most := e.Stick.Holds(); sum > most+overLong {
+		if most := e.Stick.Holds(); sum > most+OverLong {
 			return no("lengths", fmt.Sprintf("parts that come to %v, of a stick of %v", sum, most), "measure them once more")
 		}
 	case Spoilt:

@@ -124,18 +124,12 @@ func newSum(events []Event) *summing {
 	}
 	a := &summing{
 		Work: Work{
-			Pieces: make(
-				[]Made,
-				0,
-				cuts,
-			), Sticks: []Stick{}, Goods: []Goods{}, Letters: []Letter{}, Joints: []Joined{}, Put: []shop.Offcut{}, Notes: []string{},
-			basis: map[catalog.Size]string{},
+			Pieces: make([]Made, 0, cuts), Sticks: []Stick{}, Goods: []Goods{}, Letters: []Letter{},
+			Joints: []Joined{}, Put: []shop.Offcut{}, Notes: []string{}, basis: map[catalog.Size]string{},
 		},
-		at: make(
-			map[string]int,
-			cuts,
-		), gone: make([]bool, 0, cuts), sticks: map[string]int{}, joints: map[joint]int{}, goods: map[material.Spec]int{},
-		parts: map[string]int{}, paid: map[string]bool{}, numbers: map[numbered]string{}, kerfs: map[string]measure.Length{}, from: map[string]Source{},
+		at: make(map[string]int, cuts), gone: make([]bool, 0, cuts),
+		sticks: map[string]int{}, joints: map[joint]int{}, goods: map[material.Spec]int{}, parts: map[string]int{}, paid: map[string]bool{},
+		numbers: map[numbered]string{}, kerfs: map[string]measure.Length{}, from: map[string]Source{},
 	}
 	for i := range events {
 		a.source(&events[i])

@@ -1,5 +1,5 @@
 import { type Edit, type Fix, type Project, Refusal, api, ask } from "../api/client";
-import { unitOf } from "../lens/size/targets";
+import { unitOf } from "../lib/format";
 import type { Style } from "../lib/format";
 import { applyFix } from "./fix";
 import { toldOf } from "./gestures";

@@ -1,7 +1,7 @@
 import type { StoreApi } from "zustand/vanilla";
 import { type Done, type Edit, type Project, type Question, Refusal } from "../api/client";
 import { type Names, kept, named, namesOf } from "../frame/names";
-import { unitOf } from "../lens/size/targets";
+import { unitOf } from "../lib/format";
 import type { Style } from "../lib/format";
 import type { Documents } from "./documents";
 import type { State } from "./open-project";

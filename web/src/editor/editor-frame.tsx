@@ -9,8 +9,9 @@ import { findingTags } from "../frame/paint";
 import type { View } from "../frame/scene/rig";
 import type { Lens } from "../lens/lens";
 import { useTargets } from "../lens/size/live";
-import { type Target, targetsOf, unitOf } from "../lens/size/targets";
+import { type Target, targetsOf } from "../lens/size/targets";
 import type { Style } from "../lib/format";
+import { unitOf } from "../lib/format";
 import { usePhone, useStill, useTheme } from "../lib/theme";
 import { useStable } from "../lib/use-stable";
 

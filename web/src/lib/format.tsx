@@ -8,6 +8,9 @@ const MM = 1_000_000;
 
 export type Style = "inches" | "feet-inches" | "decimal" | "metric";
 
+/** The unit a bare number is in while it is typed: that in which lengths are shown. */
+export const unitOf = (style: Style) => (style === "metric" ? "mm" : "in");
+
 interface Parts {
   feet?: number;
   whole: number;

@@ -49,3 +49,6 @@ export const strainLimits = given.strain;
 
 /** A nominal size as it is said: 3/4 in, 1 × 3/4 in. */
 export const sizeWords = (size: string) => `${size.replace("x", " × ")} in`;
+
+/** How many small parts and how many sticks are said at once, and how much longer than its name a stick may be, in nanometres. */
+export const recordTakes: { parts: number; sticks: number; overLong: number } = given.record;

@@ -36,17 +36,20 @@ export const waitingPrices = createStore<{ all: All }>(() => ({ all: onDevice() 
 // another window of this device typed or sent one
 if (typeof addEventListener === "function")
   addEventListener("storage", (e) => {
-    if (e.key === stored) waitingPrices.setState({ all: onDevice() ?? {} });
+    if (e.key === stored && room) waitingPrices.setState({ all: onDevice() ?? {} });
   });
 
+let room = true; // where there is none it waits as long as the page is open
+
 function write(change: (all: All) => All) {
-  const all = change(onDevice() ?? waitingPrices.getState().all);
+  const all = change((room ? onDevice() : undefined) ?? waitingPrices.getState().all);
   waitingPrices.setState({ all });
   try {
     if (Object.keys(all).length > 0) localStorage.setItem(stored, JSON.stringify(all));
     else localStorage.removeItem(stored);
+    room = true;
   } catch {
-    // there is no room: it waits as long as the page is open
+    room = false;
   }
 }
 

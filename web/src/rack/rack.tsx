@@ -2,10 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { Link } from "wouter";
 import { type Offcut, type OnRack, Refusal, type Shop, api, ask } from "../api/client";
+import { readLengths } from "../api/lengths";
 import { newId } from "../desk/device";
 import { usualScrap } from "../lens/cut/sticks";
 import { Len, plural, text } from "../lib/format";
-import { Unanswered } from "../lib/touch";
 import { sizeWords } from "../lib/words";
 import { useStoredShop } from "../prices/save";
 import { Icon } from "../ui/icons";
@@ -14,15 +14,8 @@ import { Failure, Loading } from "../ui/ui";
 import { BackBar } from "../ui/back-bar";
 import { UndoLine } from "../prices/undo-line";
 
-/** Reads one length as people write it; what cannot be read is thrown, with its reason. */
-async function lengthOf(t: string, like: string): Promise<number> {
-  try {
-    return (await ask(api.POST("/api/lengths", { body: { texts: [t], units: "in", like } })))[0] ?? 0;
-  } catch (e) {
-    if (!(e instanceof Refusal)) throw new Unanswered();
-    throw new Error(Object.values(e.places)[0] ?? e.message);
-  }
-}
+/** Reads one length as people write it, in inches. */
+const lengthOf = async (t: string, like: string) => (await readLengths([t], "inches", like))[0] ?? 0;
 
 /** The rack: pipe that is left, each piece with its mark, its length and where it lies, and what it would do for. */
 export default function RackPage() {

@@ -3,7 +3,7 @@ import { useId, useState } from "react";
 import { Refusal, api, ask } from "../../api/client";
 import { same } from "../../desk/merge";
 import { useDesk, useOpen, usePlan, useProject, useShop, useStyle } from "../../desk/use";
-import { INCH, money, text } from "../../lib/format";
+import { INCH, money, text, unitOf } from "../../lib/format";
 import { readPrices } from "../../prices/read";
 
 /** How far off a shop's cut may be, where nothing else is said: an eighth of an inch, in nanometres. */
@@ -46,9 +46,7 @@ export function Haul() {
   const [typed, setTyped] = useState<Typed>();
   const read = useMutation({
     mutationFn: async (t: Typed) => {
-      const [limit, error] = await ask(
-        api.POST("/api/lengths", { body: { texts: [t.limit, t.error || "0"], units: style === "metric" ? "mm" : "in" } }),
-      );
+      const [limit, error] = await ask(api.POST("/api/lengths", { body: { texts: [t.limit, t.error || "0"], units: unitOf(style) } }));
       const [price] = await readPrices(t.price || "0").catch((e: Error) => {
         throw new Error("price", { cause: e });
       });

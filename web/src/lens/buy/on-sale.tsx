@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { type Price, Refusal, type Shop, api, ask } from "../../api/client";
-import { type Style, onTape, text } from "../../lib/format";
+import { type Style, onTape, text, unitOf } from "../../lib/format";
 import { PriceField } from "../../prices/price-field";
 import { pricesOf, withPrices } from "../../prices/read";
 import { shopFor } from "../../desk/scope";
@@ -101,7 +101,7 @@ function Lengths({ of, shown = of, field, name, sold, spec, hint, onSet }: Lengt
         .split(/[,;]/)
         .filter((s) => s.trim())
         .map((s) => s.split("=", 2).map((x) => x.trim()));
-      const all = await ask(api.POST("/api/lengths", { body: { texts: sold.flat(), units: style === "metric" ? "mm" : "in" } }));
+      const all = await ask(api.POST("/api/lengths", { body: { texts: sold.flat(), units: unitOf(style) } }));
       return sold.map(([, measured]) => ({ length: all.shift() ?? 0, true: measured === undefined ? undefined : all.shift() }));
     },
     onSuccess: (all, t) => {

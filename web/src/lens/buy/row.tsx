@@ -4,6 +4,7 @@ import { buying, lotsOf, takingBack, withOutgoing } from "../../desk/doing";
 import { shopFor } from "../../desk/scope";
 import { useDesk, useFrame, useOpen, useOpenState, usePicked, usePlan, useProject, useShop } from "../../desk/use";
 import { money, plural } from "../../lib/format";
+import { recordTakes } from "../../lib/words";
 import { specKey, specOf } from "../../lib/spec";
 import { PriceField } from "../../prices/price-field";
 import { pricesOf, withPrices } from "../../prices/read";
@@ -211,7 +212,7 @@ function noteOf(l: Line, plan: Plan, cart: number, home: number): string {
 function howMany(text: string, { ware }: { ware: string }, was: number): number {
   const n = Number(text);
   if (!/^\d{1,5}$/.test(text)) throw new Error("Write how many, like 8");
-  const most = ware === "pipe" ? 500 : 10_000;
+  const most = ware === "pipe" ? recordTakes.sticks : recordTakes.parts;
   if (n - was > most) throw new Error(`At most ${most} more at once`);
   return n;
 }

@@ -4,12 +4,12 @@ import { type Plan, type Project, Refusal, api, ask } from "../../api/client";
 import { hold } from "../../desk/mode-rules";
 import { planOf } from "../../desk/server";
 import { useDesk, useNow, useOpen, usePlan, usePlanned, useProject, useStarters, useStyle } from "../../desk/use";
-import { Len, feet, money, plural } from "../../lib/format";
+import { Len, feet, money, plural, unitOf } from "../../lib/format";
 import { pipeSizes } from "../sizes";
 import { Pick } from "../../ui/pick";
 import { useTools } from "../../ui/tool-pick";
 import { schools } from "../../lib/words";
-import { type Target, targetsOf, unitOf } from "../size/targets";
+import { type Target, targetsOf } from "../size/targets";
 
 /** One thing that would be otherwise. */
 interface Change {
@@ -133,7 +133,7 @@ function useChoices(): Choice[] {
             .split(/[,;]/)
             .map((t) => t.trim())
             .filter(Boolean);
-          const lengths = await ask(api.POST("/api/lengths", { body: { texts, units: style === "metric" ? "mm" : "in" } }));
+          const lengths = await ask(api.POST("/api/lengths", { body: { texts, units: unitOf(style) } }));
           return { ...p, sale: { ...p.sale, stock: lengths.map((length) => ({ length })) } };
         },
       }),

@@ -1,6 +1,6 @@
 import { readPrices } from "../../prices/read";
 import type { Project } from "../../api/client";
-import { useDesk, usePlan, useProject } from "../../desk/use";
+import { useDesk, useOpen, usePlan, useProject } from "../../desk/use";
 import { money, plural } from "../../lib/format";
 import { InPlace } from "../../ui/in-place";
 import { nameOf } from "./list";
@@ -11,6 +11,7 @@ type Terms = NonNullable<Project["terms"]>;
 
 /** The bill against what the builder holds it against: a budget, uses, one that is bought, tools. */
 export function Worth() {
+  const { id } = useOpen();
   const desk = useDesk();
   const plan = usePlan();
   const terms = useProject((p) => p.terms) ?? {};
@@ -23,6 +24,7 @@ export function Worth() {
       <dd>
         <InPlace
           label={label}
+          keep={`worth.${id}.${key}`}
           shown={terms[key] ? money(terms[key]) : none}
           start={terms[key] ? (terms[key] / 100).toFixed(2) : ""}
           take={async (t) => {

@@ -2,7 +2,7 @@ import { useId, useState } from "react";
 import { type Project, Refusal, api, ask } from "../../api/client";
 import { planOf } from "../../desk/server";
 import { useDesk, useNow, useOpen, usePlan, useProject, useStyle } from "../../desk/use";
-import { Len, plural, text } from "../../lib/format";
+import { Len, plural, text, unitOf } from "../../lib/format";
 import { lengthName } from "../buy/list";
 import { byLength } from "../../lib/words";
 import { Pick } from "../../ui/pick";
@@ -70,7 +70,7 @@ function Add() {
   const [purpose, setPurpose] = useState("");
   const [why, setWhy] = useState<{ at: "pieces" | "thick"; words: string }>();
   const [busy, setBusy] = useState(false);
-  const units = style === "metric" ? "mm" : "in";
+  const units = unitOf(style);
   const add = async () => {
     setBusy(true);
     setWhy(undefined);

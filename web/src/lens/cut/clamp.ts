@@ -44,7 +44,8 @@ export function clamped(plan: Plan, out: DoneEvent[], c: Clamp | undefined): { c
   if (live) return { clamp: live };
   const said = withOutgoing(out);
   const back = new Set(out.filter((e) => e.kind === "not-done").map((e) => e.event));
-  const there = (p: StickPiece) => plan.existing.find((e) => pieceId(e) === pieceId(p) && e.length === p.length && !back.has(e.id)); // one that came out otherwise is not it;
+  // one that came out at another length is not it
+  const there = (p: StickPiece) => plan.existing.find((e) => pieceId(e) === pieceId(p) && e.length === p.length && !back.has(e.id));
   const isCut = (p: StickPiece) => said.isCut({ ...p, cut: undefined }) || there(p) !== undefined;
   const left = c.stick.pieces.filter((p) => p.pipe && !isCut(p));
   if (left.length === 0) return {};

@@ -7,7 +7,7 @@ import { cuttingOne, spoiling } from "../../desk/doing";
 import type { ToDo } from "../../desk/record";
 import { badCutOf } from "../../desk/server";
 import { useNow, useOpen, useOpenState, usePlan, useStyle } from "../../desk/use";
-import { Len, money, plural, text } from "../../lib/format";
+import { Len, money, plural, text, unitOf } from "../../lib/format";
 import { touch } from "../../lib/touch";
 import { sizeWords } from "../../lib/words";
 import { Pick } from "../../ui/pick";
@@ -41,9 +41,7 @@ export function CutWrong({
     mutationFn: async (came: string | undefined): Promise<{ is?: number; bad: BadCut }> => {
       let is: number | undefined;
       if (came !== undefined) {
-        const [l] = await ask(
-          api.POST("/api/lengths", { body: { texts: [came], units: style === "metric" ? "mm" : "in", like: "23 5/8" } }),
-        );
+        const [l] = await ask(api.POST("/api/lengths", { body: { texts: [came], units: unitOf(style), like: "23 5/8" } }));
         is = l;
       }
       const all = is === undefined ? spoiling(step, plan, out) : cuttingOne(step, plan, out, is, copy);

@@ -1,9 +1,10 @@
 import { useState } from "react";
-import { Refusal, api, ask } from "../../api/client";
+import { partsOf, readLengths } from "../../api/lengths";
 import { newId } from "../../desk/device";
 import { partedInto, withOutgoing } from "../../desk/doing";
 import { useOpen, useOpenState, useStyle } from "../../desk/use";
 import { INCH, text } from "../../lib/format";
+import { Unanswered } from "../../lib/touch";
 import { partAt } from "./left-over";
 import type { Step } from "./steps";
 
@@ -31,8 +32,7 @@ export function Flaw({ step: s, onSaid }: { step: Step; onSaid: (stick: string) 
   const [to, rest] = [from + 3 * unit, Math.max(0, left - from - 3 * unit)];
   const take = async () => {
     try {
-      const texts = good.split(/[,;]/).map((t) => t.trim());
-      const lengths = await ask(api.POST("/api/lengths", { body: { texts, units: style === "metric" ? "mm" : "in", like: "40, 37 1/2" } }));
+      const lengths = await readLengths(partsOf(good), style, "40, 37 1/2");
       if (lengths.reduce((n, l) => n + l, 0) > left) {
         setWhy(`It is ${text(left, style, 64)} long: the good lengths come to more`);
         return;
@@ -41,7 +41,7 @@ export function Flaw({ step: s, onSaid }: { step: Step; onSaid: (stick: string) 
       setAsked(false);
       onSaid(whole.id);
     } catch (e) {
-      setWhy(e instanceof Refusal ? (Object.values(e.places)[0] ?? e.message) : "The server does not answer. Nothing was changed.");
+      setWhy(e instanceof Unanswered ? "The server does not answer. Nothing was changed." : (e as Error).message);
     }
   };
   if (!asked)

@@ -1,10 +1,10 @@
 import { useEffect, useState } from "react";
-import { type CutStick, type PipeTotal, Refusal, api, ask } from "../../api/client";
+import type { CutStick, PipeTotal } from "../../api/client";
+import { partsOf, readLengths } from "../../api/lengths";
 import { cutting, notDone, partedInto, withOutgoing } from "../../desk/doing";
 import { useFrame, useOpen, useOpenState, usePicked, usePlan, useShop, useStyle } from "../../desk/use";
-import { INCH, feet, plural, text } from "../../lib/format";
-import { Unanswered } from "../../lib/touch";
-import { sizeWords } from "../../lib/words";
+import { feet, plural, text } from "../../lib/format";
+import { recordTakes, sizeWords } from "../../lib/words";
 import { Icon } from "../../ui/icons";
 import { Head } from "../../ui/ui";
 import { Unsent } from "../unsent";
@@ -139,16 +139,9 @@ function OfSize({ of: t, letter, onPick, under }: { of: PipeTotal; letter?: stri
   const earlier = t.sticks.filter((s) => s.earlier);
   const onRack = (...ids: string[]) => open.did(...ids.map((item) => ({ kind: "racked", item })));
   const onCame = async (s: CutStick, typed: string) => {
-    const lengths = await ask(
-      api.POST("/api/lengths", {
-        body: { texts: typed.split(/[,;]/).map((x) => x.trim()), units: style === "metric" ? "mm" : "in", like: "60, 59 7/8" },
-      }),
-    ).catch((e: Error) => {
-      if (!(e instanceof Refusal)) throw new Unanswered();
-      throw new Error(Object.values(e.places)[0] ?? e.message);
-    });
+    const lengths = await readLengths(partsOf(typed), style, "60, 59 7/8");
     const sum = lengths.reduce((n, l) => n + l, 0);
-    if (sum > s.length + 2 * INCH)
+    if (sum > s.length + recordTakes.overLong)
       throw new Error(`That is ${text(sum, style, 64)}, of a stick of ${text(s.length, style, 64)}: measure once more`);
     open.say({ ...partedInto(t.size, { id: s.id ?? "", length: s.length, origin: "shop" }, lengths), basis: t.basis });
   };

@@ -164,8 +164,7 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
               typings.current++;
               setLine(e.currentTarget.value);
             }}
-            onChange={(e) => {
-              setLine(e.target.value);
+            onChange={() => {
               setHidden(false);
               setAt(0);
               setBack(0);

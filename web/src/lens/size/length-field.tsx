@@ -33,7 +33,7 @@ export function LengthField({ id, label, target: t, style, describedBy, autoFocu
   };
   useEffect(pay);
   const nudge = (by: number) => {
-    if (t.error) return;
+    if (t.error || old) return; // what cannot be read is mended first: a step that is paid then comes as a surprise
     owed.current += by;
     pay();
   };

@@ -114,9 +114,6 @@ function sizesOf(project: Project, plan: Plan | undefined, sizes: Size[], places
   }));
 }
 
-/** The unit a bare number is in while it is typed: that in which lengths are shown. */
-export const unitOf = (style: Style) => (style === "metric" ? "mm" : "in");
-
 /** A length as it would be typed, for a size that was pulled or nudged. */
 export function asTyped(nm: number, style: Style): string {
   return text(nm, style, 16)
