@@ -209,11 +209,6 @@ type Joined struct {
 	Event string `json:"event"`
 }
 
-// Begun says whether anything was bought, cut, marked or joined.
-func (w *Work) Begun() bool {
-	return len(w.Pieces)+len(w.Sticks)+len(w.Goods)+len(w.Letters)+len(w.Joints) > 0 || w.Figures != nil
-}
-
 // Pipes lists the pipes that pieces are, or were, cut of.
 func (w *Work) Pipes() (all []string) {
 	seen := map[string]bool{}
