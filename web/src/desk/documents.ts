@@ -1,7 +1,7 @@
 import { replaceEqualDeep } from "@tanstack/react-query";
 import type { StoreApi } from "zustand/vanilla";
 import type { Project, Shop } from "../api/client";
-import { type Desk, begin, change, mergeShops, redo, settle, undo } from "./history";
+import { type Desk, type Subject, begin, change, mergeShops, redo, settle, undo } from "./history";
 import { merge, same } from "./merge";
 import type { State } from "./open-project";
 import { type SaveState, Saver } from "./saver";
@@ -123,7 +123,7 @@ export class Documents {
     return () => void this.heard.delete(heard);
   };
 
-  readonly edit = (label: string, f: (p: Project) => Project, on?: string) =>
+  readonly edit = (label: string, f: (p: Project) => Project, on?: Subject) =>
     this.both(
       label,
       (d) => {
@@ -132,7 +132,7 @@ export class Documents {
       },
       on,
     );
-  readonly editShop = (label: string, f: (s: Shop) => Shop, on?: string) => this.both(label, (d) => ({ ...d, shop: f(d.shop) }), on);
+  readonly editShop = (label: string, f: (s: Shop) => Shop, on?: Subject) => this.both(label, (d) => ({ ...d, shop: f(d.shop) }), on);
   readonly settle = () => this.update(settle);
   readonly undo = () => this.update(undo);
   readonly redo = () => this.update(redo);
@@ -194,7 +194,7 @@ export class Documents {
     this.closed = true;
   }
 
-  private both(label: string, edit: (d: Desk) => Desk, on?: string) {
+  private both(label: string, edit: (d: Desk) => Desk, on?: Subject) {
     this.update((h) => change(h, label, edit, on, Date.now()));
   }
 

@@ -4,6 +4,7 @@ import { type Names, kept, named, namesOf } from "../frame/names";
 import { unitOf } from "../lib/format";
 import type { Style } from "../lib/format";
 import type { Documents } from "./documents";
+import type { Held } from "./history";
 import type { State } from "./open-project";
 import type { Server } from "./server";
 
@@ -45,7 +46,7 @@ const tries = 4;
 
 /** A gesture that goes on: each of its edits replaces the one before, from the same beginning. */
 interface Pull {
-  on: string;
+  on: Held;
   base: Project;
   /** What the pull made of it last; another project on the desk means that something else was done. */
   made: Project;
@@ -86,7 +87,7 @@ export class Gestures {
   };
 
   /** A gesture that goes on: each replaces the one before it, from the same beginning, as one step. */
-  readonly pull = (edit: Edit, on: string) => {
+  readonly pull = (edit: Edit, on: Held) => {
     const project = this.documents.current()?.project;
     if (!project) return;
     if (this.going?.on !== on) this.going = { on, base: project, made: project, busy: false, over: false };

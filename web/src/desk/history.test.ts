@@ -46,6 +46,18 @@ describe("the history of a desk", () => {
     expect(undo(undo(undo(undo(h)))).now).toEqual(start);
   });
 
+  it("joins all of a pull, however long it rests, and nothing of another", () => {
+    const on = { pulls: "width" };
+    let h = change(begin(start), "pulled", copies(2), on, 0);
+    h = change(h, "pulled on", copies(3), on, 60_000);
+    expect(h.past).toHaveLength(1);
+    expect(undo(h).now).toEqual(start);
+    h = change(h, "pulled again", copies(4), { pulls: "width" }, 60_001);
+    expect(h.past).toHaveLength(2);
+    h = change(settle(h), "let go", copies(5), on, 60_002);
+    expect(h.past).toHaveLength(3);
+  });
+
   it("is not a step when nothing changed", () => {
     const h = begin(start);
     expect(change(h, "nothing", (d) => d, undefined, 0)).toBe(h);

@@ -10,11 +10,18 @@ export interface Desk {
   shop: Shop;
 }
 
+/** What a change is of. Another change of the thing of that name joins it if it comes soon after; one of the same pull always does. */
+export type Subject = string | Held;
+
+/** A pull, from the press that began it: while it is held it is one step, however long it rests. */
+export interface Held {
+  pulls: string;
+}
+
 /** One thing done, as it is named when it is undone. */
 export interface Step {
   label: string;
-  /** What it changed; the next change of the same thing soon after joins it. */
-  on?: string;
+  on?: Subject;
   at: number;
   /** The ways between the projects before and after it, as JSON patches (RFC 6902). */
   back: Operation[];
@@ -43,11 +50,12 @@ export function begin(now: Desk): History {
   return { now, past: [], future: [] };
 }
 
-export function change(h: History, label: string, edit: (d: Desk) => Desk, on: string | undefined, at: number): History {
+export function change(h: History, label: string, edit: (d: Desk) => Desk, on: Subject | undefined, at: number): History {
   const after = edit(h.now);
   if (after === h.now) return h;
   const last = h.past.at(-1);
-  if (on && last?.on === on && at - last.at < together && h.future.length === 0 && h.since && h.left === h.now) {
+  const joins = on && last?.on === on && (typeof on !== "string" || at - last.at < together);
+  if (joins && h.future.length === 0 && h.since && h.left === h.now) {
     const step = stepOf(label, on, at, h.since, after);
     return { ...h, now: after, past: [...h.past.slice(0, -1), step], left: after, last: label };
   }
@@ -61,7 +69,7 @@ export function change(h: History, label: string, edit: (d: Desk) => Desk, on: s
   };
 }
 
-function stepOf(label: string, on: string | undefined, at: number, before: Desk, after: Desk): Step {
+function stepOf(label: string, on: Subject | undefined, at: number, before: Desk, after: Desk): Step {
   const same = before.project === after.project;
   return {
     label,

@@ -83,12 +83,14 @@ function bench() {
 const pull = (by: number) => ({ bay: { axis: 0, plane: "p", pull: by } });
 
 describe("a pull", () => {
+  const hand = { pulls: "hand" };
+
   it("is one step, however many answers came", async () => {
     const b = bench();
     await b.open.open();
-    b.open.gestures.pull(pull(1), "hand");
-    b.open.gestures.pull(pull(2), "hand");
-    b.open.gestures.pull(pull(3), "hand");
+    b.open.gestures.pull(pull(1), hand);
+    b.open.gestures.pull(pull(2), hand);
+    b.open.gestures.pull(pull(3), hand);
     await b.edits[0]?.answer("b");
     expect(b.edits).toHaveLength(2); // the second was replaced by the third before it was asked
     expect(b.edits[1]?.project.name).toBe("a"); // from the same beginning
@@ -103,23 +105,23 @@ describe("a pull", () => {
   it("does not bring back what was undone while it went on", async () => {
     const b = bench();
     await b.open.open();
-    b.open.gestures.pull(pull(1), "hand");
+    b.open.gestures.pull(pull(1), hand);
     await b.edits[0]?.answer("b");
-    b.open.gestures.pull(pull(2), "hand");
+    b.open.gestures.pull(pull(2), hand);
     b.open.documents.undo();
     await b.edits[1]?.answer("c"); // the answer to what was under way
     expect(b.name()).toBe("a");
-    b.open.gestures.pull(pull(3), "hand"); // the hand has not let go yet
+    b.open.gestures.pull(pull(3), hand); // the hand has not let go yet
     expect(b.edits).toHaveLength(2);
     b.open.gestures.drop();
-    b.open.gestures.pull(pull(4), "another hand");
+    b.open.gestures.pull(pull(4), { pulls: "another hand" });
     expect(b.edits).toHaveLength(3);
   });
 
   it("whose last answer comes after the hand let go still counts", async () => {
     const b = bench();
     await b.open.open();
-    b.open.gestures.pull(pull(1), "hand");
+    b.open.gestures.pull(pull(1), hand);
     b.open.gestures.drop();
     await b.edits[0]?.answer("b");
     expect(b.name()).toBe("b");

@@ -1,6 +1,7 @@
 import { namesOf } from "../frame/names";
 import { modeWords, meaning } from "../lib/words";
 import { useDeferredValue, useMemo, useRef } from "react";
+import type { Held, Subject } from "../desk/history";
 import { hold } from "../desk/mode-rules";
 import { useMarked, useOpen, useOpenState, usePicked, usePlanned, useStarters } from "../desk/use";
 import { FrameView } from "../frame/frame-view";
@@ -66,7 +67,7 @@ export function EditorFrame(props: Props) {
     const called = latest.current ? namesOf(latest.current.frame).short(r.joint) : r.joint;
     desk.edit(`${called}: ${modeWords(mode)}`, (p) => hold(p, { joint: r.joint, pipe: r.pipe }, mode));
   });
-  const onTarget = useStable((t: Target, text: string, on: string) =>
+  const onTarget = useStable((t: Target, text: string, on: Subject) =>
     desk.edit(
       `${t.label} ${text}`,
       (p) => t.set(p, { ...live(t).answer, text, unit: unitOf(style), of: live(t).answer.of ?? t.sized?.between }),
@@ -78,7 +79,7 @@ export function EditorFrame(props: Props) {
   );
   const onAct = useStable(() => lens.keys?.space?.(open));
   const onWay = useStable(open.toWay);
-  const onPull = useStable((axis: number, plane: string, by: number, on: string) =>
+  const onPull = useStable((axis: number, plane: string, by: number, on: Held) =>
     open.gestures.pull({ bay: { axis, plane, pull: by } }, on),
   );
   const onEnter = useStable(() => lens.keys?.enter?.(open));

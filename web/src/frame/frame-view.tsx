@@ -1,5 +1,6 @@
 import { type RefObject, Suspense, lazy, memo, useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
 import type { Fix, PlanFrame } from "../api/client";
+import type { Held, Subject } from "../desk/history";
 import type { Style } from "../lib/format";
 import type { Target } from "../lens/size/targets";
 import { ErrorGuard } from "../ui/error-guard";
@@ -37,13 +38,13 @@ export interface FrameViewProps {
   onAct: () => void;
   onPerspective: () => void;
   onFix: (x: Fix) => void;
-  onTarget: (t: Target, text: string, on: string) => void;
+  onTarget: (t: Target, text: string, on: Subject) => void;
   onMeaning: (t: Target, meaning: string) => void;
   onSettle: () => void;
   /** A direction to run a pipe in was pressed. */
   onWay: (way: string) => void;
   /** A plane is pulled along its axis by so many nanometres, and let go. */
-  onPull: (axis: number, plane: string, by: number, on: string) => void;
+  onPull: (axis: number, plane: string, by: number, on: Held) => void;
   onDrop: () => void;
   onEnter?: () => void;
   onDelete?: () => void;

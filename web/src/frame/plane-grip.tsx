@@ -1,4 +1,5 @@
 import { useRef } from "react";
+import type { Held } from "../desk/history";
 import { tapeStep } from "../lens/size/targets";
 import type { Style } from "../lib/format";
 import type { SizeLine } from "./overlay";
@@ -12,7 +13,7 @@ interface Props {
   style: Style;
   tell: (el: HTMLElement | null) => void;
   line: () => SizeLine | undefined;
-  onPull: (axis: number, plane: string, by: number, on: string) => void;
+  onPull: (axis: number, plane: string, by: number, on: Held) => void;
   onDrop: () => void;
 }
 

@@ -1,3 +1,4 @@
+import type { Held, Subject } from "../desk/history";
 import { meaning } from "../lib/words";
 import { Popover } from "radix-ui";
 import { useRef, useState } from "react";
@@ -17,7 +18,7 @@ interface Props {
   tellGrip: (el: HTMLElement | null) => void;
   line: () => SizeLine | undefined;
   onOpen: () => void;
-  onText: (text: string, on: string) => void;
+  onText: (text: string, on: Subject) => void;
   onMeaning: (m: string) => void;
   onSettle: () => void;
 }
@@ -115,7 +116,7 @@ interface GripProps {
   style: Style;
   tell: (el: HTMLElement | null) => void;
   line: () => SizeLine | undefined;
-  onText: (text: string, on: string) => void;
+  onText: (text: string, on: Held) => void;
   onOpen: () => void;
   onSettle: () => void;
 }

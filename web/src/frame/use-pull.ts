@@ -1,4 +1,5 @@
 import { useDrag } from "@use-gesture/react";
+import type { Held } from "../desk/history";
 import { type SizeLine, pulled } from "./overlay";
 
 interface Pull {
@@ -8,7 +9,7 @@ interface Pull {
   name: string;
   onBegin?: () => void;
   /** So many nanometres from where it began. */
-  onMove: (by: number, on: string) => void;
+  onMove: (by: number, on: Held) => void;
   /** It was let go, or the finger was taken for something else. */
   onEnd: () => void;
 }
@@ -16,8 +17,8 @@ interface Pull {
 /** Pulls something along its line on the frame, by mouse, pen or finger. */
 export function usePull({ line, name, onBegin, onMove, onEnd }: Pull) {
   return useDrag<PointerEvent>(
-    ({ first, last, movement: [dx, dy], memo, event }) => {
-      const pull = first ? { line: line(), on: `${name} pulled ${event.timeStamp}` } : memo;
+    ({ first, last, movement: [dx, dy], memo }) => {
+      const pull = first ? { line: line(), on: { pulls: name } } : memo;
       if (!pull?.line) return pull;
       if (first) onBegin?.();
       else if (!last) onMove(pulled(pull.line, dx, dy), pull.on);
