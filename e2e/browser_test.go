@@ -177,7 +177,8 @@ func (w *workshop) blankWindow() *window {
 	// is in: each is told that it has it.
 	require.NoError(w.t, proto.EmulationSetFocusEmulationEnabled{Enabled: true}.Call(p))
 	w.t.Cleanup(func() { _ = b.Close() }) // closing the page would ask about unsaved changes
-	return &window{p.Timeout(15 * patience).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
+	// a journey of many steps has time for each of them: what is waited for at a step has its own
+	return &window{p.Timeout(100 * patience).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
 }
 
 // see waits until the page shows a text somewhere.

@@ -291,7 +291,15 @@ func TestAnythingIsTakenBack(t *testing.T) {
 			}
 		}
 		none := record.Add(all)
-		left := []int{len(none.Pieces), len(none.Sticks), len(none.Goods), len(none.Letters), len(none.Joints), len(none.Put), len(none.Shared)}
+		left := []int{
+			len(none.Pieces),
+			len(none.Sticks),
+			len(none.Goods),
+			len(none.Letters),
+			len(none.Joints),
+			len(none.Put),
+			len(none.Shared),
+		}
 		require.Zero(t, slices.Max(left), "%v", left)
 		require.Nil(t, none.Figures)
 		for _, e := range all[n:] {
