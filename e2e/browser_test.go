@@ -29,8 +29,12 @@ import (
 	"sturdyelbow/web"
 )
 
-// patience is how long a step may take on a slow machine.
-const patience = 20 * time.Second
+const (
+	// patience is how long a step may take on a slow machine that does much else.
+	patience = time.Minute
+	// wholeDay is how long a journey of many steps may take on it.
+	wholeDay = 30 * time.Minute
+)
 
 var browser *rod.Browser
 
@@ -177,8 +181,7 @@ func (w *workshop) blankWindow() *window {
 	// is in: each is told that it has it.
 	require.NoError(w.t, proto.EmulationSetFocusEmulationEnabled{Enabled: true}.Call(p))
 	w.t.Cleanup(func() { _ = b.Close() }) // closing the page would ask about unsaved changes
-	// a journey of many steps has time for each of them: what is waited for at a step has its own
-	return &window{p.Timeout(100 * patience).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
+	return &window{p.Timeout(wholeDay).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
 }
 
 // see waits until the page shows a text somewhere.
