@@ -58,7 +58,7 @@ func TestEnterThenLeavingSavesOnce(t *testing.T) {
 		look();
 	}`)
 	goOn()
-	d.until("it is done", `() => document.querySelector(".mark-field").value === "50″ centre"`)
+	d.until("it is done, and seen", `() => window.said.has("50″ centre")`)
 	assert.Equal(t, "50|50″ centre", d.MustEval(`() => [...window.said].join("|")`).Str(), "it never says the old size again")
 	d.ctrl(input.KeyZ)
 	d.until(
