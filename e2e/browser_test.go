@@ -231,8 +231,34 @@ func (w *window) until(what, js string, args ...any) {
 	if err != nil {
 		_, thrown := w.Eval(js, args...)
 		body := w.MustEval(`() => document.body.innerText`).Str()
-		require.NoError(w.t, errors.Join(err, thrown), "waiting until %s; the page says:\n%s", what, body)
+		require.NoError(
+			w.t,
+			errors.Join(err, thrown),
+			"waiting until %s; the server says to the page: %s; the page says:\n%s",
+			what,
+			w.reaches(),
+			body,
+		)
 	}
+}
+
+// reaches tells what the page gets of the server: past its worker, through it, and by a connection that stays.
+func (w *window) reaches() string {
+	res, err := w.Timeout(patience).Eval(`async () => {
+		const soon = (p) => Promise.race([p, new Promise((go) => setTimeout(go, 5000, "nothing for 5 s"))]).catch(String);
+		const get = (at) => fetch(at).then((r) => r.status + (r.headers.has("X-Kept") ? " as it was kept" : ""));
+		const ws = () => new Promise((go) => {
+			const s = new WebSocket("/api/follow?project=");
+			s.onmessage = () => (go("heard"), s.close());
+			s.onclose = (e) => go("closed " + e.code + " " + e.reason);
+		});
+		return "page of " + document.documentElement.dataset.version + "; past the worker " + await soon(get("/api/about?" + Math.random())) +
+			"; through it " + await soon(get("/api/about")) + "; follow " + await soon(ws());
+	}`)
+	if err != nil {
+		return err.Error()
+	}
+	return res.Value.Str()
 }
 
 // field finds a form field by its label.
@@ -372,7 +398,8 @@ func (w *window) press(words string) {
 	)
 }
 
-// hit presses an element with the mouse. One that moved away from under it in between is pressed where it is now.
+// hit presses an element with the mouse. One that moved away from under it in between is pressed where it is now: it was
+// pressed once it was clicked, or is gone by that, or what it opens lies over it.
 func (w *window) hit(what string, found *rod.EvalOptions) {
 	w.t.Helper()
 	for range 20 {
@@ -380,10 +407,14 @@ func (w *window) hit(what string, found *rod.EvalOptions) {
 		if err != nil {
 			require.NoError(w.t, err, "%s is not in the page:\n%s", what, w.MustEval(`() => document.body.innerText`).Str())
 		}
-		e.MustEval(`() => this.addEventListener("pointerdown", () => this.pressed = true, { once: true, capture: true })`)
+		e.MustEval(`() => {
+			this.clicked = this.down = false;
+			this.addEventListener("pointerdown", () => this.down = true, { once: true, capture: true });
+			this.addEventListener("click", () => this.clicked = true, { once: true, capture: true });
+		}`)
 		_ = e.Timeout(time.Second).WaitStableRAF()
 		require.NoError(w.t, e.Timeout(patience).Click(proto.InputMouseButtonLeft, 1), what)
-		res, err := e.Eval(`() => { const was = Boolean(this.pressed); this.pressed = false; return was }`)
+		res, err := e.Eval(`() => this.clicked || (this.down && (!this.isConnected || this.hasAttribute("aria-haspopup")))`)
 		if err != nil || res.Value.Bool() { // with an error there is another page
 			return
 		}

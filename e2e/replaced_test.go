@@ -128,6 +128,7 @@ func TestAPriceWaitsForTheServer(t *testing.T) {
 	b := w.window("/p/" + w.project("Club jump") + "/buy")
 	b.see("What to buy")
 	b.press("What it is worth")
+	b.until("it is open", `() => [...document.querySelectorAll("details")].some((e) => e.open && e.innerText.includes("Budget"))`)
 	w.stop()
 	b.setPrice("Price of 3/4 in tee", "2.34")
 	b.see("2.34 waits")
