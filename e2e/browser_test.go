@@ -180,8 +180,27 @@ func (w *workshop) blankWindow() *window {
 	// A browser has one focus, and a window that another takes it from leaves the field that it
 	// is in: each is told that it has it.
 	require.NoError(w.t, proto.EmulationSetFocusEmulationEnabled{Enabled: true}.Call(p))
+	p.MustEvalOnNewDocument(`{
+		const ask = fetch;
+		window.asking = 0;
+		window.fetch = (...args) => (window.asking++, ask(...args).finally(() => window.asking--));
+	}`)
 	w.t.Cleanup(func() { _ = b.Close() }) // closing the page would ask about unsaved changes
 	return &window{p.Timeout(wholeDay).WithPanic(func(v any) { require.Fail(w.t, fmt.Sprint(v)) }), w.t}
+}
+
+// kept waits until the page has its worker and all that it reads is kept by it: the server can stop then. Before, what is
+// under way is told as old, as it is to a builder.
+func (w *window) kept(shows string) {
+	w.t.Helper()
+	w.see(shows)
+	w.until("the page has its worker", `() => navigator.serviceWorker.controller !== null`)
+	w.MustReload().MustWaitLoad()
+	w.see(shows)
+	w.until("nothing is being read", `async () => {
+		const none = () => window.asking === 0;
+		return none() && (await new Promise((go) => setTimeout(go, 150)), none());
+	}`)
 }
 
 // see waits until the page shows a text somewhere.

@@ -597,15 +597,9 @@ func TestASizeIsSetOnTheFrame(t *testing.T) {
 	p.tapeIs("outside", "63 1⁄16″ × 24″ × 36″")
 	p.keys(input.Escape)
 	p.until("the note is closed", `() => document.querySelector(".note") === null`)
-	width := func() string {
-		return p.MustEval(`() => { const l = [...document.querySelectorAll("label")].find(x => x.innerText === "Width"); return document.getElementById(l.htmlFor).value; }`).
-			Str()
-	}
+	width := func() string { return p.field("Width").MustProperty("value").Str() }
 	p.ctrl(input.KeyZ)
-	p.until(
-		"it is undone",
-		`() => { const l = [...document.querySelectorAll("label")].find(x => x.innerText === "Width"); return document.getElementById(l.htmlFor).value !== "5'"; }`,
-	)
+	require.Eventually(t, func() bool { return width() != "5'" }, patience, 20*time.Millisecond, "it is undone")
 	if width() == "4 fot" {
 		p.ctrl(input.KeyZ) // the two were not typed within a moment: each is a step
 	}

@@ -44,6 +44,59 @@ func TestTextTypedWhileALineRuns(t *testing.T) {
 	d.until("it is empty then", `() => document.querySelector("[data-walk]").value === ""`)
 }
 
+// What is typed into another line of it while one runs is typed there: the line that ran does not take the focus back.
+func TestASizeTypedWhileALineRuns(t *testing.T) {
+	d := open(t).blank()
+	d.line("right 40", 1)
+	d.frame(input.ArrowRight)
+	goOn := d.slowly("/api/edit")
+	d.MustElement("[data-walk]").MustFocus()
+	d.retype("up 20")
+	d.keys(input.Enter)
+	d.MustElement(".mark-field").MustFocus()
+	d.retype("5")
+	goOn()
+	d.has("the line that ran", 2)
+	d.until("the line is empty", `() => document.querySelector("[data-walk]").value === ""`)
+	assert.True(t, d.MustEval(`() => document.activeElement === document.querySelector(".mark-field")`).Bool(), "it is typed on there")
+}
+
+// A price is read slowly: the next one is typed meanwhile, and so is what corrects the first.
+func TestPricesTypedWhileOneIsRead(t *testing.T) {
+	w := open(t)
+	p := w.window("/prices")
+	p.see("3/4 in tee")
+	goOn := p.slowly("/api/prices/read")
+	p.setPrice("Price of 3/4 in tee", "1.2")
+	p.press("Price of 3/4 in cap")
+	p.retype("4")
+	goOn()
+	p.see("$1.20")
+	p.until(
+		"it is typed on there",
+		`() => document.activeElement?.getAttribute("aria-label") === "Price of 3/4 in cap" && document.activeElement.value === "4"`,
+	)
+	p.keys(input.Escape)
+
+	stays, leaves := w.window("/prices"), w.window("/prices")
+	for q, first := range map[*window]string{stays: "2.3", leaves: "3.4"} {
+		q.see("3/4 in tee")
+		goOn := q.slowly("/api/prices/read")
+		q.setPrice("Price of 3/4 in tee", first)
+		q.retype(first + "5")
+		if q == leaves {
+			q.press("Price of 1 in tee")
+		}
+		goOn()
+	}
+	leaves.see("3/4 in tee: 3.45.")
+	stays.see("3/4 in tee: 2.3.")
+	stays.until(
+		"what was typed meanwhile is there",
+		`() => document.querySelector('input[aria-label="Price of 3/4 in tee"]')?.value === "2.35"`,
+	)
+}
+
 // Enter in a field, and leaving it while that is under way, changes it once.
 func TestEnterThenLeavingSavesOnce(t *testing.T) {
 	d := open(t).blank()

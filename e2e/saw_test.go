@@ -3,7 +3,6 @@ package e2e_test
 import (
 	"encoding/json"
 	"testing"
-	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -173,11 +172,7 @@ func TestLeftoversAreUsedByTheNext(t *testing.T) {
 // withoutNetwork opens a page at the saw, and opens it again when the server has stopped.
 func (w *workshop) withoutNetwork(path string) *window {
 	p := w.window(path)
-	p.see("to go")
-	p.until("the page is kept", `() => navigator.serviceWorker.controller !== null`)
-	p.MustReload().MustWaitLoad() // once more, so that all of it is kept
-	p.see("to go")
-	time.Sleep(time.Second)
+	p.kept("to go")
 	w.stop()
 	p.MustReload().MustWaitLoad()
 	p.see("to go")

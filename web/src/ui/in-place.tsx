@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
+import { giveBack } from "../lib/focus";
 import { Unanswered } from "../lib/touch";
 
 interface Props {
@@ -31,7 +32,7 @@ const again = 3000; // ms until the server is asked again
 export function InPlace({ label, shown, start, take, className, keep }: Props) {
   const [typed, setTyped] = useState(() => drafts.get(keep));
   const [why, setWhy] = useState<string>();
-  const [busy, setBusy] = useState(false);
+  const busy = useRef(false);
   const [unanswered, setUnanswered] = useState(false);
   const id = useId();
   const button = useRef<HTMLButtonElement>(null);
@@ -41,7 +42,7 @@ export function InPlace({ label, shown, start, take, className, keep }: Props) {
   useEffect(() => {
     if (typed === undefined && back.current) {
       back.current = false;
-      button.current?.focus();
+      giveBack(button.current);
     }
   }, [typed]);
   // what the server did not answer is asked again, until it is typed otherwise
@@ -52,7 +53,9 @@ export function InPlace({ label, shown, start, take, className, keep }: Props) {
     const timer = setInterval(() => void ask.current?.(document.activeElement === input.current), again);
     return () => clearInterval(timer);
   }, [unanswered]);
+  const now = useRef(typed);
   const set = (text: string | undefined) => {
+    now.current = text;
     if (text === undefined) setUnanswered(false);
     drafts.set(keep, text);
     setTyped(text);
@@ -73,25 +76,29 @@ export function InPlace({ label, shown, start, take, className, keep }: Props) {
       </button>
     );
   const done = async (byKey: boolean) => {
-    if (busy) return;
+    if (busy.current) return;
     if (typed.trim() === start.trim() || typed.trim() === "") {
       back.current = byKey;
       setWhy(undefined);
       set(undefined);
       return;
     }
-    setBusy(true);
+    busy.current = true;
     try {
       await take(typed.trim());
-      back.current = byKey;
       setWhy(undefined);
-      set(undefined);
+      if (now.current === typed) {
+        back.current = byKey;
+        set(undefined);
+      }
     } catch (e) {
       setUnanswered(e instanceof Unanswered);
       setWhy(e instanceof Error ? e.message : String(e));
     } finally {
-      setBusy(false);
+      busy.current = false;
     }
+    // what was typed meanwhile, and left, is taken next
+    if (now.current !== undefined && now.current !== typed && document.activeElement !== input.current) void ask.current?.(false);
   };
   ask.current = done;
   return (

@@ -1,6 +1,7 @@
 import { useEffect, useId, useMemo, useRef, useState } from "react";
 import type { Joint, PlanFrame } from "../../api/client";
 import { jointTitle } from "../../frame/items";
+import { giveBack } from "../../lib/focus";
 import { plural } from "../../lib/format";
 import { Pick } from "../../ui/pick";
 import { useFrame, useMarked, useOpenState, useProject, useRun, useWay } from "../../desk/use";
@@ -103,7 +104,7 @@ export function WalkLine({ joint, part }: { joint?: Joint; part: string }) {
     setPast((p) => [typed, ...p.filter((x) => x !== typed)].slice(0, 20));
     setBack(0);
     if (typings.current === sent) setLine(""); // what was typed meanwhile is the next line
-    field.current?.focus();
+    giveBack(field.current);
   };
   const recall = (by: number) => {
     const n = Math.min(past.length, Math.max(0, back + by));
