@@ -441,12 +441,6 @@ func (w *window) hit(what string, found *rod.EvalOptions) {
 	require.Fail(w.t, "it always moves away", what)
 }
 
-// unbounced waits until a press at the saw is one of its own: what comes within a moment is the contact of the one before.
-func (w *window) unbounced() {
-	w.t.Helper()
-	w.MustEval(`() => new Promise((go) => setTimeout(go, 260))`)
-}
-
 func (w *window) keys(ks ...input.Key) { w.Keyboard.MustType(ks...) }
 
 // tape reads one cell of the tape along the bottom.

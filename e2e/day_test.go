@@ -83,7 +83,6 @@ func (d *day) sawn(b *bench) {
 	if !b.MustEval(`() => [...document.querySelectorAll(".saw-main")].some((x) => x.textContent === "Cut it")`).Bool() {
 		return
 	}
-	b.unbounced()
 	piece := b.card()
 	if d.up { // what the plan of this moment does not have is cut only where the page says so
 		require.Eventually(d.t, func() bool {
@@ -93,9 +92,7 @@ func (d *day) sawn(b *bench) {
 				.some((word) => document.body.innerText.includes(word))`).Bool()
 		}, patience, 50*time.Millisecond, "%s is of the plan, or it is said that the plan is another", piece)
 	}
-	left := b.MustEval(`() => document.querySelector(".saw-left").textContent`).Str()
-	b.press("Cut it")
-	b.until("it is counted", `was => document.querySelector(".saw-left")?.textContent !== was`, left)
+	b.cutIt()
 	d.cut[b.project] = append(d.cut[b.project], piece)
 }
 

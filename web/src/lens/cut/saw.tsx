@@ -74,11 +74,11 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
     setAt(to?.key);
   };
   const may = useMayCut();
-  const pressed = useRef(0);
-  const act = () => {
-    // one press, one piece: a contact that bounces is no second one
-    if (!step || wrong || pending || !may || performance.now() - pressed.current < bounce) return;
-    pressed.current = performance.now();
+  const pressed = useRef(Number.NEGATIVE_INFINITY);
+  const act = (press: { timeStamp: number }) => {
+    // one press, one piece: a contact that bounces is no second one, by when it was pressed and not by when a busy page hears of it
+    if (!step || wrong || pending || !may || press.timeStamp - pressed.current < bounce) return;
+    pressed.current = press.timeStamp;
     if (!step.done) {
       if (task === "cut") open.did(...cuttingOne(step, plan, out));
       else if (step.event) open.did({ kind: task, item: step.event });
@@ -108,7 +108,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
           // a key that is held is one press
         } else if (e.key === "ArrowRight" || e.key === "ArrowDown") go(steps[now + 1] ?? step);
         else if (e.key === "ArrowLeft" || e.key === "ArrowUp" || e.key === "PageUp") go(steps[now - 1] ?? step);
-        else if (acts) act();
+        else if (acts) act(e);
         else return;
         e.preventDefault();
       }}
