@@ -2,6 +2,7 @@ package edit_test
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"testing"
 
@@ -13,6 +14,7 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/model"
+	"sturdyelbow/core/plan"
 )
 
 // A foot is drawn once: half of it in front of the post, mirrored to the back.
@@ -388,4 +390,30 @@ func TestCopiesAreLikeThePart(t *testing.T) {
 			assert.Equal(t, measure.Point{20 * measure.Inch}, at("j3").Sub(at("j4")), "copy %d of %+v", k, *g)
 		}
 	}
+}
+
+// A part that is flipped pulls against what stands between its joints: what gives way is asked before anything meets, and
+// two joints of the part never become one.
+func TestAPartIsFlippedAgainstWhatStandsBetween(t *testing.T) {
+	h := nothing(t)
+	from := h.begin()
+	to := h.walk(from, "right away 10 cut")
+	h.do(edit.Edit{Gesture: &edit.Split{Pipe: h.doc.Root.Pipes[0].ID}})
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "ends", Joints: []string{from, to}}})
+	flip := &edit.Flip{Part: "ends 1", Axis: measure.X}
+	tried := 0
+	for _, o := range h.asks(flip).Options {
+		doc, done, err := plan.Edit(context.Background(), h.doc, edit.Edit{Gesture: flip, Answers: []string{o.ID}}, nil)
+		var more *edit.Question
+		var none *edit.Refusal
+		if errors.As(err, &more) || errors.As(err, &none) {
+			continue
+		}
+		require.NoError(t, err, o.Label)
+		tried++
+		holds(t, h.doc, &hand{t: t, doc: doc}, done)
+		g := frameOf(t, doc)
+		assert.NotEqual(t, g.Node("ends 1/"+from), g.Node("ends 1/"+to), o.Label)
+	}
+	assert.Positive(t, tried)
 }

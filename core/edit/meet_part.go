@@ -20,6 +20,9 @@ func (e *editor) meetPart(scope int, part string) error {
 	if err := e.resolveAndHold(); err != nil {
 		return err
 	}
+	if err := e.resolveConflicts(); err != nil { // what contradicts itself stands nowhere: what gives way decides what meets
+		return err
+	}
 	for range 50 {
 		if err := e.meetJoints(scope, part, [2]string{}); err != nil {
 			return err
@@ -111,6 +114,9 @@ func (e *editor) meetJoints(scope int, part string, pair [2]string) error {
 			x, y := names[one(k)], names[one(i)]
 			if inPart(x) && !inPart(y) {
 				x, y = y, x // what stood there first is kept
+			}
+			if inPart(x) && inPart(y) && !differentCopies(part, x, y) {
+				continue // two of the part's came to one place: the part holds them apart
 			}
 			keep, ok1 := e.ref(scope, x)
 			drop, ok2 := e.ref(scope, y)

@@ -64,23 +64,25 @@ export function spotOf(f: PlanFrame, picked: Picked): Spot | undefined {
 /** The pins of what the plan noticed, where it belongs on the frame. */
 export function findingTags(findings: Finding[], f: PlanFrame, index: number): Tag[] {
   const seen = new Map<string, number>();
-  const told = new Set<string>(); // of several copies of a pipe one pin tells the same
+  const told = new Map<string, number>(); // of several copies of a pipe one pin tells the same
   const each = findings.flatMap((x) => (x.cases ? x.cases.map((c): Finding => ({ ...x, ...c, fixes: c.fixes, cases: undefined })) : [x]));
-  return each.flatMap((x, n) => {
+  return each.flatMap((x) => {
     if (x.frame !== index) return [];
     for (const { id } of x.subjects) {
       const pipe = f.pipes.find((p) => p.pipe === id);
       const joint = f.joints.find((j) => j.id === id);
       const at = pipe ? spotAlong(pipe, 0.5) : joint?.at;
       if (!at) continue;
-      if (told.has(`${x.code} ${id}`) && x.severity !== "stop") return [];
-      told.add(`${x.code} ${id}`);
+      const what = `${x.code} ${id}`;
+      const same = told.get(what) ?? 0;
+      if (same > 0 && x.severity !== "stop") return [];
+      told.set(what, same + 1);
       const again = seen.get(id) ?? 0;
       seen.set(id, again + 1);
       if (again > 2) return [];
       return [
         {
-          key: `finding ${n}`,
+          key: `finding ${what} ${same}`, // an open note stays with what it says when others come and go
           text: { stop: "✕", warn: "!", question: "?", note: "i" }[x.severity] ?? "i",
           title: x.text,
           look: "finding" as const,

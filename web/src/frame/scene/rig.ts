@@ -42,6 +42,8 @@ export class Rig {
   private size = new Vector2(1, 1);
   private box = new Box3();
   room: Room = { left: 80, right: 60, top: 50, bottom: 80 };
+  /** The room that the whole frame was shown with, for as long as nobody moved the view. */
+  private shownWith?: Room;
   still = false;
   /** What is picked: a step nearer goes there. */
   picked?: Vector3;
@@ -61,6 +63,15 @@ export class Rig {
     this.controls.maxZoom = 400;
     for (const e of ["control", "controlstart", "controlend", "wake", "update", "transitionstart"] as const)
       this.controls.addEventListener(e, changed);
+    this.controls.addEventListener("control", () => {
+      this.shownWith = undefined;
+    });
+  }
+
+  /** Whether what stands round the frame needs more room than the frame was shown with, and the view is still as it was shown. */
+  get cramped() {
+    const was = this.shownWith;
+    return was !== undefined && (["left", "right", "top", "bottom"] as const).some((side) => this.room[side] > was[side]);
   }
 
   get camera() {
@@ -91,6 +102,7 @@ export class Rig {
       return;
     }
     const step = 15 * deg;
+    this.shownWith = undefined;
     if (view === "left") void this.controls.rotate(-step, 0, moved);
     else if (view === "right") void this.controls.rotate(step, 0, moved);
     else if (view === "up") void this.controls.rotate(0, -step, moved);
@@ -122,6 +134,7 @@ export class Rig {
       hi.max(q);
     }
     const room = this.room;
+    this.shownWith = room;
     const w = Math.max(40, this.size.x - room.left - room.right);
     const h = Math.max(40, this.size.y - room.top - room.bottom);
     const zoom = Math.min(w / Math.max(1, hi.x - lo.x), h / Math.max(1, hi.y - lo.y));

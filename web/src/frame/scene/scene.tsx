@@ -95,14 +95,16 @@ function Rigged({ rig, frame, paint, picked, perspective, still: asked, software
   const shown = useRef(false);
   const apart = useRef("");
   rig.still = still;
-  rig.room = roomFor(paint, size.width);
+  const room = roomFor(paint, size.width);
+  rig.room = room;
   const spot = spotOf(frame, picked);
   rig.picked = spot && new Vector3(...(spot.map(inches) as [number, number, number]));
 
   useLayoutEffect(() => {
     rig.resize(size.width, size.height);
     rig.frame(boxOf(frame));
-    // a new frame, another lens or another window is shown whole; a changed size leaves the view as it stands unless it runs out of it
+    // a new frame, another lens or another window is shown whole; a changed size leaves the view as it stands unless it runs out of
+    // it, and so does a size that comes later, such as with what a slow server says of the starter
     const box = boxOf(frame).getSize(new Vector3());
     const now = `${size.width}x${size.height} ${paint.rulers}`;
     if (!shown.current) {
@@ -110,11 +112,11 @@ function Rigged({ rig, frame, paint, picked, perspective, still: asked, software
       rig.show("corner");
       rig.still = still;
       shown.current = true;
-    } else if (apart.current !== now || grown(rig, box)) rig.show("fit");
+    } else if (apart.current !== now || grown(rig, box) || rig.cramped) rig.show("fit");
     apart.current = now;
     rig.flat.userData.box = box;
     invalidate();
-  }, [rig, frame, size.width, size.height, paint.rulers, still, invalidate]);
+  }, [rig, frame, size.width, size.height, paint.rulers, room.left, room.right, room.top, room.bottom, still, invalidate]);
 
   useLayoutEffect(() => {
     rig.perspective(perspective);
