@@ -46,6 +46,47 @@ func TestAHairIsHeld(t *testing.T) {
 	assert.Equal(t, 10*inch, r.At[b], "the first said holds to the nanometre")
 }
 
+// What one owner misses along several axes it misses together: two hairs may be more than one.
+func TestHairsOfOneOwnerAreOne(t *testing.T) {
+	say := map[string]func(s *constraint.System, owner int, a, b constraint.Var, by measure.Length){
+		"by a difference": func(s *constraint.System, owner int, a, b constraint.Var, by measure.Length) {
+			s.Difference(owner, a, b, by)
+		},
+		"by a sum": func(s *constraint.System, owner int, a, b constraint.Var, by measure.Length) {
+			s.Sum(owner, by, constraint.Term{Of: b, Times: 1}, constraint.Term{Of: a, Times: -1})
+		},
+	}
+	for how, say := range say {
+		for hair, holds := range map[measure.Length]bool{3 * inch / 100: true, 5 * inch / 100: false, inch / 8: false} {
+			s := constraint.New()
+			s.Slack = inch / 16
+			p, q := s.Point(), s.Point()
+			for a := range 3 {
+				s.Difference(constraint.Always, constraint.Zero, p[a], 0)
+				s.Difference(a, p[a], q[a], 10*inch)
+			}
+			say(s, 3, p[0], q[0], 10*inch+hair)
+			say(s, 3, p[1], q[1], 10*inch-hair)
+			r := s.Solve(nil)
+			both := float64(hair) * math.Sqrt2
+			if holds {
+				assert.Empty(t, r.Conflicts, "%s, %s", how, hair)
+				require.Len(t, r.Off, 1)
+				assert.Equal(t, 3, r.Off[0].Owner)
+				assert.InDelta(t, both, float64(r.Off[0].By), 2)
+				continue
+			}
+			require.Len(t, r.Conflicts, 1, "%s, %s", how, hair)
+			assert.Empty(t, r.Off)
+			c := r.Conflicts[0]
+			assert.Equal(t, 3, c.Loser)
+			if hair <= s.Slack {
+				assert.Equal(t, []int{0, 1, 3}, c.Owners, "both sides have their reasons: %s", how)
+			}
+		}
+	}
+}
+
 // What nothing ties is told, in groups that move together.
 func TestWhatNothingTies(t *testing.T) {
 	s := constraint.New()

@@ -104,10 +104,12 @@ func (w *work) trySum(r *rule) (done, moved bool) {
 	roots, times, rest := w.groups(r)
 	switch {
 	case len(roots) == 0:
-		if off := measure.Length(math.Round(rest)); off.Abs() > w.slack(r.owner) {
-			w.clash, w.clashOff, w.coarse = w.why(r, w.rootsOf(r), w.joined), off, true
-		} else if off.Abs() > exact && r.owner != Always {
-			w.missed = append(w.missed, Residual{r.owner, off})
+		off := measure.Length(math.Round(rest))
+		if by, ok := w.miss(r.owner, off); !ok {
+			w.clash, w.clashOff, w.coarse = w.why(r, w.rootsOf(r), w.joined), by, true
+			if by != off { // what its other rules miss has reasons of its own
+				w.clash = w.everyone()
+			}
 		}
 		return true, false
 	case len(roots) == 1:
@@ -177,10 +179,12 @@ func (w *work) tryDistance(r *rule) (done, moved bool) {
 	switch len(unknown) {
 	case 0:
 		is := measure.Point{}.Distance(measure.Point(d))
-		if off := r.by - is; off.Abs() > w.slack(r.owner) {
-			w.clash, w.clashOff, w.coarse = w.whyPoint(r.owner, p, q, known(unknown), w.joined), off, true
-		} else if off.Abs() > exact && r.owner != Always {
-			w.missed = append(w.missed, Residual{r.owner, off})
+		off := r.by - is
+		if by, ok := w.miss(r.owner, off); !ok {
+			w.clash, w.clashOff, w.coarse = w.whyPoint(r.owner, p, q, known(unknown), w.joined), by, true
+			if by != off {
+				w.clash = w.everyone()
+			}
 		}
 		return true, false
 	case 1:

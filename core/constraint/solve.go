@@ -1,6 +1,7 @@
 package constraint
 
 import (
+	"math"
 	"slices"
 
 	"sturdyelbow/core/measure"
@@ -151,19 +152,29 @@ func (s *System) run(in func(owner int) bool) *work {
 }
 
 // owner adds all rules of one owner, or none of them where one contradicts rules of
-// owners before it.
+// owners before it, or several do together.
 func (w *work) owner(rules []int) {
+	var off []measure.Length
+	var set []int
 	for _, i := range rules {
 		r := &w.s.rules[i]
 		if r.kind != apart {
 			continue
 		}
-		if d, tied := w.between(r.a, r.b); tied && (d-r.by).Abs() > w.slack(r.owner) {
-			set := w.explain(r.a, r.b)
+		d, tied := w.between(r.a, r.b)
+		if !tied || (r.by-d).Abs() <= exact {
+			continue
+		}
+		by, why := r.by-d, w.explain(r.a, r.b)
+		if by.Abs() <= w.slack(r.owner) {
+			off, set = append(off, by), union(set, why)
+			by, why = norm(off), set
+		}
+		if by.Abs() > w.slack(r.owner) {
 			if r.owner != Always {
-				set = with(set, r.owner)
+				why = with(why, r.owner)
 			}
-			w.aside = append(w.aside, Conflict{Loser: r.owner, Owners: set, Off: r.by - d})
+			w.aside = append(w.aside, Conflict{Loser: r.owner, Owners: why, Off: by})
 			return
 		}
 	}
@@ -175,6 +186,53 @@ func (w *work) owner(rules []int) {
 		}
 		w.apart(r.a, r.b, r.by, r.owner, nil)
 	}
+}
+
+// miss takes down that a rule of an owner is off where everything that it names stands. What rules of one owner miss, as a
+// direction does on both sides of it, they miss together. ok says that it is little enough to be left so; by is how much
+// it is in all.
+func (w *work) miss(owner int, off measure.Length) (by measure.Length, ok bool) {
+	if off.Abs() <= exact {
+		return off, true
+	}
+	all := []measure.Length{off}
+	for _, m := range w.missed {
+		if m.Owner == owner {
+			all = append(all, m.By)
+		}
+	}
+	if by = norm(all); by.Abs() > w.slack(owner) {
+		return by, false
+	}
+	w.missed = append(w.missed, Residual{owner, off})
+	return by, true
+}
+
+// norm is how far off what is off by so much along several axes is: one alone keeps its sign.
+func norm(off []measure.Length) measure.Length {
+	if len(off) == 1 {
+		return off[0]
+	}
+	var squares float64
+	for _, d := range off {
+		squares += float64(d) * float64(d)
+	}
+	return measure.Length(math.Round(math.Sqrt(squares)))
+}
+
+// off gives what each owner misses in all, in the order in which it was found.
+func (w *work) off() (all []Residual) {
+	of := map[int][]measure.Length{}
+	for _, m := range w.missed {
+		of[m.Owner] = append(of[m.Owner], m.By)
+	}
+	for _, m := range w.missed {
+		if off, told := of[m.Owner]; told {
+			all = append(all, Residual{m.Owner, norm(off)})
+			delete(of, m.Owner)
+		}
+	}
+	return all
 }
 
 func (w *work) slack(owner int) measure.Length {
@@ -318,7 +376,7 @@ func (w *work) guess(v Var) (measure.Length, bool) {
 
 func (w *work) result() *Result {
 	n := w.s.vars
-	r := &Result{At: make([]measure.Length, n), Off: w.missed, Together: make([]int, n), Unfinished: w.unfinished, Work: w.s.work}
+	r := &Result{At: make([]measure.Length, n), Off: w.off(), Together: make([]int, n), Unfinished: w.unfinished, Work: w.s.work}
 	groups := map[Var][]Var{}
 	all := map[Var][]Var{} // the coordinates of every root
 	var roots []Var
