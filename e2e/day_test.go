@@ -70,17 +70,29 @@ func (b *bench) card() string {
 	return strings.Join(strings.Fields(strings.NewReplacer("⁄", "/", "″", `"`).Replace(text)), " ")
 }
 
-// sawn presses the large button, once the page shows a piece that is still to be cut; what stands in the way of it, a
-// plan that was kept, is seen first.
-func (d *day) sawn(b *bench) {
-	b.until("the saw is there", `() => document.querySelector(".saw-card, .saw-none") !== null`)
-	if b.MustEval(`() => document.querySelector("[data-accept]") !== null`).Bool() {
-		b.see("This plan is from")
-		b.click(".saw [data-accept]")
+// cutting waits until the page shows a piece that is still to be cut, and has for a moment, and says whether there is one. What
+// stands in the way of it, that the plan was kept, is taken; it goes by itself where the server answers after all.
+func (b *bench) cutting() bool {
+	for {
+		b.until("a piece is to be cut, or all are", `() => {
+			const kept = document.querySelector(".saw .by-kept");
+			if (kept?.innerText.includes("This plan is from")) kept.querySelector("[data-accept]").click();
+			return [...document.querySelectorAll(".saw-main")].some((x) => x.textContent === "Cut it")
+				|| document.querySelector(".saw-none") !== null || document.querySelector(".saw-left")?.textContent === "all done";
+		}`)
+		now := `() => [...document.querySelectorAll(".saw-main")].some((x) => x.textContent === "Cut it")`
+		if !b.MustEval(now).Bool() {
+			return false
+		}
+		if b.unbounced(); b.MustEval(now).Bool() {
+			return true
+		}
 	}
-	b.until("a piece is to be cut, or all are", `() => [...document.querySelectorAll(".saw-main")].some((x) => x.textContent === "Cut it")
-		|| document.querySelector(".saw-none") !== null || document.querySelector(".saw-left")?.textContent === "all done"`)
-	if !b.MustEval(`() => [...document.querySelectorAll(".saw-main")].some((x) => x.textContent === "Cut it")`).Bool() {
+}
+
+// sawn presses the large button.
+func (d *day) sawn(b *bench) {
+	if !b.cutting() {
 		return
 	}
 	piece := b.card()

@@ -524,14 +524,7 @@ func TestSizesThatComeLateAreInThePicture(t *testing.T) {
 	}`
 	for _, nearer := range []int{0, 4} {
 		p := w.window("/nowhere")
-		p.MustEvalOnNewDocument(`{
-			const ask = fetch;
-			const come = new Promise((come) => { window.come = come; });
-			window.fetch = async (...args) => {
-				if ((args[0].url ?? args[0]).endsWith("/api/starters")) await come;
-				return ask(...args);
-			};
-		}`)
+		goOn := p.slowly("/api/starters")
 		p.MustNavigate(w.url + "/p/" + w.project("Club jump"))
 		p.turning()
 		assert.Empty(t, p.MustElements(".grip"), "the frame stands without its sizes")
@@ -539,7 +532,7 @@ func TestSizesThatComeLateAreInThePicture(t *testing.T) {
 			p.frame('+')
 		}
 		p.drawn()
-		p.MustEval(`() => window.come()`)
+		goOn()
 		p.until("the sizes are there", `() => document.querySelectorAll(".grip").length === 4`)
 		if nearer == 0 {
 			p.until("all of them are in the picture", inside)

@@ -2,6 +2,7 @@ package e2e_test
 
 import (
 	"encoding/json"
+	"strings"
 	"testing"
 	"time"
 
@@ -104,6 +105,28 @@ func TestAPedalThatBounces(t *testing.T) {
 	now = time.Now()
 	pressed(now.Add(-500*time.Millisecond), now.Add(-100*time.Millisecond))
 	p.see("26 pieces to go")
+}
+
+// Whoever buys meanwhile, what is there is cut first: but the stick in the clamp stays there, and its piece on the card.
+func TestWhatIsBoughtMeanwhileLeavesTheClamp(t *testing.T) {
+	w := open(t)
+	path := "/p/" + w.project("Ring gate screen")
+	p := w.window(path + "/cut#saw")
+	p.see("to go")
+	card := func() string { return p.MustElement(".saw-card").MustText() }
+	was := card()
+	assert.Contains(t, was, "10′")
+	shop := w.window(path + "/buy")
+	shop.click(`[role=checkbox][aria-label*="5′"]`)
+	p.see("1 × 5 ft (all bought)")
+	assert.Equal(
+		t,
+		was,
+		strings.Replace(card(), ", to be bought", "", 1),
+		"nobody said that this one is there, and that is all that is new",
+	)
+	p.cutIt()
+	assert.Contains(t, card(), "10′", "the rest of it comes next")
 }
 
 // A wrong piece is for the copy that its builder says, and what is left of a stick goes to the rack from the saw.

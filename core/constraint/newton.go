@@ -212,7 +212,7 @@ func (w *work) judge(f []float64, slope [][]float64) {
 		m := found[k]
 		by := measure.Length(m.squares / m.most)
 		if m.owner != Always && by <= w.slack(m.owner) {
-			w.missed = append(w.missed, Residual{m.owner, by})
+			w.miss(m.owner, by)
 		} else if w.clash == nil || by > w.clashOff {
 			w.clash, w.clashOff, w.coarse = w.everyone(), by, true
 		}

@@ -104,13 +104,7 @@ func (w *work) trySum(r *rule) (done, moved bool) {
 	roots, times, rest := w.groups(r)
 	switch {
 	case len(roots) == 0:
-		off := measure.Length(math.Round(rest))
-		if by, ok := w.miss(r.owner, off); !ok {
-			w.clash, w.clashOff, w.coarse = w.why(r, w.rootsOf(r), w.joined), by, true
-			if by != off { // what its other rules miss has reasons of its own
-				w.clash = w.everyone()
-			}
-		}
+		w.check(r.owner, measure.Length(math.Round(rest)), func() []int { return w.why(r, w.rootsOf(r), w.joined) })
 		return true, false
 	case len(roots) == 1:
 		v, off := w.named(r, roots[0])
@@ -178,14 +172,8 @@ func (w *work) tryDistance(r *rule) (done, moved bool) {
 	d, unknown := w.across(p, q)
 	switch len(unknown) {
 	case 0:
-		is := measure.Point{}.Distance(measure.Point(d))
-		off := r.by - is
-		if by, ok := w.miss(r.owner, off); !ok {
-			w.clash, w.clashOff, w.coarse = w.whyPoint(r.owner, p, q, known(unknown), w.joined), by, true
-			if by != off {
-				w.clash = w.everyone()
-			}
-		}
+		off := r.by - measure.Point{}.Distance(measure.Point(d))
+		w.check(r.owner, off, func() []int { return w.whyPoint(r.owner, p, q, known(unknown), w.joined) })
 		return true, false
 	case 1:
 		a := unknown[0]

@@ -154,7 +154,7 @@ func (s *System) run(in func(owner int) bool) *work {
 // owner adds all rules of one owner, or none of them where one contradicts rules of
 // owners before it, or several do together.
 func (w *work) owner(rules []int) {
-	var off []measure.Length
+	var all measure.Length
 	var set []int
 	for _, i := range rules {
 		r := &w.s.rules[i]
@@ -162,19 +162,20 @@ func (w *work) owner(rules []int) {
 			continue
 		}
 		d, tied := w.between(r.a, r.b)
-		if !tied || (r.by-d).Abs() <= exact {
+		off := r.by - d
+		if !tied || off.Abs() <= exact {
 			continue
 		}
-		by, why := r.by-d, w.explain(r.a, r.b)
-		if by.Abs() <= w.slack(r.owner) {
-			off, set = append(off, by), union(set, why)
-			by, why = norm(off), set
+		why := w.explain(r.a, r.b)
+		if off.Abs() <= w.slack(r.owner) {
+			all, set = hypot(all, off), union(set, why)
+			off, why = all, set
 		}
-		if by.Abs() > w.slack(r.owner) {
+		if off.Abs() > w.slack(r.owner) {
 			if r.owner != Always {
 				why = with(why, r.owner)
 			}
-			w.aside = append(w.aside, Conflict{Loser: r.owner, Owners: why, Off: by})
+			w.aside = append(w.aside, Conflict{Loser: r.owner, Owners: why, Off: off})
 			return
 		}
 	}
@@ -188,51 +189,48 @@ func (w *work) owner(rules []int) {
 	}
 }
 
-// miss takes down that a rule of an owner is off where everything that it names stands. What rules of one owner miss, as a
-// direction does on both sides of it, they miss together. ok says that it is little enough to be left so; by is how much
-// it is in all.
-func (w *work) miss(owner int, off measure.Length) (by measure.Length, ok bool) {
-	if off.Abs() <= exact {
-		return off, true
-	}
-	all := []measure.Length{off}
-	for _, m := range w.missed {
-		if m.Owner == owner {
-			all = append(all, m.By)
+// check says what it means that a rule is off where everything that it names stands: nothing, little enough to be told, or a
+// contradiction, with the owners that why gives. What the rules of one owner miss, they miss together.
+func (w *work) check(owner int, off measure.Length, why func() []int) {
+	all := hypot(w.missing(owner), off)
+	switch {
+	case off.Abs() <= exact:
+	case all.Abs() <= w.slack(owner):
+		w.miss(owner, off)
+	default:
+		w.clashOff, w.coarse = all, true
+		if w.clash = why(); all != off { // what its other rules miss has reasons of its own
+			w.clash = w.everyone()
 		}
 	}
-	if by = norm(all); by.Abs() > w.slack(owner) {
-		return by, false
+}
+
+// miss takes down that an owner's rules are off by so much more.
+func (w *work) miss(owner int, off measure.Length) {
+	if i := slices.IndexFunc(w.missed, func(m Residual) bool { return m.Owner == owner }); i >= 0 {
+		w.missed[i].By = hypot(w.missed[i].By, off)
+		return
 	}
 	w.missed = append(w.missed, Residual{owner, off})
-	return by, true
 }
 
-// norm is how far off what is off by so much along several axes is: one alone keeps its sign.
-func norm(off []measure.Length) measure.Length {
-	if len(off) == 1 {
-		return off[0]
-	}
-	var squares float64
-	for _, d := range off {
-		squares += float64(d) * float64(d)
-	}
-	return measure.Length(math.Round(math.Sqrt(squares)))
-}
-
-// off gives what each owner misses in all, in the order in which it was found.
-func (w *work) off() (all []Residual) {
-	of := map[int][]measure.Length{}
+// missing is how far an owner's rules are off so far.
+func (w *work) missing(owner int) measure.Length {
 	for _, m := range w.missed {
-		of[m.Owner] = append(of[m.Owner], m.By)
-	}
-	for _, m := range w.missed {
-		if off, told := of[m.Owner]; told {
-			all = append(all, Residual{m.Owner, norm(off)})
-			delete(of, m.Owner)
+		if m.Owner == owner {
+			return m.By
 		}
 	}
-	return all
+	return 0
+}
+
+// hypot is how far off is what is off by so much one way and by so much across it, as a direction is on both sides. One alone
+// keeps its sign.
+func hypot(a, b measure.Length) measure.Length {
+	if a == 0 || b == 0 {
+		return a + b
+	}
+	return measure.Length(math.Round(math.Hypot(float64(a), float64(b))))
 }
 
 func (w *work) slack(owner int) measure.Length {
@@ -262,7 +260,7 @@ func (w *work) apart(a, b Var, by measure.Length, owner int, d *decided) {
 		if d0 := by - known; d0.Abs() <= exact {
 			w.join(a, b, owner, d)
 		} else if owner != Always {
-			w.missed = append(w.missed, Residual{owner, d0})
+			w.miss(owner, d0)
 		}
 		return
 	}
@@ -376,7 +374,7 @@ func (w *work) guess(v Var) (measure.Length, bool) {
 
 func (w *work) result() *Result {
 	n := w.s.vars
-	r := &Result{At: make([]measure.Length, n), Off: w.off(), Together: make([]int, n), Unfinished: w.unfinished, Work: w.s.work}
+	r := &Result{At: make([]measure.Length, n), Off: w.missed, Together: make([]int, n), Unfinished: w.unfinished, Work: w.s.work}
 	groups := map[Var][]Var{}
 	all := map[Var][]Var{} // the coordinates of every root
 	var roots []Var

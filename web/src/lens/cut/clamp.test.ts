@@ -1,7 +1,7 @@
 import { expect, test } from "vitest";
 import type { DoneEvent, Plan } from "../../api/client";
 import { type Clamp, clamped } from "./clamp";
-import { stepsOf } from "./steps";
+import { nowOf, stepsOf } from "./steps";
 
 const piece = (pipe: string, name: string, length: number, cut?: string) => ({
   frame: 0,
@@ -69,4 +69,19 @@ test("a piece that came out otherwise on another device is not cut", () => {
   const short = [{ id: "cut p1", pipe: "p1", copy: 1, frame: 0, stick: "s", length: 23 }];
   const { held } = clamped(planOf([piece("p1", "A", 40)], "s", short), [], clampOf(was));
   expect(held?.isCut(piece("p1", "A", 40) as never)).toBe(false);
+});
+
+test("what is in the clamp stays on the card when the plan has the same stick behind others", () => {
+  const was = planOf([piece("p1", "H", 48)]);
+  const now = planOf([piece("p1", "H", 48)]);
+  const [live] = (now.pipe[0] as Clamp["of"]).sticks;
+  const bought = (planOf([piece("p2", "G", 54)], "s").pipe[0] as Clamp["of"]).sticks;
+  (now.pipe[0] as Clamp["of"]).sticks = [live as Clamp["stick"], ...bought]; // what was bought meanwhile is cut first
+  const { clamp, held } = clamped(now, [], clampOf(was));
+  expect(held).toBeUndefined();
+  const steps = stepsOf(now, [], "cut");
+  expect(steps[0]?.piece.name).toBe("G");
+  expect(steps[nowOf(steps, undefined, undefined, clamp)]?.piece.name).toBe("H");
+  expect(steps[nowOf(steps, undefined, "s", clamp)]?.piece.name).toBe("G"); // what the builder says is in the hand
+  expect(steps[nowOf(steps, undefined, undefined, undefined)]?.piece.name).toBe("G");
 });

@@ -13,7 +13,7 @@ import { CutWrong } from "./cut-wrong";
 import { type Clamp, type Held, clamped, wholeOf } from "./clamp";
 import { Flaw } from "./flaw";
 import { leftovers, partAt } from "./left-over";
-import { type Step, type Task, after, stepsOf, tally, toBuy } from "./steps";
+import { type Step, type Task, after, nowOf, stepsOf, tally, toBuy } from "./steps";
 import { TouchBar } from "../../ui/touch-bar";
 import { Sticks, asSold, usualScrap } from "./sticks";
 
@@ -51,12 +51,9 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
     (main.current ?? d?.querySelector<HTMLElement>("[data-accept]"))?.focus();
   }, []);
   useAwake();
-  const { held } = clamped(plan, out, kept);
+  const { held, clamp } = clamped(plan, out, kept);
   const steps = stepsOf(plan, out, task, held);
-  const chosen = steps.findIndex((s) => s.key === at);
-  const onIt = anew?.stick ? steps.findIndex((s) => !s.done && wholeOf(s.stick.id) === anew.stick) : -1; // what is in the hand goes first
-  const next = onIt >= 0 ? onIt : steps.findIndex((s) => !s.done);
-  const now = chosen >= 0 ? chosen : next >= 0 ? next : steps.length - 1;
+  const now = nowOf(steps, at, anew?.stick, held?.clamp ?? clamp);
   const step = steps[now];
   // whichever stick is shown is in the clamp
   useEffect(() => {

@@ -1,6 +1,6 @@
 import type { CutStick, DoneEvent, PipeTotal, Plan, StickPiece } from "../../api/client";
 import { pieceId, withOutgoing } from "../../desk/doing";
-import type { Held } from "./clamp";
+import { type Clamp, type Held, wholeOf } from "./clamp";
 
 /** What is done at the bench, one piece after the other: it is cut, its ends are cleaned, how deep it goes is marked. */
 export type Task = "cut" | "deburred" | "marked";
@@ -85,4 +85,18 @@ export const tally = (steps: Step[], plan: Plan, task: Task, letter: string, siz
 /** The step that comes after one: the next that is not done, from there on and then from the beginning; nothing once all are. */
 export function after(steps: Step[], now: number): Step | undefined {
   return steps.find((s, i) => i > now && !s.done) ?? steps.find((s, i) => i < now && !s.done);
+}
+
+/**
+ * The place of the step that is shown: the one that was gone to by its key; else what is left of the stick in the hand, by its id, or
+ * in the clamp, wherever a new plan has that among the others; else the first that is left, and the last once all are done.
+ */
+export function nowOf(steps: Step[], at: string | undefined, hand: string | undefined, clamp: Clamp | undefined): number {
+  const among = [
+    steps.findIndex((s) => s.key === at),
+    hand ? steps.findIndex((s) => !s.done && wholeOf(s.stick.id) === hand) : -1,
+    steps.findIndex((s) => !s.done && s.stick === clamp?.stick),
+    steps.findIndex((s) => !s.done),
+  ];
+  return among.find((i) => i >= 0) ?? steps.length - 1;
 }
