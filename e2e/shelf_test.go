@@ -315,31 +315,35 @@ func TestTickedOffOnAPhone(t *testing.T) {
 func TestAxeFindsNothing(t *testing.T) {
 	w := open(t)
 	hoop, jump := "/p/"+w.project("Octagon hoop"), "/p/"+w.project("Club jump")
-	var p *window
 	for _, page := range []struct {
 		path, see string
-		then      func()
+		then      func(p *window)
 	}{
 		{"/", "ready to buy", nil}, {"/new", "Jump", nil}, {"/cut", "Paste", nil}, {"/together?of=" + w.project("Club jump") + "," + w.project("Octagon hoop"), "apart", nil}, {"/nowhere", "no such page", nil},
 		{hoop, "How big?", nil}, {hoop + "/joints", "What stays dry?", nil}, {hoop + "/buy", "What to buy", nil}, {hoop + "/cut", "Where to cut", nil}, {hoop + "/sheet", "Take care", nil},
-		{"/p/" + w.project("Puppy jump"), "How big?", func() { p.write("Width", "4 fot"); p.see("is not a unit") }},
-		{jump + "/joints", "What stays dry?", func() { p.turning(); p.press("Every cap: leave dry"); p.frame(input.ArrowDown) }},
-		{jump + "/cut", "Where to cut", func() { p.turning(); p.frame(input.KeyB) }},
-		{jump + "/buy", "What to buy", func() { p.click("[role=checkbox]"); p.see("1 of") }},
-		{jump, "How big?", func() { p.turning(); p.frame(input.Slash); p.see("Cement every joint") }},
-		{jump, "How big?", func() { p.press("Keys"); p.see("Turn the view") }},
+		{"/p/" + w.project("Puppy jump"), "How big?", func(p *window) { p.write("Width", "4 fot"); p.see("is not a unit") }},
+		{jump + "/joints", "What stays dry?", func(p *window) { p.turning(); p.press("Every cap: leave dry"); p.frame(input.ArrowDown) }},
+		{jump + "/cut", "Where to cut", func(p *window) { p.turning(); p.frame(input.KeyB) }},
+		{jump + "/buy", "What to buy", func(p *window) { p.click("[role=checkbox]"); p.see("1 of") }},
+		{jump, "How big?", func(p *window) { p.turning(); p.frame(input.Slash); p.see("Cement every joint") }},
+		{jump, "How big?", func(p *window) { p.press("Keys"); p.see("Turn the view") }},
 	} {
-		p = w.blankWindow()
-		require.NoError(t, proto.PageSetBypassCSP{Enabled: true}.Call(p))
-		p.MustNavigate(w.url + page.path).MustWaitLoad()
-		p.see(page.see)
-		if page.then != nil {
-			page.then()
-		}
-		p.axe(page.path)
-		p.dark()
-		p.axe(page.path+" in the dark", "color-contrast") // nothing else is another in the dark
-		require.NoError(t, p.Browser().Close())
+		t.Run(page.path, func(t *testing.T) {
+			t.Parallel()
+			here := *w
+			here.t = t
+			p := here.blankWindow()
+			require.NoError(t, proto.PageSetBypassCSP{Enabled: true}.Call(p))
+			p.MustNavigate(w.url + page.path).MustWaitLoad()
+			p.see(page.see)
+			if page.then != nil {
+				page.then(p)
+			}
+			p.axe(page.path)
+			p.dark()
+			p.axe(page.path+" in the dark", "color-contrast") // nothing else is another in the dark
+			require.NoError(t, p.Browser().Close())
+		})
 	}
 }
 
