@@ -197,6 +197,20 @@ func TestDeburredAndMarked(t *testing.T) {
 	p.lens("Log")
 	p.see("piece deburred")
 	assert.NotContains(t, p.MustEval(`() => location.hash`).Str(), "saw")
+
+	p = w.window("/p/" + w.project("Club jump") + "/cut#saw")
+	p.see("24 pieces to go")
+	p.cutIt()
+	for range 30 { // to the last, and back to the first of its stick
+		p.keys(input.ArrowRight)
+	}
+	for range 4 {
+		p.keys(input.ArrowLeft)
+	}
+	p.cutIt()
+	p.press("Deburr")
+	p.see("2 pieces to go")
+	p.see("A: 0 of 1 deburred") // the first that was cut, whichever stick is in the clamp
 }
 
 // What is left goes to the rack with one press, has its mark there, is measured true, and the next

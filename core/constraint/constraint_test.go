@@ -87,6 +87,40 @@ func TestHairsOfOneOwnerAreOne(t *testing.T) {
 	}
 }
 
+// The same of what is shared out among rules that no one of them decides: in two places that have no unknown in common.
+func TestHairsOfOneOwnerAreOneInTwoPlaces(t *testing.T) {
+	for hair, holds := range map[measure.Length]bool{3 * inch / 100: true, 5 * inch / 100: false} {
+		s := constraint.New()
+		s.Slack = inch / 16
+		for place := range 2 {
+			c := s.Point()
+			s.Difference(constraint.Always, constraint.Zero, c[2], 0)
+			for i, corner := range [][2]measure.Length{{0, 0}, {40, 0}, {0, 30}} { // 25 from each is the middle of the longest side
+				p := s.Point()
+				for a, at := range []measure.Length{corner[0] * inch, corner[1] * inch, 0} {
+					s.Difference(constraint.Always, constraint.Zero, p[a], at)
+				}
+				owner, far := 2*place+i, 25*inch
+				if i == 2 {
+					owner, far = 4, far+hair
+				}
+				s.Distance(owner, p, c, far)
+			}
+		}
+		r := s.Solve(nil)
+		if holds {
+			assert.Empty(t, r.Conflicts, "%s", hair)
+			require.Len(t, r.Off, 1)
+			assert.InDelta(t, float64(hair)*math.Sqrt2, float64(r.Off[0].By), float64(inch/1000))
+			continue
+		}
+		require.Len(t, r.Conflicts, 1, "%s", hair)
+		assert.Empty(t, r.Off)
+		assert.Equal(t, 4, r.Conflicts[0].Loser)
+		assert.Equal(t, []int{0, 1, 2, 3, 4}, r.Conflicts[0].Owners, "both places have their reasons")
+	}
+}
+
 // What nothing ties is told, in groups that move together.
 func TestWhatNothingTies(t *testing.T) {
 	s := constraint.New()

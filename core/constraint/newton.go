@@ -211,10 +211,10 @@ func (w *work) judge(f []float64, slope [][]float64) {
 	for _, k := range slices.Sorted(maps.Keys(found)) {
 		m := found[k]
 		by := measure.Length(m.squares / m.most)
-		if m.owner != Always && by <= w.slack(m.owner) {
+		if all := hypot(w.missing(m.owner), by); m.owner != Always && all <= w.slack(m.owner) {
 			w.miss(m.owner, by)
-		} else if w.clash == nil || by > w.clashOff {
-			w.clash, w.clashOff, w.coarse = w.everyone(), by, true
+		} else if w.clash == nil || all > w.clashOff {
+			w.clash, w.clashOff, w.coarse = w.everyone(), all, true
 		}
 	}
 }

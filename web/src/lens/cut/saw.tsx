@@ -51,7 +51,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
     (main.current ?? d?.querySelector<HTMLElement>("[data-accept]"))?.focus();
   }, []);
   useAwake();
-  const { held, clamp } = clamped(plan, out, kept);
+  const { held, clamp } = clamped(plan, out, task === "cut" ? kept : undefined); // only for cutting is a stick in the clamp
   const steps = stepsOf(plan, out, task, held);
   const now = nowOf(steps, at, anew?.stick, held?.clamp ?? clamp);
   const step = steps[now];
@@ -140,7 +140,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
       {twice.map((e) => (
         <CutTwice key={e.id} of={e} />
       ))}
-      {held && task === "cut" && (
+      {held && (
         <Changed
           held={held}
           onTake={() => {

@@ -47,7 +47,7 @@ export function stepsOf(plan: Plan, out: DoneEvent[], task: Task, held?: Held): 
     out.some((e) => e.kind === task && e.item === event && !back.has(e.id));
   const all: Step[] = [];
   const mine = new Set<string>();
-  if (held && task === "cut") {
+  if (held) {
     const { of, stick } = held.clamp;
     stick.pieces.forEach((piece, at) => {
       if (!piece.pipe) return;
