@@ -139,7 +139,7 @@ func (p *parting) make(e *editor) (joint, pipe string) {
 	if p.rail.scope == p.inner {
 		e.keepDistance(p.inner, p.rail.id)
 		if x := def.Pipe(p.rail.id); x.From == p.here {
-			turnRound(x) // the long part is the pipe that it was, and the nipple a new one
+			e.doc.TurnPipe(def, x.ID) // the long part is the pipe that it was, and the nipple a new one
 		}
 		nipple = e.split(p.inner, p.rail.id, k)
 	} else {
@@ -286,18 +286,6 @@ func (e *editor) straighten(l limb) {
 			d = &turned
 		}
 		p.Dir, p.Gave = d, nil
-	}
-}
-
-// turnRound lets a straight pipe run from its other end: it stands as it stood.
-func turnRound(p *frame.Pipe) {
-	p.From, p.To = p.To, p.From
-	if p.Dir != nil {
-		dir := p.Dir.Neg()
-		p.Dir = &dir
-	}
-	if p.AtEnd != nil {
-		p.AtEnd = &[2]frame.Insertion{p.AtEnd[1], p.AtEnd[0]}
 	}
 }
 

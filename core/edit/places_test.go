@@ -104,6 +104,26 @@ func TestAPlaceKeepsTheEndThatItIsMeasuredFrom(t *testing.T) {
 	assert.NotContains(t, strings.Join(told(h.done), "\n"), "clip", "as it was typed")
 }
 
+// Two fittings where one stood: places on the pipe that the second stands on are where they were, from whichever end, and on
+// the nipple where that is.
+func TestPlacesStayWhereTheCornerBecomesTwoFittings(t *testing.T) {
+	h := nothing(t)
+	h.begin()
+	h.walk("j1", "right 40 centre")
+	h.walk("j1", "away 30 centre")
+	h.walk("j1", "up 20 centre")
+	for _, on := range []string{"p1 at 10", "p1 at 1/4", "p1 at 10 from j2"} {
+		h.do(edit.Edit{Gesture: &edit.Link{Kind: frame.Clip, On: []string{on}}})
+	}
+	was, _ := spots(t, h.doc)
+	h.do(edit.Edit{Gesture: &edit.Apart{Joint: "j1", Along: measure.X, Move: measure.Z}})
+	now, says := spots(t, h.doc)
+	assert.Equal(t, was, now)
+	nipple := h.done.Pipe
+	assert.Equal(t, []string{"p1 at 7 7/16\" from j5", nipple + " at 1/4 from j1", "p1 at 10 from j2"}, says)
+	assert.Contains(t, told(h.done), "clip 1 at 10 from j1 → 7 7/16\" from j5, the pipe was split")
+}
+
 // On a hoop a place is along the curve, and stays there when the crown gets a tee.
 func TestPlacesOnAHoopFollowTheCurve(t *testing.T) {
 	h := nothing(t)
@@ -139,11 +159,18 @@ func TestPlacesThroughSplitsAndDeletions(t *testing.T) {
 				return
 			}
 			var g edit.Gesture
-			switch rapid.IntRange(0, 3).Draw(t, "gesture") {
+			switch rapid.IntRange(0, 4).Draw(t, "gesture") {
 			case 0:
 				g = &edit.Delete{Joints: []string{rapid.SampledFrom(h.doc.Root.Joints).Draw(t, "joint").ID}}
 			case 1:
 				g = &edit.Delete{Pipes: []string{pipe().ID}}
+			case 2:
+				axis := rapid.Custom(func(t *rapid.T) measure.Axis { return measure.Axis(rapid.IntRange(0, 2).Draw(t, "axis")) })
+				g = &edit.Apart{
+					Joint: rapid.SampledFrom(h.doc.Root.Joints).Draw(t, "joint").ID,
+					Along: axis.Draw(t, "along"),
+					Move:  axis.Draw(t, "move"),
+				}
 			default:
 				g = &edit.Split{Pipe: pipe().ID, Length: rapid.SampledFrom([]string{"", "4", "5 cut"}).Draw(t, "length")}
 			}

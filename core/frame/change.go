@@ -346,7 +346,7 @@ func (d *Document) TurnPipe(def *Definition, id string) {
 	p := def.Pipe(id)
 	p.From, p.To = p.To, p.From
 	if p.AtEnd != nil {
-		p.AtEnd[0], p.AtEnd[1] = p.AtEnd[1], p.AtEnd[0]
+		p.AtEnd = &[2]Insertion{p.AtEnd[1], p.AtEnd[0]}
 	}
 	if p.Dir != nil {
 		dir := p.Dir.Neg()
