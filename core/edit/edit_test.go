@@ -189,16 +189,16 @@ func TestABayIsSizedAndPulled(t *testing.T) {
 	h.walk(a, "up 20")
 	h.walk(c, "up 20")
 	h.do(edit.Edit{Gesture: &edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 1), Length: "46 clear"}})
-	// half a post at its ends, half a coupling in the middle
+	// half a post at its ends, and half the pipe that goes on in the middle
 	stations := h.plan().Frames[0].Places[0].Planes[0]
-	assert.Equal(t, in(46+0.525+0.66), stations[1].At-stations[0].At)
+	assert.Equal(t, in(46+2*0.525), stations[1].At-stations[0].At)
 	h.do(edit.Edit{Gesture: &edit.Bay{Axis: measure.X, Plane: h.plane("", measure.X, 1), Pull: in(-3)}})
 	stations = h.plan().Frames[0].Places[0].Planes[0]
-	assert.Equal(t, in(43+0.525+0.66), stations[1].At-stations[0].At)
-	assert.Equal(t, in(24+0.525+0.66), stations[2].At-stations[1].At, "the next bay keeps its size")
+	assert.Equal(t, in(43+2*0.525), stations[1].At-stations[0].At)
+	assert.Equal(t, in(24+2*0.525), stations[2].At-stations[1].At, "the next bay keeps its size")
 	h.doc.Size = "1"
 	stations = h.plan().Frames[0].Places[0].Planes[0]
-	assert.Equal(t, in(43+0.6575+0.81), stations[1].At-stations[0].At)
+	assert.Equal(t, in(43+2*0.6575), stations[1].At-stations[0].At)
 
 	h.do(edit.Edit{Gesture: &edit.Even{Axis: measure.X, From: h.plane("", measure.X, 0), To: h.plane("", measure.X, 2)}})
 	stations = h.plan().Frames[0].Places[0].Planes[0]

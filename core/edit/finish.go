@@ -26,6 +26,7 @@ func (e *editor) finish() error {
 	}
 	e.offerBack()
 	e.reportPassed()
+	e.reportUncapped()
 	return e.validate()
 }
 

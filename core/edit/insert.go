@@ -43,7 +43,7 @@ func (w *Insert) on(e *editor) (Done, error) {
 		return Done{}, refuse("give it another name", "there is a plane %q already", w.Name)
 	}
 	// how far from After
-	far, evenly := frame.Size{}, false
+	far, evenly, like := frame.Size{}, false, frame.Ref("")
 	switch {
 	case w.Length != "":
 		if far, err = e.size(w.Length, w.Meaning); err != nil {
@@ -68,6 +68,7 @@ func (w *Insert) on(e *editor) (Done, error) {
 			o := e.doc.SizeOf(ids[0])
 			far.Value, far.Meaning, far.Text, far.Unit = o.Value, o.Meaning, o.Text, o.Unit
 		}
+		like = all[before].Ref
 	}
 	done := Done{Label: "A level after " + all[at].Name, Also: e.everywhere(scope)}
 	if w.Like == "" {
@@ -96,12 +97,13 @@ func (w *Insert) on(e *editor) (Done, error) {
 	case last:
 		rail = e.copyRun(scope, w.Axis, &all[from], twins)
 	}
+	size := ""
 	switch {
 	case evenly:
 		e.doc.AddReason(def, halfway(w.Axis.String(), frame.Ref(first), all[at].Ref, all[next].Ref, 0))
 	case rail != "" && from == at && !isNamed(&all[at]):
 		far.Pipe = rail
-		e.doc.AddSize(def, far)
+		size = e.doc.AddSize(def, far)
 	default:
 		if far.Meaning == frame.Cut || far.Meaning == frame.Visible {
 			if far.Pipe = rail; rail == "" {
@@ -110,7 +112,12 @@ func (w *Insert) on(e *editor) (Done, error) {
 		} else {
 			far.Axis, far.From, far.To = w.Axis.String(), all[at].Ref, frame.Ref(first)
 		}
-		e.doc.AddSize(def, far)
+		size = e.doc.AddSize(def, far)
+	}
+	if like != "" && far.Meaning != frame.Cut && far.Meaning != frame.Visible {
+		if err := e.asFar(scope, w.Axis, size, [3]frame.Ref{like, all[at].Ref, frame.Ref(first)}); err != nil {
+			return Done{}, err
+		}
 	}
 	if !last {
 		if err := e.ontoPipes(scope, w.Axis, twins); err != nil {
@@ -125,6 +132,28 @@ func (w *Insert) on(e *editor) (Done, error) {
 		}
 	}
 	return done, e.offerRails(scope, pairs)
+}
+
+// asFar sees to it that a new bay, from the second to the third of three places, is as large as the one before it. The size
+// that both have as it was typed says so where what stands at their ends is alike; where it is not (the last bay had ended
+// in a cap, the new one begins at a coupling), it is turned into the distance of their centres.
+func (e *editor) asFar(scope int, a measure.Axis, size string, at [3]frame.Ref) error {
+	if err := e.resolve(); err != nil {
+		return err
+	}
+	place := e.place(scope)
+	var v [3]measure.Length
+	for i, r := range at {
+		k := place.Find(a, r)
+		if k < 0 {
+			return nil
+		}
+		v[i] = place.Planes[a][k].At
+	}
+	if s, c := e.doc.SizeOf(size), e.centre(v[1]-v[0]); s != nil && (v[2]-v[1]-c.Value).Abs() > near {
+		s.Value, s.Meaning, s.Text, s.Unit = c.Value, c.Meaning, c.Text, c.Unit
+	}
+	return nil
 }
 
 // firstOf gives the first of some joints that has a copy.

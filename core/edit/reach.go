@@ -146,3 +146,34 @@ func beyond(v *model.Located, z *layout.Size) [2]measure.Length {
 	lo, hi := min(z.Span[0], z.Span[1]), max(z.Span[0], z.Span[1])
 	return [2]measure.Length{lo - v.Whole[z.Axis][0], v.Whole[z.Axis][1] - hi}
 }
+
+// reportUncapped tells which typed sizes end at something else than before, because a pipe goes on where a cap or an open
+// end was. They hold as typed, measured to the fitting that stands there now, and what hangs on them moves.
+func (e *editor) reportUncapped() {
+	goesOn := func(i int) bool {
+		n := &e.was.Graph.Nodes[i]
+		k := e.view.Graph.Node(n.ID)
+		return n.End != frame.OpenEnd && len(n.Pipes) == 1 && k >= 0 && len(e.view.Graph.Nodes[k].Pipes) > 1
+	}
+	any := false
+	for i := range e.was.Graph.Nodes {
+		any = any || goesOn(i)
+	}
+	if !any {
+		return
+	}
+	was := map[string]*layout.Size{}
+	for i := range e.was.Sizes {
+		was[e.was.Sizes[i].ID] = &e.was.Sizes[i]
+	}
+	for i := range e.view.Sizes {
+		z := &e.view.Sizes[i]
+		old := was[z.ID]
+		if old == nil || z.Inferred || z.Gave != "" || z.Value != old.Value || z.Is != old.Is || z.Pipe != old.Pipe {
+			continue
+		}
+		if by := (z.Centre - old.Centre).Abs(); by > layout.TapeStep.Half() {
+			e.note("%s ends at a fitting now, where a pipe's end was: what hangs on it moves by %s", layout.Said(z), by.Tape(e.unit))
+		}
+	}
+}

@@ -1,6 +1,8 @@
 package layout
 
 import (
+	"math"
+	"slices"
 	"strings"
 
 	"sturdyelbow/core/constraint"
@@ -133,26 +135,14 @@ func (s *solver) axisEnds(z *frame.ResolvedSize, d measure.Dir, m frame.Meaning)
 		_, v2 := s.pipeEnd(z.Pipe, to, m)
 		return l, v1, v2
 	}
-	label, v1 = s.end(z, z.From, z.To, d, m)
-	_, v2 = s.end(z, z.To, z.From, d.Neg(), m)
+	label, v1 = s.end(z, z.From, d, m)
+	_, v2 = s.end(z, z.To, d.Neg(), m)
 	return label, v1, v2
 }
 
 // standsOn says whether a joint is on the plane that a size ends at.
 func (s *solver) standsOn(z *frame.ResolvedSize, w frame.ResolvedRef, joint int) bool {
-	if w.Node == joint {
-		return true
-	}
-	v, ok := s.coordinate(w, z.Scope, measure.Axis(frame.AxisOf(z.Axis)))
-	if !ok {
-		return false
-	}
-	for _, n := range s.joints(v) {
-		if n == joint {
-			return true
-		}
-	}
-	return false
+	return w.Node == joint || slices.Contains(s.level(z, w), joint)
 }
 
 func (s *solver) pipeEnd(pipe, end int, m frame.Meaning) (string, measure.Length) {
@@ -162,33 +152,37 @@ func (s *solver) pipeEnd(pipe, end int, m frame.Meaning) (string, measure.Length
 	return "centre to the pipe's end", s.bodies.TakeOff(frame.PipeEnd{Pipe: pipe, End: end})
 }
 
-// end is what one end of a size along an axis adds: at a joint its own body
-// decides, at a named plane all that stand on it. inward points to the other end.
-func (s *solver) end(z *frame.ResolvedSize, w, other frame.ResolvedRef, inward measure.Dir, m frame.Meaning) (string, measure.Length) {
-	if w.Node >= 0 {
-		return s.endAt(w.Node, other.Node, inward, m)
-	}
-	v, ok := s.coordinate(w, z.Scope, measure.Axis(frame.AxisOf(z.Axis)))
-	if !ok {
-		return "", 0
-	}
-	joints := s.joints(v)
-	var far measure.Length
+// end is what one end of a size along an axis adds. A level decides as a whole: what all the joints on it have there,
+// whether it goes by a name or by one of them. inward points to the other end.
+func (s *solver) end(z *frame.ResolvedSize, w frame.ResolvedRef, inward measure.Dir, m frame.Meaning) (string, measure.Length) {
+	joints := s.level(z, w)
 	switch m {
 	case frame.Outside:
-		for _, j := range joints {
-			far = max(far, s.bodies.Reach(j, inward.Neg()))
-		}
-		return "what stands out beyond the centre", -far
+		return "what stands out beyond the centre", -s.farthest(joints, inward.Neg())
 	case frame.Clear:
-		return "half the pipe", s.inPlane(joints, inward)
+		return "half the pipe", s.halfPipe(joints, -1, inward)
 	case frame.Slot:
-		for _, j := range joints {
-			far = max(far, s.bodies.Reach(j, inward))
-		}
-		return "half the body", far
+		return "half the body", s.farthest(joints, inward)
 	}
 	return "", 0
+}
+
+// level gives the joints that are level with the one, or stand on the plane, that a size along an axis ends at.
+func (s *solver) level(z *frame.ResolvedSize, w frame.ResolvedRef) []int {
+	if v, ok := s.coordinate(w, z.Scope, measure.Axis(frame.AxisOf(z.Axis))); ok {
+		return s.joints(v)
+	}
+	return nil
+}
+
+// farthest is how far the bodies at some joints reach beyond their points in a direction.
+func (s *solver) farthest(joints []int, d measure.Dir) (far measure.Length) {
+	for i, j := range joints {
+		if r := s.bodies.Reach(j, d); i == 0 || r > far {
+			far = r
+		}
+	}
+	return far
 }
 
 // endAt is what one of two joints adds to a size between them.
@@ -199,16 +193,7 @@ func (s *solver) endAt(joint, other int, inward measure.Dir, m frame.Meaning) (s
 	case frame.Slot:
 		return "half the body", s.bodies.Reach(joint, inward)
 	case frame.Clear:
-		var r measure.Length
-		for _, pe := range s.g.Nodes[joint].Pipes {
-			if d := s.drawn(pe); s.g.Edges[pe.Pipe].Ends[1-pe.End] != other && d.Dot(inward) < 0.9 && d.Dot(inward) > -0.9 {
-				r = max(r, s.bodies.Radius(pe.Pipe))
-			}
-		}
-		if r == 0 {
-			r = s.bodies.Reach(joint, inward)
-		}
-		return "half the pipe", r
+		return "half the pipe", s.halfPipe([]int{joint}, other, inward)
 	}
 	return "", 0
 }
@@ -229,56 +214,40 @@ func (s *solver) drawn(pe frame.PipeEnd) measure.Dir {
 	return d
 }
 
-// inPlane is the largest radius of the pipes that lie in the plane of some joints;
-// where no pipe lies in it, how far the bodies at the joints reach.
-func (s *solver) inPlane(joints []int, d measure.Dir) measure.Length {
-	among := map[int]bool{}
+// halfPipe is half of the thickest pipe that lies across a direction at some joints that are level: the pipe that a clear
+// size ends at, and whose top a height is measured to. It is the only place that says so, so that one size means the same
+// at a joint, at a named level and in a part, and whatever is split or joined on beside it. A pipe that runs to another
+// joint, -1 for none, is the one that is measured, and does not count. Where no pipe lies across, it is half the thickest
+// that goes through a fitting, and nothing at a pipe's free end: that is where the pipe stops.
+func (s *solver) halfPipe(joints []int, other int, d measure.Dir) measure.Length {
+	var across, through measure.Length
 	for _, j := range joints {
-		among[j] = true
-	}
-	var r measure.Length
-	for _, j := range joints {
-		for _, pe := range s.g.Nodes[j].Pipes {
-			if among[s.g.Edges[pe.Pipe].Ends[1-pe.End]] {
-				r = max(r, s.bodies.Radius(pe.Pipe))
+		n := &s.g.Nodes[j]
+		for _, pe := range n.Pipes {
+			r := s.bodies.Radius(pe.Pipe)
+			if c := s.drawn(pe).Dot(d); s.g.Edges[pe.Pipe].Ends[1-pe.End] != other && math.Abs(c) < 0.9 {
+				across = max(across, r)
+			} else if len(n.Pipes) > 1 || n.Fitting != nil {
+				through = max(through, r)
 			}
 		}
 	}
-	if r == 0 {
-		for _, j := range joints {
-			r = max(r, s.bodies.Reach(j, d))
-		}
+	if across > 0 {
+		return across
 	}
-	return r
+	return through
 }
 
 // topOf is the distance from the centre to the top of what a height is measured to:
 // the pipe, the cap or the fittings' bodies, by the size's meaning.
 func (s *solver) topOf(z *frame.ResolvedSize, upward measure.Dir) measure.Length {
-	joints := []int{z.To.Node}
-	if z.To.Node < 0 {
-		v, ok := s.coordinate(z.To, z.Scope, measure.Z)
-		if !ok {
-			return 0
-		}
-		joints = s.joints(v)
-	}
-	switch {
-	case z.Meaning == frame.Centre:
+	switch z.Meaning {
+	case frame.Centre:
 		return 0
-	case z.Meaning == frame.TopOfPipe && z.To.Node >= 0:
-		_, r := s.endAt(z.To.Node, -1, upward, frame.Clear)
-		return r
-	case z.Meaning == frame.TopOfPipe:
-		return s.inPlane(joints, upward)
+	case frame.TopOfPipe:
+		return s.halfPipe(s.level(z, z.To), -1, upward)
 	}
-	top := measure.Length(0)
-	for i, j := range joints {
-		if r := s.bodies.Reach(j, upward); i == 0 || r > top {
-			top = r
-		}
-	}
-	return top
+	return s.farthest(s.level(z, z.To), upward)
 }
 
 // between sums up a size straight between two joints.

@@ -266,6 +266,15 @@ var messages = map[string]Message{
 		Text: `{{.most}} hangs {{.gap}} above the floor{{if gt .n 1}}, the most of {{.n}}{{end}}`,
 		Hint: `a frame stands on its lowest rims: lower this one, or take one size for all that stands on the floor`,
 	},
+	"nearly-level": {
+		Text: `{{.subject}} is nearly in line: its ends are {{.off}} apart {{.way}}`,
+		Hint: `less than half a fitting: what leads to its two ends is measured to different things`,
+		Many: `{{count .n "pipe is" "pipes are"}} nearly in line, and not quite: {{list .subjects}}`,
+	},
+	"levels-apart": {
+		Text: `{{.off}} {{.way}} between {{.subject}} and {{.other}}: less than half a fitting`,
+		Hint: `if they are meant to be one, make them one; if not, type how far they are to be apart`,
+	},
 	"stands-on-a-line": {
 		Text: `it stands on a line and rocks or falls`,
 		Hint: `give it feet across, stakes, or something to lean on`,

@@ -15,6 +15,7 @@ import (
 	"sturdyelbow/core/floor"
 	"sturdyelbow/core/joinery"
 	"sturdyelbow/core/kept"
+	"sturdyelbow/core/level"
 	"sturdyelbow/core/link"
 	"sturdyelbow/core/model"
 	"sturdyelbow/core/shop"
@@ -60,6 +61,7 @@ func (f *Frame) analyse(ctx context.Context, use *FrameUse) []finding.Finding {
 	n.add(bows.Judge(b))
 	n.add(ends.Judge(b))
 	n.add(floor.Judge(b, f.wheels()))
+	n.add(level.Judge(b))
 	n.add(sound.Judge(b, f.linked))
 	sound.OfferRoom(ctx, b, n.list)
 	return n.list
