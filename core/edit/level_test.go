@@ -153,7 +153,8 @@ func TestABayIsLikeTheOneItIsLike(t *testing.T) {
 					i, k := place.Find(a, planes[at].Ref), place.Find(a, last.Ref)
 					bay := place.Planes[a][k].At - place.Planes[a][i].At
 					assert.True(t, slices.ContainsFunc(place.Planes[a], func(l layout.Plane) bool {
-						return !slices.ContainsFunc(l.Joints, func(id string) bool { _, old := was[id]; return old }) && (l.At-place.Planes[a][k].At-bay).Abs() <= oneMark
+						return !slices.ContainsFunc(l.Joints, func(id string) bool { _, old := was[id]; return old }) &&
+							(l.At-place.Planes[a][k].At-bay).Abs() <= oneMark
 					}), "%s stands as far from the last as that from the one before it, %s", name, bay.Tape(measure.Inches))
 				}
 			}
@@ -192,7 +193,8 @@ func TestASplitMovesNothing(t *testing.T) {
 				} else {
 					drawn[key] = true
 				}
-				if next, _, err := plan.Edit(context.Background(), doc, edit.Edit{Gesture: &edit.Split{Pipe: x.Pipe}}, nil); err == nil && k == 0 {
+				if next, _, err := plan.Edit(context.Background(), doc, edit.Edit{Gesture: &edit.Split{Pipe: x.Pipe}}, nil); err == nil &&
+					k == 0 {
 					moved("split "+x.Pipe, next)
 				}
 				if next, _, err := plan.Edit(context.Background(), every, edit.Edit{Gesture: &edit.Split{Pipe: x.Pipe}}, nil); err == nil {
@@ -217,5 +219,9 @@ func TestACapThatGoesIsSaid(t *testing.T) {
 	h.doc = starterOf(t, "jump")
 	planes := h.plan().Frames[0].Places[0].Planes[measure.Z]
 	done := h.do(edit.Edit{Gesture: &edit.Insert{Axis: measure.Z, After: planes[len(planes)-1].Ref, Like: planes[len(planes)-1].Ref}})
-	assert.Contains(t, done.Also, `Upright height 36 floor to cap top ends at a fitting now, where a pipe's end was: what hangs on it moves by 29/64"`)
+	assert.Contains(
+		t,
+		done.Also,
+		`Upright height 36 floor to cap top ends at a fitting now, where a pipe's end was: what hangs on it moves by 29/64"`,
+	)
 }

@@ -44,7 +44,8 @@ func Judge(b *model.Built) (fs []finding.Finding) {
 			if was != nil {
 				apart := r.lo - was.lo
 				p, q := b.Graph.Edges[was.pipe].Ends[0], b.Graph.Edges[r.pipe].Ends[0]
-				if apart > b.Step.Half() && apart < max(half(b, was.pipe), half(b, r.pipe)) && parts.Root(p) == parts.Root(q) && !typed(b, apart) {
+				if apart > b.Step.Half() && apart < max(half(b, was.pipe), half(b, r.pipe)) && parts.Root(p) == parts.Root(q) &&
+					!typed(b, apart) {
 					fs = append(fs, near(b, a, p, q, apart))
 				}
 			}

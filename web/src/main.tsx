@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode, Suspense, lazy } from "react";
 import { createRoot } from "react-dom/client";
-import { Route, Switch } from "wouter";
+import { Route, Switch, useLocation } from "wouter";
 import { Shelf } from "./shelf/shelf";
 import { Editor } from "./editor/editor";
 import { api, ask } from "./api/client";
@@ -11,6 +11,7 @@ import { startTheme } from "./lib/theme";
 import { askKeptAgain, keptAs, pageKept } from "./lib/touch";
 import { StartPage } from "./start/start";
 import { WaitingPricesBar } from "./prices/waiting-bar";
+import { Guard } from "./ui/guard";
 import { TouchBar } from "./ui/touch-bar";
 import { Loading } from "./ui/ui";
 import "./style/base.css";
@@ -79,62 +80,65 @@ void ask(api.GET("/api/about"))
 
 function App() {
   useCurrency(); // every page is drawn again when it changes
+  const [at] = useLocation();
   return (
     <StrictMode>
       <QueryClientProvider client={client}>
         <TouchBar />
         <WaitingPricesBar />
-        <Switch>
-          <Route path="/">
-            <Shelf />
-          </Route>
-          <Route path="/new">
-            <StartPage />
-          </Route>
-          <Route path="/cut">
-            <Suspense fallback={<Loading what="the page" />}>
-              <CuttingPage />
-            </Suspense>
-          </Route>
-          <Route path="/prices">
-            <Suspense fallback={<Loading what="the prices" />}>
-              <PricesPage />
-            </Suspense>
-          </Route>
-          <Route path="/rack">
-            <Suspense fallback={<Loading what="the rack" />}>
-              <RackPage />
-            </Suspense>
-          </Route>
-          <Route path="/together">
-            <Suspense fallback={<Loading what="the lists" />}>
-              <TogetherPage />
-            </Suspense>
-          </Route>
-          <Route path="/together/labels">
-            <Suspense fallback={<Loading what="the labels" />}>
-              <TogetherLabels />
-            </Suspense>
-          </Route>
-          <Route path="/p/:id/sheet">
-            {(p) => (
-              <Suspense fallback={<Loading what="the sheet" />}>
-                <BuildSheet key={p.id} id={p.id} />
+        <Guard what="This page" of={[at]} page>
+          <Switch>
+            <Route path="/">
+              <Shelf />
+            </Route>
+            <Route path="/new">
+              <StartPage />
+            </Route>
+            <Route path="/cut">
+              <Suspense fallback={<Loading what="the page" />}>
+                <CuttingPage />
               </Suspense>
-            )}
-          </Route>
-          <Route path="/p/:id/labels">
-            {(p) => (
+            </Route>
+            <Route path="/prices">
+              <Suspense fallback={<Loading what="the prices" />}>
+                <PricesPage />
+              </Suspense>
+            </Route>
+            <Route path="/rack">
+              <Suspense fallback={<Loading what="the rack" />}>
+                <RackPage />
+              </Suspense>
+            </Route>
+            <Route path="/together">
+              <Suspense fallback={<Loading what="the lists" />}>
+                <TogetherPage />
+              </Suspense>
+            </Route>
+            <Route path="/together/labels">
               <Suspense fallback={<Loading what="the labels" />}>
-                <LabelsPage key={p.id} id={p.id} />
+                <TogetherLabels />
               </Suspense>
-            )}
-          </Route>
-          <Route path="/p/:id/:lens?">{(p) => <Editor key={p.id} id={p.id} lens={lensOf(p.lens)} />}</Route>
-          <Route>
-            <Shelf lost />
-          </Route>
-        </Switch>
+            </Route>
+            <Route path="/p/:id/sheet">
+              {(p) => (
+                <Suspense fallback={<Loading what="the sheet" />}>
+                  <BuildSheet key={p.id} id={p.id} />
+                </Suspense>
+              )}
+            </Route>
+            <Route path="/p/:id/labels">
+              {(p) => (
+                <Suspense fallback={<Loading what="the labels" />}>
+                  <LabelsPage key={p.id} id={p.id} />
+                </Suspense>
+              )}
+            </Route>
+            <Route path="/p/:id/:lens?">{(p) => <Editor key={p.id} id={p.id} lens={lensOf(p.lens)} />}</Route>
+            <Route>
+              <Shelf lost />
+            </Route>
+          </Switch>
+        </Guard>
       </QueryClientProvider>
     </StrictMode>
   );

@@ -20,6 +20,7 @@ import { fetchLater, later } from "../lib/later";
 import { useSwitch } from "../lib/stored";
 import { useNarrow } from "../lib/theme";
 import { Cautions } from "../ui/cautions";
+import { Guard } from "../ui/guard";
 import { Failure, Loading, TopBar } from "../ui/ui";
 import { ShownAs } from "../ui/why";
 import { commandsOf } from "./command-list";
@@ -155,12 +156,14 @@ function Workbench({ lens: id }: { lens: LensId }) {
     <ShownAs value={style}>
       <LiveTargets value={targets}>
         <div className="editor">
-          <EditorBar
-            ready={ready && !planned.old}
-            onCommands={() => setDialog("commands")}
-            onHelp={() => setDialog("help")}
-            onPrint={toSheet}
-          />
+          <Guard what="The bar of the project" of={[project]}>
+            <EditorBar
+              ready={ready && !planned.old}
+              onCommands={() => setDialog("commands")}
+              onHelp={() => setDialog("help")}
+              onPrint={toSheet}
+            />
+          </Guard>
           <Trouble />
           {other && (
             <Stale
@@ -173,16 +176,18 @@ function Workbench({ lens: id }: { lens: LensId }) {
           <Tabs.Root value={active.id} onValueChange={toLens} className="editor-work" activationMode="manual">
             <Stages active={active.id} />
             <main className="editor-main">
-              <FrameStage
-                lens={active}
-                hidden={folded && !shown}
-                flat={flat}
-                perspective={perspective}
-                onPerspective={flipPerspective}
-                view={view}
-                onView={onView}
-                onDraw={() => toLens("frame")}
-              />
+              <Guard what="The frame" of={[plan, active]}>
+                <FrameStage
+                  lens={active}
+                  hidden={folded && !shown}
+                  flat={flat}
+                  perspective={perspective}
+                  onPerspective={flipPerspective}
+                  view={view}
+                  onView={onView}
+                  onDraw={() => toLens("frame")}
+                />
+              </Guard>
               <div className="editor-sheet">
                 {lenses.map((l) => (
                   <Tabs.Content key={l.id} value={l.id} className="lens-sheet" tabIndex={-1}>
@@ -194,7 +199,9 @@ function Workbench({ lens: id }: { lens: LensId }) {
                     {ready && plan && l.id === active.id ? (
                       <Suspense fallback={<Loading what="the sheet" />}>
                         <Suspense>{plan.newer.length > 0 && <NewerFigures />}</Suspense>
-                        <l.Sheet />
+                        <Guard what={`The sheet of ${l.name}`} of={[plan]}>
+                          <l.Sheet />
+                        </Guard>
                         <Cautions all={plan.cautions} open={l.cautions === "open"} />
                       </Suspense>
                     ) : (
@@ -205,12 +212,16 @@ function Workbench({ lens: id }: { lens: LensId }) {
               </div>
             </main>
           </Tabs.Root>
-          <Tape onCut={() => toLens("cut")} />
-          <Suspense>
-            {asks && <Ask key={asks.question.what} asks={asks} />}
-            {dialog === "help" && <Help onClose={() => closed("help")} />}
-            {dialog === "commands" && <Commands commands={commands()} onClose={() => closed("commands")} />}
-          </Suspense>
+          <Guard what="The tape" of={[plan]}>
+            <Tape onCut={() => toLens("cut")} />
+          </Guard>
+          <Guard what="What was opened" of={[asks ?? dialog]}>
+            <Suspense>
+              {asks && <Ask key={asks.question.what} asks={asks} />}
+              {dialog === "help" && <Help onClose={() => closed("help")} />}
+              {dialog === "commands" && <Commands commands={commands()} onClose={() => closed("commands")} />}
+            </Suspense>
+          </Guard>
         </div>
       </LiveTargets>
     </ShownAs>

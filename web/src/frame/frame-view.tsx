@@ -1,9 +1,9 @@
 import { type RefObject, Suspense, lazy, memo, useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
+import { ErrorBoundary } from "react-error-boundary";
 import type { Fix, PlanFrame } from "../api/client";
 import type { Held, Subject } from "../desk/history";
 import type { Style } from "../lib/format";
 import type { Target } from "../lens/size/targets";
-import { ErrorGuard } from "../ui/error-guard";
 import { Loading } from "../ui/ui";
 import { Drawn } from "./drawn";
 import { type Picked, itemsOf, samePick } from "./items";
@@ -108,7 +108,7 @@ export const FrameView = memo(function FrameView(props: FrameViewProps) {
           <Loading what="the drawing" />
         ))}
       {turning && (
-        <ErrorGuard onError={lost}>
+        <ErrorBoundary fallback={null} onError={lost}>
           <Suspense>
             <div className={begun ? "absolute inset-0" : "stage-coming"}>
               <Turning
@@ -121,7 +121,7 @@ export const FrameView = memo(function FrameView(props: FrameViewProps) {
               />
             </div>
           </Suspense>
-        </ErrorGuard>
+        </ErrorBoundary>
       )}
       <div
         ref={list}

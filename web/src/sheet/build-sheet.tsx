@@ -120,7 +120,7 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
         ))}
         {barsOf(plan).map((b) => (
           <div key={b.label} className="paper-sticks">
-            <OfBar of={b} under="marks" />
+            <OfBar of={b} under="marks" style={style} />
           </div>
         ))}
       </section>

@@ -18,6 +18,7 @@ import { UndoLine } from "../prices/undo-line";
 import { BackBar } from "../ui/back-bar";
 import { Cautions } from "../ui/cautions";
 import { Icon } from "../ui/icons";
+import { Guard } from "../ui/guard";
 import { Failure, Loading } from "../ui/ui";
 import { idOf, togetherServer } from "./together-server";
 
@@ -81,10 +82,14 @@ function Page() {
           )}
           <div className="grid items-start gap-8 lg:grid-cols-2">
             <div className="rounded-md bg-paper p-4">
-              <BuySheet />
+              <Guard what="What to buy" of={[plan]}>
+                <BuySheet />
+              </Guard>
             </div>
             <div className="lens-sheet-alone grid content-start gap-4 rounded-md bg-paper p-4">
-              <CutSheet />
+              <Guard what="Where to cut" of={[plan]}>
+                <CutSheet />
+              </Guard>
             </div>
           </div>
           <Cautions all={plan.cautions} />

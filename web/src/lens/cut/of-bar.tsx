@@ -1,13 +1,11 @@
 import type { Plan } from "../../api/client";
-import { useStyle } from "../../desk/use";
-import { feet, plural } from "../../lib/format";
+import { type Style, feet, plural } from "../../lib/format";
 import { Head } from "../../ui/ui";
 import { lengthName } from "../buy/list";
 import { Sticks, type Under } from "./sticks";
 
 /** What is cut from something else that is sold by the length: rod for axles, rope, webbing. Each length is told with what is cut from it. */
-export function OfBar({ of: b, under }: { of: Plan["bars"][number]; under: Under }) {
-  const style = useStyle();
+export function OfBar({ of: b, under, style }: { of: Plan["bars"][number]; under: Under; style: Style }) {
   const name = lengthName(b, style);
   const sawn = Boolean(b.diameter) && b.stock.kerf > 0;
   return (

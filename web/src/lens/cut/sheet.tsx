@@ -37,6 +37,7 @@ const sawHash = "#saw";
 function Sheet() {
   const { several } = useOpen();
   const plan = usePlan();
+  const style = useStyle();
   const frame = useFrame();
   const [picked, onPick] = usePicked();
   const out = useOpenState((s) => s.outgoing.events);
@@ -104,7 +105,7 @@ function Sheet() {
         <OfSize key={t.size} of={t} letter={letter} onPick={pick} under={under} />
       ))}
       {barsOf(plan).map((b) => (
-        <OfBar key={b.label} of={b} under={under} />
+        <OfBar key={b.label} of={b} under={under} style={style} />
       ))}
       {!several && <AlsoCut />}
       <Spares />
