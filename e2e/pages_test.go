@@ -148,3 +148,34 @@ func TestWhatBreaksTakesNothingAlong(t *testing.T) {
 	p.lens("Cut")
 	p.see("Where to cut")
 }
+
+// A line that cannot be drawn leaves a part of the frame: whatever sums up says so, as large as the sum, with a way to the line.
+func TestWhatIsUnfinishedSaysSo(t *testing.T) {
+	w := open(t)
+	p := w.blank()
+	p.press("Paste lines")
+	p.MustElement(".drawer-body textarea").MustInput("right 24 cut\nup 20 cut\nleft 24 foo\ndown 20 cut")
+	p.press("Draw them")
+	p.until("the tape says so", `() => document.querySelector(".tape").innerText.includes("2 lines wait")`)
+	for _, lens := range []string{"Size", "Joints", "Buy", "Cut", "Log"} {
+		p.lens(lens)
+		p.see("Unfinished: 2 lines wait")
+		p.see("What is here is of the part that is drawn. Line 3,")
+	}
+	p.lens("Cut")
+	p.press("At the saw")
+	p.see("These are the pieces of the part that is drawn")
+	p.press("Leave the saw")
+	p.lens("Cut")
+	p.press("To the lines")
+	p.until("one is at the line", `() => document.activeElement.innerText.includes("left 24 foo")`)
+	id := strings.Split(p.MustEval(`() => location.pathname`).Str(), "/")[2]
+	p.MustNavigate(w.url + "/p/" + id + "/sheet").MustWaitLoad()
+	p.see("Unfinished: 2 lines wait. All of this is of the part that is drawn")
+	p.MustNavigate(w.url + "/p/" + id + "/labels").MustWaitLoad()
+	p.see("Unfinished: 2 lines wait")
+	p.MustNavigate(w.url + "/").MustWaitLoad()
+	p.see("unfinished: 2 lines wait, 1 stick so far")
+	p.MustNavigate(w.url + "/together?of=" + id + "," + w.project("Club jump")).MustWaitLoad()
+	p.see("Unfinished: 2 lines wait")
+}

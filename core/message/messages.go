@@ -55,6 +55,11 @@ var messages = map[string]Message{
 		Hint: `each is planned where it stands`,
 	},
 
+	"unfinished": {
+		Text: `unfinished: {{count .lines "line" "lines"}} {{if eq .lines 1}}waits{{else}}wait{{end}}. Line {{.line}}, “{{.text}}”: {{.what}}`,
+		Hint: `{{.mend}}; all that is summed up is of what is drawn so far`,
+	},
+
 	// what became of what was said
 	"gave-way": {
 		Text: `{{if .is}}{{.what}} is {{.is}}{{else}}{{.subject}} slopes{{end}}: it gave way to {{.to}}`,

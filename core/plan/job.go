@@ -34,6 +34,8 @@ type FrameUse struct {
 	Variant string `json:"variant,omitempty"`
 	// Also are pieces of one copy that are cut from something else than pipe.
 	Also []Also `json:"also,omitempty"`
+	// Waiting says that the document is but a part of what was drawn; nil where it is all of it.
+	Waiting *Waiting `json:"waiting,omitempty"`
 	// Told are findings of whoever made the document, to be told with the plan's.
 	Findings []finding.Finding `json:"-"`
 }

@@ -32,6 +32,7 @@ type Frame struct {
 	Name       string              `json:"name"`
 	Units      measure.Unit        `json:"units"`
 	Copies     int                 `json:"copies"`
+	Waiting    *Waiting            `json:"waiting,omitempty"` // it is but a part of what was drawn
 	Joints     []Joint             `json:"joints"`
 	Pipes      []Pipe              `json:"pipes"`
 	Overall    [3]cutlist.Extent   `json:"overall"`

@@ -75,6 +75,14 @@ func Frame(f *plan.Frame, o Options) string {
 	if !o.Plain {
 		a.sizes()
 		a.letters()
+		if w := a.f.Waiting; w != nil {
+			a.b.add(
+				`<text class="unfinished" x="%.1f" y="%.1f" font-size="26" fill="#b3261e">unfinished: %s</text>`,
+				a.lo[0]-margin+12,
+				a.lo[1]-margin+30,
+				w.Words(),
+			)
+		}
 	}
 	a.b.put("</svg>")
 	return string(a.b.markup())

@@ -112,8 +112,16 @@ func TestWrittenCutListReadsBack(t *testing.T) {
 			assert.Equal(t, g.Count, ds[i].Count)
 		}
 	}
+	p.Frames[0].Waiting = &plan.Waiting{Lines: 3, Line: 5, Text: "right 4 foo"}
 	var b bytes.Buffer
+	require.NoError(t, export.CutList(&b, p, measure.InInches))
+	assert.Contains(t, b.String(), "# unfinished: 3 lines wait of ")
+	ds, err := export.ReadCutList(b.String(), measure.Inches)
+	require.NoError(t, err)
+	assert.Len(t, ds, len(p.Cuts), "what it says of itself is no piece")
+	b.Reset()
 	require.NoError(t, export.Shopping(&b, p))
+	assert.Contains(t, b.String(), "# unfinished: 3 lines wait of ")
 	assert.Contains(t, b.String(), "with example prices")
 	assert.Contains(t, b.String(), "3/4 in elbow 90°")
 }

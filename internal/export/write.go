@@ -3,6 +3,7 @@ package export
 import (
 	"cmp"
 	"encoding/csv"
+	"fmt"
 	"io"
 	"slices"
 	"strconv"
@@ -37,10 +38,25 @@ func write(w io.Writer, rows [][]string) error {
 	return c.Error()
 }
 
+// unfinished tells of frames that lines wait of, in rows that are no part of the list.
+func unfinished(p *plan.Plan) (rows [][]string) {
+	for i := range p.Frames {
+		f := &p.Frames[i]
+		if f.Waiting == nil {
+			continue
+		}
+		rows = append(rows, []string{fmt.Sprintf(
+			"# unfinished: %s of %s, from line %d on (%s): this is of what is drawn so far",
+			f.Waiting.Words(), cmp.Or(f.Name, "the frame"), f.Waiting.Line, f.Waiting.Text,
+		)})
+	}
+	return rows
+}
+
 // CutList writes the cut list: one line a letter. The first columns are those
 // that a cut list is read by; the rest say which pipes they are.
 func CutList(w io.Writer, p *plan.Plan, style measure.Style) error {
-	rows := [][]string{{"size", "length", "count", "letter", "where", "note"}}
+	rows := append(unfinished(p), []string{"size", "length", "count", "letter", "where", "note"})
 	for _, g := range p.Cuts {
 		var places []string // in plain words; its name where the frame has no words for it
 		for _, r := range g.Pipes {
@@ -84,7 +100,7 @@ func barRows(b *procure.BarTotal, style measure.Style) (rows [][]string) {
 // Shopping writes the shopping list with prices; what has no price has an
 // empty amount.
 func Shopping(w io.Writer, p *plan.Plan) error {
-	rows := [][]string{{"count", "what", "each", "amount", "price"}}
+	rows := append(unfinished(p), []string{"count", "what", "each", "amount", "price"})
 	for _, l := range p.Bill.Lines {
 		row := []string{strconv.Itoa(l.Count), l.Label, "", "", "none"}
 		if l.Priced {

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strings"
 	"sync"
 
 	"sturdyelbow/core/catalog"
@@ -87,6 +88,29 @@ func (p *Project) Beside() []string {
 		said = append(said, l.Text)
 	}
 	return said
+}
+
+// waiting tells of the lines of the page that the frame does not have; nil where it has all that say something.
+func (p *Project) waiting() *plan.Waiting {
+	if p.Page == nil || p.Page.Drawn >= len(p.Page.Lines) {
+		return nil
+	}
+	w := &plan.Waiting{}
+	for i, l := range p.Page.Lines[p.Page.Drawn:] {
+		if t := strings.TrimSpace(l.Text); t == "" || strings.HasPrefix(t, "#") {
+			continue
+		}
+		if w.Lines++; w.Lines == 1 {
+			w.Line, w.Text = p.Page.Drawn+i+1, l.Text
+		}
+	}
+	if w.Lines == 0 {
+		return nil
+	}
+	if wrong := p.Page.Wrong; wrong != nil {
+		w.What, w.Hint = wrong.What, wrong.Hint
+	}
+	return w
 }
 
 // blank says whether a document is as an empty project has it.

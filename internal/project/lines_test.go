@@ -331,3 +331,34 @@ func TestAPastedTextKeepsItsNumbers(t *testing.T) {
 	assert.Equal(t, x.p.Frame.Root.Joints, y.p.Frame.Root.Joints)
 	assert.Equal(t, x.texts(), y.texts())
 }
+
+// A frame of which lines wait is planned as far as it is drawn, and the plan says so before all else; empty lines and notes wait for
+// nothing.
+func TestWhatWaitsIsSaidInThePlan(t *testing.T) {
+	x := blankPages(t)
+	made := func() *plan.Plan {
+		job, err := x.p.Job()
+		require.NoError(t, err)
+		p, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
+		require.NoError(t, err)
+		return p
+	}
+	x.paste("right 24 cut\nup 20 cut\nleft 24 foo\n\n# the rest\ndown 20 cut")
+	p := made()
+	assert.Equal(
+		t,
+		&plan.Waiting{Lines: 2, Line: 3, Text: "left 24 foo", What: `"foo" is not a unit`, Hint: "use in, ft, mm, cm or m"},
+		p.Frames[0].Waiting,
+	)
+	assert.Equal(t, "unfinished", p.Findings[0].Code)
+	assert.Equal(t, `unfinished: 2 lines wait. Line 3, “left 24 foo”: "foo" is not a unit`, p.Findings[0].Text)
+
+	all := x.lines()
+	all[2].Text = "left 24 cut"
+	x.draw(all)
+	p = made()
+	assert.Nil(t, p.Frames[0].Waiting)
+	for _, f := range p.Findings {
+		assert.NotEqual(t, "unfinished", f.Code)
+	}
+}

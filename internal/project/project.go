@@ -144,10 +144,12 @@ func (p *Project) Job() (plan.Job, error) {
 		return plan.Job{}, err
 	}
 	job := plan.Job{
-		Frames: []plan.FrameUse{{Document: *doc, Copies: max(1, p.Copies), Given: given, Was: p.Was, Also: p.Also, Findings: told(made)}},
-		Tool:   p.Tool,
-		Step:   p.Step,
-		Have:   p.Described.Items(doc.Size),
+		Frames: []plan.FrameUse{
+			{Document: *doc, Copies: max(1, p.Copies), Given: given, Was: p.Was, Also: p.Also, Findings: told(made), Waiting: p.waiting()},
+		},
+		Tool: p.Tool,
+		Step: p.Step,
+		Have: p.Described.Items(doc.Size),
 
 		School:     p.School,
 		SpareEvery: p.SpareEvery,

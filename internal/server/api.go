@@ -395,9 +395,13 @@ func (a *api) export(ctx context.Context, in *exportInput) (*fileOutput, error) 
 		var lost []string
 		var data []byte
 		data, lost, err = wireframe.Write(f.Graph(), f.Points())
-		out.Lost = url.PathEscape(strings.Join(lost, ", ")) // a header holds no other letters
+		out.Lost = strings.Join(lost, ", ")
 		b.Write(data)
 	}
+	if w := p.Frames[0].Waiting; w != nil && out.Type == "application/json" {
+		out.Lost = strings.TrimPrefix(out.Lost+fmt.Sprintf(", the lines that wait (%d)", w.Lines), ", ")
+	}
+	out.Lost = url.PathEscape(out.Lost) // a header holds no other letters
 	out.Body = []byte(b.String())
 	return out, err
 }

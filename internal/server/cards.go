@@ -23,6 +23,7 @@ type State string
 const (
 	Ready   State = "ready"
 	Look    State = "look"    // something to mind or to answer
+	Partly  State = "partly"  // lines of it wait: what it comes to is of a part
 	Stopped State = "stopped" // cannot be built so
 	Waits   State = "waits"
 )
@@ -112,6 +113,9 @@ func cardOf(ctx context.Context, p *project.Project, shop *plan.Shop, work plan.
 		c.State, c.Words = Look, "no price for its sticks"
 	}
 	f := &made.Frames[0]
+	if f.Waiting != nil {
+		c.State, c.Words = Partly, f.Waiting.Words()
+	}
 	for i, e := range f.Overall {
 		c.Size[i] = e.Size
 	}

@@ -3434,6 +3434,7 @@ export interface components {
             sizes: components["schemas"]["LayoutSize"][];
             /** @description Unit is what a bare number means, and how lengths are shown by default. */
             units: string;
+            waiting?: components["schemas"]["PlanWaiting"];
             weight: components["schemas"]["Weight"];
         };
         /** @description Instance is one use of a group in a frame. Its joints' ids begin with its path. */
@@ -3846,6 +3847,24 @@ export interface components {
             warns: string[];
             /** @description elbows and tees, with a hidden nipple between */
             words: string;
+        };
+        /** @description Waiting are the lines of a frame that are not in it, because the first of them could not be drawn: the frame is not finished, and what is summed up of it is of a part. */
+        PlanWaiting: {
+            hint: string;
+            /**
+             * Format: int64
+             * @description the first, by its place on the page, from 1
+             */
+            line: number;
+            /**
+             * Format: int64
+             * @description how many of them say something
+             */
+            lines: number;
+            /** @description of the first */
+            text: string;
+            /** @description why it could not be drawn; mentions pipes and joints */
+            what: string;
         };
         /** @description PriceBook is every thing with its prices. */
         PriceBook: {

@@ -15,7 +15,7 @@ import { lenses } from "../lens/lenses";
 import { LiveTargets } from "../lens/size/live";
 import { Targets } from "../lens/size/sheet";
 import { targetsOf } from "../lens/size/targets";
-import { toWalk } from "../lens/frame";
+import { toWaiting, toWalk } from "../lens/frame";
 import { fetchLater, later } from "../lib/later";
 import { useSwitch } from "../lib/stored";
 import { useNarrow } from "../lib/theme";
@@ -31,6 +31,7 @@ import { Stale } from "./stale";
 import { Stages } from "./stages";
 import { Tape } from "./tape";
 import { Trouble } from "./trouble";
+import { Unfinished } from "./unfinished";
 import { useKeys } from "./use-keys";
 
 const Help = later(() => import("./help"));
@@ -96,6 +97,10 @@ function Workbench({ lens: id }: { lens: LensId }) {
   const [, go] = useLocation();
   const active = lenses.find((l) => l.id === id) ?? lenses[0];
   const toLens = (l: string) => go(`/p/${open.id}/${l}`, { replace: true });
+  const toLines = () => {
+    toLens("frame");
+    toWaiting();
+  };
   const toSheet = () => go(`/p/${open.id}/sheet`);
 
   useEffect(() => {
@@ -199,6 +204,7 @@ function Workbench({ lens: id }: { lens: LensId }) {
                     {ready && plan && l.id === active.id ? (
                       <Suspense fallback={<Loading what="the sheet" />}>
                         <Suspense>{plan.newer.length > 0 && <NewerFigures />}</Suspense>
+                        {l.id !== "frame" && <Unfinished of={plan.frames[0]?.waiting} onGo={toLines} />}
                         <Guard what={`The sheet of ${l.name}`} of={[plan]}>
                           <l.Sheet />
                         </Guard>
@@ -213,7 +219,7 @@ function Workbench({ lens: id }: { lens: LensId }) {
             </main>
           </Tabs.Root>
           <Guard what="The tape" of={[plan]}>
-            <Tape onCut={() => toLens("cut")} />
+            <Tape onCut={() => toLens("cut")} onLines={toLines} />
           </Guard>
           <Guard what="What was opened" of={[asks ?? dialog]}>
             <Suspense>

@@ -5,16 +5,17 @@ import type { Desk } from "../desk/history";
 import { useOpen, useOpenState, useStyle } from "../desk/use";
 import { named, namesOf } from "../frame/names";
 import { Len, feet, money } from "../lib/format";
+import { waitWords } from "../lib/waiting";
 import { ExampleMark } from "../ui/ui";
 import { type Cell as CellName, type Change, changes } from "./changes";
 import { Findings } from "./findings";
 
 /** The job in one line, on a ruled tape along the bottom, with the difference the last change made. It shows the newest plan, whatever else is still being drawn. */
-export function Tape({ onCut }: { onCut: () => void }) {
+export function Tape({ onCut, onLines }: { onCut: () => void; onLines: () => void }) {
   const { plan, old } = useOpenState((s) => s.planned);
   const since = useOpenState((s) => s.history?.since);
   const before = useBefore(since, plan);
-  return plan && <Line plan={plan} before={before} old={old} onCut={onCut} />;
+  return plan && <Line plan={plan} before={before} old={old} onCut={onCut} onLines={onLines} />;
 }
 
 /** The plan as it was before the last thing done; a run of changes of one size counts as one thing. */
@@ -24,7 +25,7 @@ function useBefore(since: Desk | undefined, plan: Plan | undefined): Plan | unde
   return since ? kept.current.plan : undefined;
 }
 
-function Line({ plan, before, old, onCut }: { plan: Plan; before?: Plan; old: boolean; onCut: () => void }) {
+function Line({ plan, before, old, onCut, onLines }: { plan: Plan; before?: Plan; old: boolean; onCut: () => void; onLines: () => void }) {
   const open = useOpen();
   const style = useStyle();
   const kept = useOpenState((s) => s.history?.last);
@@ -45,6 +46,13 @@ function Line({ plan, before, old, onCut }: { plan: Plan; before?: Plan; old: bo
   const mind = plan.findings.filter((x) => x.severity === "warn" || x.severity === "question").length;
   return (
     <section aria-label="The job in one line" className={`tape no-print ${old ? "is-old" : ""}`}>
+      {f?.waiting && (
+        <button type="button" className="tape-cell tape-press" onClick={onLines}>
+          <span className="tape-label">unfinished</span>
+          <span className="tape-figure text-bad">{waitWords(f.waiting)}</span>
+          <span className="tape-change">to the lines</span>
+        </button>
+      )}
       {f && (
         <Cell label="outside" change={d.outside} className="max-md:hidden">
           {f.overall.map((e, i) => (

@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import { Link } from "wouter";
 import type { Plan, Project } from "../api/client";
+import { waitWords } from "../lib/waiting";
 import { aislesOf, nameOf } from "../lens/buy/list";
 import { OfBar, barsOf } from "../lens/cut/of-bar";
 import { Proof, Sticks, sticksWords } from "../lens/cut/sticks";
@@ -40,7 +41,7 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
   const f = plan.frames[0];
   const style = (project.style || "inches") as Style;
   if (!f) return null;
-  const grave = plan.findings.filter((x) => x.severity !== "note");
+  const grave = plan.findings.filter((x) => x.severity !== "note" && x.code !== "unfinished");
   return (
     <main className="paper">
       <header className="paper-head">
@@ -58,6 +59,12 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
           {plan.bill.example && " with example prices"}. {new Date().toLocaleDateString()}
         </p>
       </header>
+      {f.waiting && (
+        <p className="paper-warn text-lg">
+          <strong>Unfinished: {waitWords(f.waiting)}.</strong> All of this is of the part that is drawn. Line {f.waiting.line}, “
+          {f.waiting.text}”, cannot be drawn: {f.waiting.what}.
+        </p>
+      )}
       {grave.length > 0 && (
         <ul className="paper-warn">
           {grave.map((x) => (

@@ -3,6 +3,7 @@ import { useEffect } from "react";
 import { Link } from "wouter";
 import { type Label, api, ask } from "../api/client";
 import { Len, type Style, plural } from "../lib/format";
+import { waitWords } from "../lib/waiting";
 import { sizeWords } from "../lib/words";
 import { Icon } from "../ui/icons";
 import { Failure, Loading } from "../ui/ui";
@@ -22,6 +23,7 @@ export default function LabelsPage({ id }: { id: string }) {
   });
   useLettersFixed(id, printed);
   const names = printed?.answer.plan.frames.map((f) => f.name) ?? [];
+  const waits = printed?.answer.plan.frames.filter((f) => f.waiting) ?? [];
   const name = printed?.project.name || names.join(", ");
   useEffect(() => {
     document.title = `Labels, ${name ?? ""} · Sturdy Elbow`;
@@ -49,6 +51,14 @@ export default function LabelsPage({ id }: { id: string }) {
             <p>
               {plural(all.length, "piece")}, in the order of the cuts. {new Date().toLocaleDateString()}
             </p>
+            {waits.map((f) => (
+              <p key={f.name} className="paper-warn text-lg">
+                <strong>
+                  Unfinished: {f.waiting && waitWords(f.waiting)} of {f.name || "the frame"}.
+                </strong>{" "}
+                These are the pieces of the part that is drawn.
+              </p>
+            ))}
           </header>
           <ul className="label-sheet">
             {all.map((l) => (

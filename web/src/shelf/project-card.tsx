@@ -18,7 +18,13 @@ interface Props {
   onChoose: (chosen: boolean) => void;
 }
 
-const states: Record<string, string> = { ready: "ready to buy", look: "take a look", stopped: "cannot be built so", waits: "waits" };
+const states: Record<string, string> = {
+  ready: "ready to buy",
+  look: "take a look",
+  stopped: "cannot be built so",
+  partly: "unfinished",
+  waits: "waits",
+};
 
 /** A project as it stands on the shelf. It is drawn when it comes into sight. */
 export function ProjectCard({ line: p, onDelete, onCopy, onRename, chosen, onChoose }: Props) {
@@ -135,7 +141,7 @@ function Facts({ card: c }: { card: Card }) {
           </span>
           <span className="font-display text-lg font-semibold">
             {money(c.cost)}
-            {c.unpriced > 0 && "+"}
+            {(c.unpriced > 0 || c.state === "partly") && "+"}
             {c.example && <ExampleMark short />}
           </span>
         </p>
@@ -144,8 +150,10 @@ function Facts({ card: c }: { card: Card }) {
         <span className="state-mark" aria-hidden="true" />
         <span>
           {c.state === "waits" ? c.words : states[c.state]}
-          {(c.state === "look" || c.state === "stopped") && `: ${c.words}`}
-          {c.state !== "waits" && <span className="text-ink-2">{`, ${sticksOf(c)}${c.copies > 1 ? ` for ${c.copies} copies` : ""}`}</span>}
+          {(c.state === "look" || c.state === "stopped" || c.state === "partly") && `: ${c.words}`}
+          {c.state !== "waits" && (
+            <span className="text-ink-2">{`, ${sticksOf(c)}${c.state === "partly" ? " so far" : ""}${c.copies > 1 ? ` for ${c.copies} copies` : ""}`}</span>
+          )}
         </span>
       </p>
     </>

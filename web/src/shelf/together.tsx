@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useSearch } from "wouter";
-import type { BoughtOne } from "../api/client";
+import type { BoughtOne, PlanFrame } from "../api/client";
 import { OpenProject } from "../desk/open-project";
 import { fileOf } from "../desk/server";
 import { OpenProjectProvider, useDesk, useNow, useOpen, useOpenState, usePlan, usePlanned, useProject } from "../desk/use";
@@ -14,6 +14,7 @@ import BuySheet from "../lens/buy/sheet";
 import CutSheet from "../lens/cut/sheet";
 import { download } from "../lib/download";
 import { money, plural } from "../lib/format";
+import { waitWords } from "../lib/waiting";
 import { UndoLine } from "../prices/undo-line";
 import { BackBar } from "../ui/back-bar";
 import { Cautions } from "../ui/cautions";
@@ -74,6 +75,7 @@ function Page() {
       {plan && history && (
         <>
           <WhatIsBought />
+          {plan.frames.map((f, i) => f.waiting && <Partly key={i} name={f.name} of={f.waiting} />)}
           {plan.newer.length > 0 && (
             <section aria-label="Newer figures of the shop" className="rounded-md border-2 border-rule bg-paper-2 p-3 text-sm">
               <NewerSays />
@@ -97,6 +99,18 @@ function Page() {
       )}
       {history && <DoneLast />}
     </main>
+  );
+}
+
+/** One of them is not finished, and so the purchase is of a part. */
+function Partly({ name, of }: { name: string; of: NonNullable<PlanFrame["waiting"]> }) {
+  return (
+    <p role="alert" className="unfinished text-lg">
+      <strong className="text-bad">
+        Unfinished: {waitWords(of)} of {name || "a frame"}.
+      </strong>{" "}
+      What is bought and cut here is of the part that is drawn.
+    </p>
   );
 }
 

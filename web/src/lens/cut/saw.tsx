@@ -5,6 +5,7 @@ import { cuttingOne, notDone, pieceId, withOutgoing } from "../../desk/doing";
 import { useOpen, useOpenState, usePlan, useShop, useStyle } from "../../desk/use";
 import { INCH, Len, type Style, plural, text } from "../../lib/format";
 import { touch } from "../../lib/touch";
+import { waitWords } from "../../lib/waiting";
 import { sizeWords } from "../../lib/words";
 import { Unsent } from "../unsent";
 import { MenuHome } from "../../ui/menu";
@@ -33,6 +34,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
   const main = useRef<HTMLButtonElement>(null);
   const open = useOpen();
   const plan = usePlan();
+  const waits = plan.frames.find((f) => f.waiting)?.waiting;
   const style = useStyle();
   const out = useOpenState((s) => s.outgoing.events);
   const [task, setTask] = useState<Task>("cut");
@@ -135,6 +137,11 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
           {left === 0 ? "all done" : `${plural(left, "piece")} to go`}
         </span>
       </header>
+      {waits && (
+        <p role="alert" className="saw-changed">
+          <strong>Unfinished: {waitWords(waits)}.</strong> These are the pieces of the part that is drawn.
+        </p>
+      )}
       {may && <TouchBar />}
       <Unsent />
       {twice.map((e) => (

@@ -32,3 +32,12 @@ export function toWalk(frames = 120) {
   if (line) line.focus();
   else if (frames > 0) requestAnimationFrame(() => toWalk(frames - 1));
 }
+
+/** Shows the line that could not be drawn, as soon as its sheet is there. */
+export function toWaiting(frames = 120) {
+  const line = document.querySelector<HTMLElement>(".lines-waits .lines-press");
+  if (line) {
+    line.scrollIntoView({ block: "center" });
+    line.focus({ preventScroll: true });
+  } else if (frames > 0) requestAnimationFrame(() => toWaiting(frames - 1));
+}
