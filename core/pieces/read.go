@@ -110,7 +110,7 @@ var names = map[string]string{
 // something has no length among its names.
 func header(text string) (at int, comma rune, columns []string) {
 	for n, line := range strings.Split(text, "\n") {
-		if t := strings.TrimSpace(line); t == "" || strings.HasPrefix(t, "#") {
+		if t := strings.TrimLeft(strings.TrimSpace(line), `"`); t == "" || strings.HasPrefix(t, "#") {
 			continue
 		}
 		for _, c := range ",\t;" {
