@@ -271,6 +271,15 @@ func TestACutLengthDrivesTheSize(t *testing.T) {
 	d.gone("What gives way?")
 	d.until("the base gave way", `() => /36 cut of [A-Z](?: \([^()]+\))? → /.test(document.querySelector(".tape-last")?.innerText)`)
 	d.see("cut 44″")
+	// what gave way is drawn as it is, and what was asked for beside it, struck through
+	d.lens("Size")
+	d.see("36″ gave way to 20 centre to centre of C (left) and 44 cut of A (in the middle): it is 39 21⁄64″")
+	d.until(
+		"the frame shows both",
+		`() => [...document.querySelectorAll(".size-label")].some(e => /36/.test(e.querySelector("s")?.innerText) && !/36/.test(e.querySelector("strong").innerText))`,
+	)
+	d.lens("Frame")
+	d.MustElement(".stage-list").MustFocus()
 	d.ctrl(input.KeyZ)
 	d.see("What gives way?")
 	d.press("Leave everything as it was")

@@ -24,18 +24,23 @@ func (s *solver) report() {
 			continue
 		}
 		clashes := lost[s.owner("size", "", z.ID)]
+		out.Holds = z.Gave == nil && !clashes && (out.Out-out.Value).Abs() <= TapeStep
 		if z.Pipe >= 0 && z.Meaning == frame.Cut && s.g.Edges[z.Pipe].Path == frame.Straight && s.runsAlong(z) {
-			holds := z.Gave == nil && !clashes && (out.Out-out.Value).Abs() <= TapeStep
 			if was, twice := s.out.Typed[z.Pipe]; !twice || !was.Holds {
-				s.out.Typed[z.Pipe] = Typed{z.ID, z.Value, holds}
+				s.out.Typed[z.Pipe] = Typed{z.ID, z.Value, out.Holds}
 			}
 		}
 		if z.Gave != nil {
 			out.Gave, out.Freed = z.Gave.Words, z.Gave.Freed
+		} else {
+			s.tooSmall(&out)
 		}
 		if !z.Again {
 			s.out.Sizes = append(s.out.Sizes, out)
 		}
+	}
+	for i := range bows {
+		bows[i].Holds = (bows[i].Out - bows[i].Value).Abs() <= TapeStep
 	}
 	s.out.Sizes = append(s.out.Sizes, bows...)
 }
@@ -97,12 +102,12 @@ func (s *solver) describe(z *frame.ResolvedSize) (out Size, ok bool) {
 	} else {
 		out.Axis, out.Ends = Sloped, []measure.Point{a, b}
 	}
-	s.tooSmall(&out)
 	return out, true
 }
 
+// tooSmall tells of a size that leaves less than nothing between the centres. A height is none.
 func (s *solver) tooSmall(z *Size) {
-	if z.Centre >= 0 {
+	if z.Centre >= 0 || z.From == string(frame.Floor) {
 		return
 	}
 	subject := finding.Subject{Kind: finding.Pipe, ID: z.Pipe}
@@ -156,7 +161,6 @@ func (s *solver) sizedAlong(z *frame.ResolvedSize, out Size) (Size, bool) {
 			}
 		}
 		span = [2]measure.Length{lo + v1, hi - v2}
-		s.tooSmall(&out)
 	}
 	if axis, along := worldAxis(d); along {
 		out.Axis = axis

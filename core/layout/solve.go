@@ -52,6 +52,7 @@ type Size struct {
 	Inferred bool            `json:"inferred,omitempty"` // nobody typed it
 	Foot     string          `json:"foot,omitempty"`     // of a height: the joint whose body it is measured from
 	Out      measure.Length  `json:"out"`                // what it is, which differs where it gave way
+	Holds    bool            `json:"holds"`              // it is what was typed, to a step of the tape
 	Gave     string          `json:"gave,omitempty"`     // what it gave way to, in words
 	Freed    bool            `json:"freed,omitempty"`    // some of that has gone: it may hold again
 	// Can is the meanings that it can have, and Between the pipe that runs between the two places

@@ -362,3 +362,44 @@ func TestWhatWaitsIsSaidInThePlan(t *testing.T) {
 		assert.NotEqual(t, "unfinished", f.Code)
 	}
 }
+
+// A size that gave way and is typed anew in its field is the last that was said: it is planned so, and what it contradicts is told.
+func TestWhatGaveWayIsTypedAnew(t *testing.T) {
+	x := blankPages(t)
+	x.paste("right 48 cut\nj1: up 24 cut\nright 48 cut\nj2: up 23 1/2 cut (meet j4)")
+	require.NotNil(t, x.p.Page.Wrong, "it asks what gives way")
+	require.Greater(t, len(x.p.Page.Wrong.Answers), 1)
+	var way string
+	for _, a := range x.p.Page.Wrong.Answers {
+		if strings.HasPrefix(a.Label, "24 cut") {
+			way = a.ID
+		}
+	}
+	require.NotEmpty(t, way, "%+v", x.p.Page.Wrong.Answers)
+	all := x.lines()
+	all[3].Text += " (" + way + ")"
+	x.draw(all)
+	require.Nil(t, x.p.Page.Wrong)
+	made := func() *plan.Plan {
+		job, err := x.p.Job()
+		require.NoError(t, err)
+		p, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
+		require.NoError(t, err)
+		return p
+	}
+	var id string
+	for _, z := range made().Frames[0].Sizes {
+		if z.Gave != "" {
+			id = z.ID
+			assert.False(t, z.Holds)
+			assert.Equal(t, 23*measure.Inch+measure.Inch/2, z.Out)
+		}
+	}
+	require.NotEmpty(t, id)
+	x.p.Sizes = map[string]starter.Answer{id: {Text: "23 1/2", Meaning: frame.Cut}}
+	for _, z := range made().Frames[0].Sizes {
+		assert.True(t, z.Holds, "%s holds: all agree now", z.ID)
+	}
+	x.p.Sizes = map[string]starter.Answer{id: {Text: "25", Meaning: frame.Cut}}
+	assert.Equal(t, "sizes-contradict", made().Findings[0].Code)
+}

@@ -88,6 +88,9 @@ func retyped(doc *frame.Document, sizes map[string]starter.Answer, strict bool) 
 			}
 			dim.Meaning = m
 		}
+		if dim.Gave != nil && l != dim.Value { // typed anew, it is the last that was said
+			dim.Gave, dim.Rank = nil, d.NextRank()
+		}
 		dim.Value, dim.Text, dim.Unit, dim.Inferred, dim.Solves = l, text, cmp.Or(a.Unit, d.Units), false, ""
 	}
 	if len(bad) > 0 {

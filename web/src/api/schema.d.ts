@@ -2863,6 +2863,8 @@ export interface components {
             from: string;
             /** @description what it gave way to, in words */
             gave?: string;
+            /** @description it is what was typed, to a step of the tape */
+            holds: boolean;
             id: string;
             /** @description nobody typed it */
             inferred?: boolean;

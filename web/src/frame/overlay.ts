@@ -363,7 +363,7 @@ function drawSloped(o: Overlay, taken: Rect[], lines: Map<string, SizeLine>, unp
     path(ctx, [p, q]);
     ctx.stroke();
     arrows(ctx, p, q, long);
-    if (s.value !== 0) lines.set(s.id, { per: { x: (b.x - a.x) / s.value, y: (b.y - a.y) / s.value } });
+    if (s.out !== 0) lines.set(s.id, { per: { x: (b.x - a.x) / s.out, y: (b.y - a.y) / s.out } });
     put(o.grips.get(s.id), q.x, q.y);
     taken.push({ x: q.x - 9, y: q.y - 9, w: 18, h: 18 });
     unplaced.delete(s.id);

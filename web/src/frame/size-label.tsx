@@ -1,11 +1,12 @@
+import type { Size } from "../api/client";
 import type { Held, Subject } from "../desk/history";
 import { meaning } from "../lib/words";
 import { Popover } from "radix-ui";
 import { useRef, useState } from "react";
 import { LengthField } from "../lens/size/length-field";
 import { useLive } from "../lens/size/live";
-import { type Target, asTyped, meaningsOf, tapeStep } from "../lens/size/targets";
-import { Len, type Style, onTape } from "../lib/format";
+import { type Target, asTyped, meaningsOf, styleOf, tapeStep } from "../lens/size/targets";
+import { Len, type Style } from "../lib/format";
 import { Pick } from "../ui/pick";
 import type { SizeLine } from "./overlay";
 import { usePull } from "./use-pull";
@@ -28,6 +29,7 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
   const [open, setOpen] = useState(false);
   const size = t.sized;
   if (!size) return null;
+  const is = size.holds ? size.value : size.out; // what gave way is not drawn as it was asked for
   return (
     <>
       <Popover.Root
@@ -47,8 +49,9 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
           {/* what has no name of its own is told by its place */}
           <span className={size.label ? "size-name" : "sr-only"}>{t.label} </span>
           <strong>
-            <Len nm={size.value} style={style === "inches" && !onTape(size.value, 64) ? "decimal" : style} step={64} />
+            <Len nm={is} style={size.holds ? styleOf(is, style) : style} step={64} />
           </strong>
+          {!size.holds && <AskedFor of={size} style={style} />}
           <span className="sr-only"> on the frame</span>
         </Popover.Trigger>
         <Popover.Portal>
@@ -67,7 +70,7 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
         tell={tellGrip}
         name={t.label}
         line={line}
-        value={size.value}
+        value={is}
         style={style}
         onText={onText}
         onOpen={onOpen}
@@ -75,6 +78,16 @@ export function SizeLabel({ target: t, style, lit, tell, tellGrip, line, onOpen,
         id={t.key}
       />
     </>
+  );
+}
+
+/** What was asked for, where it is not so. */
+export function AskedFor({ of, style }: { of: Size; style: Style }) {
+  return (
+    <s className="font-normal text-bad" title={of.gave ? `As typed; it gave way to ${of.gave}` : "As typed; it does not hold"}>
+      <span className="sr-only">in the place of </span>
+      <Len nm={of.value} style={styleOf(of.value, style)} step={64} />
+    </s>
   );
 }
 

@@ -208,9 +208,16 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
                   <tr key={s.id}>
                     <td>{s.label || `${s.from} → ${s.to}, ${["wide", "deep", "high"][s.axis] ?? "along the pipe"}`}</td>
                     <td className="num">
-                      <Len nm={s.value} style={style} step={64} />
+                      <Len nm={s.holds ? s.value : s.out} style={style} step={64} />
                     </td>
-                    <td>{meaning(s.meaning)}</td>
+                    <td>
+                      {meaning(s.meaning)}
+                      {!s.holds && (
+                        <>
+                          , in the place of <Len nm={s.value} style={style} step={64} />
+                        </>
+                      )}
+                    </td>
                   </tr>
                 ))}
             </tbody>

@@ -24,7 +24,7 @@ export function LengthField({ id, label, target: t, style, describedBy, autoFocu
   const owed = useRef(0);
   const pay = () => {
     const by = owed.current;
-    const value = t.sized?.value;
+    const value = t.sized?.holds === false ? t.sized.out : t.sized?.value;
     if (by === 0 || of !== now || old || value === undefined || t.error) return;
     owed.current = 0;
     const step = tapeStep(style);
@@ -41,7 +41,7 @@ export function LengthField({ id, label, target: t, style, describedBy, autoFocu
     <input
       id={id}
       aria-label={label}
-      className={`field text-lg font-semibold ${className ?? ""}`}
+      className={`field text-lg font-semibold ${t.sized?.holds === false && !t.error ? "line-through" : ""} ${className ?? ""}`}
       value={t.answer.text}
       autoComplete="off"
       spellCheck={false}

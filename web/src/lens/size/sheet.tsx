@@ -13,7 +13,7 @@ import { pipeSizes } from "../sizes";
 import { LengthField } from "./length-field";
 import { LineField } from "../frame/line-field";
 import { type Target, asTyped, isDriven, meaningsOf } from "./targets";
-import { useDesk, useFrame, usePicked, useProject, useRun, useShop, useStyle } from "../../desk/use";
+import { useDesk, useFrame, useNamed, usePicked, useProject, useRun, useShop, useStyle } from "../../desk/use";
 import type { Picked } from "../../frame/items";
 import { useTargets } from "./live";
 
@@ -152,6 +152,9 @@ const sameSize = (a?: Size, b?: Size) =>
     a.id === b.id &&
     a.value === b.value &&
     a.centre === b.centre &&
+    a.out === b.out &&
+    a.holds === b.holds &&
+    a.gave === b.gave &&
     a.meaning === b.meaning &&
     same(a.also, b.also));
 
@@ -159,6 +162,7 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
   const id = useId();
   // what is typed in one go is one step, what is nudged another
   const edit = (a: Answer, words: string, how = "set") => change(words, (p) => t.set(p, a), `size ${t.key} ${how}`);
+  const named = useNamed();
   const meanings = meaningsOf(t);
   // "36 outside" says what it measures as well: once it is read, the two stand in their own places
   const said = /^(.*\S)\s+[a-z-]{3,}$/i.exec(t.answer.text.trim())?.[1];
@@ -222,11 +226,13 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
           <span className="px-2 text-sm leading-tight text-ink-2">{t.prompt.thing ? "" : meaning(t.prompt.meanings?.[0] ?? "")}</span>
         ))}
       {t.prompt.input === "length" && (
-        <span className="target-centre">{t.sized && !t.error && <CentreNote size={t.sized} style={style} />}</span>
+        <span className="target-centre">
+          {t.sized && !t.error && (t.sized.holds ? <CentreNote size={t.sized} style={style} /> : <Stands size={t.sized} style={style} />)}
+        </span>
       )}
       <p
         id={`${id}-why`}
-        className={`target-note ${t.error ? "font-semibold text-bad" : "text-ink-2"} ${foreign ? "is-open" : ""}`}
+        className={`target-note ${t.error ? "font-semibold text-bad" : "text-ink-2"} ${foreign || t.sized?.holds === false ? "is-open" : ""}`}
         role={t.error ? "alert" : undefined}
       >
         {t.error ? (
@@ -235,7 +241,17 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
           <>
             {t.sized && (
               <>
-                Read as <Len nm={t.sized.value} style={style} step={64} />
+                {t.sized.holds ? (
+                  <>
+                    Read as <Len nm={t.sized.value} style={style} step={64} />
+                  </>
+                ) : (
+                  <>
+                    <Len nm={t.sized.value} style={style} step={64} />{" "}
+                    {t.sized.gave ? `gave way to ${named(t.sized.gave)}` : "does not hold"}: it is{" "}
+                    <Len nm={t.sized.out} style={style} step={64} />
+                  </>
+                )}
                 {t.sized.also.map((a) => (
                   <span key={a.meaning}>
                     , {meaning(a.meaning)} <Len nm={a.value} style={style} />
@@ -251,6 +267,15 @@ const TargetRow = memo(function TargetRow({ target: t, edit: change, settle, sty
     </li>
   );
 }, sameRow);
+
+/** How large it is, where that is not what was asked for. */
+function Stands({ size, style }: { size: Size; style: Style }) {
+  return (
+    <strong className="whitespace-nowrap text-bad">
+      is <Len nm={size.out} style={style} step={64} />
+    </strong>
+  );
+}
 
 /** What follows from a stated size, with its sum and its other meanings. */
 function CentreNote({ size, style }: { size: Size; style: Style }) {

@@ -1,6 +1,6 @@
 import { meaning } from "../../lib/words";
 import { type Answer, type Plan, type Project, type Prompt, type Repeat, type Size, type Starter, pointer } from "../../api/client";
-import { INCH, type Style, text } from "../../lib/format";
+import { INCH, type Style, onTape, text } from "../../lib/format";
 
 /** One thing the builder states: a size with its meaning, a count, a choice. */
 export interface Target {
@@ -16,6 +16,9 @@ export interface Target {
 }
 
 const axes = ["wide", "deep", "high"];
+
+/** How a length is written where it may be none of the tape's. */
+export const styleOf = (nm: number, style: Style): Style => (style === "inches" && !onTape(nm, 64) ? "decimal" : style);
 
 /** Whether a starter's answers drive the frame. */
 export const isDriven = (p: Project) => p.starter !== undefined && !p.starter.own;
