@@ -115,6 +115,7 @@ describe("a size along no axis", () => {
     ],
     span: [0, 0],
     value: 50 * IN,
+    out: 50 * IN,
   };
 
   it("stands beside what it measures, its label on its line", () => {
