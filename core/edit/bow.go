@@ -374,7 +374,7 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 			size.ID, size.Value, size.Text, size.Unit = z.ID, z.Value, z.Text, z.Unit
 		} else {
 			was := z.Says() + " of " + mention.Of(w.Pipe)
-			e.gave = append(e.gave, GivenUp{Size: z.ID, Was: was, Now: "a rise of " + size.Text, Words: "is split at its crown"})
+			e.gave = append(e.gave, GivenUp{Size: z.ID, Was: was, Now: "a rise of " + size.Value.Typed(size.Text, size.Unit), Words: "is split at its crown"})
 		}
 		e.doc.DropSize(z.ID)
 	}

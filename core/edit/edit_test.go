@@ -425,3 +425,15 @@ func TestARefusalNamesItsField(t *testing.T) {
 		assert.Equal(t, c.field, r.Field, "%s: %+v", r.What, c.of)
 	}
 }
+
+// Nothing is held at a pipe's open end, and nobody is told that it is; with a cap, or in a fitting, it is.
+func TestNothingIsHeldAtAnOpenEnd(t *testing.T) {
+	h := nothing(t)
+	h.walk("", "right 20 cut")
+	assert.Contains(t, h.refused(edit.Edit{Gesture: &edit.Hold{Joints: []string{"j2"}, Mode: frame.Slip}}).What, "open end")
+	assert.Contains(t, h.refused(edit.Edit{Gesture: &edit.Hold{Pipes: []string{"p1"}, Mode: frame.Slip}}).What, "both its ends are open")
+	h.walk("j2", "up 10 cut capped")
+	h.do(edit.Edit{Gesture: &edit.Hold{Joints: []string{"j2", "j3"}, Mode: frame.Slip}})
+	h.do(edit.Edit{Gesture: &edit.Hold{Pipes: []string{"p1"}, Mode: frame.Eased}})
+	assert.Len(t, h.doc.ModeRules, 3, "of the pipe only the end that goes into something")
+}

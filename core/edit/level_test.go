@@ -225,3 +225,18 @@ func TestACapThatGoesIsSaid(t *testing.T) {
 		`Upright height 36 floor to cap top ends at a fitting now, where a pipe's end was: what hangs on it moves by 29/64"`,
 	)
 }
+
+// The whole that is asked for is the whole that stands, also where the first joint of the outermost level is a pipe's bare
+// end, and the fittings beside it stand out further.
+func TestTheWholeIsMeasuredOverAllThatStandsThere(t *testing.T) {
+	h := nothing(t)
+	h.doc.Size = "1"
+	h.walk("", "down 10 cut") // j1 is a bare end, j2 below it an elbow
+	h.walk("j2", "right 20 cut")
+	h.walk("j3", "up 10 cut")
+	for a, typed := range map[measure.Axis]string{measure.X: "22 outside", measure.Z: "12 outside"} {
+		h.do(edit.Edit{Gesture: &edit.Overall{Axis: a, Length: typed}, Answers: []string{"size s1", "size s2", "size s3"}})
+		want, _ := measure.Parse(typed[:2], measure.Reading{})
+		assert.Equal(t, want, h.plan().Frames[0].Overall[a].Size, "%s", typed)
+	}
+}

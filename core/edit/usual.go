@@ -116,6 +116,16 @@ func (w *Hold) on(e *editor) (Done, error) {
 		if err != nil {
 			return Done{}, in("/joints", err)
 		}
+		if !e.holds(n) {
+			return Done{}, in(
+				"/joints",
+				refuse(
+					"cap it first, or name a joint with a fitting",
+					"nothing is held at %s: it is the open end of a pipe",
+					mention.Of(id),
+				),
+			)
+		}
 		rule(frame.ModeRule{Joint: e.view.Graph.Nodes[n].ID})
 		what = append(what, mention.Of(e.view.Graph.Nodes[n].ID))
 	}
@@ -124,8 +134,17 @@ func (w *Hold) on(e *editor) (Done, error) {
 		if err != nil {
 			return Done{}, in("/pipes", err)
 		}
-		for _, n := range e.view.Graph.Edges[i].Ends {
-			rule(frame.ModeRule{Joint: e.view.Graph.Nodes[n].ID, Pipe: id})
+		ends := e.view.Graph.Edges[i].Ends
+		if !e.holds(ends[0]) && !e.holds(ends[1]) {
+			return Done{}, in(
+				"/pipes",
+				refuse("cap it first, or name one that goes into a fitting", "nothing holds %s: both its ends are open", mention.Of(id)),
+			)
+		}
+		for _, n := range ends {
+			if e.holds(n) {
+				rule(frame.ModeRule{Joint: e.view.Graph.Nodes[n].ID, Pipe: id})
+			}
 		}
 		what = append(what, mention.Of(id))
 	}
@@ -135,6 +154,9 @@ func (w *Hold) on(e *editor) (Done, error) {
 	}
 	return Done{Label: strings.Join(what, ", ") + ": " + frame.Label(frame.ModeWords(), w.Mode)}, nil
 }
+
+// holds says whether a fitting stands at a joint, or a cap: what a pipe goes into.
+func (e *editor) holds(node int) bool { return e.view.Fits.Joints[node].Kind != "" }
 
 // Label says what a size is called.
 type Label struct {

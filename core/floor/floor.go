@@ -8,6 +8,7 @@ import (
 
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/fitting"
+	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/model"
 )
@@ -22,7 +23,8 @@ const (
 	narrow = measure.Inch / 2
 )
 
-// Judge says where a frame hovers above its floor, and whether it stands on a line.
+// Judge says where a frame hovers above its floor, which foot hangs in the air, and whether it stands on a line; what stands
+// over stakes is held by them.
 // wheels are where the wheels of axles touch the floor. A bare pipe's end always
 // floats: what is round the other end is thicker. What is held by hand stands on no floor.
 func Judge(b *model.Built, wheels []fitting.Contact) (fs []finding.Finding) {
@@ -64,7 +66,12 @@ func Judge(b *model.Built, wheels []fitting.Contact) (fs []finding.Finding) {
 		fs = append(fs, finding.New("hovers", finding.Warn, finding.All(finding.Joint, hover...)...).
 			With("most", finding.All(finding.Joint, worst.Joint)).With("gap", worst.Gap))
 	}
-	if len(rests) > 0 && footing(rests) < narrow {
+	for _, f := range hangs(b) {
+		fs = append(fs, finding.New("hangs", finding.Warn, finding.All(finding.Joint, b.Graph.Nodes[f.joint].ID)...).
+			With("gap", f.low-b.Floor))
+	}
+	staked := slices.ContainsFunc(b.Graph.Nodes, func(n frame.Node) bool { return n.End == frame.StakedEnd })
+	if len(rests) > 0 && !staked && footing(rests) < narrow {
 		fs = append(fs, finding.New("stands-on-a-line", finding.Note, finding.All(finding.Joint, rests[0].Joint)...))
 	}
 	return fs

@@ -271,6 +271,11 @@ var messages = map[string]Message{
 		Text: `{{.most}} hangs {{.gap}} above the floor{{if gt .n 1}}, the most of {{.n}}{{end}}`,
 		Hint: `a frame stands on its lowest rims: lower this one, or take one size for all that stands on the floor`,
 	},
+	"hangs": {
+		Text: `{{.subject}} hangs {{.gap}} above the floor, where others like it stand`,
+		Hint: `make its upright longer, or leave it so if it is meant to hang`,
+		Many: `{{count .n "foot hangs" "feet hang"}} above the floor, where others like them stand: {{list .subjects}}`,
+	},
 	"nearly-level": {
 		Text: `{{.subject}} is nearly in line: its ends are {{.off}} apart {{.way}}`,
 		Hint: `less than half a fitting: what leads to its two ends is measured to different things`,

@@ -39,7 +39,7 @@ var above = map[string]string{
 	"procure": "measure catalog frame fitting model why finding material stock shop cost joinery record",
 	// analyses, each of which is a question to a built frame or a purchase
 	"link": analysis + " fit why material", "bows": analysis + " curve", "ends": analysis + " edit",
-	"kept": analysis + " edit", "level": analysis + " edit together", "sound": analysis + " together cutlist", "tolerance": analysis + " cutlist", "budget": analysis + " procure reading",
+	"kept": analysis + " edit", "level": analysis + " edit together", "floor": analysis + " together", "sound": analysis + " together cutlist", "tolerance": analysis + " cutlist", "budget": analysis + " procure reading",
 	"plan": "*",
 }
 

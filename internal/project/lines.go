@@ -145,12 +145,24 @@ func (page *Page) hold(rules []frame.ModeRule, doc *frame.Document) {
 			continue
 		}
 		g := &edit.Hold{Rules: []frame.ModeRule{r}}
-		if r == (frame.ModeRule{Joint: r.Joint, Mode: r.Mode, Reason: r.Reason}) && r.Joint != "" {
+		// of an open end nothing is held yet, and no line says so: the rule is kept as it is, for what comes to stand there
+		if r == (frame.ModeRule{Joint: r.Joint, Mode: r.Mode, Reason: r.Reason}) && r.Joint != "" && !openEnd(doc, r.Joint) {
 			g = &edit.Hold{Joints: []string{r.Joint}, Mode: r.Mode, Reason: r.Reason}
 		}
 		page.Add(edit.Edit{Gesture: g}, edit.Done{}, doc, page.Ready(doc, lines.Line{}), "")
 	}
 	page.Held = slices.Clone(rules)
+}
+
+// openEnd says whether a joint of the frame itself is the open end of a pipe.
+func openEnd(doc *frame.Document, joint string) bool {
+	j, pipes := doc.Root.Joint(joint), 0
+	for i := range doc.Root.Pipes {
+		if p := &doc.Root.Pipes[i]; p.From == joint || p.To == joint {
+			pipes++
+		}
+	}
+	return j != nil && pipes <= 1 && j.Fitting == nil && j.End != frame.CappedEnd
 }
 
 // Saying is a line as it is typed, with what is picked while it is.

@@ -121,7 +121,8 @@ func TestAllThatIsTypedIsOnThePage(t *testing.T) {
 	x.p.Sizes = map[string]starter.Answer{x.p.Frame.Root.Sizes[0].ID: {Text: "30", Meaning: frame.Cut, Unit: measure.Inches}}
 	x.p.ModeRules = append(x.p.ModeRules, frame.ModeRule{Joint: "j1", Mode: frame.Eased})
 	x.gesture(&edit.Walk{From: "j3", Line: "left to j1"})
-	assert.Equal(t, []string{"size 1", "right 24 cut", "up 10 cut", "dry j2", "retype s1 30 cut", "eased j1", "left to j1"}, x.texts())
+	ofAnOpenEnd := `do {"hold":{"rules":[{"joint":"j1","mode":"eased"}]}}`
+	assert.Equal(t, []string{"size 1", "right 24 cut", "up 10 cut", "dry j2", "retype s1 30 cut", ofAnOpenEnd, "left to j1"}, x.texts())
 	wide := planned(t, x.p).Frames[0].Overall[0].Size
 
 	again := blankPages(t)
