@@ -42,7 +42,7 @@ func readCase(t testing.TB, name string) plan.Job {
 	require.NoError(t, err)
 	doc, err := wireframe.Read(data)
 	require.NoError(t, err)
-	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 1}}, Tool: "given"}
+	return plan.Job{Frames: []plan.FrameUse{{Document: *doc, Copies: 1}}, Step: plan.DefaultStep, Tool: "given"}
 }
 
 func caseNames(t testing.TB) (names []string) {

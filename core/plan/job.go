@@ -71,7 +71,7 @@ const (
 type Job struct {
 	Frames  []FrameUse     `json:"frames"`
 	Tool    string         `json:"tool"`           // the cutting tool's id; it sets the kerf
-	Step    measure.Length `json:"step"`           // of the tape; 1/16 in when zero
+	Step    measure.Length `json:"step"`           // of the tape; where it is zero, 1/16 in, or 1 mm of a frame in millimetres
 	EndTrim measure.Length `json:"endTrim"`        // cut off each stick first
 	Have    []reading.Item `json:"have,omitempty"` // the parts of a described build
 	// Stock and Prices are the job's own: the lengths in the place of those on sale in

@@ -19,8 +19,22 @@ import (
 	"sturdyelbow/core/procure"
 )
 
-// DefaultStep is the tape's step where a job names none.
-const DefaultStep = measure.Inch / 16
+// The tape's steps where a job names none: a sixteenth, and a millimetre for a frame in millimetres.
+const (
+	DefaultStep = measure.Inch / 16
+	MetricStep  = measure.Millimetre
+)
+
+// tape is the step to which the job's cuts are rounded: its own, or that of the tape which its first frame is measured with.
+func (j *Job) tape() measure.Length {
+	switch {
+	case j.Step > 0:
+		return j.Step
+	case len(j.Frames) > 0 && j.Frames[0].Document.Units == measure.Millimetres:
+		return MetricStep
+	}
+	return DefaultStep
+}
 
 // Make plans a job with what the shop sells and what has been done. Work that was begun
 // keeps the figures of the shop that it was begun with. Make builds the frames, runs the analyses of each, buys and cuts, and runs those of the whole job. The
@@ -43,7 +57,7 @@ func plans(ctx context.Context, job Job, shop Shop, work Work, draft bool, steps
 	if err != nil {
 		return nil, err
 	}
-	p := &Plan{Step: cmp.Or(job.Step, DefaultStep), Findings: []finding.Finding{}, Newer: newer, Begun: work.Figures != nil}
+	p := &Plan{Step: job.tape(), Findings: []finding.Finding{}, Newer: newer, Begun: work.Figures != nil}
 	if err := p.build(ctx, &job, &shop, c); err != nil {
 		return nil, err
 	}

@@ -14,6 +14,7 @@ import (
 	"sturdyelbow/core/cost"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
+	"sturdyelbow/core/lines"
 	"sturdyelbow/core/material"
 	"sturdyelbow/core/measure"
 	"sturdyelbow/core/plan"
@@ -268,4 +269,43 @@ func classic() (all []starter.Starter) {
 		all = append(all, s)
 	}
 	return all
+}
+
+// A size is said as people write one, for a pipe and for all that follow.
+func TestASizeIsSaidAsItIsWritten(t *testing.T) {
+	tools, err := plan.LineTools(context.Background(), plan.Job{Tool: "saw"}, nil)
+	require.NoError(t, err)
+	for _, text := range []string{"right 24 cut size 1 1/2", "size 1 1/2\nright 24 cut", "size 1-1/2\nright 24 cut"} {
+		all, err := lines.Parse(text)
+		require.NoError(t, err)
+		page, doc, _ := (&lines.Page{Lines: all}).Draw(
+			&frame.Document{Format: frame.Format, Units: measure.Inches, Size: "3/4", Mode: frame.Cemented},
+			tools,
+		)
+		require.Nil(t, page.Wrong, "%s: %v", text, page.Wrong)
+		g, err := frame.Expand(doc)
+		require.NoError(t, err)
+		assert.Equal(t, catalog.Size("1-1/2"), g.Edges[0].Size, text)
+	}
+}
+
+// A frame in millimetres is cut by a millimetre's tape: 1200 stays 1200. A step that is said counts.
+func TestTheStepIsThatOfTheUnits(t *testing.T) {
+	s, ok := starter.Find("panel")
+	require.True(t, ok)
+	doc, err := s.Build(measure.Millimetres, map[string]starter.Answer{"width": {Text: "1200", Meaning: frame.Centre}})
+	require.NoError(t, err)
+	job := plan.Job{Frames: []plan.FrameUse{{Document: doc, Copies: 1}}, Tool: "saw"}
+	made, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
+	require.NoError(t, err)
+	assert.Equal(t, measure.Millimetre, made.Step)
+	for _, c := range made.Cuts {
+		assert.Zero(t, c.Cut%measure.Millimetre, "%s", c.Cut)
+	}
+	job.Step = plan.DefaultStep
+	made, err = plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
+	require.NoError(t, err)
+	for _, c := range made.Cuts {
+		assert.Zero(t, c.Cut%plan.DefaultStep, "%s", c.Cut)
+	}
 }

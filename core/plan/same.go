@@ -28,7 +28,7 @@ func findSame(ctx context.Context, job Job, shop Shop, work Work, before *Plan, 
 	if err != nil {
 		return nil, err
 	}
-	t := &thrift{ctx: ctx, job: job, shop: shop, work: work, cat: c, step: cmp.Or(job.Step, DefaultStep)}
+	t := &thrift{ctx: ctx, job: job, shop: shop, work: work, cat: c, step: job.tape()}
 	now, err := t.build(f, &job.Frames[f].Document)
 	if err != nil {
 		return nil, err

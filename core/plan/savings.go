@@ -95,7 +95,7 @@ func FindSavings(ctx context.Context, job Job, shop Shop, work Work, typed bool)
 	if err != nil {
 		return nil, err
 	}
-	t := &thrift{ctx: ctx, job: job, shop: shop, work: work, cat: c, step: cmp.Or(job.Step, DefaultStep)}
+	t := &thrift{ctx: ctx, job: job, shop: shop, work: work, cat: c, step: job.tape()}
 	for i := range job.Frames {
 		b, err := t.build(i, &job.Frames[i].Document)
 		if err != nil {
@@ -129,7 +129,7 @@ func FindSavings(ctx context.Context, job Job, shop Shop, work Work, typed bool)
 }
 
 func (t *thrift) build(frame int, d *frame.Document) (*model.Built, error) {
-	return model.Build(t.ctx, t.shop.Seated(d), t.cat, cmp.Or(t.job.Step, DefaultStep), frame)
+	return model.Build(t.ctx, t.shop.Seated(d), t.cat, t.job.tape(), frame)
 }
 
 // purchase buys for frames; tidy plans the cuts as they will be, and not only what is bought.

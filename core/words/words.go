@@ -62,6 +62,10 @@ func Of(line string) (all []Word) {
 			all[k].Text, all[k].To = all[k].Text+" "+w.Text, to
 			continue
 		}
+		if k := len(all) - 1; k >= 1 && !quoted && all[k-1].Is("size") && whole.MatchString(all[k].Text) && fraction.MatchString(w.Text) {
+			all[k].Text, all[k].To = all[k].Text+"-"+w.Text, to // size 1 1/2, as people write it, is 1-1/2
+			continue
+		}
 		all = append(all, w)
 	}
 	return all
@@ -69,6 +73,12 @@ func Of(line string) (all []Word) {
 
 // inPart is the second half of the name of what is in a part: 1/j3 of foot 1/j3.
 var inPart = regexp.MustCompile(`^\d+(#\d+)?/[^\s/0-9]`)
+
+// whole and fraction are the two parts of a pipe size that is written as one writes a length.
+var (
+	whole    = regexp.MustCompile(`^\d$`)
+	fraction = regexp.MustCompile(`^\d/\d"?[,;:]?$`)
+)
 
 // plain is a name that needs no quotation marks, of a part and of what is in one.
 var (

@@ -24,6 +24,14 @@ func TestALineIsParted(t *testing.T) {
 	assert.Equal(t, []string{"5", "ft", `2"`}, texts(`5 ft 2"`), "an inch mark begins no quotation")
 	assert.Equal(t, []string{`"top`, "rail"}, texts(`"top rail`), "nor does one that does not end")
 
+	assert.Equal(
+		t,
+		[]string{"right", "24", "size", "1-1/2", "capped"},
+		texts("right 24 size 1 1/2 capped"),
+		"a size as one writes a length",
+	)
+	assert.Equal(t, []string{"right", "24", "1/2", "cut"}, texts("right 24 1/2 cut"))
+
 	w := words.Of(`é "to" to,`)
 	assert.False(t, w[1].Is("to"), "a quoted word is a name")
 	assert.Equal(t, "to", w[1].Trimmed())
