@@ -209,6 +209,13 @@ func (w *window) see(text string) {
 	w.until(fmt.Sprintf("the page shows %q", text), `t => document.body.innerText.replace(/\s+/g, " ").includes(t)`, text)
 }
 
+// asks waits until the page asks a question, and has asked it for as long as it takes to read.
+func (w *window) asks(title string) {
+	w.t.Helper()
+	w.see(title)
+	w.until("a key answers it", `() => document.querySelector(".answers[data-read=true]") !== null`)
+}
+
 func (w *window) gone(text string) {
 	w.t.Helper()
 	w.until(fmt.Sprintf("the page no longer shows %q", text), `t => !document.body.innerText.replace(/\s+/g, " ").includes(t)`, text)

@@ -241,7 +241,7 @@ func TestACutLengthDrivesTheSize(t *testing.T) {
 	d.fill("Make it", "44")
 	// three sizes cannot hold together: what gives way is asked, and answered by
 	// keyboard
-	d.see("What gives way?")
+	d.asks("What gives way?")
 	d.see("cannot hold together")
 	d.axe("the question")
 	d.until("an answer has the focus", `() => document.activeElement?.className === "answer"`)
@@ -266,7 +266,7 @@ func TestACutLengthDrivesTheSize(t *testing.T) {
 	// undo brings the question back; the mouse chooses otherwise
 	d.MustElement(".stage-list").MustFocus()
 	d.ctrl(input.KeyZ)
-	d.see("What gives way?")
+	d.asks("What gives way?")
 	d.click(".answer:nth-child(2)")
 	d.gone("What gives way?")
 	d.until("the base gave way", `() => /36 cut of [A-Z](?: \([^()]+\))? → /.test(document.querySelector(".tape-last")?.innerText)`)
@@ -281,7 +281,7 @@ func TestACutLengthDrivesTheSize(t *testing.T) {
 	d.lens("Frame")
 	d.MustElement(".stage-list").MustFocus()
 	d.ctrl(input.KeyZ)
-	d.see("What gives way?")
+	d.asks("What gives way?")
 	d.press("Leave everything as it was")
 	d.gone("cut 44″")
 	d.see("cut 36″")

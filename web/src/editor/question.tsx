@@ -1,15 +1,29 @@
-import { useCallback, useEffect, useRef } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { Asks } from "../desk/gestures";
 import { useOpen } from "../desk/use";
 import { Dialog } from "../ui/dialog";
 
-/** Sizes and reasons that cannot hold together: what gives way? Answered by mouse, by the arrows and Enter, or by the option's number. */
+/** How long a question is there before a key answers it: one that was meant for what was there before answers nothing. */
+const toRead = 300;
+
+const answers = (key: string) => /^[1-9]$/.test(key) || key === "Enter" || key === " ";
+
+/**
+ * Sizes and reasons that cannot hold together: what gives way? Answered by mouse, by the arrows and Enter, or by the option's number. A key
+ * that is held, or comes before the question can have been read, answers nothing and is told; Escape and the mouse always count.
+ */
 export function Ask({ asks }: { asks: Asks }) {
   const open = useOpen();
   // the frame shows the pipe that an answer is about
   const onPipe = useCallback((id: string | undefined) => open.store.setState({ about: id }), [open]);
   const { question, choose } = asks;
   const first = useRef<HTMLButtonElement>(null);
+  const [read, setRead] = useState(false);
+  const [early, setEarly] = useState<string>();
+  useEffect(() => {
+    const soon = setTimeout(() => setRead(true), toRead);
+    return () => clearTimeout(soon);
+  }, []);
   useEffect(() => {
     onPipe(undefined);
     first.current?.focus();
@@ -22,7 +36,16 @@ export function Ask({ asks }: { asks: Asks }) {
         role="group"
         aria-label="Answers"
         className="answers"
+        data-read={read}
+        onKeyUp={(e) => !read && answers(e.key) && e.preventDefault()}
         onKeyDown={(e) => {
+          if (answers(e.key) && (e.repeat || !read)) {
+            setEarly(e.key === " " ? "Space" : e.key);
+            e.preventDefault();
+            e.stopPropagation();
+            return;
+          }
+          setEarly(undefined);
           const all = [...e.currentTarget.querySelectorAll("button")];
           const at = all.indexOf(document.activeElement as HTMLButtonElement);
           if (e.key === "ArrowDown") all[(at + 1) % all.length]?.focus();
@@ -47,6 +70,9 @@ export function Ask({ asks }: { asks: Asks }) {
           </button>
         ))}
       </div>
+      <p role="status" className="mt-2 text-sm text-warn">
+        {early && `${early} was held, or came before the question could be read, and answered nothing: press it once more.`}
+      </p>
       <p className="mt-3">
         <button type="button" className="btn btn-small" onClick={() => choose(undefined)}>
           Leave everything as it was
