@@ -54,7 +54,9 @@ func TestWhatGaveWayIsOfferedBack(t *testing.T) {
 	d.keys(input.Digit1)
 	d.asks("What gives way?")
 	d.axe("the question beside the frame")
-	d.MustEval(`() => document.activeElement.dispatchEvent(new KeyboardEvent("keydown", { key: "1", repeat: true, bubbles: true, cancelable: true }))`)
+	d.MustEval(
+		`() => document.activeElement.dispatchEvent(new KeyboardEvent("keydown", { key: "1", repeat: true, bubbles: true, cancelable: true }))`,
+	)
 	d.see("1 was held, or came before the question could be read, and answered nothing")
 	d.until(
 		"the second answer",

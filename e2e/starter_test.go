@@ -26,7 +26,7 @@ func TestAStartersFrameStaysTheStarters(t *testing.T) {
 
 	d.write("Bays", "2")
 	d.press("findings")
-	d.see("Set aside for now: j1 and pipe p1.")
+	d.see("Set aside for now: a joint drawn by hand and a pipe drawn by hand.")
 	d.see("It hangs on post 2/top, which is not there now, and comes back with it.")
 	d.axe("what is set aside")
 	d.keys(input.Escape)
@@ -47,7 +47,7 @@ func TestAStartersFrameStaysTheStarters(t *testing.T) {
 	d.focus("More for post 1, Across, left to right")
 	d.keys(input.Enter)
 	d.press("Take it away with what stands on it")
-	d.see("Go on with a frame of your own?")
+	d.asks("Go on with a frame of your own?")
 	d.keys(input.Digit1)
 	d.has("a post less", 22)
 

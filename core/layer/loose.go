@@ -2,6 +2,7 @@ package layer
 
 import (
 	"encoding/json"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -132,6 +133,14 @@ func (l Layer) Missing(doc *frame.Document) (all []string) {
 // others: planes, sizes, reasons.
 func (r *Record) Words() string {
 	name := r.ID
+	if r.Added() && byHand.MatchString(name) { // it has a number, and no name that anybody gave it
+		switch r.Kind {
+		case Joint:
+			return "a joint drawn by hand"
+		case Pipe:
+			return "a pipe drawn by hand"
+		}
+	}
 	if r.In != "" {
 		name += " of " + r.In
 	}
@@ -155,6 +164,9 @@ func (r *Record) Words() string {
 	}
 	return ""
 }
+
+// byHand is the number of what a gesture made.
+var byHand = regexp.MustCompile(`^[jp]\d+$`)
 
 func (r *Record) jointWords(name string) string {
 	if r.Added() || r.Gone() {

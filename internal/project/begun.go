@@ -83,13 +83,24 @@ func told(made starter.Made) (fs []finding.Finding) {
 // wordsOf names what is set aside, the first few of it.
 func wordsOf(aside layer.Layer) string {
 	var all []string
+	count := map[string]int{}
 	for i := range aside {
-		if w := aside[i].Words(); w != "" && !slices.Contains(all, w) {
+		w := aside[i].Words()
+		if w == "" {
+			continue
+		}
+		if count[w]++; count[w] == 1 {
 			all = append(all, w)
 		}
 	}
 	if len(all) == 0 {
 		return "a size" // or what only serves others
+	}
+	for i, w := range all {
+		if what, one := strings.CutPrefix(w, "a "); one && count[w] > 1 { // a pipe drawn by hand
+			noun, how, _ := strings.Cut(what, " ")
+			all[i] = fmt.Sprintf("%d %ss %s", count[w], noun, how)
+		}
 	}
 	return few(all)
 }

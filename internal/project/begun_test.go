@@ -204,7 +204,7 @@ func TestATeeInARailWaitsForItsBay(t *testing.T) {
 	four := planned(t, answer(p, "bays", starter.Answer{Text: "4"}))
 	assert.Empty(t, found(four, "set-aside"), "posts 1 and 2 are neighbours still")
 	two := planned(t, answer(p, "bays", starter.Answer{Text: "2"}))
-	assert.Contains(t, found(two, "set-aside"), mid)
+	assert.Contains(t, found(two, "set-aside"), "2 joints drawn by hand")
 	assert.False(t, slices.ContainsFunc(two.Frames[0].Joints, func(j plan.Joint) bool { return j.ID == mid }))
 	plain := planned(t, answer(begun("screen"), "bays", starter.Answer{Text: "2"}))
 	assert.Equal(t, plain.Cuts, two.Cuts)
