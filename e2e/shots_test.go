@@ -52,7 +52,7 @@ func TestShots(t *testing.T) {
 			p.until("the line has the focus", `() => document.activeElement?.matches("[data-walk]")`)
 			d.retype("j2: up 23 1/2 cut")
 			p.keys(input.Enter)
-			p.see("ends close")
+			p.asks("ends close")
 			p.keys(input.Enter)
 			p.see("cannot hold together")
 		}},
@@ -104,7 +104,7 @@ func TestShots(t *testing.T) {
 		}},
 		{"finding", at("Ring gate screen"), "How big?", 1280, 800, false, func(p *window) {
 			p.turning()
-			p.write("Lowest rail", "3 3/4")
+			p.write("Lowest rail", "3 1/2")
 			x, y := p.middle(`() => [...document.querySelectorAll(".tag-finding.is-stop")].find(e => e.style.visibility === "visible" && e.title.includes("two sockets take")) ?? null`)
 			p.tap(x, y)
 			p.see("Make Lowest rail")
