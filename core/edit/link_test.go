@@ -112,6 +112,7 @@ func TestAnAxleIsAsLongAsWhatIsOnIt(t *testing.T) {
 	h.do(edit.Edit{Gesture: &edit.Link{Kind: frame.Tie, On: []string{"p1 at 3", "p1 at 5"}, Count: 4}})
 	h.do(edit.Edit{Gesture: &edit.Link{Kind: frame.Clip, On: []string{"p1"}, Count: 3}})
 	assert.Contains(t, h.link(3).Words, "3 clips")
+	assert.Equal(t, "1", h.link(3).Needs[0].Size, "what grips 3/4 pipe is cut from 1 in pipe")
 	h.do(edit.Edit{Gesture: &edit.Link{Kind: frame.Sleeve, On: []string{"p1"}, Size: "1"}})
 	assert.Contains(t, h.codes(), "does-not-go-in", "3/4 pipe does not go into 1 in pipe")
 	h.do(edit.Edit{Gesture: &edit.Link{Kind: frame.Rod, On: []string{"j3"}, Rod: "3/4"}})

@@ -108,7 +108,7 @@ func (j *judge) clip() {
 		return
 	}
 	j.r.Words = fmt.Sprintf("%d %s, each %s", n, plural(n, "clip"), c.Text)
-	j.made(n, "clip", j.size(0), j.b.Length, "cut from pipe: "+c.Text)
+	j.made(n, "clip", c.From, j.b.Length, "cut from pipe: "+c.Text)
 }
 
 func (j *judge) sleeve() {
