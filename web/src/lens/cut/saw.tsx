@@ -14,7 +14,7 @@ import { CutWrong } from "./cut-wrong";
 import { type Clamp, type Held, clamped, wholeOf } from "./clamp";
 import { Flaw } from "./flaw";
 import { leftovers, partAt } from "./left-over";
-import { type Step, type Task, after, nowOf, stepsOf, tally, toBuy } from "./steps";
+import { type Step, type Task, after, nowOf, stepsOf, tally, toBuy, usedWhole } from "./steps";
 import { TouchBar } from "../../ui/touch-bar";
 import { Sticks, asSold, usualScrap } from "./sticks";
 
@@ -178,7 +178,13 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
                 Back
               </button>
               <button ref={main} type="button" className="btn btn-main saw-main" onClick={act}>
-                {step.done ? (left > 0 ? "Next" : "Done") : tasks.find(([t]) => t === task)?.[2]}
+                {step.done
+                  ? left > 0
+                    ? "Next"
+                    : "Done"
+                  : task === "cut" && usedWhole(step.stick)
+                    ? "Take it"
+                    : tasks.find(([t]) => t === task)?.[2]}
               </button>
               <button
                 type="button"
@@ -367,7 +373,9 @@ function Card({ step: s, steps, task, held }: { step: Step; steps: Step[]; task:
       </p>
       {task === "cut" && (
         <p className="saw-stop">
-          {s.stopStays ? (
+          {usedWhole(s.stick) ? (
+            "Used whole: nothing is cut of it"
+          ) : s.stopStays ? (
             "The stop stays where it is"
           ) : (
             <>

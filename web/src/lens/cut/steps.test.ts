@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { DoneEvent, Plan } from "../../api/client";
-import { after, stepsOf, tally } from "./steps";
+import { after, stepsOf, tally, usedWhole } from "./steps";
 
 const piece = (pipe: string, name: string, length: number, cut?: string) => ({
   frame: 0,
@@ -62,4 +62,10 @@ test("skipping comes back to what was left behind, and never ends with pieces le
   expect(after(steps, 3)?.piece.pipe).toBe("p2");
   const all = ["p2", "p3", "p4"].map((pipe, i) => ({ id: `x${i}`, kind: "cut", piece: { pipe, copy: 1 } }) as DoneEvent);
   expect(after(stepsOf(plan, all, "cut"), 3)).toBeUndefined();
+});
+
+test("a stick that is a piece as it is sold is used whole", () => {
+  expect(usedWhole({ length: 120, pieces: [{ length: 120 }] })).toBe(true);
+  expect(usedWhole({ length: 120e6, pieces: [{ length: 119e6 }] })).toBe(false);
+  expect(usedWhole({ length: 120, pieces: [{ length: 60 }, { length: 60 }] })).toBe(false);
 });

@@ -20,6 +20,10 @@ export interface Step {
   done: boolean;
 }
 
+/** Whether a stick is a piece as it is sold: nothing is cut of it. */
+export const usedWhole = (stick: { length: number; pieces: { length: number }[] }) =>
+  stick.pieces.length === 1 && Math.abs((stick.pieces[0]?.length ?? 0) - stick.length) < 1000;
+
 const stepOf = (of: PipeTotal, stick: CutStick, at: number, event: string | undefined, done: boolean): Step => {
   const piece = stick.pieces[at] as StickPiece;
   return {

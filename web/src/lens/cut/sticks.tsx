@@ -6,6 +6,7 @@ import { InPlace } from "../../ui/in-place";
 import { Tick } from "../../ui/tick";
 import { type DrawnPiece, type DrawnStick, alike, tint } from "./alike";
 import { type Run, carriedAs, runsOf } from "./runs";
+import { usedWhole } from "./steps";
 
 /** What is written under each stick. */
 export type Under = "stops" | "marks" | "both" | "none";
@@ -197,8 +198,9 @@ function Row<T extends DrawnStick>({
             </div>
           ))}
         </div>
-        {(under === "stops" || under === "both") && !trim && <Stops runs={runs} style={style} />}
-        {(under === "marks" || under === "both") && !trim && <Marks runs={runs} style={style} />}
+        {under !== "none" && !trim && usedWhole(stick) && <p className="stick-under">Used whole: nothing is cut of it</p>}
+        {(under === "stops" || under === "both") && !trim && !usedWhole(stick) && <Stops runs={runs} style={style} />}
+        {(under === "marks" || under === "both") && !trim && !usedWhole(stick) && <Marks runs={runs} style={style} />}
         {(stick.marks?.length ?? 0) > 0 && (
           <p className="text-sm">
             Cut in the shop at {stick.marks?.map((m) => text(m, style)).join(" and ")} from one end; carried as{" "}
