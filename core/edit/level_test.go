@@ -2,6 +2,7 @@ package edit_test
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"slices"
 	"strconv"
@@ -11,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sturdyelbow/core/edit"
+	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
@@ -239,4 +241,32 @@ func TestTheWholeIsMeasuredOverAllThatStandsThere(t *testing.T) {
 		want, _ := measure.Parse(typed[:2], measure.Reading{})
 		assert.Equal(t, want, h.plan().Frames[0].Overall[a].Size, "%s", typed)
 	}
+}
+
+// Two uprights that were cut an eighth apart are told, and the fix makes their levels one, once it is said what gives way.
+func TestLevelsThatAreNearlyOneAreMadeOne(t *testing.T) {
+	h := nothing(t)
+	h.walk("", "right 40 cut")
+	h.walk("j1", "up 20 cut")
+	h.walk("j2", "up 20 1/8 cut")
+	h.walk("j3", "away 10 cut")
+	h.walk("j4", "away 10 cut")
+	apart := func() *finding.Finding {
+		p := h.plan()
+		if i := slices.IndexFunc(p.Findings, func(f finding.Finding) bool { return f.Code == "levels-apart" }); i >= 0 {
+			return &p.Findings[i]
+		}
+		return nil
+	}
+	found := apart()
+	require.NotNil(t, found)
+	var fix edit.Edit
+	require.NoError(t, json.Unmarshal(found.Fixes[0].Edits[0].Value, &fix))
+	_, _, err := plan.Edit(context.Background(), h.doc, fix, nil)
+	var q *edit.Question
+	require.ErrorAs(t, err, &q, "both were typed")
+	fix.Answers = []string{q.Options[0].ID}
+	h.do(fix)
+	assert.Nil(t, apart())
+	assert.Empty(t, unlike(h.plan()))
 }

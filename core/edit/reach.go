@@ -87,10 +87,7 @@ func (e *editor) bindHeights() error {
 // outside size, or below the foot of a height. The size keeps its typed value, and
 // no longer measures the whole frame; measuring the whole is offered.
 func (e *editor) reportPassed() {
-	was := map[string]*layout.Size{}
-	for i := range e.was.Sizes {
-		was[e.was.Sizes[i].ID] = &e.was.Sizes[i]
-	}
+	was := e.sizesBefore()
 	for i := range e.view.Sizes {
 		z := &e.view.Sizes[i]
 		old := was[z.ID]
@@ -147,25 +144,26 @@ func beyond(v *model.Located, z *layout.Size) [2]measure.Length {
 	return [2]measure.Length{lo - v.Whole[z.Axis][0], v.Whole[z.Axis][1] - hi}
 }
 
-// reportUncapped tells which typed sizes end at something else than before, because a pipe goes on where a cap or an open
-// end was. They hold as typed, measured to the fitting that stands there now, and what hangs on them moves.
-func (e *editor) reportUncapped() {
-	goesOn := func(i int) bool {
-		n := &e.was.Graph.Nodes[i]
-		k := e.view.Graph.Node(n.ID)
-		return n.End != frame.OpenEnd && len(n.Pipes) == 1 && k >= 0 && len(e.view.Graph.Nodes[k].Pipes) > 1
-	}
-	any := false
-	for i := range e.was.Graph.Nodes {
-		any = any || goesOn(i)
-	}
-	if !any {
-		return
-	}
+// sizesBefore are the sizes of the frame as it was before the gesture, by their ids.
+func (e *editor) sizesBefore() map[string]*layout.Size {
 	was := map[string]*layout.Size{}
 	for i := range e.was.Sizes {
 		was[e.was.Sizes[i].ID] = &e.was.Sizes[i]
 	}
+	return was
+}
+
+// reportUncapped tells which typed sizes end at something else than before, because a pipe goes on where a cap or an open
+// end was. They hold as typed, measured to the fitting that stands there now, and what hangs on them moves.
+func (e *editor) reportUncapped() {
+	goesOn := func(n frame.Node) bool {
+		k := e.view.Graph.Node(n.ID)
+		return n.End != frame.OpenEnd && len(n.Pipes) == 1 && k >= 0 && len(e.view.Graph.Nodes[k].Pipes) > 1
+	}
+	if !slices.ContainsFunc(e.was.Graph.Nodes, goesOn) {
+		return
+	}
+	was := e.sizesBefore()
 	for i := range e.view.Sizes {
 		z := &e.view.Sizes[i]
 		old := was[z.ID]

@@ -45,7 +45,7 @@ func Judge(b *model.Built) (fs []finding.Finding) {
 				apart := r.lo - was.lo
 				p, q := b.Graph.Edges[was.pipe].Ends[0], b.Graph.Edges[r.pipe].Ends[0]
 				if apart > b.Step.Half() && apart < max(half(b, was.pipe), half(b, r.pipe)) && parts.Root(p) == parts.Root(q) &&
-					!typed(b, apart) {
+					!typed(b, a, apart) {
 					fs = append(fs, near(b, a, p, q, apart))
 				}
 			}
@@ -80,10 +80,10 @@ func half(b *model.Built, pipe int) measure.Length {
 	return max(b.Fits.Joints[e.Ends[0]].Body, b.Fits.Joints[e.Ends[1]].Body).Half()
 }
 
-// typed says whether somebody typed a size that is a distance of centres.
-func typed(b *model.Built, apart measure.Length) bool {
+// typed says whether somebody typed a size along an axis that is a distance of centres.
+func typed(b *model.Built, a measure.Axis, apart measure.Length) bool {
 	return slices.ContainsFunc(b.Sizes, func(z layout.Size) bool {
-		return !z.Inferred && (z.Centre-apart).Abs() <= layout.OneMark
+		return !z.Inferred && (z.Axis == a || z.Axis == layout.Sloped) && (z.Centre-apart).Abs() <= layout.OneMark
 	})
 }
 

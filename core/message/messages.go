@@ -56,7 +56,7 @@ var messages = map[string]Message{
 	},
 
 	"unfinished": {
-		Text: `unfinished: {{count .lines "line" "lines"}} {{if eq .lines 1}}waits{{else}}wait{{end}}. Line {{.line}}, “{{.text}}”: {{.what}}`,
+		Text: `unfinished: {{.words}}. Line {{.line}}, “{{.text}}”: {{.what}}`,
 		Hint: `{{.mend}}; all that is summed up is of what is drawn so far`,
 	},
 

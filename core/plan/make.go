@@ -103,7 +103,10 @@ func (p *Plan) build(ctx context.Context, job *Job, s *Shop, c *catalog.Catalog)
 		}
 		f := frameOf(b, use.Copies, use.Was)
 		found := append(f.analyse(ctx, use), use.Findings...)
-		if f.Waiting = use.Waiting; f.Waiting != nil {
+		if use.Waiting != nil {
+			w := *use.Waiting
+			w.Words = w.wait()
+			f.Waiting = &w
 			found = append([]finding.Finding{f.Waiting.finding()}, found...)
 		}
 		for k := range found {

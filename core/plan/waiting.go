@@ -10,14 +10,15 @@ import (
 // finished, and what is summed up of it is of a part.
 type Waiting struct {
 	Lines int    `json:"lines"` // how many of them say something
+	Words string `json:"words"` // the same in words: 2 lines wait
 	Line  int    `json:"line"`  // the first, by its place on the page, from 1
 	Text  string `json:"text"`  // of the first
 	What  string `json:"what"`  // why it could not be drawn; mentions pipes and joints
 	Hint  string `json:"hint"`
 }
 
-// Words say in short how many wait.
-func (w *Waiting) Words() string {
+// wait puts into words how many wait.
+func (w *Waiting) wait() string {
 	if w.Lines == 1 {
 		return "1 line waits"
 	}
@@ -27,5 +28,5 @@ func (w *Waiting) Words() string {
 // finding tells it: whatever else is found is found in a part of the frame.
 func (w *Waiting) finding() finding.Finding {
 	return finding.New("unfinished", finding.Stop).
-		With("lines", w.Lines).With("line", w.Line).With("text", w.Text).With("what", w.What).With("mend", w.Hint)
+		With("words", w.Words).With("line", w.Line).With("text", w.Text).With("what", w.What).With("mend", w.Hint)
 }

@@ -32,9 +32,9 @@ func OfferRoom(ctx context.Context, b *model.Built, fs []finding.Finding) {
 				continue
 			}
 			if value := room(ctx, b, s, pc, &trials, most); value > 0 {
-				label := fmt.Sprintf("Make %s %s", s.Label, value)
+				label := fmt.Sprintf("Make %s %s", s.Label, value.Tape(b.Doc.Units))
 				if s.Label == "" {
-					label = fmt.Sprintf("%s becomes %s", layout.Said(s), value)
+					label = fmt.Sprintf("%s becomes %s", layout.Said(s), value.Tape(b.Doc.Units))
 				}
 				n.Fixes = append(n.Fixes, finding.Fix{Label: label,
 					Edits: []finding.Edit{
@@ -46,11 +46,11 @@ func OfferRoom(ctx context.Context, b *model.Built, fs []finding.Finding) {
 	}
 }
 
-// room finds the least value of a stated size, in 16ths, at which a piece is
+// room finds the least value of a stated size, in steps of the tape, at which a piece is
 // no longer too short; 0 when the size does not help. A piece that takes but a
 // part of the change, as one of several equal bays, needs so much more.
 func room(ctx context.Context, b *model.Built, s *layout.Size, pc *cutlist.Piece, trials *int, most int) measure.Length {
-	const step = measure.Inch / 16
+	step := b.Step
 	at := func(value measure.Length) *cutlist.Piece {
 		*trials++
 		changed := b.Doc.Clone()

@@ -2,6 +2,7 @@ package sound_test
 
 import (
 	"context"
+	"encoding/json"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -84,3 +85,21 @@ func TestAPieceWithoutRoom(t *testing.T) {
 }
 
 const narrow = `{"wireframe":1,"joints":{"a":[0,0,9],"b":[0,0,0],"c":[1.5,0,0],"d":[1.5,0,9]},"pipes":[["a","b"],["b","c"],["c","d"]]}`
+
+// Room is offered in steps of the tape that the frame is cut by, and in its unit.
+func TestRoomIsOfferedInStepsOfTheTape(t *testing.T) {
+	b := modeltest.Built(t, modeltest.Square, func(d *frame.Document) {
+		d.Units = measure.Millimetres
+		d.Root.Sizes[1].Value = 40 * measure.Millimetre
+	})
+	b.Step = measure.Millimetre
+	fs := []finding.Finding{finding.New("too-short", finding.Stop, finding.All(finding.Pipe, b.Pipes[1].Pipe)...)}
+	sound.OfferRoom(context.Background(), b, fs)
+	require.NotEmpty(t, fs[0].Fixes)
+	assert.Regexp(t, `becomes \d+ mm$`, fs[0].Fixes[0].Label)
+	var text string
+	require.NoError(t, json.Unmarshal(fs[0].Fixes[0].Edits[0].Value, &text))
+	l, err := measure.Parse(text, measure.Reading{})
+	require.NoError(t, err)
+	assert.Zero(t, l%measure.Millimetre)
+}

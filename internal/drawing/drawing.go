@@ -80,7 +80,7 @@ func Frame(f *plan.Frame, o Options) string {
 				`<text class="unfinished" x="%.1f" y="%.1f" font-size="26" fill="#b3261e">unfinished: %s</text>`,
 				a.lo[0]-margin+12,
 				a.lo[1]-margin+30,
-				w.Words(),
+				w.Words,
 			)
 		}
 	}

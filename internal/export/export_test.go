@@ -112,7 +112,7 @@ func TestWrittenCutListReadsBack(t *testing.T) {
 			assert.Equal(t, g.Count, ds[i].Count)
 		}
 	}
-	p.Frames[0].Waiting = &plan.Waiting{Lines: 3, Line: 5, Text: "right 4 foo"}
+	p.Frames[0].Waiting = &plan.Waiting{Lines: 3, Words: "3 lines wait", Line: 5, Text: "right 4 foo"}
 	var b bytes.Buffer
 	require.NoError(t, export.CutList(&b, p, measure.InInches))
 	assert.Contains(t, b.String(), "# unfinished: 3 lines wait of ")

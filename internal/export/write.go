@@ -47,7 +47,7 @@ func unfinished(p *plan.Plan) (rows [][]string) {
 		}
 		rows = append(rows, []string{fmt.Sprintf(
 			"# unfinished: %s of %s, from line %d on (%s): this is of what is drawn so far",
-			f.Waiting.Words(), cmp.Or(f.Name, "the frame"), f.Waiting.Line, f.Waiting.Text,
+			f.Waiting.Words, cmp.Or(f.Name, "the frame"), f.Waiting.Line, f.Waiting.Text,
 		)})
 	}
 	return rows

@@ -337,18 +337,18 @@ func TestAPastedTextKeepsItsNumbers(t *testing.T) {
 // nothing.
 func TestWhatWaitsIsSaidInThePlan(t *testing.T) {
 	x := blankPages(t)
-	made := func() *plan.Plan {
-		job, err := x.p.Job()
-		require.NoError(t, err)
-		p, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
-		require.NoError(t, err)
-		return p
-	}
 	x.paste("right 24 cut\nup 20 cut\nleft 24 foo\n\n# the rest\ndown 20 cut")
-	p := made()
+	p := planned(t, x.p)
 	assert.Equal(
 		t,
-		&plan.Waiting{Lines: 2, Line: 3, Text: "left 24 foo", What: `"foo" is not a unit`, Hint: "use in, ft, mm, cm or m"},
+		&plan.Waiting{
+			Lines: 2,
+			Words: "2 lines wait",
+			Line:  3,
+			Text:  "left 24 foo",
+			What:  `"foo" is not a unit`,
+			Hint:  "use in, ft, mm, cm or m",
+		},
 		p.Frames[0].Waiting,
 	)
 	assert.Equal(t, "unfinished", p.Findings[0].Code)
@@ -357,7 +357,7 @@ func TestWhatWaitsIsSaidInThePlan(t *testing.T) {
 	all := x.lines()
 	all[2].Text = "left 24 cut"
 	x.draw(all)
-	p = made()
+	p = planned(t, x.p)
 	assert.Nil(t, p.Frames[0].Waiting)
 	for _, f := range p.Findings {
 		assert.NotEqual(t, "unfinished", f.Code)
@@ -381,15 +381,8 @@ func TestWhatGaveWayIsTypedAnew(t *testing.T) {
 	all[3].Text += " (" + way + ")"
 	x.draw(all)
 	require.Nil(t, x.p.Page.Wrong)
-	made := func() *plan.Plan {
-		job, err := x.p.Job()
-		require.NoError(t, err)
-		p, err := plan.Make(context.Background(), job, plan.ExampleShop(), plan.Work{})
-		require.NoError(t, err)
-		return p
-	}
 	var id string
-	for _, z := range made().Frames[0].Sizes {
+	for _, z := range planned(t, x.p).Frames[0].Sizes {
 		if z.Gave != "" {
 			id = z.ID
 			assert.False(t, z.Holds)
@@ -398,9 +391,9 @@ func TestWhatGaveWayIsTypedAnew(t *testing.T) {
 	}
 	require.NotEmpty(t, id)
 	x.p.Sizes = map[string]starter.Answer{id: {Text: "23 1/2", Meaning: frame.Cut}}
-	for _, z := range made().Frames[0].Sizes {
+	for _, z := range planned(t, x.p).Frames[0].Sizes {
 		assert.True(t, z.Holds, "%s holds: all agree now", z.ID)
 	}
 	x.p.Sizes = map[string]starter.Answer{id: {Text: "25", Meaning: frame.Cut}}
-	assert.Equal(t, "sizes-contradict", made().Findings[0].Code)
+	assert.Equal(t, "sizes-contradict", planned(t, x.p).Findings[0].Code)
 }

@@ -114,7 +114,7 @@ func cardOf(ctx context.Context, p *project.Project, shop *plan.Shop, work plan.
 	}
 	f := &made.Frames[0]
 	if f.Waiting != nil {
-		c.State, c.Words = Partly, f.Waiting.Words()
+		c.State, c.Words = Partly, f.Waiting.Words
 	}
 	for i, e := range f.Overall {
 		c.Size[i] = e.Size

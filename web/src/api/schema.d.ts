@@ -3867,6 +3867,8 @@ export interface components {
             text: string;
             /** @description why it could not be drawn; mentions pipes and joints */
             what: string;
+            /** @description the same in words: 2 lines wait */
+            words: string;
         };
         /** @description PriceBook is every thing with its prices. */
         PriceBook: {

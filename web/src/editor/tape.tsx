@@ -5,7 +5,6 @@ import type { Desk } from "../desk/history";
 import { useOpen, useOpenState, useStyle } from "../desk/use";
 import { named, namesOf } from "../frame/names";
 import { Len, feet, money } from "../lib/format";
-import { waitWords } from "../lib/waiting";
 import { ExampleMark } from "../ui/ui";
 import { type Cell as CellName, type Change, changes } from "./changes";
 import { Findings } from "./findings";
@@ -49,7 +48,7 @@ function Line({ plan, before, old, onCut, onLines }: { plan: Plan; before?: Plan
       {f?.waiting && (
         <button type="button" className="tape-cell tape-press" onClick={onLines}>
           <span className="tape-label">unfinished</span>
-          <span className="tape-figure text-bad">{waitWords(f.waiting)}</span>
+          <span className="tape-figure text-bad">{f.waiting.words}</span>
           <span className="tape-change">to the lines</span>
         </button>
       )}

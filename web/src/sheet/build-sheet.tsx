@@ -1,7 +1,6 @@
 import { useEffect } from "react";
 import { Link } from "wouter";
 import type { Plan, Project } from "../api/client";
-import { waitWords } from "../lib/waiting";
 import { aislesOf, nameOf } from "../lens/buy/list";
 import { OfBar, barsOf } from "../lens/cut/of-bar";
 import { Proof, Sticks, sticksWords } from "../lens/cut/sticks";
@@ -41,7 +40,7 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
   const f = plan.frames[0];
   const style = (project.style || "inches") as Style;
   if (!f) return null;
-  const grave = plan.findings.filter((x) => x.severity !== "note" && x.code !== "unfinished");
+  const grave = plan.findings.filter((x) => x.severity !== "note");
   return (
     <main className="paper">
       <header className="paper-head">
@@ -61,8 +60,7 @@ function Paper({ project, plan, drawing }: { project: Project; plan: Plan; drawi
       </header>
       {f.waiting && (
         <p className="paper-warn text-lg">
-          <strong>Unfinished: {waitWords(f.waiting)}.</strong> All of this is of the part that is drawn. Line {f.waiting.line}, “
-          {f.waiting.text}”, cannot be drawn: {f.waiting.what}.
+          <strong>Unfinished: {f.waiting.words}.</strong> All of this is of the part that is drawn.
         </p>
       )}
       {grave.length > 0 && (

@@ -3,7 +3,6 @@ import { useEffect } from "react";
 import { Link } from "wouter";
 import { type Label, api, ask } from "../api/client";
 import { Len, type Style, plural } from "../lib/format";
-import { waitWords } from "../lib/waiting";
 import { sizeWords } from "../lib/words";
 import { Icon } from "../ui/icons";
 import { Failure, Loading } from "../ui/ui";
@@ -54,7 +53,7 @@ export default function LabelsPage({ id }: { id: string }) {
             {waits.map((f) => (
               <p key={f.name} className="paper-warn text-lg">
                 <strong>
-                  Unfinished: {f.waiting && waitWords(f.waiting)} of {f.name || "the frame"}.
+                  Unfinished: {f.waiting?.words} of {f.name || "the frame"}.
                 </strong>{" "}
                 These are the pieces of the part that is drawn.
               </p>

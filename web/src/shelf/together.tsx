@@ -14,7 +14,6 @@ import BuySheet from "../lens/buy/sheet";
 import CutSheet from "../lens/cut/sheet";
 import { download } from "../lib/download";
 import { money, plural } from "../lib/format";
-import { waitWords } from "../lib/waiting";
 import { UndoLine } from "../prices/undo-line";
 import { BackBar } from "../ui/back-bar";
 import { Cautions } from "../ui/cautions";
@@ -107,7 +106,7 @@ function Partly({ name, of }: { name: string; of: NonNullable<PlanFrame["waiting
   return (
     <p role="alert" className="unfinished text-lg">
       <strong className="text-bad">
-        Unfinished: {waitWords(of)} of {name || "a frame"}.
+        Unfinished: {of.words} of {name || "a frame"}.
       </strong>{" "}
       What is bought and cut here is of the part that is drawn.
     </p>

@@ -5,7 +5,6 @@ import { cuttingOne, notDone, pieceId, withOutgoing } from "../../desk/doing";
 import { useOpen, useOpenState, usePlan, useShop, useStyle } from "../../desk/use";
 import { INCH, Len, type Style, plural, text } from "../../lib/format";
 import { touch } from "../../lib/touch";
-import { waitWords } from "../../lib/waiting";
 import { sizeWords } from "../../lib/words";
 import { Unsent } from "../unsent";
 import { MenuHome } from "../../ui/menu";
@@ -139,7 +138,7 @@ export function Saw({ onClose, onClosed }: { onClose: () => void; onClosed: () =
       </header>
       {waits && (
         <p role="alert" className="saw-changed">
-          <strong>Unfinished: {waitWords(waits)}.</strong> These are the pieces of the part that is drawn.
+          <strong>Unfinished: {waits.words}.</strong> These are the pieces of the part that is drawn.
         </p>
       )}
       {may && <TouchBar />}
