@@ -86,7 +86,7 @@ function Line({ plan, before, old, onCut, onLines }: { plan: Plan; before?: Plan
       <Cell label="fittings" change={d.fittings} className="max-sm:hidden">
         {plan.totals.fittings}
       </Cell>
-      <Cell label="cemented / dry" change={d.joints}>
+      <Cell label="cemented / dry" change={d.joints} className={f?.waiting ? "max-sm:hidden" : undefined}>
         <span className="collar-mark" aria-hidden="true" /> {plan.totals.cemented} <span className="text-ink-2">/</span>{" "}
         <span className="ring-mark" aria-hidden="true" /> {plan.totals.dry}
       </Cell>
