@@ -245,7 +245,7 @@ func TestACutLengthDrivesTheSize(t *testing.T) {
 	d.see("cannot hold together")
 	d.axe("the question")
 	d.until("an answer has the focus", `() => document.activeElement?.className === "answer"`)
-	d.keys(input.ArrowDown, input.ArrowDown)
+	d.keys(input.ArrowDown, input.ArrowUp)
 	d.until(
 		"the post",
 		`() => /20 centre to centre of [A-Z](?: \([^()]+\))? gives way: it becomes \d/.test(document.activeElement?.innerText)`,

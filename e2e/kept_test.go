@@ -59,10 +59,10 @@ func TestWhatGaveWayIsOfferedBack(t *testing.T) {
 	)
 	d.see("1 was held, or came before the question could be read, and answered nothing")
 	d.until(
-		"the second answer",
-		`() => /24 cut of [A-Z](?: \([^()]+\))? gives way/.test(document.querySelector(".answer:nth-child(2)")?.innerText)`,
+		"the first answer keeps what was typed just now",
+		`() => /1\s+24 cut of [A-Z](?: \([^()]+\))? gives way: it becomes 23 1.2" cut length/.test(document.querySelector(".answer:nth-child(1)")?.innerText)`,
 	)
-	d.keys(input.Digit2)
+	d.keys(input.Digit1)
 	d.gone("What gives way?")
 	d.has("up 23 1/2 cut", 4)
 	d.until(
@@ -91,7 +91,15 @@ func TestARackOfLegsOneAfterTheOther(t *testing.T) {
 	d.retype("j2: down 7 cut capped")
 	d.keys(input.Enter)
 	d.asks("What gives way?")
-	d.keys(input.Digit3)
+	d.axe("the question with more answers")
+	d.MustEval(`() => [...document.querySelectorAll(".answer")].find(b => b.innerText.includes("more answer"))?.click()`)
+	d.until(
+		"every answer says what then stands",
+		`() => { const all = [...document.querySelectorAll(".answer[data-option]")]; return all.length > 5 && all.every(b => /gives way: it becomes \d|slopes/.test(b.innerText)) }`,
+	)
+	d.MustEval(
+		`() => [...document.querySelectorAll(".answer")].find(b => /^\d\s+4 cut of .* gives way: it becomes 5"/.test(b.innerText)).click()`,
+	)
 	d.has("a leg", 9)
 	d.see("4 cut of C (upper right, 1st from the front) → 5\" cut length")
 	d.line("j6: down 7 cut capped", 10)

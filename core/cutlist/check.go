@@ -128,7 +128,7 @@ func (c *checker) piece(i int) Given {
 	p := &c.l.Pieces[i]
 	takeOff, depth, both := c.ends(i)
 	out := Given{Pipe: p.Pipe, Planned: p.Cut, Cut: c.cuts[i], Spacing: c.cuts[i] + takeOff}
-	if both && out.Spacing < p.Least-shortBy {
+	if both && out.Spacing < p.Least-fitting.ShortBy {
 		out.FaceToFace, out.Spacing = true, p.Least
 		out.TooShort = out.Cut < depth.Half()
 	}
@@ -144,7 +144,7 @@ func Effective(g *frame.Graph, f *fitting.Result, cuts []measure.Length) []measu
 			continue
 		}
 		takeOff := f.TakeOff(frame.PipeEnd{Pipe: i, End: 0}) + f.TakeOff(frame.PipeEnd{Pipe: i, End: 1})
-		if least := f.Least(i); cuts[i]+takeOff < least-shortBy {
+		if least := f.Least(i); cuts[i]+takeOff < least-fitting.ShortBy {
 			out[i] = least - takeOff
 		}
 	}

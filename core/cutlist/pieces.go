@@ -46,10 +46,6 @@ var alongWords = map[frame.Path]string{
 	frame.Bent:     "centre to centre, along its legs and arcs",
 }
 
-// shortBy is how much less than its sockets take a piece may be before it
-// counts as too short.
-var shortBy = measure.FromInches(0.02)
-
 // Build works out every piece of a frame, rounds the cuts to the step and
 // checks that the loops still close.
 func Build(g *frame.Graph, s *layout.Solution, f *fitting.Result, step measure.Length) *List {
@@ -82,8 +78,8 @@ func Build(g *frame.Graph, s *layout.Solution, f *fitting.Result, step measure.L
 			p.Sum = p.Sum.Plus("as typed, which the joints take up", t.Value-p.Exact)
 			p.Exact = t.Value
 		}
-		p.TooShort = p.Exact < p.Takes-shortBy
-		p.Hidden = !free && !p.TooShort && p.Visible.Abs() <= max(step/2, shortBy)
+		p.TooShort = p.Exact < p.Takes-fitting.ShortBy
+		p.Hidden = !free && !p.TooShort && p.Visible.Abs() <= max(step/2, fitting.ShortBy)
 	}
 	r := newRounding(g, s, l.Pieces, step)
 	r.settle()

@@ -51,6 +51,8 @@ type Edit struct {
 	Gesture Gesture
 	Unit    measure.Unit // of bare numbers; the document's own where it is missing
 	Answers []string     // the options chosen, by their ids
+
+	Step measure.Length // of the tape by which figures are told, and no part of what is kept; zero for the finest
 }
 
 // MarshalJSON writes the gesture under its name.
@@ -158,19 +160,27 @@ func in(field string, err error) error {
 
 // Question is a gesture that waits for an answer: what it would bring about
 // cannot hold together, or could be meant in more than one way. It is an error;
-// the gesture is made again with the chosen option among its answers.
+// the gesture is made again with the chosen option among its answers. Each option was carried out before it is
+// offered, and says what then stands.
 type Question struct {
 	Title   string   `json:"title"`
 	What    string   `json:"what"`
-	Options []Option `json:"options"`
+	Options []Option `json:"options"`           // the one that keeps the most and the newest first
+	Untried int      `json:"untried,omitempty"` // how many more could be, that were not carried out
 }
 
 // Option is one answer to a question.
 type Option struct {
-	ID    string `json:"id"`
-	Label string `json:"label"`
-	Pipe  string `json:"pipe,omitempty"` // of the frame as it is, that it is about
+	ID    string   `json:"id"`
+	More  []string `json:"more,omitempty"` // what is answered with it: of several that say the same, all give way
+	Label string   `json:"label"`
+	Pipe  string   `json:"pipe,omitempty"` // of the frame as it is, that it is about
+
+	gives *giving
 }
+
+// Answers are what is answered by an option.
+func (o *Option) Answers() []string { return append([]string{o.ID}, o.More...) }
 
 func (q *Question) Error() string { return q.What }
 
@@ -180,13 +190,10 @@ func Apply(d *frame.Document, ed Edit, solve Solver) (*frame.Document, Done, err
 	if ed.Gesture == nil {
 		return nil, Done{}, refuse("send one gesture", "no gesture")
 	}
-	e, err := begin(d, ed, solve)
-	if err != nil {
-		return nil, Done{}, err
-	}
-	done, err := ed.Gesture.on(e)
-	if err == nil {
-		err = e.finish()
+	e, done, err := attempt(d, ed, solve)
+	var q *Question
+	if errors.As(err, &q) {
+		e, done, err = offer(d, ed, q, solve)
 	}
 	var r *Refusal
 	if errors.As(err, &r) && r.Field != "" {
@@ -195,10 +202,23 @@ func Apply(d *frame.Document, ed Edit, solve Solver) (*frame.Document, Done, err
 	if err != nil {
 		return nil, Done{}, err
 	}
+	return e.doc, done, nil
+}
+
+// attempt makes a gesture, and gives the editor that made it. What it asks was not carried out yet.
+func attempt(d *frame.Document, ed Edit, solve Solver) (*editor, Done, error) {
+	e, err := begin(d, ed, solve)
+	if err != nil {
+		return nil, Done{}, err
+	}
+	done, err := ed.Gesture.on(e)
+	if err == nil {
+		err = e.finish()
+	}
 	done.Also = slices.Compact(slices.Concat(done.Also, e.also))
 	done.GivenUp = append(done.GivenUp, e.gave...)
 	done.Offers = append(done.Offers, e.offers...)
-	return e.doc, done, nil
+	return e, done, err
 }
 
 // Keep takes the frame as it is: one that follows from a starter is then an

@@ -316,9 +316,9 @@ func TestACutDrivesTheSize(t *testing.T) {
 	for _, o := range q.Options {
 		options = append(options, o.ID)
 	}
-	assert.Equal(t, []string{"size s3", "size s1", "size s2"}, options[:3], "the last said first: %v", q)
+	assert.Equal(t, []string{"size s2", "size s1", "size s3"}, options[:3], "what was said just now is kept before the others: %v", q)
 	assert.Contains(t, q.What, "40 cut of ⟨p3⟩")
-	assert.Contains(t, q.Options[2].Label, "20 centre to centre of ⟨p2⟩ gives way: it becomes 2", "and what becomes of it")
+	assert.Contains(t, q.Options[0].Label, "20 centre to centre of ⟨p2⟩ gives way: it becomes 2", "and what becomes of it")
 	h.do(edit.Edit{Gesture: &edit.Size{Pipe: brace, Length: "40"}, Answers: []string{"size s2"}})
 	assert.Equal(t, 40*measure.Inch, h.pipe(brace).Cut)
 	assert.Equal(t, 30*measure.Inch, h.pipe("p1").Cut, "what was said before stays")

@@ -24,6 +24,7 @@ const near = layout.OneMark
 type editor struct {
 	doc       *frame.Document
 	unit      measure.Unit
+	step      measure.Length // of the tape by which figures are told
 	solve     Solver
 	view      *model.Located // of the document as it was last solved
 	was       *model.Located // of the document as it was given
@@ -45,6 +46,7 @@ func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
 		doc:     d.Clone(),
 		unit:    cmp.Or(ed.Unit, d.Units, measure.Inches),
 		solve:   solve,
+		step:    ed.Step,
 		answers: ed.Answers,
 		clashed: map[string]bool{},
 	}
@@ -264,6 +266,22 @@ func axisAlong(d measure.Dir) (a measure.Axis, sign float64, ok bool) {
 		}
 	}
 	return 0, 0, false
+}
+
+// tape tells a length as it is told in a unit: to the step of the tape, or as fine as a tape shows where none is known.
+func (e *editor) tape(l measure.Length, unit measure.Unit) string {
+	if e.step == 0 {
+		return l.Tape(unit)
+	}
+	return l.Round(e.step).Tape(unit)
+}
+
+// off tells by how much something is off, which is never nothing.
+func (e *editor) off(l measure.Length) string {
+	if l = l.Abs(); l < e.step {
+		return "less than " + e.step.Tape(e.unit)
+	}
+	return e.tape(l, e.unit)
 }
 
 // centre is an unnamed size of a given centre distance.

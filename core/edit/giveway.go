@@ -4,11 +4,12 @@ import (
 	"fmt"
 	"slices"
 	"strings"
-	"sturdyelbow/core/mention"
 
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/mention"
+	"sturdyelbow/core/model"
 )
 
 // settle goes through the new contradictions: what the builder chose gives way,
@@ -71,7 +72,7 @@ func optionID(p layout.Party) string { return strings.TrimSpace(p.Kind + " " + p
 // question asks what gives way, with what becomes of each.
 func (e *editor) question(c *layout.Clash) error {
 	words := e.describeParties(c)
-	q := &Question{Title: "What gives way?", What: fmt.Sprintf("%s cannot hold together (%s)", listed(words), c.Off.Abs().Tape(e.unit))}
+	q := &Question{Title: "What gives way?", What: fmt.Sprintf("%s cannot hold together (%s)", listed(words), e.off(c.Off))}
 	order := make([]int, len(c.Parties))
 	for i := range order {
 		order[i] = i
@@ -92,19 +93,13 @@ func (e *editor) question(c *layout.Clash) error {
 		if p.Kind == "use" {
 			continue
 		}
-		trial := &editor{doc: e.doc.Clone(), unit: e.unit, solve: e.solve, view: e.view, was: e.was, clashed: e.clashed, alias: e.alias}
 		label := words[i] + " gives way"
 		if p.Kind == "pipe" {
 			label = e.knownWords(c.Pipes[i]) + " slopes"
 		}
-		if trial.letGiveWay(c, i) == nil {
-			for _, g := range trial.gave {
-				if g.Size == p.ID {
-					label += ": it becomes " + g.Now
-				}
-			}
-		}
-		q.Options = append(q.Options, Option{ID: optionID(p), Label: label, Pipe: e.knownPipe(c.Pipes[i])})
+		q.Options = append(q.Options, Option{
+			ID: optionID(p), Label: label, Pipe: e.knownPipe(c.Pipes[i]), gives: &giving{p, words[i]},
+		})
 	}
 	return q
 }
@@ -130,12 +125,24 @@ func (e *editor) describeParties(c *layout.Clash) []string {
 	return words
 }
 
-// knownWords mentions a pipe that the frame had before the gesture.
+// knownWords mentions a pipe that the frame had before the gesture. Several that it draws are told apart by the order
+// in which it draws them.
 func (e *editor) knownWords(pipe string) string {
-	if e.knownPipe(pipe) == "" {
+	if e.knownPipe(pipe) != "" {
+		return mention.Of(pipe)
+	}
+	n, of := 0, 0
+	for i := range e.view.Graph.Edges {
+		if id := e.view.Graph.Edges[i].ID; e.knownPipe(id) == "" {
+			if of++; id == pipe {
+				n = of
+			}
+		}
+	}
+	if of < 2 || n == 0 {
 		return "the new pipe"
 	}
-	return mention.Of(pipe)
+	return "the " + model.Ordinal(n) + " new pipe"
 }
 
 func listed(words []string) string {
@@ -204,7 +211,7 @@ func (e *editor) giveWay(p layout.Party, words string, g *frame.GaveWay) error {
 // unit.
 func (e *editor) valueNow(id string) string {
 	if z := e.solvedSize(id); z != nil {
-		return strings.TrimSpace(z.Out.Tape(z.Unit) + " " + layout.Words(z.Is))
+		return strings.TrimSpace(e.tape(z.Out, z.Unit) + " " + layout.Words(z.Is))
 	}
 	return ""
 }

@@ -70,10 +70,10 @@ func (e *editor) meet(done Done, scope int, joint, pipe string) (Done, error) {
 	if len(ask) > 0 && !e.answered("apart") {
 		q := &Question{
 			Title: "Does it meet?",
-			What:  fmt.Sprintf("It ends close to %s (%s): is it to meet it?", mention.Of(ask[0].name), ask[0].off.Tape(e.unit)),
+			What:  fmt.Sprintf("It ends close to %s (%s): is it to meet it?", mention.Of(ask[0].name), e.off(ask[0].off)),
 		}
 		for _, m := range ask {
-			q.Options = append(q.Options, Option{ID: "meet " + m.name, Label: "Meet " + mention.Of(m.name) + ", and choose what gives way"})
+			q.Options = append(q.Options, Option{ID: "meet " + m.name, Label: "Meet " + mention.Of(m.name)})
 		}
 		if along != nil {
 			q.Options = append(
@@ -115,7 +115,9 @@ func (e *editor) refuseNoLength(pipe string) error {
 
 // trial is a copy of the editor, with a document of its own, to try a change on.
 func (e *editor) trial() *editor {
-	return &editor{doc: e.doc.Clone(), unit: e.unit, solve: e.solve, view: e.view, was: e.was, clashed: e.clashed, alias: e.alias}
+	t := *e
+	t.doc, t.also, t.gave, t.offers = e.doc.Clone(), nil, nil, nil
+	return &t
 }
 
 // residual compares a tried change with the editor before it: off is by how much the
@@ -264,7 +266,7 @@ func (e *editor) keepDistance(scope int, pipe string) {
 			GivenUp{
 				Size:  s.ID,
 				Was:   was + " of " + e.ofDefinition(def, pipe),
-				Now:   c.Value.Tape(c.Unit) + " centre to centre, " + e.ofDefinition(def, p.From) + " to " + e.ofDefinition(def, p.To),
+				Now:   e.tape(c.Value, c.Unit) + " centre to centre, " + e.ofDefinition(def, p.From) + " to " + e.ofDefinition(def, p.To),
 				Words: "is split",
 			},
 		)
@@ -282,7 +284,7 @@ func (e *editor) keepDistance(scope int, pipe string) {
 			GivenUp{
 				Size:  s.ID,
 				Was:   was + " of " + e.ofDefinition(def, pipe),
-				Now:   c.Value.Tape(c.Unit) + " centre to centre",
+				Now:   e.tape(c.Value, c.Unit) + " centre to centre",
 				Words: "is split",
 			},
 		)

@@ -34,9 +34,9 @@ func (e *editor) meetPart(scope int, part string) error {
 		if !e.answered(meets(x, y)) {
 			return &Question{
 				Title: "Do they meet?",
-				What:  fmt.Sprintf("%s comes close to %s (%s): are they to meet?", mention.Of(x), mention.Of(y), off.Tape(e.unit)),
+				What:  fmt.Sprintf("%s comes close to %s (%s): are they to meet?", mention.Of(x), mention.Of(y), e.off(off)),
 				Options: []Option{
-					{ID: meets(x, y), Label: "They meet, and choose what gives way"},
+					{ID: meets(x, y), Label: "They meet"},
 					{ID: apart(x, y), Label: "Stay apart, as they are"},
 				},
 			}

@@ -6,16 +6,19 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/edit"
 	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
 	"sturdyelbow/core/plan"
 )
 
@@ -28,10 +31,60 @@ func settled(t *rapid.T, d *frame.Document, g edit.Gesture) (*frame.Document, ed
 		if !errors.As(err, &q) {
 			return doc, done, err
 		}
-		require.NotEmpty(t, q.Options, q.What)
-		e.Answers = append(e.Answers, q.Options[rapid.IntRange(0, len(q.Options)-1).Draw(t, "answer")].ID)
+		asOffered(t, d, e, q)
+		e.Answers = append(e.Answers, q.Options[rapid.IntRange(0, len(q.Options)-1).Draw(t, "answer")].Answers()...)
 	}
 	return nil, edit.Done{}, &edit.Refusal{What: "asked too often", Hint: "another time"}
+}
+
+// asOffered carries out every option of a question and wants what it said: it is made, or asks further where it says
+// so; each size that gives way is told with what it is then, and is more than nothing; no two lead to one frame.
+func asOffered(t require.TestingT, d *frame.Document, e edit.Edit, q *edit.Question) {
+	require.NotEmpty(t, q.Options, q.What)
+	require.LessOrEqual(t, len(q.Options), 12)
+	had := gaveWay(d)
+	labels, frames := map[string]bool{}, map[string]string{}
+	for _, o := range q.Options {
+		require.False(t, labels[o.Label], "two options are %q", o.Label)
+		labels[o.Label] = true
+		next := e
+		next.Answers = slices.Concat(e.Answers, o.Answers())
+		doc, _, err := plan.Edit(context.Background(), d, next, nil)
+		if strings.HasSuffix(o.Label, "and it asks what else does") {
+			var more *edit.Question
+			require.True(t, err == nil || errors.As(err, &more), "%s: %v", o.Label, err)
+			continue
+		}
+		require.NoError(t, err, o.Label)
+		l, err := model.Locate(context.Background(), doc, typical)
+		require.NoError(t, err)
+		for _, z := range l.Sizes {
+			if z.Gave == "" || slices.Contains(had, z.ID) {
+				continue
+			}
+			stands := strings.TrimSpace(z.Out.Tape(z.Unit) + " " + layout.Words(z.Is))
+			require.Contains(t, o.Label, stands, "%s gave way", z.ID)
+			if !strings.Contains(o.Label, "nothing is left of") {
+				require.Positive(t, z.Out, o.Label)
+			}
+		}
+		as := fmt.Sprint(l.Lengths, l.Points, len(gaveWay(doc)))
+		require.Empty(t, frames[as], "%q leads to the same frame", o.Label)
+		frames[as] = o.Label
+	}
+}
+
+// typical are the figures that gestures are made with where no shop measured any.
+var typical = catalog.Typical()
+
+// gaveWay are the ids of a document's sizes that gave way.
+func gaveWay(d *frame.Document) (ids []string) {
+	d.EachSize(func(_ *frame.Definition, s *frame.Size) {
+		if s.Gave != nil {
+			ids = append(ids, s.ID)
+		}
+	})
+	return ids
 }
 
 // sizeSaid is a size as it was said.

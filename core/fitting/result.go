@@ -151,6 +151,20 @@ func (r *Result) Least(pipe int) measure.Length {
 	return r.Face(frame.PipeEnd{Pipe: pipe, End: 0}) + r.Face(frame.PipeEnd{Pipe: pipe, End: 1})
 }
 
+// ShortBy is how much less than its sockets take a piece may be before it counts as too short.
+var ShortBy = measure.FromInches(0.02)
+
+// Enters is how much of a pipe stands inside at its two ends.
+func (r *Result) Enters(pipe int) measure.Length {
+	return r.Port(frame.PipeEnd{Pipe: pipe}).Takes() + r.Port(frame.PipeEnd{Pipe: pipe, End: 1}).Takes()
+}
+
+// TooShort says whether the piece that a centre distance gives a pipe is shorter than what stands inside at its ends.
+func (r *Result) TooShort(pipe int, centre measure.Length) bool {
+	cut := centre - r.TakeOff(frame.PipeEnd{Pipe: pipe}) - r.TakeOff(frame.PipeEnd{Pipe: pipe, End: 1})
+	return cut < r.Enters(pipe)-ShortBy
+}
+
 // Overall is the axis-aligned box round the bodies, as two corners.
 func (r *Result) Overall(points []measure.Point) (lo, hi measure.Point) {
 	for a := range 3 {

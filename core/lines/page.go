@@ -318,7 +318,7 @@ func Why(line int, err error) *Wrong {
 		w.What, w.Answers = strings.TrimSuffix(q.What, "."), q.Options
 		var all []string
 		for _, o := range q.Options {
-			all = append(all, "("+o.ID+") "+o.Label)
+			all = append(all, "("+strings.Join(o.Answers(), ") (")+") "+o.Label)
 		}
 		w.Hint = "write an answer after the line: " + strings.Join(all, ", ")
 	case errors.As(err, &r):

@@ -92,7 +92,7 @@ func (w *Whereabouts) Pipes() []string {
 			if k == 0 || w.middle(i)[axis]-w.middle(pipes[k-1])[axis] > flat {
 				n++
 			}
-			all[i] = strings.TrimPrefix(words+", "+ordinal(n)+" from "+from, ", ")
+			all[i] = strings.TrimPrefix(words+", "+Ordinal(n)+" from "+from, ", ")
 		}
 	}
 	return all
@@ -124,7 +124,8 @@ func (w *Whereabouts) middle(i int) (m measure.Point) {
 	return m
 }
 
-func ordinal(n int) string {
+// Ordinal is a number in a row: 2nd.
+func Ordinal(n int) string {
 	switch {
 	case n%10 == 1 && n%100 != 11:
 		return fmt.Sprintf("%dst", n)

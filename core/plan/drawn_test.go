@@ -231,7 +231,7 @@ func TestMillimetresAreAnsweredInMillimetres(t *testing.T) {
 	q := asked(t, h.do(post, "meet j4"))
 	assert.Contains(t, q.What, "600 mm cut of ⟨p2⟩")
 	assert.Contains(t, q.What, "(10 mm)")
-	assert.Contains(t, q.Options[0].Label, "590 mm cut of the new pipe gives way: it becomes 600 mm cut length")
+	assert.Contains(t, q.Options[1].Label, "590 mm cut of the new pipe gives way: it becomes 600 mm cut length")
 	require.NoError(t, h.do(post, "meet j4", "size s2"))
 	assert.Equal(
 		t,

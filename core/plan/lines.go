@@ -18,7 +18,10 @@ func LineTools(ctx context.Context, job Job, shop *Shop) (lines.Tools, error) {
 		return lines.Tools{}, err
 	}
 	t := lines.Tools{
-		Edit: func(d *frame.Document, e edit.Edit) (*frame.Document, edit.Done, error) { return Edit(ctx, d, e, shop) },
+		Edit: func(d *frame.Document, e edit.Edit) (*frame.Document, edit.Done, error) {
+			e.Step = TapeStep(job.Step, d.Units)
+			return Edit(ctx, d, e, shop)
+		},
 		Locate: func(d *frame.Document) (*model.Located, error) {
 			return model.Locate(ctx, shop.Seated(d), c)
 		},

@@ -27,10 +27,19 @@ const (
 
 // tape is the step to which the job's cuts are rounded: its own, or that of the tape which its first frame is measured with.
 func (j *Job) tape() measure.Length {
+	var unit measure.Unit
+	if len(j.Frames) > 0 {
+		unit = j.Frames[0].Document.Units
+	}
+	return TapeStep(j.Step, unit)
+}
+
+// TapeStep is the step that a job names, or that of a tape in a unit where it names none.
+func TapeStep(named measure.Length, unit measure.Unit) measure.Length {
 	switch {
-	case j.Step > 0:
-		return j.Step
-	case len(j.Frames) > 0 && j.Frames[0].Document.Units == measure.Millimetres:
+	case named > 0:
+		return named
+	case unit == measure.Millimetres:
 		return MetricStep
 	}
 	return DefaultStep

@@ -41,6 +41,7 @@ func (p *Project) edit(
 	if e.Unit == "" {
 		e.Unit = p.Units
 	}
+	e.Step = plan.TapeStep(p.Step, begun.Document.Units)
 	page := p.page(begun.Document)
 	p.typed(page, begun.Document)
 	doc := *page.Ready(begun.Document, as)

@@ -61,6 +61,7 @@ export type Edit = S["Edit"];
 export type Measure = Omit<S["MeasureRequest"], "shop" | "unit" | "$schema">;
 export type Done = S["EditDone"];
 export type Question = S["EditQuestion"];
+export type Option = S["EditOption"];
 export type Place = S["LayoutPlace"];
 export type Choice = S["FittingChoice"];
 export type Fix = S["FindingFix"];

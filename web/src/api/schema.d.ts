@@ -1761,6 +1761,8 @@ export interface components {
         EditOption: {
             id: string;
             label: string;
+            /** @description what is answered with it: of several that say the same, all give way */
+            more?: string[];
             /** @description of the frame as it is, that it is about */
             pipe?: string;
         };
@@ -1783,11 +1785,16 @@ export interface components {
             /** @description the joint that its anchor stands on */
             on: string;
         };
-        /** @description Question is a gesture that waits for an answer: what it would bring about cannot hold together, or could be meant in more than one way. It is an error; the gesture is made again with the chosen option among its answers. */
+        /** @description Question is a gesture that waits for an answer: what it would bring about cannot hold together, or could be meant in more than one way. It is an error; the gesture is made again with the chosen option among its answers. Each option was carried out before it is offered, and says what then stands. */
         EditQuestion: {
-            /** @description Option is one answer to a question. */
+            /** @description the one that keeps the most and the newest first */
             options: components["schemas"]["EditOption"][];
             title: string;
+            /**
+             * Format: int64
+             * @description how many more could be, that were not carried out
+             */
+            untried?: number;
             what: string;
         };
         /** @description Rails runs a pipe between each of some pairs of joints, as between the copies of a part. */

@@ -1,8 +1,9 @@
 import type { StoreApi } from "zustand/vanilla";
-import { type Done, type Edit, type Project, type Question, Refusal } from "../api/client";
+import { type Done, type Edit, type Option, type Project, type Question, Refusal } from "../api/client";
 import { type Names, kept, named, namesOf } from "../frame/names";
 import { unitOf } from "../lib/format";
 import type { Style } from "../lib/format";
+import { isTyping } from "../lib/focus";
 import type { Documents } from "./documents";
 import type { Held } from "./history";
 import type { State } from "./open-project";
@@ -26,7 +27,7 @@ export interface Refused {
 /** What a gesture waits for: an option chosen, or nothing to let it be. */
 export interface Asks {
   question: Question;
-  choose: (option: string | undefined) => void;
+  choose: (option: Option | undefined) => void;
 }
 
 /** What was done, with what it gave up, as the tape and the history tell it. */
@@ -72,9 +73,9 @@ export class Gestures {
       const a = this.answered;
       if (!a) return;
       this.answered = d.project === a.after ? a : undefined;
-      // undo brings the question back
+      // undo brings the question back, but not over what is being typed
       const { history } = store.getState();
-      if (history?.undone && history.since?.project === a.after) void this.run(a.edit, { keep: a.keep });
+      if (history?.undone && history.since?.project === a.after && !isTyping()) void this.run(a.edit, { keep: a.keep });
     });
   }
 
@@ -194,10 +195,10 @@ export class Gestures {
         if (this.documents.current()?.project !== project) continue; // something else was changed meanwhile: it is made on that
         if (a.question) {
           const question = a.question;
-          const option = await new Promise<string | undefined>((choose) => this.store.setState({ asks: { question, choose } }));
+          const option = await new Promise<Option | undefined>((choose) => this.store.setState({ asks: { question, choose } }));
           this.store.setState({ asks: undefined, about: undefined });
           if (option === undefined) return undefined;
-          edit = { ...edit, answers: [...(edit.answers ?? []), option] };
+          edit = { ...edit, answers: [...(edit.answers ?? []), option.id, ...(option.more ?? [])] };
           continue;
         }
         this.documents.settle();

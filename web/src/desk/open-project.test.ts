@@ -1,6 +1,6 @@
 import { QueryClient } from "@tanstack/react-query";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Plan, Project, Shop } from "../api/client";
+import type { Edit, Plan, Project, Shop } from "../api/client";
 import { OpenProject } from "./open-project";
 import type { Now } from "./follow";
 import { type Server, serverOf } from "./server";
@@ -32,7 +32,7 @@ type Answer = Awaited<ReturnType<Server["edit"]>>;
 
 /** A server that answers gestures when it is told to, and everything else at once. */
 function bench() {
-  const edits: { project: Project; answer: (name: string, more?: Partial<Answer>) => Promise<void> }[] = [];
+  const edits: { project: Project; edit: Edit; answer: (name: string, more?: Partial<Answer>) => Promise<void> }[] = [];
   const saved: string[] = [];
   const heard: ((n: Now) => void)[] = [];
 
@@ -45,10 +45,11 @@ function bench() {
       return revision + 1;
     },
     saveShop: async (revision) => revision + 1,
-    edit: (p) =>
+    edit: (p, _, edit) =>
       new Promise<Answer>((done) => {
         edits.push({
           project: p,
+          edit,
           answer: async (name, more) => {
             done({ project: { ...p, name }, done: { label: `to ${name}` }, ...more } as Answer);
             await vi.waitFor(() => undefined);
@@ -195,8 +196,9 @@ describe("gestures", () => {
     void b.open.gestures.run({ begin: {} });
     await vi.waitFor(() => expect(b.edits).toHaveLength(1));
     await b.edits[0]?.answer("a", { question } as Partial<Answer>);
-    b.open.store.getState().asks?.choose("one");
+    b.open.store.getState().asks?.choose({ id: "one", label: "the one", more: ["two"] });
     await vi.waitFor(() => expect(b.edits).toHaveLength(2));
+    expect(b.edits[1]?.edit.answers).toEqual(["one", "two"]);
     await b.edits[1]?.answer("b");
     expect(b.name()).toBe("b");
     b.open.documents.undo();

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Asks } from "../desk/gestures";
 import { useOpen } from "../desk/use";
 import { Dialog } from "../ui/dialog";
+import { moreAnswers, useFew } from "../ui/few";
 
 /** How long a question is there before a key answers it: one that was meant for what was there before answers nothing. */
 const toRead = 300;
@@ -20,6 +21,7 @@ export function Ask({ asks }: { asks: Asks }) {
   const first = useRef<HTMLButtonElement>(null);
   const [read, setRead] = useState(false);
   const [early, setEarly] = useState<string>();
+  const { shown, more, showAll } = useFew(question.options);
   useEffect(() => {
     const soon = setTimeout(() => setRead(true), toRead);
     return () => clearTimeout(soon);
@@ -46,30 +48,42 @@ export function Ask({ asks }: { asks: Asks }) {
             return;
           }
           setEarly(undefined);
-          const all = [...e.currentTarget.querySelectorAll("button")];
-          const at = all.indexOf(document.activeElement as HTMLButtonElement);
-          if (e.key === "ArrowDown") all[(at + 1) % all.length]?.focus();
-          else if (e.key === "ArrowUp") all[(at - 1 + all.length) % all.length]?.focus();
-          else if (/^[1-9]$/.test(e.key)) all[Number(e.key) - 1]?.click();
+          const buttons = [...e.currentTarget.querySelectorAll("button")];
+          const at = buttons.indexOf(document.activeElement as HTMLButtonElement);
+          if (e.key === "ArrowDown") buttons[(at + 1) % buttons.length]?.focus();
+          else if (e.key === "ArrowUp") buttons[(at - 1 + buttons.length) % buttons.length]?.focus();
+          else if (/^[1-9]$/.test(e.key)) buttons.filter((b) => b.dataset.option)[Number(e.key) - 1]?.click();
           else return;
           e.preventDefault();
           e.stopPropagation();
         }}
       >
-        {question.options.map((o, i) => (
+        {shown.map((o, i) => (
           <button
             key={o.id}
             ref={i === 0 ? first : undefined}
             type="button"
             className="answer"
+            data-option={o.id}
             onFocus={() => onPipe(o.pipe)}
             onPointerEnter={() => onPipe(o.pipe)}
-            onClick={() => choose(o.id)}
+            onClick={() => choose(o)}
           >
             <span className="answer-key">{i + 1}</span> {o.label}
           </button>
         ))}
+        {more > 0 && (
+          <button type="button" className="answer" onClick={showAll}>
+            {moreAnswers(more)}
+          </button>
+        )}
       </div>
+      {more === 0 && (question.untried ?? 0) > 0 && (
+        <p className="mt-2 text-sm text-muted">
+          {question.untried === 1 ? "One more thing could give way" : `${question.untried} more things could give way`}, and was not tried:
+          change it by itself first.
+        </p>
+      )}
       <p role="status" className="mt-2 text-sm text-warn">
         {early && `${early} was held, or came before the question could be read, and answered nothing: press it once more.`}
       </p>

@@ -4,6 +4,7 @@ import { exportAs, lines as textOf } from "../../editor/export-menu";
 import { Named } from "../../frame/named";
 import { plural } from "../../lib/format";
 import { Drawer } from "../../ui/drawer";
+import { moreAnswers, useFew } from "../../ui/few";
 import { Icon } from "../../ui/icons";
 import { Refused, Sorry } from "../refused";
 import { type Line, type Page, withMore } from "./page";
@@ -171,6 +172,7 @@ interface RowProps {
 function Row({ line, at, page, fixed, editing, onEdit, onText, onAfter, onDrop }: RowProps) {
   const named = useNamed();
   const wrong = page.wrong?.line === at ? page.wrong : undefined;
+  const few = useFew(wrong?.answers ?? []);
   const waits = at >= page.drawn;
   const held = line.text.startsWith("do {");
   const why = useId();
@@ -218,11 +220,21 @@ function Row({ line, at, page, fixed, editing, onEdit, onText, onAfter, onDrop }
       {wrong && (
         <div className="lines-wrong">
           <Sorry id={why} what={capital(named(wrong.answers?.length ? `${wrong.what}. What is meant?` : `${wrong.what}; ${wrong.hint}`))} />
-          {wrong.answers?.map((a) => (
-            <button key={a.id} type="button" className="btn btn-small" onClick={() => void onText(`${line.text} (${a.id})`)}>
+          {few.shown.map((a) => (
+            <button
+              key={a.id}
+              type="button"
+              className="btn btn-small"
+              onClick={() => void onText([line.text, ...[a.id, ...(a.more ?? [])].map((id) => `(${id})`)].join(" "))}
+            >
               {named(a.label)}
             </button>
           ))}
+          {few.more > 0 && (
+            <button type="button" className="btn btn-small" onClick={few.showAll}>
+              {moreAnswers(few.more)}
+            </button>
+          )}
         </div>
       )}
     </li>
