@@ -115,9 +115,9 @@ func (e *editor) refuseNoLength(pipe string) error {
 
 // trial is a copy of the editor, with a document of its own, to try a change on.
 func (e *editor) trial() *editor {
-	t := *e
-	t.doc, t.also, t.gave, t.offers = e.doc.Clone(), nil, nil, nil
-	return &t
+	return &editor{
+		doc: e.doc.Clone(), unit: e.unit, step: e.step, solve: e.solve, view: e.view, was: e.was, clashed: e.clashed, alias: e.alias,
+	}
 }
 
 // residual compares a tried change with the editor before it: off is by how much the
@@ -134,15 +134,17 @@ func (e *editor) residual(before *editor) (off measure.Length, fits bool) {
 	}
 	for _, f := range e.view.Findings {
 		if f.Code == "turned-round" || f.Code == "zero-length" {
-			if !slices.ContainsFunc(
-				before.view.Findings,
-				func(g finding.Finding) bool { return g.Code == f.Code && g.Subject() == f.Subject() },
-			) {
+			if !told(before.view.Findings, &f) {
 				return measure.FrameLimit, false
 			}
 		}
 	}
 	return off, off == 0
+}
+
+// told says whether a finding is among others: of its code, about the same.
+func told(all []finding.Finding, f *finding.Finding) bool {
+	return slices.ContainsFunc(all, func(g finding.Finding) bool { return g.Code == f.Code && g.Subject() == f.Subject() })
 }
 
 // candidates lists the joints and pipes that the end of a new pipe may be meant to

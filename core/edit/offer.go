@@ -10,13 +10,15 @@ import (
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/layout"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/message"
 	"sturdyelbow/core/model"
 )
 
 // Bounds of how much is carried out before a question is asked, which costs the gesture once for each.
 const (
 	mostTried   = 12 // options of one question
-	mostFurther = 6  // questions that follow from one option
+	mostEqual   = 60 // sizes that say the same and give way together
+	mostFurther = 3  // questions that follow one another besides
 )
 
 // giving is what gives way by an option, where that is what it says.
@@ -98,63 +100,65 @@ func carryOut(d *frame.Document, ed Edit, o Option, solve Solver) outcome {
 		x.gives = []giving{*o.gives}
 	}
 	x.follow(d, ed, []string{o.ID}, solve, mostFurther)
-	if x.sort == isRefused {
-		return x
-	}
 	for _, g := range x.gives[min(1, len(x.gives)):] {
 		x.option.More = append(x.option.More, optionID(g.Party))
-	}
-	switch {
-	case x.further:
-	case x.cannot() != "":
-		x.sort, x.why = notToBeBuilt, x.cannot()
-	case x.readsAsBefore():
-		x.sort = saysNothing
 	}
 	return x
 }
 
 // follow makes the gesture with the answers so far. A question that follows is answered by what is equal to what was
 // chosen: of six bars of 3 ft that a shorter one goes against, all give way or none. Any other is left to the builder;
-// here one of its options shows whether it leads to a frame at all.
+// here its options show, one after the other, whether it leads to a frame that can be built.
 func (x *outcome) follow(d *frame.Document, ed Edit, answers []string, solve Solver, more int) {
 	next := ed
 	next.Answers = slices.Concat(ed.Answers, answers)
 	e, done, err := attempt(d, next, solve)
 	var q *Question
-	switch {
+	switch asks := errors.As(err, &q); {
 	case err == nil:
-		if !x.further {
-			x.done = done
+		x.e, x.done = e, done
+		switch x.why = x.cannot(); {
+		case x.why != "":
+			x.sort = notToBeBuilt
+		case x.readsAsBefore() && !x.further:
+			x.sort = saysNothing
+		default:
+			x.sort = holdsTogether
 		}
-		x.e, x.sort = e, holdsTogether
 		return
-	case !errors.As(err, &q):
+	case !asks:
 		x.sort, x.refused = isRefused, err
 		return
 	case more == 0: // how it ends was not found out
 		x.e, x.further, x.sort = e, true, holdsTogether
 		return
 	}
-	if !x.further {
-		if o := equal(d, x.gives, q); o != nil {
-			x.gives = append(x.gives, *o.gives)
-			x.follow(d, ed, append(answers, o.ID), solve, more-1)
-			return
-		}
+	if o := equal(e.doc, x.gives, q); o != nil && !x.further && len(x.gives) < mostEqual {
+		x.gives = append(x.gives, *o.gives)
+		x.follow(d, ed, append(answers, o.ID), solve, more)
+		return
 	}
-	x.e, x.further = e, true
-	asks := x.e
-	for _, o := range q.Options[:min(len(q.Options), 3)] {
-		if x.follow(d, ed, append(slices.Clone(answers), o.ID), solve, more-1); x.sort != isRefused {
+	x.further, x.sort = true, isRefused
+	best := *x
+	for _, o := range q.Options[:min(len(q.Options), mostTried)] {
+		if x.follow(d, ed, append(slices.Clone(answers), o.ID), solve, more-1); x.sort < best.sort {
+			best = *x
+		}
+		if best.sort == holdsTogether {
 			break
 		}
 	}
-	x.e = asks
+	if best.sort == isRefused && len(q.Options) > mostTried { // one that was not tried may lead to a frame
+		best.sort = holdsTogether
+	}
+	*x = best
+	if x.e = e; x.refused == nil {
+		x.refused = refuse("change what was there first", "nothing can give way for it")
+	}
 }
 
-// equal is the option of a question by which a size gives way that says the same as those that gave way already; nil
-// where there is none.
+// equal is the option of a question by which a size gives way that says the same, in the document as it is then, as
+// those that gave way already; nil where there is none.
 func equal(d *frame.Document, gives []giving, q *Question) *Option {
 	if len(gives) == 0 || gives[0].Kind != "size" {
 		return nil
@@ -187,16 +191,15 @@ func (x *outcome) given() (all []gaveWay) {
 func (x *outcome) cannot() string {
 	e := x.e
 	for _, f := range e.view.Findings {
-		if f.Severity == finding.Stop && !slices.ContainsFunc(e.was.Findings, func(g finding.Finding) bool {
-			return g.Code == f.Code && g.Subject() == f.Subject()
-		}) {
-			return "it cannot be built"
+		if f.Severity == finding.Stop && !told(e.was.Findings, &f) {
+			return message.Said(f).Text
 		}
 	}
 	for i := range e.view.Graph.Edges {
 		id := e.view.Graph.Edges[i].ID
-		if k := e.was.Graph.Edge(id); e.view.Fits.TooShort(i, e.view.Lengths[i]) && (k < 0 || !e.was.Fits.TooShort(k, e.was.Lengths[k])) {
-			return "a pipe is too short for its sockets then"
+		k := e.was.Graph.Edge(id)
+		if e.view.Fits.TooShort(i, e.view.Lengths[i]) && (k < 0 || !e.was.Fits.TooShort(k, e.was.Lengths[k])) {
+			return e.knownWords(id) + " is too short for its sockets"
 		}
 	}
 	for _, g := range x.given() {

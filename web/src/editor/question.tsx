@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import type { Asks } from "../desk/gestures";
 import { useOpen } from "../desk/use";
 import { Dialog } from "../ui/dialog";
@@ -19,6 +20,7 @@ export function Ask({ asks }: { asks: Asks }) {
   const onPipe = useCallback((id: string | undefined) => open.store.setState({ about: id }), [open]);
   const { question, choose } = asks;
   const first = useRef<HTMLButtonElement>(null);
+  const group = useRef<HTMLDivElement>(null);
   const [read, setRead] = useState(false);
   const [early, setEarly] = useState<string>();
   const { shown, more, showAll } = useFew(question.options);
@@ -35,6 +37,7 @@ export function Ask({ asks }: { asks: Asks }) {
       <p className="mb-2">{question.what}</p>
       {/* biome-ignore lint/a11y/useSemanticElements: a set of answers, not of fields */}
       <div
+        ref={group}
         role="group"
         aria-label="Answers"
         className="answers"
@@ -73,15 +76,24 @@ export function Ask({ asks }: { asks: Asks }) {
           </button>
         ))}
         {more > 0 && (
-          <button type="button" className="answer" onClick={showAll}>
+          <button
+            type="button"
+            className="answer"
+            onFocus={() => onPipe(undefined)}
+            onPointerEnter={() => onPipe(undefined)}
+            onClick={() => {
+              flushSync(showAll);
+              group.current?.querySelectorAll("button")[shown.length]?.focus(); // the first of those that came
+            }}
+          >
             {moreAnswers(more)}
           </button>
         )}
       </div>
       {more === 0 && (question.untried ?? 0) > 0 && (
         <p className="mt-2 text-sm text-muted">
-          {question.untried === 1 ? "One more thing could give way" : `${question.untried} more things could give way`}, and was not tried:
-          change it by itself first.
+          {question.untried === 1 ? "One more thing could give way and was" : `${question.untried} more things could give way and were`} not
+          tried. Where it is one of them that is to change, change it by itself first.
         </p>
       )}
       <p role="status" className="mt-2 text-sm text-warn">
