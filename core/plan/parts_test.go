@@ -136,7 +136,15 @@ func TestACopyThatComesCloseIsAskedAbout(t *testing.T) {
 	h := draw()
 	q := asked(t, h.do(turn))
 	assert.Contains(t, q.What, "⟨arm 2/j1⟩ comes close to ⟨j2⟩")
-	require.NoError(t, h.do(turn, q.Options[1].ID, "apart arm 2/j4 arm 1/j4"))
+	for _, o := range q.Options {
+		assert.NotContains(
+			t,
+			o.Label,
+			"apart",
+			"a pipe would be shorter than its sockets: it is done where a line says so, and not offered",
+		)
+	}
+	require.NoError(t, h.do(turn, "apart arm 2/j1 j2", "apart arm 2/j4 arm 1/j4"))
 	assert.Len(t, h.plan().Frames[0].Points(), 7, "apart")
 	h = draw()
 	err := h.do(turn, q.Options[0].ID)
