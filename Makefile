@@ -76,6 +76,7 @@ race:
 properties:
 	go test -count=1 -timeout 60m -v -run 'TestAnyGestures|TestTypedSizes|TestTheOrder|TestAGestureIsMade|TestPlacesThrough' ./core/edit -rapid.checks=25000
 	go test -count=1 -timeout 60m -v -run 'TestAPartIs|TestDeletingMany' ./core/edit -rapid.checks=5000
+	go test -count=1 -timeout 60m -v -run TestAStructureIsDrawn ./core/edit -rapid.checks=3400
 	go test -count=1 -timeout 60m -v -run TestLongWork ./core/edit -rapid.checks=5000
 	go test -count=1 -timeout 60m -v -run 'TestEventsAddUp|TestAnythingIsTakenBack|TestASumIsAdvanced' ./core/record -rapid.checks=50000
 	go test -count=1 -timeout 60m -v -run TestWhatIsThereAgainst ./core/procure -rapid.checks=5000

@@ -248,10 +248,13 @@ func (e *editor) joined(i, j int) bool {
 }
 
 // clearEnd removes the cap, or whatever was said of the open end, from a joint from
-// which a pipe goes on.
+// which a pipe goes on, and the tee that waited for it.
 func (e *editor) clearEnd(id string) {
 	if _, j, _, err := e.joint(id); err == nil {
 		j.End = frame.OpenEnd
+		if j.Fitting != nil && j.Fitting.Awaits {
+			j.Fitting = nil
+		}
 	}
 }
 

@@ -35,6 +35,12 @@ func (e *editor) settle() (any bool, err error) {
 				chosen = k
 			}
 		}
+		if chosen < 0 && e.awaitTees() {
+			if err := e.resolve(); err != nil {
+				return any, err
+			}
+			continue
+		}
 		if chosen < 0 {
 			return any, e.question(&c)
 		}

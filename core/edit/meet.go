@@ -20,6 +20,7 @@ type meeting struct {
 	pipe  int
 	name  string
 	off   measure.Length // from where the end is now
+	tees  []awaited      // with which everything holds
 }
 
 // meet checks what the far end of a new pipe came close to. A joint or pipe within
@@ -34,7 +35,8 @@ func (e *editor) meet(done Done, scope int, joint, pipe string) (Done, error) {
 	if err := e.refuseNoLength(join(path, pipe)); err != nil {
 		return Done{}, err
 	}
-	asked := -1
+	i := e.view.Graph.Edge(join(path, pipe))
+	way := e.view.Tangents[i][0]
 	var ask []meeting
 	var along *meeting // a pipe that it meets where it is
 	for _, m := range e.candidates(scope, join(path, joint), join(path, pipe)) {
@@ -43,29 +45,26 @@ func (e *editor) meet(done Done, scope int, joint, pipe string) (Done, error) {
 			continue
 		}
 		off, fits := trial.residual(e)
+		if !fits && m.joint >= 0 {
+			m.tees = e.tees(trial, way)
+		}
 		switch {
 		case fits && m.joint < 0:
 			if along == nil {
 				along = &m
 			}
-		case fits:
-			e.leadTo(scope, joint, m)
-			return e.applyMeeting(done, scope, pipe, m)
-		case off <= socketOf(e.view.Graph.Edges[e.view.Graph.Edge(join(path, pipe))].Size):
-			if e.answered("meet " + m.name) {
-				asked = len(ask)
-			}
+		case fits, len(m.tees) > 0 && sure(m.tees):
+			return e.applyMeeting(done, scope, joint, pipe, m)
+		case off <= socketOf(e.view.Graph.Edges[i].Size), len(m.tees) > 0:
 			m.off = off // by how much what was typed does not reach it
 			ask = append(ask, m)
 		}
 	}
-	if asked >= 0 {
-		e.leadTo(scope, joint, ask[asked])
-		return e.applyMeeting(done, scope, pipe, ask[asked])
+	if k := slices.IndexFunc(ask, func(m meeting) bool { return e.answered("meet " + m.name) }); k >= 0 {
+		return e.applyMeeting(done, scope, joint, pipe, ask[k])
 	}
 	if along != nil && (len(ask) == 0 || e.answered("meet "+along.name)) {
-		e.leadTo(scope, joint, *along)
-		return e.applyMeeting(done, scope, pipe, *along)
+		return e.applyMeeting(done, scope, joint, pipe, *along)
 	}
 	if len(ask) > 0 && !e.answered("apart") {
 		q := &Question{
@@ -73,7 +72,11 @@ func (e *editor) meet(done Done, scope int, joint, pipe string) (Done, error) {
 			What:  fmt.Sprintf("It ends close to %s (%s): is it to meet it?", mention.Of(ask[0].name), e.off(ask[0].off)),
 		}
 		for _, m := range ask {
-			q.Options = append(q.Options, Option{ID: "meet " + m.name, Label: "Meet " + mention.Of(m.name)})
+			label := "Meet " + mention.Of(m.name)
+			if len(m.tees) > 0 {
+				label += ", with " + teesAt(m.tees)
+			}
+			q.Options = append(q.Options, Option{ID: "meet " + m.name, Label: label})
 		}
 		if along != nil {
 			q.Options = append(
@@ -87,7 +90,15 @@ func (e *editor) meet(done Done, scope int, joint, pipe string) (Done, error) {
 	return e.through(done, scope, pipe)
 }
 
-func (e *editor) applyMeeting(done Done, scope int, pipe string, m meeting) (Done, error) {
+// applyMeeting ends a new pipe at what it meets, with the tees that this takes.
+func (e *editor) applyMeeting(done Done, scope int, joint, pipe string, m meeting) (Done, error) {
+	e.leadTo(scope, joint, m)
+	for _, a := range m.tees {
+		e.await(a)
+	}
+	if len(m.tees) > 0 {
+		done.Also = append(done.Also, awaitedWords(m.tees))
+	}
 	if m.joint >= 0 {
 		done.Joint = m.name
 		done.Also = append(done.Also, "meets "+mention.Of(m.name))
@@ -120,17 +131,25 @@ func (e *editor) trial() *editor {
 	}
 }
 
-// residual compares a tried change with the editor before it: off is by how much the
-// worst new contradiction is off, and fits says that there is no new one.
-func (e *editor) residual(before *editor) (off measure.Length, fits bool) {
+// newClashes are the contradictions of a tried change that the editor before it did not have.
+func (e *editor) newClashes(before *editor) (all []*layout.Clash) {
 	was := map[string]bool{}
 	for i := range before.view.Clashes {
 		was[before.view.Clashes[i].Key()] = true
 	}
 	for i := range e.view.Clashes {
 		if c := &e.view.Clashes[i]; !was[c.Key()] && !e.clashed[c.Key()] {
-			off = max(off, c.Off.Abs())
+			all = append(all, c)
 		}
+	}
+	return all
+}
+
+// residual compares a tried change with the editor before it: off is by how much the
+// worst new contradiction is off, and fits says that there is no new one.
+func (e *editor) residual(before *editor) (off measure.Length, fits bool) {
+	for _, c := range e.newClashes(before) {
+		off = max(off, c.Off.Abs())
 	}
 	for _, f := range e.view.Findings {
 		if f.Code == "turned-round" || f.Code == "zero-length" {
@@ -169,7 +188,7 @@ func (e *editor) candidates(scope int, joint, pipe string) (all []meeting) {
 			continue
 		}
 		if off := points[n].Distance(points[k]); off <= free+reachOf(biggest(e, k)) && points[from].Toward(points[k]).Dot(line) > 0 {
-			all = append(all, meeting{k, -1, g.Nodes[k].ID, off})
+			all = append(all, meeting{joint: k, pipe: -1, name: g.Nodes[k].ID, off: off})
 		}
 	}
 	for k := range g.Edges {
@@ -181,7 +200,7 @@ func (e *editor) candidates(scope int, joint, pipe string) (all []meeting) {
 			continue
 		}
 		if off := (points[from].Distance(p) - long).Abs(); off <= free {
-			all = append(all, meeting{-1, k, g.Edges[k].ID, off})
+			all = append(all, meeting{joint: -1, pipe: k, name: g.Edges[k].ID, off: off})
 		}
 	}
 	// joints before pipes: a pipe is met wherever the line crosses it

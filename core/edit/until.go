@@ -136,22 +136,29 @@ func (e *editor) toJoint(l leg, goal Goal, m int, to string) (Done, error) {
 	if far <= 0 {
 		return Done{}, refuse("name one that lies that way", "%s is not that way", name)
 	}
-	rank := e.doc.NextRank()
-	dir := l.dir
+	off := e.view.Points[l.n].Along(world, far).Distance(e.view.Points[m])
 	of := cmp.Or(l.size, e.usual(l.scope))
-	if goal == To && e.view.Points[l.n].Along(world, far).Distance(e.view.Points[m]) <= socketOf(of) {
-		way := &dir
-		if l.straightTo { // it runs wherever its two joints are
-			way = straight(e.place(l.scope).Local(e.view.Points[m]).Sub(e.place(l.scope).Local(e.view.Points[l.n])))
+	near := goal == To && off <= reachOf(of)+reachOf(biggest(e, m)) // nearer than two bodies can stand
+	var tees []awaited
+	if near && off > socketOf(of) {
+		tees, near = e.holdsTo(l, m, to, world)
+	}
+	if near {
+		pipe := e.runTo(l, m, to)
+		for _, a := range tees {
+			e.await(a)
 		}
-		pipe := e.doc.AddPipe(def, frame.Pipe{From: l.ref, To: to, Dir: way, Size: l.size, Rank: rank})
-		e.clearEnd(join(path, to))
 		done := Done{Joint: join(path, to), Pipe: join(path, pipe), Also: append(e.everywhere(l.scope), "meets "+name)}
+		if len(tees) > 0 {
+			done.Also = append(done.Also, awaitedWords(tees))
+		}
 		if err := e.resolve(); err != nil {
 			return Done{}, err
 		}
 		return e.through(done, l.scope, pipe)
 	}
+	rank := e.doc.NextRank()
+	dir := l.dir
 	a, _, square := axisAlong(dir)
 	if !square {
 		return Done{}, refuse(
@@ -163,4 +170,30 @@ func (e *editor) toJoint(l leg, goal Goal, m int, to string) (Done, error) {
 	e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: a.String(), Of: frame.Ref(id), To: frame.Ref(to), Rank: rank})
 	done := Done{Joint: join(path, id), Pipe: join(path, pipe), Also: append(e.everywhere(l.scope), "level with "+name)}
 	return e.meet(done, l.scope, id, pipe)
+}
+
+// runTo draws a pipe to a joint.
+func (e *editor) runTo(l leg, m int, to string) (pipe string) {
+	dir := l.dir
+	way := &dir
+	if l.straightTo { // it runs wherever its two joints are
+		way = straight(e.place(l.scope).Local(e.view.Points[m]).Sub(e.place(l.scope).Local(e.view.Points[l.n])))
+	}
+	pipe = e.doc.AddPipe(e.def(l.scope), frame.Pipe{From: l.ref, To: to, Dir: way, Size: l.size, Rank: e.doc.NextRank()})
+	e.clearEnd(join(e.path(l.scope), to))
+	return pipe
+}
+
+// holdsTo says whether everything that was typed holds when a pipe is drawn to a joint, with the tees that this takes.
+func (e *editor) holdsTo(l leg, m int, to string, world measure.Dir) ([]awaited, bool) {
+	trial := e.trial()
+	trial.runTo(l, m, to)
+	if trial.resolve() != nil {
+		return nil, false
+	}
+	if _, fits := trial.residual(e); fits {
+		return nil, true
+	}
+	tees := e.tees(trial, world)
+	return tees, len(tees) > 0 && sure(tees)
 }

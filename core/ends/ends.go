@@ -16,13 +16,24 @@ func Judge(b *model.Built) (fs []finding.Finding) {
 			edit.Fix("They are open on purpose", edit.Edit{Gesture: &edit.EndOf{All: true, End: frame.FreeEnd}})))
 	}
 	if n := len(a.Open); n > 0 {
-		var joints []string
+		var joints, waiting []string
 		for _, p := range a.Open {
-			if len(joints) == 0 || joints[len(joints)-1] != p.Joint {
+			switch k := b.Graph.Node(p.Joint); {
+			case b.Graph.Nodes[k].Fitting != nil && b.Graph.Nodes[k].Fitting.Awaits:
+				waiting = append(waiting, p.Joint)
+			case len(joints) == 0 || joints[len(joints)-1] != p.Joint:
 				joints = append(joints, p.Joint)
 			}
 		}
-		fs = append(fs, finding.New("ports-open", finding.Note, finding.All(finding.Joint, joints...)...).With("sockets", n))
+		if len(joints) > 0 {
+			fs = append(
+				fs,
+				finding.New("ports-open", finding.Note, finding.All(finding.Joint, joints...)...).With("sockets", n-len(waiting)),
+			)
+		}
+		if len(waiting) > 0 {
+			fs = append(fs, finding.New("tee-waits", finding.Warn, finding.All(finding.Joint, waiting...)...))
+		}
 	}
 	return fs
 }

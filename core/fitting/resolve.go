@@ -53,6 +53,9 @@ type work struct {
 
 func (w *work) resolve() {
 	force := w.n.Fitting
+	if force != nil && force.Awaits && (len(w.dirs) != 2 || w.dirs[0].AngleTo(w.dirs[1]) < 135) {
+		force = nil
+	}
 	switch n := len(w.dirs); {
 	case n == 0:
 	case n == 1 && (force == nil || force.Kind == catalog.Cap):

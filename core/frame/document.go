@@ -192,6 +192,9 @@ type Forced struct {
 	// Unstated says that the source left open which way the other spare ports
 	// point; they then count for no size, even where only one way is possible.
 	Unstated bool `json:"unstated,omitempty"`
+	// Awaits says that what was typed holds only with this tee, where two pieces go on straight: its third port waits for a
+	// pipe that is still to be run. It counts for as long as just those two are there.
+	Awaits bool `json:"awaits,omitempty"`
 }
 
 // Joint is where pipes meet, or where one ends. The point is the fitting's

@@ -263,6 +263,10 @@ var messages = map[string]Message{
 		Text: `{{count .sockets "socket is" "sockets are"}} empty, and nobody said that it is on purpose`,
 		Hint: `run a pipe from them, plug them, or declare them open`,
 	},
+	"tee-waits": {
+		Text: `{{if gt .n 1}}{{.n}} tees have a port with no pipe{{else}}a tee has a port with no pipe{{end}}: what was typed closes only with {{if gt .n 1}}them{{else}}it{{end}}`,
+		Hint: `run the pipe that goes there; if none does, one of the cuts is wrong`,
+	},
 	"rocks": {
 		Text: `it rocks: {{.most}} is {{.gap}} above the floor that the rest stands on`,
 		Hint: `less than a floor is out by; a shim or a set of equal fittings takes it away`,

@@ -2415,6 +2415,8 @@ export interface components {
         };
         /** @description Forced asks for a certain fitting at a joint, usually one with more ports than pipes. Spare gives the directions of its spare ports where they are known. Plugged closes the spare ports, Declared says that they are open on purpose. */
         FrameForced: {
+            /** @description Awaits says that what was typed holds only with this tee, where two pieces go on straight: its third port waits for a pipe that is still to be run. It counts for as long as just those two are there. */
+            awaits?: boolean;
             /** @description its spare ports are open on purpose */
             declared?: boolean;
             /** @description Kind is a type of fitting by the trade's name. */

@@ -1,0 +1,89 @@
+package edit_test
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"sturdyelbow/core/edit"
+)
+
+// hung draws a wall: a column at the left from the bottom up, a top rail, and columns that hang from it. It gives the
+// joints of each column from the bottom up, without the top.
+func hung(t require.TestingT, bays, rows int, rung string) (h *hand, columns [][]string) {
+	h = nothing(t)
+	at := h.begin()
+	first := []string{at}
+	for range rows {
+		at = h.walk(at, "up 12 cut")
+		first = append(first, at)
+	}
+	columns = append(columns, first[:rows])
+	for range bays {
+		at = h.walk(at, "right "+rung)
+		column, down := make([]string, rows), at
+		for k := range rows {
+			down = h.walk(down, "down 12 cut")
+			column[rows-1-k] = down
+		}
+		columns = append(columns, column)
+	}
+	return h, columns
+}
+
+// Rungs are run from the left, in any order of the rows. What the far column has is still a coupling when the run looks
+// for it, and in a wall of two bays the next column has one, too: every run meets, and nothing is asked.
+func TestRungsAreRunInAnyOrder(t *testing.T) {
+	for _, rows := range [][]int{{0, 1, 2}, {0, 2, 1}, {1, 0, 2}, {1, 2, 0}, {2, 0, 1}, {2, 1, 0}} {
+		for _, line := range []string{"right 24 cut", "right to %s"} {
+			h, columns := hung(t, 2, 3, "24 cut")
+			for _, row := range rows {
+				for bay := range 2 {
+					to := columns[bay+1][row]
+					typed := line
+					if line != "right 24 cut" {
+						typed = fmt.Sprintf(line, to)
+					}
+					require.Equal(t, to, h.walk(columns[bay][row], typed), "%v, %s", rows, typed)
+				}
+			}
+			p := h.plan()
+			assert.Len(t, p.Frames[0].Joints, 12)
+			for _, x := range p.Frames[0].Pipes {
+				assert.Contains(t, []string{"12", "24"}, x.Cut.Tape("")[:2], "%v, %s: %s is %s", rows, line, x.Pipe, x.Cut)
+			}
+			assert.NotContains(t, h.codes(), "tee-waits")
+		}
+	}
+}
+
+// Where a pipe is still to come, its tee is there already, is told, and is a finding until the pipe is.
+func TestATeeWaitsForItsPipe(t *testing.T) {
+	h, columns := hung(t, 2, 2, "24 cut")
+	h.walk(columns[0][0], "right 24 cut")
+	h.walk(columns[1][0], "right 24 cut")
+	done := h.do(edit.Edit{Gesture: &edit.Walk{From: columns[0][1], Line: "right 24 cut"}})
+	require.Equal(t, columns[1][1], done.Joint)
+	assert.Contains(t, done.Also, fmt.Sprintf("a tee at ⟨%s⟩, for what is still to come: only so do all cuts hold", columns[2][1]))
+	assert.Contains(t, h.codes(), "tee-waits")
+	require.Equal(t, columns[2][1], h.walk(columns[1][1], "right 24 cut"))
+	assert.NotContains(t, h.codes(), "tee-waits")
+	for _, j := range h.doc.Root.Joints {
+		assert.Nil(t, j.Fitting, j.ID)
+	}
+}
+
+// Nothing shows that a rail is to have a tee in its middle: whoever typed a piece an inch too short is asked.
+func TestATeeThatNothingShowsIsAskedFor(t *testing.T) {
+	h := nothing(t)
+	at := h.begin()
+	left := h.walk(at, "up 12 cut")
+	middle := h.walk(left, "right 12 cut")
+	right := h.walk(middle, "right 12 cut")
+	below := h.walk(at, "right 25.125 cut") // two take-offs of a tee are 1 1/8 in, those of a coupling 1/8
+	q := h.asks(&edit.Walk{From: below, Line: "up 12 cut"})
+	assert.Equal(t, fmt.Sprintf("Meet ⟨%s⟩, with a tee at ⟨%s⟩", right, middle), q.Options[0].Label)
+	assert.Equal(t, "Stay apart, as typed", q.Options[len(q.Options)-1].Label)
+}
