@@ -87,3 +87,41 @@ func TestATeeThatNothingShowsIsAskedFor(t *testing.T) {
 	assert.Equal(t, fmt.Sprintf("Meet ⟨%s⟩, with a tee at ⟨%s⟩", right, middle), q.Options[0].Label)
 	assert.Equal(t, "Stay apart, as typed", q.Options[len(q.Options)-1].Label)
 }
+
+// Posts that are joined rung by rung, in any order, stand straight as if they had been run: a rung that is typed shorter
+// later asks the same.
+func TestJoinedIsAsIfRun(t *testing.T) {
+	asks := func(joined bool, order ...int) (labels []string) {
+		h := nothing(t)
+		at := h.begin()
+		left := []string{at}
+		for range 4 {
+			at = h.walk(at, "up 12 cut")
+			left = append(left, at)
+		}
+		var right []string
+		for _, at := range left {
+			right = append(right, h.walk(at, "right 36 cut"))
+		}
+		for _, k := range order {
+			if joined {
+				h.do(edit.Edit{Gesture: &edit.Join{From: right[k], To: right[k+1]}})
+			} else {
+				h.walk(right[k], "up to "+right[k+1])
+			}
+		}
+		for _, p := range h.doc.Root.Pipes {
+			require.NotNil(t, p.Dir, "%s slopes", p.ID)
+		}
+		for _, o := range h.asks(&edit.Size{Pipe: "p6", Length: "24 cut"}).Options {
+			labels = append(labels, o.Label)
+		}
+		return labels
+	}
+	want := asks(false, 0, 1, 2, 3)
+	for _, order := range [][]int{{0, 1, 2, 3}, {3, 2, 1, 0}, {1, 3, 0, 2}} {
+		got := asks(true, order...)
+		assert.Equal(t, want[0], got[0])
+		assert.Len(t, got, len(want))
+	}
+}

@@ -45,25 +45,54 @@ func (w *Join) on(e *editor) (Done, error) {
 	case w.Size != "" && !w.Size.Known():
 		return Done{}, refuse("use a nominal size such as 3/4", "no pipe size %q", w.Size)
 	}
-	p := frame.Pipe{From: refs[0], To: refs[1], Size: w.Size}
+	p := frame.Pipe{Size: w.Size}
 	if at := e.sizeAt(nodes[:]...); w.Size == "" && at != e.usual(scope) {
 		p.Size = at // as the pipes that it joins
 	}
-	local := e.place(scope).Local(e.view.Points[nodes[1]]).Sub(e.place(scope).Local(e.view.Points[nodes[0]]))
-	p.Dir = straight(local)
-	id := e.doc.AddPipe(e.def(scope), p)
+	l := leg{scope: scope, n: nodes[0], ref: refs[0], size: p.Size}
+	tees := e.inLineWith(&l, nodes[1], refs[1])
+	id := e.runTo(l, nodes[1], refs[1])
 	e.clearEnd(w.From)
-	e.clearEnd(w.To)
+	for _, a := range tees {
+		e.await(a)
+	}
 	done := Done{
 		Label: fmt.Sprintf("Pipe from %s to %s", mention.Of(w.From), mention.Of(w.To)),
 		Joint: w.To,
 		Pipe:  join(e.path(scope), id),
 		Also:  e.everywhere(scope),
 	}
+	if len(tees) > 0 {
+		done.Also = append(done.Also, awaitedWords(tees))
+	}
 	if err := e.resolve(); err != nil {
 		return Done{}, err
 	}
 	return e.through(done, scope, id)
+}
+
+// inLineWith gives a pipe that is to join two joints the direction of the axis that they lie along. They may be off it by
+// what fittings do that are still to come: where they are nearer to it than two bodies can stand, and all that was typed
+// holds with a pipe straight along it, perhaps with tees, it is straight. Any other keeps none, and runs wherever its
+// joints are.
+func (e *editor) inLineWith(l *leg, m int, to string) []awaited {
+	from, end := e.place(l.scope).Local(e.view.Points[l.n]), e.place(l.scope).Local(e.view.Points[m])
+	v := end.Sub(from)
+	a := farthestAxis(v)
+	off := max(v[(a+1)%3].Abs(), v[(a+2)%3].Abs())
+	if off > reachOf(biggest(e, l.n))+reachOf(biggest(e, m)) || v[a].Abs() <= 2*layout.TapeStep {
+		l.straightTo = true
+		return nil
+	}
+	if l.dir[a] = 1; v[a] < 0 {
+		l.dir[a] = -1
+	}
+	if off <= layout.TapeStep {
+		return nil
+	}
+	tees, holds := e.holdsTo(*l, m, to, e.view.Graph.Scopes[l.scope].Orient.Dir(l.dir))
+	l.straightTo = !holds
+	return tees
 }
 
 // sizeAt is the size of all pipes at some joints, where they are of one size.

@@ -190,8 +190,9 @@ func (x *outcome) given() (all []gaveWay) {
 // meet before it is seated, or by a size of nothing. Empty where it can.
 func (x *outcome) cannot() string {
 	e := x.e
-	for _, f := range e.view.Findings {
-		if f.Severity == finding.Stop && !told(e.was.Findings, &f) {
+	had := slices.Concat(e.was.Findings, e.was.Fits.Findings)
+	for _, f := range slices.Concat(e.view.Findings, e.view.Fits.Findings) {
+		if f.Severity == finding.Stop && !told(had, &f) {
 			return message.Said(f).Text
 		}
 	}

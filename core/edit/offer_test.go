@@ -2,7 +2,9 @@ package edit_test
 
 import (
 	"context"
+	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -10,9 +12,12 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"sturdyelbow/core/edit"
+	"sturdyelbow/core/finding"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
+	"sturdyelbow/core/model"
 	"sturdyelbow/core/plan"
+	"sturdyelbow/core/starter"
 )
 
 // ladder draws two posts with rungs of 36 in between them, from the bottom up.
@@ -88,6 +93,54 @@ func TestNoTwoOptionsHaveOneName(t *testing.T) {
 
 // A question on a ladder of 20 rungs, 58 pipes, of which 19 give way together, and on a fence of about 150 pipes: the
 // worst there is, since every rung asks anew.
+// A bay of a starter's frame that is made another size: no answer that is offered folds the frame over itself, or leaves a joint
+// without a fitting, but where it says so.
+func TestNoAnswerFoldsTheFrame(t *testing.T) {
+	t.Parallel()
+	asked := 0
+	for _, s := range starter.All() {
+		doc := begunWith(t, s)[0]
+		was := located(t, doc)
+		for a := range measure.Axis(3) {
+			for _, plane := range was.Places[0].Planes[a] {
+				for _, long := range []string{"12", "30"} {
+					e := edit.Edit{Gesture: &edit.Bay{Axis: a, Plane: plane.Ref, Length: long, Meaning: frame.Cut}}
+					_, _, err := plan.Edit(context.Background(), doc, e, nil)
+					var q *edit.Question
+					if !errors.As(err, &q) {
+						continue
+					}
+					asked++
+					for _, o := range q.Options {
+						next := e
+						next.Answers = o.Answers()
+						made, _, err := plan.Edit(context.Background(), doc, next, nil)
+						if err != nil {
+							require.Contains(t, o.Label, "asks what else", "%s: %v", s.ID, err)
+							continue
+						}
+						now := located(t, made)
+						if !strings.Contains(o.Label, ";") {
+							assert.Equal(t, stopped(was), stopped(now), "%s, %s to %s cut: %s", s.ID, plane.Ref, long, o.Label)
+						}
+					}
+				}
+			}
+		}
+	}
+	assert.Greater(t, asked, 20)
+}
+
+// stopped counts the joints without a fitting, and the pipes that turned round.
+func stopped(l *model.Located) (n int) {
+	for _, f := range slices.Concat(l.Findings, l.Fits.Findings) {
+		if f.Severity == finding.Stop {
+			n++
+		}
+	}
+	return n
+}
+
 func BenchmarkQuestion(b *testing.B) {
 	rungs := ladder(b, 20)
 	for name, on := range map[string]struct {

@@ -186,8 +186,8 @@ func (h *hand) drawn(e edit.Edit, text string) {
 	h.doc, h.done = doc, done
 }
 
-// A structure is drawn pipe by pipe, each by its cut, in any order and from either end. Where its cuts close, nothing is asked,
-// every pipe that arrives at a joint meets it, and every piece is as it was typed.
+// A structure is drawn pipe by pipe, each by its cut or joined to what is there, in any order and from either end. Where its
+// cuts close, nothing is asked, every pipe that arrives at a joint meets it, and every piece is as it was typed.
 func TestAStructureIsDrawnInAnyOrder(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		for range 3 {
@@ -202,7 +202,7 @@ func drawnInAnyOrder(t *rapid.T) {
 	drawn := 0
 	h := nothing(t)
 	names := map[spot]string{left[rapid.IntRange(0, all-1).Draw(t, "first")].from: h.begin()}
-	text := ""
+	text, pieces := "", map[string]measure.Length{}
 	for len(left) > 0 {
 		var next structure // what hangs together with what is drawn
 		for _, b := range left {
@@ -219,7 +219,13 @@ func drawnInAnyOrder(t *rapid.T) {
 		}
 		line := ways[b.axis()][way] + " " + inches(b.cut) + " cut"
 		text += fmt.Sprintf("%s: %s\n", names[from], line)
-		h.drawn(edit.Edit{Gesture: &edit.Walk{From: names[from], Line: line}}, text)
+		var g edit.Gesture = &edit.Walk{From: names[from], Line: line}
+		if names[to] != "" && rapid.IntRange(0, 2).Draw(t, "joined") == 0 {
+			g = &edit.Join{From: names[from], To: names[to]}
+			text += "joined to " + names[to] + "\n"
+		}
+		h.drawn(edit.Edit{Gesture: g}, text)
+		pieces[h.done.Pipe] = b.cut
 		if names[to] == "" {
 			names[to] = h.done.Joint
 		}
@@ -231,12 +237,15 @@ func drawnInAnyOrder(t *rapid.T) {
 	for _, j := range h.doc.Root.Joints {
 		require.Nil(t, j.Fitting, "%s waits for nothing any more\n%s", j.ID, text)
 	}
+	for _, p := range h.doc.Root.Pipes {
+		require.NotNil(t, p.Dir, "%s runs straight, however it was drawn\n%s", p.ID, text)
+	}
 	cuts := map[string]measure.Length{}
 	for _, p := range h.plan().Frames[0].Pipes {
 		cuts[p.Pipe] = p.Cut
 	}
 	require.Len(t, cuts, all)
-	for _, s := range h.doc.Root.Sizes {
-		require.LessOrEqual(t, (cuts[s.Pipe] - s.Value).Abs(), measure.Inch/32, text)
+	for pipe, cut := range pieces {
+		require.LessOrEqual(t, (cuts[pipe] - cut).Abs(), measure.Inch/32, "%s\n%s", pipe, text)
 	}
 }
