@@ -26,7 +26,7 @@ func (w *Begin) on(e *editor) (Done, error) {
 		if w.From != "" || strings.TrimSpace(w.Say) != "" {
 			return Done{}, refuse("write begin alone for the first joint", "the frame has nothing to stand away from")
 		}
-		return Done{Label: "A first joint", Joint: e.doc.AddJoint(&e.doc.Root, frame.Joint{ID: w.Name})}, nil
+		return Done{Label: "A first joint", Joint: e.doc.AddJoint(&e.doc.Root, frame.Joint{Name: w.Name})}, nil
 	}
 	if w.From == "" {
 		return Done{}, refuse("go on from a joint, or say where it stands: begin 10 right of j1", "the frame has begun already")
@@ -53,10 +53,10 @@ func (w *Begin) on(e *editor) (Done, error) {
 		}
 	}
 	def := e.def(scope)
-	if w.Name != "" && (def.Joint(w.Name) != nil || def.Use(w.Name) != nil) {
+	if taken(def, w.Name) {
 		return Done{}, in("/name", refuse("give it another name", "there is a joint %q already", w.Name))
 	}
-	id := e.doc.AddJoint(def, frame.Joint{ID: w.Name})
+	id := e.doc.AddJoint(def, frame.Joint{Name: w.Name})
 	e.doc.AddReason(def, frame.Reason{Kind: frame.Placed, Of: frame.Ref(id), From: frame.Ref(from), By: by})
 	return Done{
 		Label: fmt.Sprintf("A part by itself, %s of %s", strings.TrimSpace(w.Say), mention.Of(w.From)),

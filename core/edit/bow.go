@@ -173,7 +173,7 @@ func (w *Walk) hoop(e *editor, text string) (Done, error) {
 		return Done{}, refuse("say how far apart its feet are: centre, outside or clear", "a hoop's span is no length of a pipe")
 	}
 	def, rank := e.def(scope), e.doc.NextRank()
-	j := e.doc.AddJoint(def, frame.Joint{ID: w.Name, End: ends})
+	j := e.doc.AddJoint(def, frame.Joint{Name: w.Name, End: ends})
 	spring := &frame.Spring{}
 	if held {
 		up := measure.Z.Dir()
@@ -308,7 +308,7 @@ func (w *Walk) bend(e *editor, text string) (Done, error) {
 		}
 		j := frame.Joint{}
 		if k == len(legs)-1 {
-			j.ID, j.End = w.Name, ends
+			j.Name, j.End = w.Name, ends
 		}
 		to := e.doc.AddJoint(def, j)
 		dir := c.Dir.Unit()
@@ -358,7 +358,7 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 	if (s.Leave[0] == measure.Dir{}) != (s.Leave[1] == measure.Dir{}) {
 		return Done{}, refuse("hold both ends alike, or none", "the two halves of %s differ", mention.Of(w.Pipe))
 	}
-	if w.Name != "" && (def.Joint(w.Name) != nil || def.Use(w.Name) != nil) {
+	if taken(def, w.Name) {
 		return Done{}, refuse("give it another name", "there is a joint %q already", w.Name)
 	}
 	rise := place.Local(c.Apex)[up] - place.Local(from)[up]
@@ -379,7 +379,7 @@ func (w *Split) crown(e *editor, def *frame.Definition, pipe *frame.Pipe, scope 
 		e.doc.DropSize(z.ID)
 	}
 	feet := [2]string{pipe.From, pipe.To}
-	j := e.doc.AddJoint(def, frame.Joint{ID: w.Name})
+	j := e.doc.AddJoint(def, frame.Joint{Name: w.Name})
 	across := 3 - a - up
 	e.doc.AddReason(def, halfway(a.String(), frame.Ref(j), frame.Ref(feet[0]), frame.Ref(feet[1]), rank))
 	e.doc.AddReason(def, frame.Reason{Kind: frame.Level, Axis: across.String(), Of: frame.Ref(j), To: frame.Ref(feet[0]), Rank: rank})

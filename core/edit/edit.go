@@ -215,6 +215,10 @@ func attempt(d *frame.Document, ed Edit, solve Solver) (*editor, Done, error) {
 	if err == nil {
 		err = e.finish()
 	}
+	if err == nil {
+		e.keepNames()
+	}
+	e.doc.Numbers.Above = 0
 	done.Also = slices.Compact(slices.Concat(done.Also, e.also))
 	done.GivenUp = append(done.GivenUp, e.gave...)
 	done.Offers = append(done.Offers, e.offers...)

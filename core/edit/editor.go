@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"sturdyelbow/core/catalog"
@@ -57,6 +58,11 @@ func begin(d *frame.Document, ed Edit, solve Solver) (*editor, error) {
 		e.yielded = append(e.yielded, g.Party)
 	}
 	e.was = e.view
+	for i, name := range layout.ShortNames(e.view.Graph) {
+		if n, number := numberOf(name); number && name != e.view.Graph.Nodes[i].ID {
+			e.doc.Numbers.Above = max(e.doc.Numbers.Above, n)
+		}
+	}
 	for i := range e.view.Clashes {
 		e.clashed[e.view.Clashes[i].Key()] = true
 	}
@@ -168,6 +174,36 @@ func (e *editor) called(name string) int {
 		return n
 	}
 	return slices.Index(layout.ShortNames(e.view.Graph), name)
+}
+
+// taken says whether a name is one of a joint, or of a part, of a definition already.
+func taken(def *frame.Definition, name string) bool {
+	return name != "" &&
+		(def.Use(name) != nil || slices.ContainsFunc(def.Joints, func(j frame.Joint) bool { return j.ID == name || j.Name == name }))
+}
+
+// keepNames keeps the numbers that joints were shown with, of those that the gesture left and that have no other name.
+func (e *editor) keepNames() {
+	g, was := e.view.Graph, map[string]string{}
+	for i, name := range layout.ShortNames(e.was.Graph) {
+		was[e.was.Graph.Nodes[i].ID] = name
+	}
+	for i, name := range layout.ShortNames(g) {
+		before := was[g.Nodes[i].ID]
+		if n, number := numberOf(before); number && before != name && name != g.Nodes[i].Name {
+			if e.doc.Shown == nil {
+				e.doc.Shown = map[string]int{}
+			}
+			e.doc.Shown[g.Nodes[i].ID] = n
+		}
+	}
+}
+
+// numberOf is the number in a joint's short name; ok is false of a name that the builder gave.
+func numberOf(name string) (n int, ok bool) {
+	digits, ok := strings.CutPrefix(name, "j")
+	n, err := strconv.Atoi(digits)
+	return n, ok && err == nil
 }
 
 // node finds a joint by its path or its short name.

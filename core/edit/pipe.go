@@ -34,7 +34,7 @@ func (w *Split) on(e *editor) (Done, error) {
 	case frame.Bent:
 		return Done{}, refuse("make it straight first, or of two pieces", "a bent pipe is not split")
 	}
-	if w.Name != "" && (def.Joint(w.Name) != nil || def.Use(w.Name) != nil) {
+	if taken(def, w.Name) {
 		return Done{}, refuse("give it another name", "there is a joint %q already", w.Name)
 	}
 	ends := e.view.Graph.Edges[i].Ends
@@ -75,7 +75,7 @@ func (w *Split) on(e *editor) (Done, error) {
 		}
 	}
 	e.keepDistance(scope, p.ID)
-	j := e.doc.AddJoint(def, frame.Joint{ID: w.Name})
+	j := e.doc.AddJoint(def, frame.Joint{Name: w.Name})
 	second := e.split(scope, local(e.path(scope), w.Pipe), j)
 	switch {
 	case size == nil:

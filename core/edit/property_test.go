@@ -380,9 +380,14 @@ func TestTheOrderOfLinesDoesNotMatter(t *testing.T) {
 		}
 		require.Equal(t, look(t, first.doc), look(t, second.doc), "%v\n%v", lines, order)
 		byEnds := func(h *hand) map[string]measure.Length {
-			all := map[string]measure.Length{}
-			for _, p := range h.plan().Frames[0].Pipes {
-				all[min(p.From, p.To)+" "+max(p.From, p.To)] = rounded(p.Exact)
+			all, name := map[string]measure.Length{}, map[string]string{}
+			f := h.plan().Frames[0]
+			for _, j := range f.Joints {
+				name[j.ID] = j.Name
+			}
+			for _, p := range f.Pipes {
+				from, to := name[p.From], name[p.To]
+				all[min(from, to)+" "+max(from, to)] = rounded(p.Exact)
 			}
 			return all
 		}

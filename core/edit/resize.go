@@ -12,8 +12,9 @@ import (
 // Resize gives pipes another size.
 type Resize struct {
 	Pipe string       `json:"pipe"`
-	Run  bool         `json:"run,omitempty"` // and all that goes on in line with it
-	Size catalog.Size `json:"size"`          // "" for the default of its group
+	More []string     `json:"more,omitempty"` // pipes that get the same
+	Run  bool         `json:"run,omitempty"`  // and all that goes on in line with it
+	Size catalog.Size `json:"size"`           // "" for the default of its group
 }
 
 var _ = register[Resize]("resize")
@@ -22,13 +23,21 @@ func (w *Resize) on(e *editor) (Done, error) {
 	if w.Size != "" && !w.Size.Known() {
 		return Done{}, refuse("use a nominal size such as 3/4", "no pipe size %q", w.Size)
 	}
-	i, err := e.edge(w.Pipe)
-	if err != nil {
-		return Done{}, err
-	}
-	all := []int{i}
-	if w.Run {
-		all = e.run(i)
+	var all []int
+	for _, id := range append([]string{w.Pipe}, w.More...) {
+		i, err := e.edge(id)
+		if err != nil {
+			return Done{}, err
+		}
+		some := []int{i}
+		if w.Run {
+			some = e.run(i)
+		}
+		for _, i := range some {
+			if !slices.Contains(all, i) {
+				all = append(all, i)
+			}
+		}
 	}
 	var also []string
 	for _, i := range all {
@@ -43,7 +52,10 @@ func (w *Resize) on(e *editor) (Done, error) {
 	if w.Size == "" {
 		label = mention.Of(w.Pipe) + " to the usual size"
 	}
-	if len(all) > 1 {
+	switch {
+	case len(all) > 1 && !w.Run:
+		label = fmt.Sprintf("%d pipes to %s", len(all), sizeWords(w.Size))
+	case len(all) > 1:
 		label = fmt.Sprintf("%d pipes in line to %s", len(all), sizeWords(w.Size))
 	}
 	return Done{Label: label, Pipe: w.Pipe, Also: slices.Compact(slices.Sorted(slices.Values(also)))}, nil

@@ -16,6 +16,7 @@ import (
 // is asked about.
 type Size struct {
 	Pipe    string        `json:"pipe,omitempty"`
+	More    []string      `json:"more,omitempty"` // pipes that get the same
 	Ends    [2]string     `json:"ends,omitzero"`
 	Length  string        `json:"length"` // as typed: 24 cut; "" takes the size away
 	Meaning frame.Meaning `json:"meaning,omitempty"`
@@ -25,6 +26,41 @@ type Size struct {
 var _ = register[Size]("size")
 
 func (w *Size) on(e *editor) (Done, error) {
+	if w.Pipe == "" {
+		return w.one(e)
+	}
+	return each(w.Pipe, e.drawnOnce(w.Pipe, w.More), func(pipe string) (Done, error) {
+		one := *w
+		one.Pipe = pipe
+		return one.one(e)
+	})
+}
+
+// drawnOnce are those of some pipes that are drawn by themselves: of the copies of a part that share a pipe's drawing, one
+// stands for all.
+func (e *editor) drawnOnce(first string, more []string) (once []string) {
+	type drawing struct {
+		def  *frame.Definition
+		pipe string
+	}
+	seen := map[drawing]bool{}
+	for k, id := range append([]string{first}, more...) {
+		def, p, _, err := e.pipe(id)
+		if err == nil && seen[drawing{def, p.ID}] {
+			continue
+		}
+		if err == nil {
+			seen[drawing{def, p.ID}] = true
+		}
+		if k > 0 {
+			once = append(once, id) // what is not there is refused by its name
+		}
+	}
+	return once
+}
+
+// one gives one pipe, or two joints, a size.
+func (w *Size) one(e *editor) (Done, error) {
 	if w.ID != "" {
 		return w.change(e)
 	}

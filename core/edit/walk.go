@@ -214,7 +214,7 @@ func (w *Walk) start(e *editor, from string) (scope, n int, ref string, err erro
 	if !ok {
 		return 0, 0, "", refuse("pick a joint inside it, or work on the whole frame", "the joint %s is not in %q", mention.Of(from), w.In)
 	}
-	if w.Name != "" && (e.def(scope).Joint(w.Name) != nil || e.def(scope).Use(w.Name) != nil) {
+	if taken(e.def(scope), w.Name) {
 		return 0, 0, "", refuse("give it another name", "there is a joint %q already", w.Name)
 	}
 	return scope, n, ref, nil
@@ -240,7 +240,7 @@ func (w *Walk) step(e *editor, from string, c Line, last bool) (Done, error) {
 	def := e.def(scope)
 	j := frame.Joint{}
 	if last {
-		j.ID, j.End = w.Name, c.End
+		j.Name, j.End = w.Name, c.End
 		if w.End != frame.OpenEnd {
 			j.End = w.End
 		}

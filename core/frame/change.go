@@ -88,6 +88,7 @@ func (d *Document) MergeJoints(def *Definition, keep, drop string) {
 			}
 			k.On[a] = cmp.Or(k.On[a], own.On[a])
 		}
+		k.Name = cmp.Or(k.Name, own.Name)
 		k.Mode, k.Reason = cmp.Or(k.Mode, own.Mode), cmp.Or(k.Reason, own.Reason)
 		if k.Fitting == nil {
 			k.Fitting = own.Fitting

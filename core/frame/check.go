@@ -52,6 +52,11 @@ func (d *Document) validate(ps *Problems) {
 			ps.add("/seats/"+string(m), "a seat outside 0 to 1", "it is the share of the socket the pipe goes in, like 0.85")
 		}
 	}
+	for joint, n := range d.Shown {
+		if n < 1 || n > maxRank {
+			ps.add("/shown", fmt.Sprintf("the joint %q is shown as number %d", joint, n), "leave it out")
+		}
+	}
 	if d.Serial < 0 || d.Serial > maxRank {
 		ps.add("/serial", fmt.Sprintf("a serial number of %d", d.Serial), "leave it out")
 	}
@@ -115,6 +120,9 @@ func (d *Document) validateDefinition(ps *Problems, def *Definition, where strin
 	}
 	for i, j := range def.Joints {
 		path := fmt.Sprintf("%s/joints/%d", where, i)
+		if j.Name != "" && slices.ContainsFunc(def.Joints[:i], func(k Joint) bool { return k.Name == j.Name }) {
+			ps.add(path+"/name", fmt.Sprintf("two joints are called %q", j.Name), "give one of them another name")
+		}
 		for a, on := range j.On {
 			if on != "" && !def.HasPlane(a, on) {
 				ps.add(

@@ -200,7 +200,8 @@ type Forced struct {
 // Joint is where pipes meet, or where one ends. The point is the fitting's
 // centre; with one pipe and no forced fitting it is where the bare pipe ends.
 type Joint struct {
-	ID      string    `json:"id"`                            // its name in its definition
+	ID      string    `json:"id"`                            // in its definition
+	Name    string    `json:"name,omitempty"`                // that the builder gave it: of one joint of its definition, and no joint's id
 	On      [3]string `json:"on,omitzero"       ref:"plane"` // named planes of the definition that it stands on, where it does
 	End     End       `json:"end,omitempty"`
 	Mode    Mode      `json:"mode,omitempty"`
@@ -368,6 +369,9 @@ type Document struct {
 	// are no part of what is saved.
 	Followed []string `json:"-" ref:"pipe"`
 
+	// Shown are the numbers by which joints are shown whose ids are none, by their paths, as far as they would change
+	// otherwise: j4 is j4 for as long as it is there.
+	Shown map[string]int `json:"shown,omitempty"`
 	// Numbers are those that ids made next get. They are no part of what is saved.
 	Numbers Numbers `json:"-"`
 }

@@ -79,6 +79,7 @@ func (e *expander) define(def *Definition, s Scope, where string, size catalog.S
 		e.at[id] = len(e.g.Nodes)
 		n := Node{
 			ID:      id,
+			Name:    j.Name,
 			Scope:   scope,
 			End:     j.End,
 			Fitting: turned(j.Fitting, s.Orient),

@@ -134,6 +134,7 @@ type PipeEnd struct{ Pipe, End int }
 // Node is a joint of the expanded frame.
 type Node struct {
 	ID      string
+	Name    string         // that the builder gave it
 	Names   []string       // of joints that were merged into it
 	Scope   int            // that it is drawn in
 	On      []OnNamedPlane // named planes that it stands on

@@ -19,6 +19,9 @@ func Free(prefix string, taken func(id string) bool) string {
 type Numbers struct {
 	Joints, Pipes Span
 	Said          Span // of sizes and reasons, which share their numbers
+	// Above is the highest number by which a joint is shown whose id is none: a joint of the frame's own that is made anew
+	// gets a higher one, unless its line had its number before.
+	Above int
 }
 
 // Span is numbers from From to before To, and when those are used up, from Then on. The zero
@@ -39,7 +42,13 @@ func (s Span) free(prefix string, taken func(id string) bool) string {
 
 // FreeJoint gives an id for another joint of a definition.
 func (d *Document) FreeJoint(def *Definition) string {
-	return d.Numbers.Joints.free("j", func(id string) bool { return def.Joint(id) != nil || def.Use(id) != nil })
+	span := d.Numbers.Joints
+	if above := d.Numbers.Above + 1; def == &d.Root && span.To == 0 {
+		span.From = max(span.From, above)
+	} else if def == &d.Root {
+		span.Then = max(span.Then, above)
+	}
+	return span.free("j", func(id string) bool { return def.Joint(id) != nil || def.Use(id) != nil })
 }
 
 // FreePipe gives an id for another pipe of a definition.

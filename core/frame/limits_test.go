@@ -18,10 +18,19 @@ import (
 func everything() *frame.Document {
 	in := measure.Inch
 	dir := func(x, y, z float64) *measure.Dir { return &measure.Dir{x, y, z} }
-	d := &frame.Document{Format: frame.Format, Name: "all", Units: measure.Inches, Size: "3/4", Mode: frame.Cemented, Serial: 9,
+	d := &frame.Document{
+		Format: frame.Format,
+		Name:   "all",
+		Units:  measure.Inches,
+		Size:   "3/4",
+		Mode:   frame.Cemented,
+		Serial: 9,
+		Shown:  map[string]int{"j1": 4},
 		Seats: map[frame.Mode]float64{
 			frame.Slip: 0.8,
-		}, Origin: measure.Point{in, in, in}, Stance: &frame.Stance{Turns: []frame.Turn{{About: measure.X, By: 10}}},
+		},
+		Origin:          measure.Point{in, in, in},
+		Stance:          &frame.Stance{Turns: []frame.Turn{{About: measure.X, By: 10}}},
 		Tolerances:      []frame.Tolerance{{Pipe: "p1", Class: frame.OnFrame, Extra: in, Measured: 12 * in}},
 		ClearanceChecks: []frame.ClearanceCheck{{ID: "door", Kind: frame.Inside, Size: [3]measure.Length{30 * in, 30 * in, 80 * in}}},
 		CustomFittings: []catalog.Custom{
@@ -30,7 +39,8 @@ func everything() *frame.Document {
 				Size:  "3/4",
 				Ports: []catalog.CustomPort{{Dir: measure.Dir{1, 0, 0}, Stop: in, Depth: in, Body: in}, {Dir: measure.Dir{-1, 0, 0}}},
 			},
-		}}
+		},
+	}
 	d.Groups = []frame.Definition{
 		{
 			ID:     "g",

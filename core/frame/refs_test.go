@@ -22,7 +22,7 @@ var plain = map[string]bool{
 	"Size.ID": true, "Size.Text": true, "Size.Unit": true, "Size.Meaning": true, "Size.Axis": true, "Size.Label": true, "Size.Prompt": true,
 	"GaveWay.Words": true, "Reason.ID": true, "Reason.Kind": true, "Reason.Axis": true, "Reason.EqualAxis": true,
 	"Use.ID": true, "Use.Mirror": true, "Use.Size": true, "Use.Mode": true,
-	"Link.ID": true, "Link.Kind": true, "Link.Size": true, "ModeRule.Kind": true, "ModeRule.Mode": true, "ModeRule.Reason": true,
+	"Joint.Name": true, "Link.ID": true, "Link.Kind": true, "Link.Size": true, "ModeRule.Kind": true, "ModeRule.Mode": true, "ModeRule.Reason": true,
 	"Tolerance.Class": true, "ClearanceCheck.ID": true, "ClearanceCheck.Kind": true,
 	"Custom.ID": true, "Custom.Source": true, "Custom.Size": true, "Custom.Note": true,
 }

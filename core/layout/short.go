@@ -8,14 +8,24 @@ import (
 	"sturdyelbow/core/frame"
 )
 
-// ShortNames gives every joint of an expanded frame a short name: j4. One that is
-// called so in the document keeps its name; the others are numbered in the frame's
-// order, with the numbers that are free.
+// ShortNames gives every joint of an expanded frame a short name: the one that the builder gave it, or j4. One that has
+// such an id keeps it; the others go by the number that they were shown with, or are numbered in the frame's order, with
+// the numbers that are free.
 func ShortNames(g *frame.Graph) []string {
 	names, taken := make([]string, len(g.Nodes)), map[string]bool{}
 	for i := range g.Nodes {
 		if id := g.Nodes[i].ID; short(id) {
 			names[i], taken[id] = id, true
+		}
+	}
+	for i := range names {
+		if given := g.Nodes[i].Name; given != "" && g.Nodes[i].Scope == 0 && !taken[given] {
+			names[i], taken[given] = given, true
+		}
+	}
+	for i := range names {
+		if shown := fmt.Sprintf("j%d", g.Doc.Shown[g.Nodes[i].ID]); names[i] == "" && shown != "j0" && !taken[shown] {
+			names[i], taken[shown] = shown, true
 		}
 	}
 	next := 1

@@ -113,12 +113,12 @@ func readThings(r *reading, s *slot, _ []string) error {
 			n++
 			continue
 		}
-		if !r.isPipe() {
+		ids, err := r.takePipes()
+		if err != nil {
 			break
 		}
-		id, _ := r.takePipe()
 		at := r.into.FieldByName(s.fields[len(s.fields)-1])
-		at.Set(reflect.Append(at, reflect.ValueOf(id)))
+		at.Set(reflect.AppendSlice(at, reflect.ValueOf(ids)))
 		n++
 	}
 	if n > 0 {

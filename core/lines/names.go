@@ -84,7 +84,8 @@ func (k *Known) pipe(name string) (id string, several []string, ok bool) {
 	for _, l := range k.letters {
 		switch {
 		case l.Letter == "":
-		case strings.EqualFold(name, l.Letter+" "+l.Where), strings.EqualFold(name, l.Letter+" ("+l.Where+")"):
+		case strings.EqualFold(name, l.Letter+" "+l.Where), strings.EqualFold(name, l.Letter+", "+l.Where),
+			strings.EqualFold(name, l.Letter+" ("+l.Where+")"):
 			return l.Pipe, nil, true
 		case strings.EqualFold(name, l.Letter):
 			at = append(at, l)
@@ -97,6 +98,19 @@ func (k *Known) pipe(name string) (id string, several []string, ok bool) {
 		several = append(several, strings.TrimSpace(l.Letter+" "+l.Where))
 	}
 	return "", several, false
+}
+
+// everyPipe gives the pipes that have a letter: all of them.
+func (k *Known) everyPipe(letter string) (ids []string) {
+	if _, several, _ := k.pipe(letter); len(several) == 0 {
+		return nil
+	}
+	for _, l := range k.letters {
+		if strings.EqualFold(letter, l.Letter) {
+			ids = append(ids, l.Pipe)
+		}
+	}
+	return ids
 }
 
 // part finds a part by its path, or by the name of its group where there is one use of it.

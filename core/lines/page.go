@@ -185,7 +185,10 @@ func (l *Line) made(before, after *frame.Document, serial int) {
 	note := func(id string, span *[2]int) {
 		if !was[id] && numbered.MatchString(id) {
 			k, _ := strconv.Atoi(id[1:])
-			span[1] = max(span[1], k+1)
+			if span[0] == span[1] { // the first one: it may be beyond those that are shown already
+				span[0] = k
+			}
+			span[0], span[1] = min(span[0], k), max(span[1], k+1)
 		}
 	}
 	for _, def := range after.Definitions() {

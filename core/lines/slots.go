@@ -212,6 +212,16 @@ func init() {
 			r.into.FieldByName(s.fields[0]).SetString(id)
 			return err
 		}, write: writeString(words.Quote)},
+		"every pipe": {says: "pipe", read: func(r *reading, s *slot, _ []string) error {
+			ids, err := r.takePipes()
+			if err != nil {
+				return err
+			}
+			r.into.FieldByName(s.fields[0]).SetString(ids[0])
+			more := r.into.FieldByName(s.fields[1])
+			more.Set(reflect.AppendSlice(more, reflect.ValueOf(ids[1:])))
+			return nil
+		}, write: writeJoints},
 		"pipes":   {says: "pipes", read: readThings, write: writeJoints},
 		"things":  {says: "joints and pipes", read: readThings, write: writeJoints},
 		"part":    {says: "part", read: readPart, write: writeString(words.QuotePart)},

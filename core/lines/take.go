@@ -28,6 +28,34 @@ func (r *reading) takeJoints() (all []string) {
 	return all
 }
 
+// mostWords is of how many words a pipe's name may be: F in the middle, 2nd from below, 3rd from the left.
+const mostWords = 12
+
+// takePipes takes pipes: one or more by their names, or all that have a letter.
+func (r *reading) takePipes() (ids []string, err error) {
+	for len(r.words) > 0 {
+		var id string
+		before := r.words
+		if id, err = r.takePipe(); err == nil {
+			ids = append(ids, id)
+			continue
+		}
+		r.words = before
+		every := r.known.everyPipe(r.words[0].Trimmed())
+		if len(every) == 0 {
+			break
+		}
+		ids, r.words = append(ids, every...), r.words[1:]
+	}
+	if len(ids) > 0 {
+		return ids, nil
+	}
+	if err == nil {
+		err = r.wrong("a pipe is missing")
+	}
+	return nil, err
+}
+
 // takePipe takes a pipe: its id, or its letter with its place where several have it.
 func (r *reading) takePipe() (string, error) {
 	if len(r.words) == 0 {
@@ -39,7 +67,7 @@ func (r *reading) takePipe() (string, error) {
 		return id, nil
 	}
 	var several []string
-	for n := min(6, len(r.words)); n > 0; n-- {
+	for n := min(mostWords, len(r.words)); n > 0; n-- {
 		var name []string
 		for _, w := range r.words[:n] {
 			name = append(name, w.Text)
@@ -55,13 +83,6 @@ func (r *reading) takePipe() (string, error) {
 		return "", wrong(first.At, "say which: "+fewest(several, ""), "%s is several pieces", first.Trimmed())
 	}
 	return "", wrong(first.At, "name one by its letter or as p1, p2, …", "there is no pipe %q", first.Trimmed())
-}
-
-// isPipe says whether a pipe is named next.
-func (r *reading) isPipe() bool {
-	look := *r
-	_, err := look.takePipe()
-	return err == nil
 }
 
 // takePart takes a part, whose name may be two words: foot 1.

@@ -73,7 +73,7 @@ func (w *Whereabouts) Pipe(i int) string {
 }
 
 // Pipes says where every pipe is. Those that would be told alike are counted from one
-// side: "bottom, 2nd from the left".
+// side, and where that does not tell them apart, from the next: "bottom, 2nd from the left". No two are told alike.
 func (w *Whereabouts) Pipes() []string {
 	all := make([]string, len(w.b.Graph.Edges))
 	alike := map[string][]int{}
@@ -81,37 +81,55 @@ func (w *Whereabouts) Pipes() []string {
 		all[i] = w.Pipe(i)
 		alike[all[i]] = append(alike[all[i]], i)
 	}
-	for words, pipes := range alike {
-		if len(pipes) < 2 {
-			continue
-		}
-		axis, from := w.spread(pipes)
-		slices.SortStableFunc(pipes, func(a, b int) int { return cmp.Compare(w.middle(a)[axis], w.middle(b)[axis]) })
-		n := 0
-		for k, i := range pipes {
-			if k == 0 || w.middle(i)[axis]-w.middle(pipes[k-1])[axis] > flat {
-				n++
-			}
-			all[i] = strings.TrimPrefix(words+", "+Ordinal(n)+" from "+from, ", ")
-		}
+	for _, pipes := range alike {
+		w.count(all, pipes, []measure.Axis{measure.X, measure.Y, measure.Z})
 	}
 	return all
 }
 
-// spread is the axis along which the middles of some pipes lie farthest apart, and the
-// side that they are counted from.
-func (w *Whereabouts) spread(pipes []int) (axis measure.Axis, from string) {
-	most := measure.Length(-1)
+// count tells pipes that are told alike apart, along one of some axes after the other: the one along which they lie
+// farthest apart is first.
+func (w *Whereabouts) count(all []string, pipes []int, axes []measure.Axis) {
+	if len(pipes) < 2 {
+		return
+	}
+	add := func(i int, words string) { all[i] = strings.TrimPrefix(all[i]+", "+words, ", ") }
+	axis, far := w.spread(pipes, axes)
+	if far <= flat { // they cross, or lie against each other
+		for k, i := range pipes {
+			add(i, fmt.Sprintf("%s of %d there", Ordinal(k+1), len(pipes)))
+		}
+		return
+	}
+	slices.SortStableFunc(pipes, func(a, b int) int { return cmp.Compare(w.middle(a)[axis], w.middle(b)[axis]) })
+	rest := slices.DeleteFunc(slices.Clone(axes), func(a measure.Axis) bool { return a == axis })
+	n, first := 0, 0
+	for k, i := range pipes {
+		if k > 0 && w.middle(i)[axis]-w.middle(pipes[k-1])[axis] > flat {
+			w.count(all, pipes[first:k], rest)
+			n, first = n+1, k
+		}
+		add(i, Ordinal(n+1)+" from "+from[axis])
+	}
+	w.count(all, pipes[first:], rest)
+}
+
+// from are the sides that things are counted from.
+var from = [3]string{"the left", "the front", "below"}
+
+// spread is the one of some axes along which the middles of some pipes lie farthest apart, and by how much.
+func (w *Whereabouts) spread(pipes []int, axes []measure.Axis) (axis measure.Axis, far measure.Length) {
+	far = -1
 	for _, s := range sides {
 		lo, hi := w.middle(pipes[0])[s.axis], w.middle(pipes[0])[s.axis]
 		for _, i := range pipes {
 			lo, hi = min(lo, w.middle(i)[s.axis]), max(hi, w.middle(i)[s.axis])
 		}
-		if hi-lo > most {
-			most, axis, from = hi-lo, s.axis, map[string]string{"lower": "below", "left": "the left", "front": "the front"}[s.low]
+		if slices.Contains(axes, s.axis) && hi-lo > far {
+			far, axis = hi-lo, s.axis
 		}
 	}
-	return axis, from
+	return axis, far
 }
 
 // middle is half-way between the ends of a pipe.

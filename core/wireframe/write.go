@@ -16,7 +16,14 @@ func Write(g *frame.Graph, points []measure.Point) (data []byte, lost []string, 
 	f := file{Wireframe: Version, Name: d.Name, Units: d.Units, Size: d.Size, Mode: plainMode(d.Mode),
 		Seat:   map[frame.Mode]float64{frame.Cemented: d.Seat(frame.Cemented), frame.Slip: d.Seat(frame.Slip)},
 		Joints: &ordered[[]float64]{}, Ends: &ordered[string]{}, Modes: &ordered[frame.Mode]{}, Fittings: &ordered[json.RawMessage]{}}
+	names := make([]string, len(g.Nodes))
 	for i, n := range g.Nodes {
+		if names[i] = n.ID; n.Name != "" && n.Scope == 0 && g.Node(n.Name) < 0 {
+			names[i] = n.Name
+		}
+	}
+	for i, n := range g.Nodes {
+		n.ID = names[i]
 		f.Joints.set(n.ID, coordinates(points[i], d.Units))
 		if n.End == frame.CappedEnd {
 			f.Ends.set(n.ID, "cap")
@@ -50,9 +57,9 @@ func Write(g *frame.Graph, points []measure.Point) (data []byte, lost []string, 
 		if size == d.Size {
 			size = ""
 		}
-		raw, err := json.Marshal(pipe{g.Nodes[e.Ends[0]].ID, g.Nodes[e.Ends[1]].ID, size})
+		raw, err := json.Marshal(pipe{names[e.Ends[0]], names[e.Ends[1]], size})
 		if size == "" && err == nil {
-			raw, err = json.Marshal([2]string{g.Nodes[e.Ends[0]].ID, g.Nodes[e.Ends[1]].ID})
+			raw, err = json.Marshal([2]string{names[e.Ends[0]], names[e.Ends[1]]})
 		}
 		if err != nil {
 			return nil, nil, err

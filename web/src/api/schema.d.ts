@@ -1853,6 +1853,8 @@ export interface components {
         };
         /** @description Resize gives pipes another size. */
         EditResize: {
+            /** @description pipes that get the same */
+            more?: string[];
             pipe: string;
             /** @description and all that goes on in line with it */
             run?: boolean;
@@ -1902,6 +1904,8 @@ export interface components {
             length: string;
             /** @description Meaning says what the value of a dimension measures. */
             meaning?: string;
+            /** @description pipes that get the same */
+            more?: string[];
             pipe?: string;
         };
         /** @description Slide lets a pipe slide out of the free end of another, as a leg that grows. */
@@ -2405,6 +2409,10 @@ export interface components {
              * @description the last number that an id of a size or reason was made with
              */
             serial?: number;
+            /** @description Shown are the numbers by which joints are shown whose ids are none, by their paths, as far as they would change otherwise: j4 is j4 for as long as it is there. */
+            shown?: {
+                [key: string]: number;
+            };
             /** @description Size is a nominal pipe size: a name, never a measured length. 3/4 pipe is 1.050 in outside. */
             size: string;
             stance?: components["schemas"]["FrameStance"];
@@ -2453,11 +2461,13 @@ export interface components {
             /** @description End says what is at the end of a pipe that meets no other. */
             end?: string;
             fitting?: components["schemas"]["FrameForced"];
-            /** @description its name in its definition */
+            /** @description in its definition */
             id: string;
             later?: components["schemas"]["FrameForced"];
             /** @description Mode is how a spigot is held in its port. */
             mode?: string;
+            /** @description that the builder gave it: of one joint of its definition, and no joint's id */
+            name?: string;
             /** @description named planes of the definition that it stands on, where it does */
             on?: string[];
             /** @description why its sockets are held so, as the builder said */
