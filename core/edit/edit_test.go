@@ -3,6 +3,7 @@ package edit_test
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"sync"
 	"testing"
@@ -344,6 +345,52 @@ func TestACutDrivesTheSize(t *testing.T) {
 	h.refused(edit.Edit{Gesture: &edit.GiveWay{Kind: "size", ID: "s1"}})
 }
 
+// A closing line that is typed after a question was answered, which made that pipe, does nothing and says so: by its
+// length, to its joint, or joined. Another one of that way is refused as ever.
+func TestALineThatIsThereAlreadyDoesNothing(t *testing.T) {
+	h := nothing(t)
+	first := h.begin()
+	last := h.walk(h.walk(h.walk(first, "right 20 cut"), "up 10 cut"), "left 20 cut")
+	down := edit.Edit{Gesture: &edit.Walk{From: last, Line: "down 9 1/2 cut"}, Answers: []string{"meet " + first}}
+	for {
+		_, _, err := plan.Edit(context.Background(), h.doc, down, nil)
+		var q *edit.Question
+		if !errors.As(err, &q) {
+			break
+		}
+		down.Answers = append(down.Answers, q.Options[0].ID)
+	}
+	h.do(down)
+	was, err := json.Marshal(h.doc)
+	require.NoError(t, err)
+	for _, g := range []edit.Gesture{
+		&edit.Walk{From: last, Line: "down to " + first}, &edit.Walk{From: last, Line: "down 9 1/2 cut"}, &edit.Join{From: last, To: first},
+		&edit.Walk{From: last, Line: "toward " + first},
+	} {
+		done := h.do(edit.Edit{Gesture: g})
+		assert.Contains(t, done.Also, "nothing is done: ⟨p4⟩ runs there already")
+		assert.Equal(t, first, done.Joint)
+		now, err := json.Marshal(h.doc)
+		require.NoError(t, err)
+		assert.Equal(t, string(was), string(now))
+	}
+	h.refused(edit.Edit{Gesture: &edit.Walk{From: last, Line: "down 4 cut"}})
+}
+
+// An answer that says what a line meets is refused where it does not, and is not passed over.
+func TestAnAnswerThatCannotBeIsRefused(t *testing.T) {
+	h := nothing(t)
+	first := h.begin()
+	far := h.walk(first, "right 20 cut")
+	for answer, what := range map[string]string{"meet " + first: "does not end near", "meet j9": "no joint or pipe"} {
+		r := h.refused(edit.Edit{Gesture: &edit.Walk{From: far, Line: "up 10 cut"}, Answers: []string{answer}})
+		assert.Contains(t, r.What, what)
+	}
+	top := h.walk(h.walk(far, "up 10 cut"), "left 20 cut")
+	done := h.do(edit.Edit{Gesture: &edit.Walk{From: top, Line: "down 10 cut"}, Answers: []string{"meet " + first}})
+	assert.Equal(t, first, done.Joint, "it is met without the answer, too")
+}
+
 func TestGesturesThatCannotBeMade(t *testing.T) {
 	h := nothing(t)
 	a := h.begin()
@@ -370,7 +417,6 @@ func TestGesturesThatCannotBeMade(t *testing.T) {
 		"straight up":             walk(edit.Walk{From: a, Line: "left 4 top"}),
 		"joint \"" + b:            walk(edit.Walk{From: a, Line: "up 4", Name: b}),
 		"from a joint to":         {Gesture: &edit.Join{From: a, To: a}},
-		"joins":                   {Gesture: &edit.Join{From: a, To: b}},
 		"nothing to group":        {Gesture: &edit.MakeGroup{Name: "foot"}},
 		"without a name":          {Gesture: &edit.MakeGroup{Joints: []string{a}}},
 		"cannot be a name":        {Gesture: &edit.MakeGroup{Name: "a/b", Joints: []string{a}}},

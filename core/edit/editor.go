@@ -36,6 +36,7 @@ type editor struct {
 	also      []string
 	gave      []GivenUp
 	splits    []splitPipe
+	met       []string // joints and pipes that the ends of new pipes met
 	offers    []Offer
 	asNow     bool              // loose joints are held where they are now, not where they stood before the gesture
 	goesOnYet bool              // a line that repeats has not come to its end yet

@@ -40,10 +40,15 @@ func (w *Join) on(e *editor) (Done, error) {
 	switch {
 	case nodes[0] == nodes[1]:
 		return Done{}, refuse("pick another joint", "a pipe from a joint to itself")
-	case e.joined(nodes[0], nodes[1]):
-		return Done{}, refuse("they are one pipe apart", "a pipe joins %s and %s already", mention.Of(w.From), mention.Of(w.To))
 	case w.Size != "" && !w.Size.Known():
 		return Done{}, refuse("use a nominal size such as 3/4", "no pipe size %q", w.Size)
+	}
+	for _, pe := range e.view.Graph.Nodes[nodes[0]].Pipes {
+		if q := &e.view.Graph.Edges[pe.Pipe]; q.Path == frame.Straight && q.Ends[1-pe.End] == nodes[1] {
+			done := e.thereAlready(pe)
+			done.Label = fmt.Sprintf("Pipe from %s to %s", mention.Of(w.From), mention.Of(w.To))
+			return done, nil
+		}
 	}
 	p := frame.Pipe{Size: w.Size}
 	if at := e.sizeAt(nodes[:]...); w.Size == "" && at != e.usual(scope) {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"slices"
+	"strings"
 
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/finding"
@@ -39,7 +40,9 @@ func (e *editor) meet(done Done, scope int, joint, pipe string) (Done, error) {
 	way := e.view.Tangents[i][0]
 	var ask []meeting
 	var along *meeting // a pipe that it meets where it is
-	for _, m := range e.candidates(scope, join(path, joint), join(path, pipe)) {
+	all := e.candidates(scope, join(path, joint), join(path, pipe))
+	slices.SortStableFunc(all, func(x, y meeting) int { return order(!e.isToMeet(x.name), !e.isToMeet(y.name)) })
+	for _, m := range all {
 		trial := e.trial()
 		if !trial.leadTo(scope, joint, m) || trial.resolve() != nil {
 			continue
@@ -90,8 +93,53 @@ func (e *editor) meet(done Done, scope int, joint, pipe string) (Done, error) {
 	return e.through(done, scope, pipe)
 }
 
+// isToMeet says whether it was answered that something is to be met.
+func (e *editor) isToMeet(name string) bool {
+	return slices.ContainsFunc(e.toMeet(), func(answer string) bool { return e.thingCalled(answer) == name })
+}
+
+// toMeet are the names of what is to be met, as they were answered.
+func (e *editor) toMeet() (all []string) {
+	for _, a := range e.answers {
+		if name, is := strings.CutPrefix(a, "meet "); is {
+			all = append(all, name)
+		}
+	}
+	return all
+}
+
+// thingCalled is the path of a joint or a pipe, by it or by a joint's short name; "" where there is none.
+func (e *editor) thingCalled(name string) string {
+	if n := e.called(name); n >= 0 {
+		return e.view.Graph.Nodes[n].ID
+	}
+	if e.view.Graph.Edge(name) >= 0 {
+		return name
+	}
+	return ""
+}
+
+// metAsAnswered refuses a line whose answer says that it meets something that it does not.
+func (e *editor) metAsAnswered() error {
+	for _, name := range e.toMeet() {
+		at := e.thingCalled(name)
+		was := at
+		if n := slices.Index(layout.ShortNames(e.was.Graph), name); at == "" && n >= 0 { // it was met, and goes by another name now
+			was = e.was.Graph.Nodes[n].ID
+		}
+		if was == "" {
+			return refuse("take (meet "+name+") off, or name one that is there", "there is no joint or pipe %q to meet", name)
+		}
+		if !slices.Contains(e.met, was) {
+			return refuse("take (meet "+name+") off, or change its length", "it does not end near %s", mention.Of(was))
+		}
+	}
+	return nil
+}
+
 // applyMeeting ends a new pipe at what it meets, with the tees that this takes.
 func (e *editor) applyMeeting(done Done, scope int, joint, pipe string, m meeting) (Done, error) {
+	e.met = append(e.met, m.name)
 	e.leadTo(scope, joint, m)
 	for _, a := range m.tees {
 		e.await(a)

@@ -314,10 +314,15 @@ func (x *outcome) says() string {
 	for _, g := range x.e.gave {
 		if s := x.e.solvedSize(g.Size); s != nil && s.Gave != "" && !own[g.Size] {
 			label += fmt.Sprintf("; %s becomes %s", g.Was, x.e.valueNow(g.Size))
+			own[g.Size] = true
 		}
 	}
 	for _, g := range x.given() {
-		if g.Kind == "pipe" && !own[g.ID] {
+		switch {
+		case own[g.ID]:
+		case g.Kind == "size": // one that the gesture itself said
+			label += fmt.Sprintf("; %s becomes %s", g.words, x.e.valueNow(g.ID))
+		case g.Kind == "pipe":
 			label += fmt.Sprintf("; %s slopes", x.e.knownWords(x.e.shown(g)))
 		}
 	}

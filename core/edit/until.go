@@ -108,6 +108,7 @@ func (e *editor) toPipe(l leg, i int) (Done, error) {
 	dir := l.dir
 	pipe := e.doc.AddPipe(def, frame.Pipe{From: l.ref, To: id, Dir: &dir, Size: l.size, Rank: rank})
 	e.splitAt(l.scope, local, id)
+	e.met = append(e.met, other.ID)
 	done := Done{
 		Joint: join(path, id),
 		Pipe:  join(path, pipe),
@@ -124,8 +125,13 @@ func (e *editor) toPipe(l leg, i int) (Done, error) {
 func (e *editor) toJoint(l leg, goal Goal, m int, to string) (Done, error) {
 	def, path := e.def(l.scope), e.path(l.scope)
 	name := mention.Of(e.view.Graph.Nodes[m].ID)
-	if l.n == m || goal == To && e.joined(l.n, m) {
-		return Done{}, refuse("they are one pipe apart", "a pipe joins them already")
+	for _, pe := range e.view.Graph.Nodes[l.n].Pipes {
+		if p := &e.view.Graph.Edges[pe.Pipe]; goal == To && p.Path == frame.Straight && p.Ends[1-pe.End] == m {
+			return e.thereAlready(pe), nil
+		}
+	}
+	if l.n == m {
+		return Done{}, refuse("name another joint", "that is where the line begins")
 	}
 	world := e.view.Graph.Scopes[l.scope].Orient.Dir(l.dir)
 	line := e.view.Points[m].Sub(e.view.Points[l.n])
@@ -145,6 +151,7 @@ func (e *editor) toJoint(l leg, goal Goal, m int, to string) (Done, error) {
 	}
 	if near {
 		pipe := e.runTo(l, m, to)
+		e.met = append(e.met, join(path, to))
 		for _, a := range tees {
 			e.await(a)
 		}

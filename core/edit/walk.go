@@ -38,7 +38,11 @@ func (w *Walk) on(e *editor) (Done, error) {
 		return Done{}, refuse("use cap, free or stake", "no such end %q", w.End)
 	}
 	if len(w.More) == 0 {
-		return w.one(e)
+		done, err := w.one(e)
+		if err == nil {
+			err = e.metAsAnswered()
+		}
+		return done, err
 	}
 	if w.Name != "" {
 		return Done{}, in("/name", refuse("leave the name out, or run it from one joint", "one name for several joints"))
@@ -59,7 +63,7 @@ func (w *Walk) on(e *editor) (Done, error) {
 		}
 	}
 	done.Label += fmt.Sprintf(", from %d joints", len(done.Ends))
-	return done, nil
+	return done, e.metAsAnswered()
 }
 
 // one runs from one joint.
@@ -229,6 +233,9 @@ func (w *Walk) step(e *editor, from string, c Line, last bool) (Done, error) {
 	world := e.view.Graph.Scopes[scope].Orient.Dir(c.Dir.Unit())
 	for _, pe := range e.view.Graph.Nodes[n].Pipes {
 		if e.leaves(pe).AngleTo(world) < 1 {
+			if e.says(w, c, scope, pe) {
+				return e.thereAlready(pe), nil
+			}
 			return Done{}, refuse(
 				"split that pipe, or make it longer",
 				"the pipe %s leaves %s that way already",
@@ -276,6 +283,30 @@ func (w *Walk) step(e *editor, from string, c Line, last bool) (Done, error) {
 	path := e.path(scope)
 	done := Done{Joint: join(path, id), Pipe: join(path, pipe), Also: e.everywhere(scope)}
 	return e.meet(done, scope, id, pipe)
+}
+
+// says whether a line would run a pipe that is there already: to the same joint, or of the length that was typed for it.
+func (e *editor) says(w *Walk, c Line, scope int, pe frame.PipeEnd) bool {
+	pipe := &e.view.Graph.Edges[pe.Pipe]
+	if c.Goal == To {
+		return e.called(c.Mark) == pipe.Ends[1-pe.End]
+	}
+	local, within := e.ref(scope, pipe.ID)
+	size, err := e.size(c.Length, w.Meaning)
+	return c.Goal == NoGoal && within && err == nil && slices.ContainsFunc(e.def(scope).Sizes, func(s frame.Size) bool {
+		return s.Pipe == local && s.Gave == nil && s.Value == size.Value && s.Meaning == size.Meaning
+	})
+}
+
+// thereAlready is what a line does that would run a pipe which is there: nothing, and it says so. The next one goes on from
+// the pipe's far end.
+func (e *editor) thereAlready(pe frame.PipeEnd) Done {
+	pipe := &e.view.Graph.Edges[pe.Pipe]
+	return Done{
+		Joint: e.view.Graph.Nodes[pipe.Ends[1-pe.End]].ID,
+		Pipe:  pipe.ID,
+		Also:  []string{"nothing is done: " + mention.Of(pipe.ID) + " runs there already"},
+	}
 }
 
 // shifted moves the place of a refusal by where the text that it is about begins.
