@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -41,6 +42,42 @@ func TestAFootIsMirrored(t *testing.T) {
 
 // A part off the mirror's plane has its image as far on the other side, and
 // stays so when it moves.
+// A foot hangs by a pipe from a joint of the rail that is not mirrored with it: its twin is joined to what stands at the image
+// of that joint, be it a joint or the bare rail, and stays there; where nothing stands there it is told.
+func TestBothTwinsAreJoined(t *testing.T) {
+	for _, far := range []string{"right 20 cut", "right 14 cut", ""} {
+		h := nothing(t)
+		left := h.begin()
+		h.walk(left, "up 30 cut")
+		mid := h.walk(left, "right 20 cut")
+		h.walk(mid, "up 30 cut")
+		if far != "" {
+			h.walk(h.walk(mid, far), "right 12 cut")
+		}
+		foot := h.walk(left, "away 8 cut")
+		toe := h.walk(foot, "down 4 cut")
+		was := len(h.doc.Root.Pipes)
+		done := h.do(edit.Edit{
+			Gesture: &edit.Mirror{Joints: []string{foot, toe}, Name: "foot", Axis: measure.X, About: frame.Ref(mid)},
+		})
+		if far == "" {
+			assert.Contains(t, fmt.Sprint(done.Also), "nothing stands at the image")
+			continue
+		}
+		require.Greater(t, len(h.doc.Root.Pipes), was-1, "%s: %v", far, done.Also)
+		p := h.plan()
+		assert.Len(t, p.Frames[0].Pipes, map[string]int{"right 20 cut": 9, "right 14 cut": 10}[far])
+		assert.NotContains(t, h.codes(), "loose-parts")
+		var cuts []measure.Length
+		for _, x := range p.Frames[0].Pipes {
+			if strings.HasPrefix(x.From, "foot") != strings.HasPrefix(x.To, "foot") {
+				cuts = append(cuts, x.Cut)
+			}
+		}
+		assert.Equal(t, []measure.Length{in(8), in(8)}, cuts, far)
+	}
+}
+
 func TestAPartIsMirroredAcrossAStation(t *testing.T) {
 	h := nothing(t)
 	a := h.begin()

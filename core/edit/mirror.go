@@ -54,7 +54,7 @@ func (w *Mirror) on(e *editor) (Done, error) {
 		return Done{}, refuse("mirror a part of which there is one", "%q is an array", u.ID)
 	}
 	plane := e.place(scope).Planes[w.Axis][at]
-	onto := e.pipesOnto(scope, u.ID, plane.Joints)
+	out := e.pipesOut(scope, u.ID)
 	g := e.doc.Group(u.Of)
 	m := *u
 	m.ID = frame.Free(cmp.Or(g.Name, g.ID)+" ", func(id string) bool { return def.Use(id) != nil || def.Joint(id) != nil })
@@ -90,7 +90,7 @@ func (w *Mirror) on(e *editor) (Done, error) {
 	if err := e.meetPart(scope, path); err != nil {
 		return Done{}, err
 	}
-	if err := e.mirrorPipes(scope, id, m.ID, w.Axis, onto); err != nil {
+	if err := e.mirrorPipes(scope, id, m.ID, w.Axis, plane, out); err != nil {
 		return Done{}, err
 	}
 	return done, e.offerRails(scope, e.pairsOf(join(e.path(scope), id), path))

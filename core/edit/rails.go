@@ -9,7 +9,6 @@ import (
 	"sturdyelbow/core/catalog"
 	"sturdyelbow/core/frame"
 	"sturdyelbow/core/measure"
-	"sturdyelbow/core/mention"
 	"sturdyelbow/core/together"
 )
 
@@ -192,49 +191,4 @@ func (e *editor) pairsOf(part, other string) (all [][2]string) {
 		}
 	}
 	return all
-}
-
-// pipesOnto lists the pipes of a definition that run from a part to a joint on a plane, which is no
-// joint of the part.
-func (e *editor) pipesOnto(scope int, part string, on []string) (all []frame.Pipe) {
-	for _, p := range e.def(scope).Pipes {
-		for k, ref := range []string{p.From, p.To} {
-			other := []string{p.To, p.From}[k]
-			if _, in := within(part, ref); in && slices.Contains(on, other) && p.Path == frame.Straight {
-				if _, too := within(part, other); !too {
-					all = append(all, p)
-				}
-			}
-		}
-	}
-	return all
-}
-
-// mirrorPipes runs the mirror images of pipes that run from a part to the plane of the mirror.
-func (e *editor) mirrorPipes(scope int, part, image string, a measure.Axis, pipes []frame.Pipe) error {
-	def := e.def(scope)
-	for _, p := range pipes {
-		c := frame.Pipe{From: p.From, To: p.To, Size: p.Size}
-		if rest, in := within(part, p.From); in {
-			c.From = join(image, rest)
-		} else if rest, in := within(part, p.To); in {
-			c.To = join(image, rest)
-		}
-		if p.Dir != nil {
-			dir := *p.Dir
-			dir[a] = -dir[a]
-			c.Dir = &dir
-		}
-		if err := e.resolve(); err != nil {
-			return err
-		}
-		u, v := e.view.Graph.Node(join(e.path(scope), c.From)), e.view.Graph.Node(join(e.path(scope), c.To))
-		if u < 0 || v < 0 || u == v || e.joined(u, v) {
-			continue // what it meets is there already
-		}
-		e.doc.AddPipe(def, c)
-		e.clearEnds(def, c.From, c.To)
-		e.note("the pipe to %s is mirrored, too", mention.Of(join(e.path(scope), c.To)))
-	}
-	return e.resolve()
 }
