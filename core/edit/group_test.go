@@ -42,6 +42,25 @@ func TestAFootIsMirrored(t *testing.T) {
 
 // A part off the mirror's plane has its image as far on the other side, and
 // stays so when it moves.
+// A bay that is repeated joined comes to stand against a post that was there: the last copy meets it.
+func TestJoinedCopiesMeetWhatIsThere(t *testing.T) {
+	h := nothing(t)
+	a := h.begin()
+	top := h.walk(a, "up 20 cut")
+	right := h.walk(a, "right 12 cut")
+	topRight := h.walk(top, "right 12 cut")
+	h.do(edit.Edit{Gesture: &edit.MakeGroup{Name: "bay", Joints: []string{a, top, right, topRight}}})
+	stop := typical.Figure("", "3/4", catalog.Stop90).Value
+	foot := h.do(edit.Edit{Gesture: &edit.Begin{From: "bay 1/" + a, Say: inches(3*(in(12)+2*stop)) + " right"}}).Joint
+	h.walk(foot, "up 20 cut")
+	joints := len(located(t, h.doc).Graph.Nodes)
+	done := h.do(edit.Edit{Gesture: &edit.Repeat{Part: "bay 1", Count: 3, Axis: measure.X, Joined: true}})
+	t.Log(done.Also)
+	assert.Equal(t, joints+4-2, len(h.plan().Frames[0].Joints))
+	assert.NotContains(t, h.codes(), "loose-parts")
+	assert.NotContains(t, h.codes(), "no-room")
+}
+
 // A foot hangs by a pipe from a joint of the rail that is not mirrored with it: its twin is joined to what stands at the image
 // of that joint, be it a joint or the bare rail, and stays there; where nothing stands there it is told.
 func TestBothTwinsAreJoined(t *testing.T) {

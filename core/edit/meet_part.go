@@ -1,6 +1,7 @@
 package edit
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -27,6 +28,12 @@ func (e *editor) meetPart(scope int, part string) error {
 		if err := e.meetJoints(scope, part, [2]string{}); err != nil {
 			return err
 		}
+		if pair, ok := e.meetsAsTyped(scope, part); ok {
+			if err := e.meetJoints(scope, part, pair); err != nil {
+				return err
+			}
+			continue
+		}
 		x, y, off := e.nearest(scope, part)
 		if x == "" {
 			break
@@ -51,6 +58,52 @@ func (e *editor) meetPart(scope int, part string) error {
 	return e.meetPipes(scope, part)
 }
 
+// meetsAsTyped gives a joint of a part and one outside it that stand nearer to each other than two bodies can, and of
+// which everything that was typed holds when they are one.
+func (e *editor) meetsAsTyped(scope int, part string) (pair [2]string, ok bool) {
+	for _, c := range e.close(scope, part, func(i, _ int) measure.Length { return reachOf(biggest(e, i)) }) {
+		trial := e.trial()
+		pair := [2]string{e.view.Graph.Nodes[c.i].ID, e.view.Graph.Nodes[c.k].ID}
+		if trial.meetJoints(scope, part, pair) != nil || trial.resolve() != nil {
+			continue
+		}
+		if _, fits := trial.residual(e); fits {
+			return pair, true
+		}
+	}
+	return pair, false
+}
+
+// closeBy are two joints that stand close to each other, of which the first is a part's.
+type closeBy struct {
+	i, k int
+	off  measure.Length
+}
+
+// close lists joints of which one is a part's and the other is not, that stand as near to each other as given and were not
+// said to stay apart; the nearest first.
+func (e *editor) close(scope int, part string, reach func(i, k int) measure.Length) (all []closeBy) {
+	g := e.view.Graph
+	for i := range g.Nodes {
+		u := g.Nodes[i].ID
+		if !inside(part, u) || len(g.Nodes[i].Pipes) == 0 {
+			continue
+		}
+		for k := range g.Nodes {
+			v := g.Nodes[k].ID
+			d := e.view.Points[i].Distance(e.view.Points[k])
+			if inside(part, v) || len(g.Nodes[k].Pipes) == 0 || d <= layout.TapeStep || d > reach(i, k) || e.joined(i, k) || e.answered(apart(u, v)) {
+				continue
+			}
+			if _, ok := e.ref(scope, v); ok {
+				all = append(all, closeBy{i, k, d})
+			}
+		}
+	}
+	slices.SortStableFunc(all, func(x, y closeBy) int { return cmp.Compare(x.off, y.off) })
+	return all
+}
+
 func meets(x, y string) string { return fmt.Sprintf("meet %s %s", x, y) }
 func apart(x, y string) string { return fmt.Sprintf("apart %s %s", x, y) }
 
@@ -62,25 +115,11 @@ func inside(part, id string) bool {
 // nearest gives joints of which one is a part's and the other is not, that
 // stand within a socket's depth of each other and were not said to stay apart.
 func (e *editor) nearest(scope int, part string) (x, y string, off measure.Length) {
-	g := e.view.Graph
-	for i := range g.Nodes {
-		reach := socketOf(biggest(e, i))
-		for k := range g.Nodes {
-			u, v := g.Nodes[i].ID, g.Nodes[k].ID
-			if !inside(part, u) || inside(part, v) || len(g.Nodes[i].Pipes) == 0 || len(g.Nodes[k].Pipes) == 0 {
-				continue
-			}
-			d := e.view.Points[i].Distance(e.view.Points[k])
-			if d <= layout.TapeStep || d > reach || x != "" && d >= off || e.joined(i, k) || e.answered(apart(u, v)) {
-				continue
-			}
-			if _, ok := e.ref(scope, v); !ok {
-				continue
-			}
-			x, y, off = u, v, d
-		}
+	all := e.close(scope, part, func(i, _ int) measure.Length { return socketOf(biggest(e, i)) })
+	if len(all) == 0 {
+		return "", "", 0
 	}
-	return x, y, off
+	return e.view.Graph.Nodes[all[0].i].ID, e.view.Graph.Nodes[all[0].k].ID, all[0].off
 }
 
 // meetJoints makes joints one that stand at one place, of which at least one is

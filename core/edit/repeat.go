@@ -127,7 +127,10 @@ func (w *Repeat) on(e *editor) (Done, error) {
 		return Done{}, err
 	}
 	if array.Joins() {
-		return done, e.holdJoined(scope, name, array)
+		if err := e.holdJoined(scope, name, array); err != nil {
+			return Done{}, err
+		}
+		return done, e.meetPart(scope, part)
 	}
 	if was != nil {
 		e.goOn(scope, name, was.Count, w.Count, rails)
