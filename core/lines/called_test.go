@@ -1,6 +1,7 @@
 package lines_test
 
 import (
+	"encoding/json"
 	"fmt"
 	"testing"
 
@@ -85,4 +86,25 @@ func TestALetterIsAllThatHaveIt(t *testing.T) {
 	page, _, _ := (&lines.Page{Lines: all}).Draw(empty(), tools(t))
 	require.NotNil(t, page.Wrong)
 	assert.Contains(t, page.Wrong.Hint, letter+" ")
+}
+
+// What may be left out comes in any order, also before what may not.
+func TestTheWordsOfAFormInAnyOrder(t *testing.T) {
+	text := "right 20 cut\nup 5 cut\nright 9 cut\ngroup stem j3 j4\n"
+	want := ""
+	for _, line := range []string{
+		"repeat stem times 5 along y at 8", "repeat stem along y at 8 times 5", "repeat stem at 8 times 5 along y", "repeat along y stem at 8 times 5",
+	} {
+		_, doc, _ := drawn(t, text+line)
+		raw, err := json.Marshal(doc)
+		require.NoError(t, err)
+		if want == "" {
+			want = string(raw)
+		}
+		assert.Equal(t, want, string(raw), line)
+	}
+	all, err := lines.Parse(text + "repeat stem along y at 8")
+	require.NoError(t, err)
+	page, _, _ := (&lines.Page{Lines: all}).Draw(empty(), tools(t))
+	require.NotNil(t, page.Wrong, "how often is not said")
 }

@@ -14,7 +14,7 @@ import (
 //
 //	split <Pipe:pipe> [at <Length:text>] [from <From:joint>]
 //
-// What is in brackets may be left out and comes in any order; a word with ? may be left out; +Name
+// What is in brackets may be left out and comes in any order, also before what may not; a word with ? may be left out; +Name
 // in brackets sets a flag. What stands in braces is how a field is where this form is the right one.
 type form struct {
 	gesture string
@@ -136,20 +136,40 @@ func (f *form) read(known *Known, text string, ws []words.Word) (g edit.Gesture,
 			setText(r.into.FieldByName(field), value)
 		}
 	}
-	if err := r.all(f.head, f.keys()); err != nil {
-		return nil, r.deep, err
+	for i := range f.head {
+		err := r.all(f.head[i:], f.stops(), 1)
+		for err != nil && i > 0 && r.isClause() { // what may be left out stands before what may not: repeat bow along y times 5
+			if bad := r.clause(); bad != nil {
+				return nil, r.deep, bad
+			}
+			err = r.all(f.head[i:], f.stops(), 1)
+		}
+		if err != nil {
+			return nil, r.deep, err
+		}
 	}
 	for len(r.words) > 0 {
-		i := slices.IndexFunc(f.clauses, func(c clause) bool { return r.words[0].Is(c.key) })
-		if i < 0 {
+		if !r.isClause() {
 			return nil, r.deep, r.wrong("%q is not expected here", r.words[0].Text)
 		}
-		r.words = r.words[1:]
-		if err := r.all(f.clauses[i].body, f.keys()); err != nil {
+		if err := r.clause(); err != nil {
 			return nil, r.deep, err
 		}
 	}
 	return g, r.deep, nil
+}
+
+// isClause says whether the next word begins what may be left out.
+func (r *reading) isClause() bool {
+	return len(r.words) > 0 && slices.ContainsFunc(r.form.keys(), r.words[0].Is)
+}
+
+// clause reads what may be left out, by the word that it begins with.
+func (r *reading) clause() error {
+	i := slices.IndexFunc(r.form.clauses, func(c clause) bool { return r.words[0].Is(c.key) })
+	r.words = r.words[1:]
+	body := r.form.clauses[i].body
+	return r.all(body, r.form.stops(), len(body))
 }
 
 // findPart looks ahead for the part that the line is about.
@@ -172,9 +192,21 @@ func (f *form) keys() (all []string) {
 	return all
 }
 
-// all reads elements one after the other; stops are the words that end a text.
-func (r *reading) all(elements []element, stops []string) error {
-	for i, e := range elements {
+// stops are the words that end a text of a form: those that begin what may be left out, and the one of a number of times.
+func (f *form) stops() []string {
+	all := f.keys()
+	for _, e := range f.head {
+		if e.slot != nil && e.slot.kind == "times" {
+			all = append(all, "times")
+		}
+	}
+	return all
+}
+
+// all reads the first few elements one after the other; stops are the words that end a text, like those of the elements
+// that follow.
+func (r *reading) all(elements []element, stops []string, few int) error {
+	for i, e := range elements[:few] {
 		switch {
 		case e.flag != "":
 			r.into.FieldByName(e.flag).SetBool(true)
