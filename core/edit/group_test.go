@@ -40,8 +40,6 @@ func TestAFootIsMirrored(t *testing.T) {
 	assert.Equal(t, in(35), h.plan().Frames[0].Overall[1].Size-2*in(0.20))
 }
 
-// A part off the mirror's plane has its image as far on the other side, and
-// stays so when it moves.
 // A bay that is repeated joined comes to stand against a post that was there: the last copy meets it.
 func TestJoinedCopiesMeetWhatIsThere(t *testing.T) {
 	h := nothing(t)
@@ -97,6 +95,8 @@ func TestBothTwinsAreJoined(t *testing.T) {
 	}
 }
 
+// A part off the mirror's plane has its image as far on the other side, and
+// stays so when it moves.
 func TestAPartIsMirroredAcrossAStation(t *testing.T) {
 	h := nothing(t)
 	a := h.begin()

@@ -91,8 +91,6 @@ func TestNoTwoOptionsHaveOneName(t *testing.T) {
 	assert.Equal(t, frame.Cut, h.doc.Groups[0].Sizes[0].Meaning)
 }
 
-// A question on a ladder of 20 rungs, 58 pipes, of which 19 give way together, and on a fence of about 150 pipes: the
-// worst there is, since every rung asks anew.
 // A bay of a starter's frame that is made another size: no answer that is offered folds the frame over itself, or leaves a joint
 // without a fitting, but where it says so.
 func TestNoAnswerFoldsTheFrame(t *testing.T) {
@@ -141,6 +139,8 @@ func stopped(l *model.Located) (n int) {
 	return n
 }
 
+// A question on a ladder of 20 rungs, 58 pipes, of which 19 give way together, and on a fence of about 150 pipes: the
+// worst there is, since every rung asks anew.
 func BenchmarkQuestion(b *testing.B) {
 	rungs := ladder(b, 20)
 	for name, on := range map[string]struct {

@@ -29,13 +29,15 @@ type cylinder struct {
 	a, d   measure.Dir // one end, and the unit direction to the other
 	length float64
 	radius float64
+	bore   float64 // the diameter of what goes into it along its axis; 0 for nothing
 	lo, hi measure.Dir
 }
 
 func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cylinder {
 	cs := make([]cylinder, 0, 4*len(r.Joints)+len(r.g.Edges))
+	bore := measure.Length(0) // of those that are added next
 	add := func(joint, pipe int, from measure.Dir, d measure.Dir, start, end, diameter measure.Length) {
-		c := cylinder{joint: joint, pipe: pipe, d: d, radius: diameter.Inches()/2 - clearTolerance/2}
+		c := cylinder{joint: joint, pipe: pipe, d: d, bore: bore.Inches(), radius: diameter.Inches()/2 - clearTolerance/2}
 		c.a = from.Plus(start.Inches(), c.d)
 		c.length = (end - start).Inches()
 		far := c.a.Plus(c.length, c.d)
@@ -51,11 +53,15 @@ func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cyli
 		j := &r.Joints[i]
 		for k := range j.Ports {
 			p := &j.Ports[k]
+			bore = 0
 			switch {
 			case j.Kind == "" || !p.Known:
 			case j.Free():
 				add(i, -1, points[i].Inches(), p.Dir, -j.Beyond(), p.Takes(), p.Body)
 			default:
+				if bore = r.bores(p.Size); p.Fill == Plugged {
+					bore = 0
+				}
 				add(i, -1, points[i].Inches(), p.Dir, 0, p.Face, p.Body)
 			}
 		}
@@ -63,7 +69,8 @@ func (r *Result) cylinders(points []measure.Point, curves []*curve.Curve) []cyli
 	for e, ed := range r.g.Edges {
 		a, b := points[ed.Ends[0]], points[ed.Ends[1]]
 		from, to := r.TakeOff(frame.PipeEnd{Pipe: e, End: 0}), a.Distance(b)-r.TakeOff(frame.PipeEnd{Pipe: e, End: 1})
-		if c := curves[e]; c != nil {
+		if bore = r.bore[e]; curves[e] != nil {
+			c := curves[e]
 			ps := c.Sample(bowParts)
 			for i := 1; i < len(ps); i++ {
 				add(-1, e, ps[i-1].Inches(), ps[i-1].Toward(ps[i]), 0, ps[i-1].Distance(ps[i]), 2*r.radius[e])
@@ -88,10 +95,11 @@ func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve, linke
 	slices.SortStableFunc(cs, func(a, b *cylinder) int { return cmp.Compare(a.lo[0], b.lo[0]) })
 	var fs []finding.Finding
 	told := map[[2]finding.Subject]bool{}
+	within := r.within(cs)
 	for i := range cs {
 		for k := i + 1; k < len(cs) && cs[k].lo[0] < cs[i].hi[0]; k++ {
 			a, b := cs[i], cs[k]
-			if a.lo[1] >= b.hi[1] || b.lo[1] >= a.hi[1] || a.lo[2] >= b.hi[2] || b.lo[2] >= a.hi[2] || r.related(a, b) {
+			if a.lo[1] >= b.hi[1] || b.lo[1] >= a.hi[1] || a.lo[2] >= b.hi[2] || b.lo[2] >= a.hi[2] || r.related(a, b) || within(a, b) || within(b, a) {
 				continue
 			}
 			if linked != nil && a.pipe >= 0 && b.pipe >= 0 && linked(r.g.Edges[a.pipe].ID, r.g.Edges[b.pipe].ID) {
@@ -118,6 +126,53 @@ func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve, linke
 		}
 	}
 	return fs
+}
+
+// within finds what stands inside of something larger: a pipe in a pipe, or in a fitting's port and as deep as to its middle,
+// or on through where another port lies opposite. It is no clash, as where a 1/2 in pole stands in a 1 in tee.
+func (r *Result) within(cs []*cylinder) func(thin, wide *cylinder) bool {
+	ports := map[int][]*cylinder{}
+	for _, c := range cs {
+		if c.joint >= 0 {
+			ports[c.joint] = append(ports[c.joint], c)
+		}
+	}
+	goesInto := func(thin, wide *cylinder) bool {
+		play := wide.bore/2 - thin.radius
+		if play <= 0 || math.Abs(thin.d.Dot(wide.d)) < 0.9998 { // a degree
+			return false
+		}
+		for _, end := range thin.axis() {
+			rel := end.Sub(wide.a)
+			if off := rel.Plus(-rel.Dot(wide.d), wide.d); off.Dot(off) > play*play {
+				return false
+			}
+		}
+		return true
+	}
+	return func(thin, wide *cylinder) bool {
+		switch {
+		case thin.pipe < 0:
+			return false
+		case wide.pipe >= 0:
+			return goesInto(thin, wide)
+		}
+		for _, port := range ports[wide.joint] {
+			if !goesInto(thin, port) {
+				continue
+			}
+			beyond := 0.0 // how far it goes past the middle
+			for _, end := range thin.axis() {
+				beyond = max(beyond, -end.Sub(port.a).Dot(port.d))
+			}
+			if beyond <= port.bore/2 || slices.ContainsFunc(ports[wide.joint], func(other *cylinder) bool {
+				return other.d.Dot(port.d) < -0.9998 && goesInto(thin, other)
+			}) {
+				return true
+			}
+		}
+		return false
+	}
 }
 
 // subject is the thing that a body is of.

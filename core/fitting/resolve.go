@@ -19,9 +19,11 @@ func Resolve(g *frame.Graph, c *catalog.Catalog, tangents [][2]measure.Dir) *Res
 		Joints: make([]Joint, len(g.Nodes)),
 		ports:  make([][2]int, len(g.Edges)),
 		radius: make([]measure.Length, len(g.Edges)),
+		bore:   make([]measure.Length, len(g.Edges)),
+		bores:  func(size catalog.Size) measure.Length { return c.Pipe(size).InsideDiameter },
 	}
 	for i, e := range g.Edges {
-		r.radius[i] = c.Pipe(e.Size).OutsideDiameter.Half()
+		r.radius[i], r.bore[i] = c.Pipe(e.Size).OutsideDiameter.Half(), c.Pipe(e.Size).InsideDiameter
 	}
 	for i := range g.Nodes {
 		w := &work{r: r, c: c, n: &g.Nodes[i], out: &r.Joints[i]}

@@ -63,7 +63,9 @@ type Result struct {
 	Findings []finding.Finding
 	g        *frame.Graph
 	radius   []measure.Length
-	ports    [][2]int // pipe, end → port of its joint
+	bore     []measure.Length                       // of each pipe, inside
+	bores    func(size catalog.Size) measure.Length // of a fitting's port, inside
+	ports    [][2]int                               // pipe, end → port of its joint
 }
 
 // Port gives the port a pipe's end is in.

@@ -300,11 +300,11 @@ var messages = map[string]Message{
 
 	// what is bought
 	"no-stock": {
-		Text: `{{.size}} pipe is needed {{inches .longest}} long and no stick is that long`,
+		Text: `{{.size}} pipe is needed {{.longest}} long and no stick is that long`,
 		Hint: `add a longer stock length, or join two pieces with a coupling`,
 	},
 	"too-long-to-carry": {
-		Text: `{{.size}} pipe is needed {{inches .longest}} long, and the vehicle takes {{inches .limit}}, less what a cut in the shop may be off by`,
+		Text: `{{.size}} pipe is needed {{.longest}} long, and the vehicle takes {{.limit}}, less what a cut in the shop may be off by`,
 		Hint: `join two pieces with a coupling, have it delivered, or carry it on the roof by local road rules`,
 	},
 	"too-few-sticks": {
@@ -312,7 +312,7 @@ var messages = map[string]Message{
 		Hint: `add another stick length, or another shop's`,
 	},
 	"knife-edge": {
-		Text: `{{count .many "stick" "sticks"}} of {{.size}} {{if eq .many 1}}is{{else}}are{{end}} on a knife edge: of one of {{inches .stick}}, {{inches .rest}} is left after {{count .cuts "cut" "cuts"}}{{with .allowance}}, which may be off by {{inches .}} together{{end}}`,
+		Text: `{{count .many "stick" "sticks"}} of {{.size}} {{if eq .many 1}}is{{else}}are{{end}} on a knife edge: of one of {{.stick}}, {{.rest}} is left after {{count .cuts "cut" "cuts"}}{{with .allowance}}, which may be off by {{.}} together{{end}}`,
 		Hint: `measure that stick before cutting; the Cut lens has what takes it off the edge`,
 	},
 	"not-proven": {

@@ -193,7 +193,6 @@ var functions = template.FuncMap{
 	"whole":     func(v float64) string { return fmt.Sprintf("%.0f°", v) },
 	"quarter":   func(l length) string { return l.rounded(measure.Inch / 4) },
 	"sixteenth": func(l length) string { return l.rounded(measure.Inch / 16) },
-	"inches":    func(l length) string { return l.Format(measure.InInches, 0) },
 	"feet":      func(l length) string { return l.Format(measure.FeetInches, 0) },
 	"footage":   func(l length) string { return fmt.Sprintf("%.1f ft", l.Feet()) },
 }

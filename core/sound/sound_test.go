@@ -3,6 +3,8 @@ package sound_test
 import (
 	"context"
 	"encoding/json"
+	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -54,6 +56,32 @@ func TestPipesThatCrossWithoutAFitting(t *testing.T) {
 	assert.Equal(t, finding.Stop, found[0].Severity)
 	assert.Len(t, found[0].Subjects, 2)
 	assert.Equal(t, []string{"loose-parts"}, codes(sound.Judge(b, func(_, _ string) bool { return true })))
+}
+
+// What is thinner than the bore stands inside of a tee, or of a pipe, and is no clash; what is too thick, stands beside the
+// axis or comes out through the other side is one.
+func TestWhatStandsInsideIsNoClash(t *testing.T) {
+	for _, c := range []struct {
+		size, at string
+		clash    bool
+	}{
+		{"1/2", "0,0,0.2", false},
+		{"1/2", "0,0,-9", true}, // through the closed side
+		{"1/2", "0.3,0,0.2", true},
+		{"3/4", "0,0,0.2", true},
+	} {
+		x := strings.Split(c.at, ",")
+		text := `{"wireframe":1,"size":"1","joints":{"a":[-20,0,0],"o":[0,0,0],"b":[20,0,0],"p":[` + c.at + `],"q":[` + x[0] + `,0,30]},
+			"pipes":[["a","o"],["o","b"],{"from":"p","to":"q","size":"` + c.size + `"}],"fittings":{"o":{"kind":"tee","spare":[[0,0,1]]}}}`
+		assert.Equal(t, c.clash, slices.ContainsFunc(sound.Judge(modeltest.Built(t, text, nil), none), func(f finding.Finding) bool {
+			return f.Code == "no-room"
+		}), "%s at %s", c.size, c.at)
+	}
+	inside := `{"wireframe":1,"size":"1","joints":{"a":[0,0,0],"b":[0,0,30],"p":[0,0,20],"q":[0,0,50]},
+		"pipes":[["a","b"],{"from":"p","to":"q","size":"1/2"}]}`
+	for _, f := range sound.Judge(modeltest.Built(t, inside, nil), none) {
+		assert.NotEqual(t, "no-room", f.Code)
+	}
 }
 
 // A piece of 1 1/2 in between two elbows has no room in their sockets: it reads like a
