@@ -34,6 +34,12 @@ func drawCommand() *cobra.Command {
 			if err != nil {
 				return failed(inFile(args[0], err))
 			}
+			copies := 1
+			for i := range all {
+				if many, said := all[i].HowMany(); said {
+					copies, all[i].Text = many, ""
+				}
+			}
 			tools, err := plan.LineTools(c.Context(), job, &shop)
 			if err != nil {
 				return failed(err)
@@ -50,7 +56,7 @@ func drawCommand() *cobra.Command {
 			case save != "":
 				return failed(saveFrame(save, doc))
 			}
-			return f.print(c, job, shop, doc)
+			return f.print(c, job, shop, doc, copies)
 		},
 	}
 	f.add(c)

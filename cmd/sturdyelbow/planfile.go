@@ -55,8 +55,8 @@ func (f *planning) open(c *cobra.Command, file string) (plan.Job, plan.Shop, []b
 }
 
 // print plans a frame and prints what the flags ask for.
-func (f *planning) print(c *cobra.Command, job plan.Job, shop plan.Shop, doc *frame.Document) error {
-	job.Frames = []plan.FrameUse{{Document: *doc, Copies: 1}}
+func (f *planning) print(c *cobra.Command, job plan.Job, shop plan.Shop, doc *frame.Document, copies int) error {
+	job.Frames = []plan.FrameUse{{Document: *doc, Copies: copies}}
 	p, err := plan.Make(c.Context(), job, shop, plan.Work{})
 	if err == nil && f.search > 0 && !p.Totals.Proven {
 		p, err = f.improved(c, job, shop)
@@ -137,7 +137,7 @@ func planCommand() *cobra.Command {
 			if err != nil {
 				return failed(inFile(args[0], err))
 			}
-			return f.print(c, job, shop, doc)
+			return f.print(c, job, shop, doc, 1)
 		},
 	}
 	f.add(c)

@@ -92,7 +92,8 @@ func (e *editor) close(scope int, part string, reach func(i, k int) measure.Leng
 		for k := range g.Nodes {
 			v := g.Nodes[k].ID
 			d := e.view.Points[i].Distance(e.view.Points[k])
-			if inside(part, v) || len(g.Nodes[k].Pipes) == 0 || d <= layout.TapeStep || d > reach(i, k) || e.joined(i, k) || e.answered(apart(u, v)) {
+			if inside(part, v) || len(g.Nodes[k].Pipes) == 0 || d <= layout.TapeStep || d > reach(i, k) || e.joined(i, k) ||
+				e.answered(apart(u, v)) {
 				continue
 			}
 			if _, ok := e.ref(scope, v); ok {

@@ -99,7 +99,8 @@ func (r *Result) Clearances(points []measure.Point, curves []*curve.Curve, linke
 	for i := range cs {
 		for k := i + 1; k < len(cs) && cs[k].lo[0] < cs[i].hi[0]; k++ {
 			a, b := cs[i], cs[k]
-			if a.lo[1] >= b.hi[1] || b.lo[1] >= a.hi[1] || a.lo[2] >= b.hi[2] || b.lo[2] >= a.hi[2] || r.related(a, b) || within(a, b) || within(b, a) {
+			if a.lo[1] >= b.hi[1] || b.lo[1] >= a.hi[1] || a.lo[2] >= b.hi[2] || b.lo[2] >= a.hi[2] || r.related(a, b) || within(a, b) ||
+				within(b, a) {
 				continue
 			}
 			if linked != nil && a.pipe >= 0 && b.pipe >= 0 && linked(r.g.Edges[a.pipe].ID, r.g.Edges[b.pipe].ID) {

@@ -333,3 +333,15 @@ func Why(line int, err error) *Wrong {
 	}
 	return w
 }
+
+var howMany = regexp.MustCompile(`(?i)^\s*copies\s+(\d{1,6})\s*$`)
+
+// HowMany reads a line that says how many of the frame are made: copies 3. It is of the job, and draws nothing.
+func (l Line) HowMany() (many int, ok bool) {
+	m := howMany.FindStringSubmatch(l.Text)
+	if m == nil {
+		return 0, false
+	}
+	many, err := strconv.Atoi(m[1])
+	return many, err == nil && many > 0
+}

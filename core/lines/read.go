@@ -96,6 +96,8 @@ func (s *Said) setting(text string, ws []words.Word, known *Known) (bool, error)
 			s.Pen.Unit, s.Edit.Gesture = "", &edit.Usual{Units: unit}
 		}
 		return true, nil
+	case w.Is("copies"):
+		return true, wrong(0, "set it at How many; in a text of lines, write copies 3", "how many are made is no line of the frame")
 	case w.Is("mark"):
 		r := reading{known: known, text: text, words: ws[1:], form: &form{usage: "mark <Joints:joints>"}}
 		s.Pen.Marked, s.Changed = r.takeJoints(), true

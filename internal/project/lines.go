@@ -65,7 +65,11 @@ func (p *Project) LinesText() (string, error) {
 		p.typed(page, made.Document)
 	}
 	page.hold(p.ModeRules, made.Document)
-	return lines.Text(page.Lines), nil
+	text := lines.Text(page.Lines)
+	if p.Copies > 1 {
+		text = fmt.Sprintf("copies %d\n%s", p.Copies, text)
+	}
+	return text, nil
 }
 
 // Beside are the lines of what was done beside those of the page since the last of them was drawn:
@@ -257,7 +261,13 @@ func (p *Project) Draw(ctx context.Context, all []lines.Line, in Workshop) (*Pro
 	if err != nil {
 		return nil, edit.Done{}, err
 	}
-	all = slices.Clone(all)
+	all = slices.DeleteFunc(slices.Clone(all), func(l lines.Line) bool {
+		many, said := l.HowMany()
+		if said {
+			p = p.of(many)
+		}
+		return said
+	})
 	for i := range all {
 		all[i] = lines.Pinned(all[i])
 	}
@@ -336,6 +346,13 @@ func (p *Project) Draw(ctx context.Context, all []lines.Line, in Workshop) (*Pro
 	}
 	done.Label = counted(n)
 	return now, done, nil
+}
+
+// of is the project of so many copies.
+func (p *Project) of(many int) *Project {
+	next := *p
+	next.Copies = many
+	return &next
 }
 
 func counted(n int) string {

@@ -333,6 +333,21 @@ func TestAPastedTextKeepsItsNumbers(t *testing.T) {
 	assert.Equal(t, x.texts(), y.texts())
 }
 
+// How many are made goes with a text of lines, and comes back with it; it is no line of the page.
+func TestATextOfLinesSaysHowMany(t *testing.T) {
+	x := blankPages(t)
+	x.paste("right 24 cut\nup 20 cut")
+	x.p.Copies = 4
+	text, err := x.p.LinesText()
+	require.NoError(t, err)
+	y := blankPages(t)
+	y.paste(text)
+	assert.Equal(t, 4, y.p.Copies)
+	assert.Equal(t, x.texts(), y.texts())
+	_, _, err = y.p.Say(context.Background(), project.Saying{Line: "copies 2", From: "j1"}, edit.Edit{}, project.Workshop{})
+	require.ErrorContains(t, err, "How many")
+}
+
 // A frame of which lines wait is planned as far as it is drawn, and the plan says so before all else; empty lines and notes wait for
 // nothing.
 func TestWhatWaitsIsSaidInThePlan(t *testing.T) {

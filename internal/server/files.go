@@ -188,6 +188,9 @@ func saysLines(text string) bool {
 		return false
 	}
 	for _, l := range all {
+		if _, many := l.HowMany(); many {
+			continue
+		}
 		said, err := lines.Read(l.Text, lines.Pen{}, &lines.Known{Document: project.Blank("", "")})
 		if err != nil || said.Edit.Gesture != nil || said.Changed {
 			return err == nil
