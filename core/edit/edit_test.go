@@ -483,3 +483,39 @@ func TestNothingIsHeldAtAnOpenEnd(t *testing.T) {
 	h.do(edit.Edit{Gesture: &edit.Hold{Pipes: []string{"p1"}, Mode: frame.Eased}})
 	assert.Len(t, h.doc.ModeRules, 3, "of the pipe only the end that goes into something")
 }
+
+// What something gave way to is told as it is now: typed anew, it says so; and once that gave way itself it is no reason, so
+// that what gave way may hold again.
+func TestAReasonToGiveWayIsNotStale(t *testing.T) {
+	h := nothing(t)
+	first := h.begin()
+	top := h.walk(h.walk(h.walk(first, "right 20 cut"), "up 10 cut"), "left 20 cut")
+	h.walk(top, "down to "+first)
+	long := edit.Edit{Gesture: &edit.Size{Pipe: "p4", Length: "12 cut"}}
+	q := h.asks(long.Gesture)
+	long.Answers = q.Options[0].Answers()
+	h.do(long)
+	gave := func() (gave string, freed bool) {
+		for _, z := range h.plan().Frames[0].Sizes {
+			if z.Pipe == "p2" {
+				return z.Gave, z.Freed
+			}
+		}
+		return "", false
+	}
+	words, freed := gave()
+	assert.Equal(t, "12 cut of ⟨p4⟩", words)
+	assert.False(t, freed)
+	h.do(edit.Edit{Gesture: &edit.Size{Pipe: "p4", Length: "14 cut"}})
+	words, _ = gave()
+	assert.Equal(t, "14 cut of ⟨p4⟩", words)
+	var own string
+	for _, z := range h.doc.Root.Sizes {
+		if z.Pipe == "p4" {
+			own = z.ID
+		}
+	}
+	h.do(edit.Edit{Gesture: &edit.Size{ID: own}})
+	_, freed = gave()
+	assert.True(t, freed, "nothing is in its way any more")
+}

@@ -91,8 +91,9 @@ func gaveWay(g *frame.Graph, s *layout.Solution) (fs []finding.Finding) {
 			continue
 		}
 		seen[of+"/"+e.Drawn.ID] = true
-		f := given(e.Drawn.Gave.Freed, finding.All(finding.Pipe, e.ID)...).With("is", "").With("to", e.Drawn.Gave.Words)
-		fs = append(fs, f.Fixed(again(e.Drawn.Gave.Freed, edit.Restore{Kind: "pipe", ID: e.Drawn.ID, Group: of})))
+		to, freed := layout.GaveTo(g, e.Drawn.Gave)
+		f := given(freed, finding.All(finding.Pipe, e.ID)...).With("is", "").With("to", to)
+		fs = append(fs, f.Fixed(again(freed, edit.Restore{Kind: "pipe", ID: e.Drawn.ID, Group: of})))
 	}
 	return fs
 }

@@ -31,7 +31,7 @@ func (s *solver) report() {
 			}
 		}
 		if z.Gave != nil {
-			out.Gave, out.Freed = z.Gave.Words, z.Gave.Freed
+			out.Gave, out.Freed = GaveTo(s.g, z.Gave)
 		} else {
 			s.tooSmall(&out)
 		}
