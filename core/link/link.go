@@ -336,6 +336,9 @@ func (j *judge) telescope() {
 	}
 }
 
+// longestTie is the longest that cable ties are sold.
+const longestTie = 4 * measure.Foot
+
 func (j *judge) tie() {
 	gap, _ := j.apart()
 	cord := j.b.Cord
@@ -352,6 +355,11 @@ func (j *judge) tie() {
 		Plus("tail", measure.Inch*3/2)
 	j.r.Length = j.r.Sum.Total()
 	n := max(1, j.b.Count)
+	if j.r.Length > longestTie { // nothing is bought for it
+		j.r.Words = fmt.Sprintf("no cable tie: it would have to be %s long", j.r.Length.Round(measure.Inch/4))
+		j.tell(j.ofLink("tie-too-long", finding.Warn).With("gap", j.r.Gap).With("long", j.r.Length).With("most", longestTie))
+		return
+	}
 	j.r.Words = fmt.Sprintf("%d cable %s at least %s long", n, plural(n, "tie"), j.r.Length.Round(measure.Inch/4))
 	j.need(n, "cable tie", 0, up(j.r.Length, measure.Inch/4), "round both pipes, with its tail")
 	if j.r.Gap > measure.Inch/2 {

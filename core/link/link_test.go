@@ -103,6 +103,16 @@ func TestWhatTurnsHitsWhatIsInItsPlane(t *testing.T) {
 	assert.Equal(t, []string{"fold-hits"}, codes)
 }
 
+// Pipes that stand far from each other are not tied, and nothing is bought for it.
+func TestATieReachesOnlySoFar(t *testing.T) {
+	for far, want := range map[float64]string{3: "tie-gap", 60: "tie-too-long"} {
+		all, codes, err := judge(upright([]frame.Link{{ID: "l", Kind: frame.Tie, On: []frame.Anchor{on(0, 1), on(1, 1)}}}, 0, far))
+		require.NoError(t, err)
+		assert.Contains(t, codes, want)
+		assert.Equal(t, far < 48, len(all[0].Needs) > 0)
+	}
+}
+
 func TestLinksThatCannotBe(t *testing.T) {
 	for code, l := range map[string]frame.Link{
 		"pivot-gap":    {ID: "l", Kind: frame.Pivot, On: []frame.Anchor{on(0, 15), on(1, 15)}},

@@ -217,6 +217,10 @@ var messages = map[string]Message{
 		Text: `the pipes of {{.link}} overlap by {{.overlap}}, and {{.least}} is the least`,
 		Hint: `two diameters of the outer pipe keep it straight: push it in farther, or take a longer piece`,
 	},
+	"tie-too-long": {
+		Text: `the pipes at {{.link}} cannot be tied: {{sixteenth .gap}} is between them, and a tie round both would be {{sixteenth .long}} long; none is longer than {{.most}}`,
+		Hint: `tie them where they are close, or run a pipe or a rope between them`,
+	},
 	"tie-gap": {
 		Text: `the pipes tied at {{.link}} are {{sixteenth .gap}} apart`,
 		Hint: `a tie holds pipes that touch; across a gap it lets them swing`,
