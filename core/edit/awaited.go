@@ -82,11 +82,13 @@ func farthestAxis(v measure.Point) measure.Axis {
 }
 
 // awaitTees makes tees of the couplings that stand across from those that the gesture's pipes made tees of, where with
-// them everything holds. It reports whether there are any.
+// them everything holds. It reports whether there are any. They are sought once for a gesture, and only for one that runs
+// pipes: in a part that is brought, nothing is still to come.
 func (e *editor) awaitTees() bool {
-	if len(e.view.Graph.Edges) <= len(e.was.Graph.Edges) {
+	if !e.runs || len(e.view.Graph.Edges) <= len(e.was.Graph.Edges) {
 		return false
 	}
+	e.runs = false
 	before := e.trial()
 	before.view = e.was
 	all := before.tees(e.trial(), measure.Dir{})
@@ -107,6 +109,9 @@ func (e *editor) nextTee(trial *editor, way measure.Dir) (then *editor, best awa
 	first := trial.newClashes(e)[0]
 	least := measure.FrameLimit
 	for _, c := range trial.couplings(e, way) {
+		if first.Off.Abs() < trial.gain(c.joint)-measure.Micrometre {
+			continue // a tee takes more than that
+		}
 		next := trial.trial()
 		next.await(c)
 		if next.resolve() != nil || next.offBy(first.Key()) > first.Off.Abs()-measure.Micrometre {
@@ -119,6 +124,17 @@ func (e *editor) nextTee(trial *editor, way measure.Dir) (then *editor, best awa
 		}
 	}
 	return then, best
+}
+
+// gain is by how much the pieces that meet in a coupling reach farther where a tee stands in its place.
+func (e *editor) gain(joint string) measure.Length {
+	size := e.view.Graph.Edges[e.view.Graph.Nodes[e.view.Graph.Node(joint)].Pipes[0].Pipe].Size
+	tee, ok1 := e.view.Catalog.Fitting(catalog.Tee, size)
+	coupling, ok2 := e.view.Catalog.Fitting(catalog.Coupling, size)
+	if !ok1 || !ok2 {
+		return 0
+	}
+	return 2 * (tee.Ports[0].Stop - coupling.Ports[0].Stop)
 }
 
 // offBy is by how much a contradiction is off, by its key; nothing where it is none any more.

@@ -36,6 +36,7 @@ type editor struct {
 	also      []string
 	gave      []GivenUp
 	splits    []splitPipe
+	runs      bool     // the gesture runs single pipes, and tees for pipes to come were not sought yet
 	met       []string // joints and pipes that the ends of new pipes met
 	offers    []Offer
 	asNow     bool              // loose joints are held where they are now, not where they stood before the gesture

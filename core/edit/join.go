@@ -22,6 +22,7 @@ type Join struct {
 var _ = register[Join]("join")
 
 func (w *Join) on(e *editor) (Done, error) {
+	e.runs = true
 	scope, err := e.scope(w.In)
 	if err != nil {
 		return Done{}, err

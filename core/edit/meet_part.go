@@ -24,11 +24,12 @@ func (e *editor) meetPart(scope int, part string) error {
 	if err := e.resolveConflicts(); err != nil { // what contradicts itself stands nowhere: what gives way decides what meets
 		return err
 	}
+	tried := map[[2]string]bool{}
 	for range 50 {
 		if err := e.meetJoints(scope, part, [2]string{}); err != nil {
 			return err
 		}
-		if pair, ok := e.meetsAsTyped(scope, part); ok {
+		if pair, ok := e.meetsAsTyped(scope, part, tried); ok {
 			if err := e.meetJoints(scope, part, pair); err != nil {
 				return err
 			}
@@ -58,12 +59,20 @@ func (e *editor) meetPart(scope int, part string) error {
 	return e.meetPipes(scope, part)
 }
 
+// mostMeetings is how many pairs of joints are tried of a part that comes to stand close to what is there.
+const mostMeetings = 8
+
 // meetsAsTyped gives a joint of a part and one outside it that stand nearer to each other than two bodies can, and of
-// which everything that was typed holds when they are one.
-func (e *editor) meetsAsTyped(scope int, part string) (pair [2]string, ok bool) {
+// which everything that was typed holds when they are one. It costs a solution of the frame for each pair that was not
+// tried yet, of [mostMeetings] at most.
+func (e *editor) meetsAsTyped(scope int, part string, tried map[[2]string]bool) (pair [2]string, ok bool) {
 	for _, c := range e.close(scope, part, func(i, _ int) measure.Length { return reachOf(biggest(e, i)) }) {
-		trial := e.trial()
 		pair := [2]string{e.view.Graph.Nodes[c.i].ID, e.view.Graph.Nodes[c.k].ID}
+		if tried[pair] || len(tried) >= mostMeetings {
+			continue
+		}
+		tried[pair] = true
+		trial := e.trial()
 		if trial.meetJoints(scope, part, pair) != nil || trial.resolve() != nil {
 			continue
 		}

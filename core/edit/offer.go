@@ -16,9 +16,11 @@ import (
 
 // Bounds of how much is carried out before a question is asked, which costs the gesture once for each.
 const (
-	mostTried   = 12 // options of one question
-	mostEqual   = 60 // sizes that say the same and give way together
-	mostFurther = 3  // questions that follow one another besides
+	mostTried   = 12   // options of one question
+	mostEqual   = 60   // sizes that say the same and give way together
+	mostFurther = 3    // questions that follow one another besides
+	mostSolved  = 1500 // solutions of the frame that all options of a question may take
+	mostMade    = 8    // times that the gesture is made to find out where one option leads
 )
 
 // giving is what gives way by an option, where that is what it says.
@@ -44,6 +46,7 @@ type outcome struct {
 	gives   []giving // by the option, and by those that are its equals
 	sort    int
 	why     string // it cannot be built
+	made    int    // how often the gesture was made for it
 	refused error
 }
 
@@ -54,9 +57,18 @@ type outcome struct {
 // for each question which follows from an option.
 func offer(d *frame.Document, ed Edit, q *Question, solve Solver) (*editor, Done, error) {
 	var all []outcome
-	for _, o := range q.Options[:min(len(q.Options), mostTried)] {
-		all = append(all, carryOut(d, ed, o, solve))
+	solved := 0
+	counted := func(d *frame.Document) (*model.Located, error) {
+		solved++
+		return solve(d)
 	}
+	for _, o := range q.Options[:min(len(q.Options), mostTried)] {
+		if solved > mostSolved {
+			break // the others are told as untried
+		}
+		all = append(all, carryOut(d, ed, o, counted))
+	}
+	tried := len(all)
 	best := isRefused
 	for i := range all {
 		x := &all[i]
@@ -72,7 +84,7 @@ func offer(d *frame.Document, ed Edit, q *Question, solve Solver) (*editor, Done
 	if !slices.ContainsFunc(all, func(x outcome) bool { return x.option.gives == nil }) { // whether it meets comes before what that costs
 		slices.SortStableFunc(all, func(x, y outcome) int { return x.compare(&y, d) })
 	}
-	if x := &all[0]; len(all) == 1 && len(q.Options) <= mostTried && !x.further && len(x.given()) == 0 && best == holdsTogether {
+	if x := &all[0]; len(all) == 1 && len(q.Options) == tried && !x.further && len(x.given()) == 0 && best == holdsTogether {
 		return x.e, x.done, nil
 	}
 	if k := slices.IndexFunc(all, func(x outcome) bool { return !x.isNew(d) }); k > 0 {
@@ -80,7 +92,7 @@ func offer(d *frame.Document, ed Edit, q *Question, solve Solver) (*editor, Done
 		all = slices.Insert(slices.Delete(all, k, k+1), 0, first)
 	}
 	asked := *q
-	asked.Options, asked.Untried = nil, len(q.Options)-min(len(q.Options), mostTried)
+	asked.Options, asked.Untried = nil, len(q.Options)-tried
 	said := map[string]int{}
 	for i := range all {
 		o := all[i].option
@@ -113,6 +125,7 @@ func (x *outcome) follow(d *frame.Document, ed Edit, answers []string, solve Sol
 	next := ed
 	next.Answers = slices.Concat(ed.Answers, answers)
 	e, done, err := attempt(d, next, solve)
+	x.made++
 	var q *Question
 	switch asks := errors.As(err, &q); {
 	case err == nil:
@@ -141,6 +154,10 @@ func (x *outcome) follow(d *frame.Document, ed Edit, answers []string, solve Sol
 	x.further, x.sort = true, isRefused
 	best := *x
 	for _, o := range q.Options[:min(len(q.Options), mostTried)] {
+		if x.made >= mostMade {
+			best.sort = holdsTogether // whether it leads to a frame was not found out
+			break
+		}
 		if x.follow(d, ed, append(slices.Clone(answers), o.ID), solve, more-1); x.sort < best.sort {
 			best = *x
 		}
@@ -151,7 +168,9 @@ func (x *outcome) follow(d *frame.Document, ed Edit, answers []string, solve Sol
 	if best.sort == isRefused && len(q.Options) > mostTried { // one that was not tried may lead to a frame
 		best.sort = holdsTogether
 	}
+	made := x.made
 	*x = best
+	x.made = made
 	if x.e = e; x.refused == nil {
 		x.refused = refuse("change what was there first", "nothing can give way for it")
 	}

@@ -37,6 +37,7 @@ func (w *Walk) on(e *editor) (Done, error) {
 	if !slices.Contains(frame.Ends(), w.End) {
 		return Done{}, refuse("use cap, free or stake", "no such end %q", w.End)
 	}
+	e.runs = true
 	if len(w.More) == 0 {
 		done, err := w.one(e)
 		if err == nil {
