@@ -202,5 +202,5 @@ func (e *editor) holdsTo(l leg, m int, to string, world measure.Dir) ([]awaited,
 		return nil, true
 	}
 	tees := e.tees(trial, world)
-	return tees, len(tees) > 0 && sure(tees)
+	return tees, len(tees) > 0 // the joint was named: nobody has to be asked
 }
