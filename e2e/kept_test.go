@@ -83,7 +83,7 @@ func TestWhatGaveWayIsOfferedBack(t *testing.T) {
 func TestARackOfLegsOneAfterTheOther(t *testing.T) {
 	w := open(t)
 	d := w.blank()
-	for i, line := range []string{"away 4 cut", "away 16 cut", "away 4 cut", "j1: right 16 cut", "away 4 cut", "away 16 cut", "away 4 cut", "left 16 cut"} {
+	for i, line := range []string{"away 4 cut", "away 16 cut", "away 4 cut", "j1: right 16 cut", "away 5 cut", "away 15 cut", "away 4 cut", "left 16 cut"} {
 		d.line(line, i+1)
 	}
 	d.keys(input.Escape, input.KeyI)
@@ -104,9 +104,9 @@ func TestARackOfLegsOneAfterTheOther(t *testing.T) {
 		`() => [...document.querySelectorAll(".answer")].find(b => /^\d\s+4 cut of .* gives way: it becomes 5"/.test(b.innerText)).click()`,
 	)
 	d.has("a leg", 9)
-	d.see("4 cut of C (upper right, 1st from the front) → 5\" cut length")
+	d.see("4 cut of D (upper right, 3rd from the front) → 5\" cut length")
 	d.line("j6: down 7 cut capped", 10)
-	d.see("4 cut length of C (upper right, 1st from the front) holds again")
+	d.see("4 cut length of E (upper right, 3rd from the front) holds again")
 	d.tapeIs("findings", "1") // a leg at one end: it tips
 	d.named()
 }

@@ -19,7 +19,7 @@ func TestAStartersFrameStaysTheStarters(t *testing.T) {
 	for _, label := range []string{"Width", "Height", "Bays", "Rails", "Lowest rail", "Foot depth"} {
 		d.field(label)
 	}
-	d.see("→ j1, high")
+	d.see("→ j25, high")
 	d.write("Width", "3700mm")
 	d.until("the width is typed in another unit", `() => /3700|145/.test(document.querySelector(".tape-figure")?.innerText ?? "")`)
 	assert.Equal(t, "3700mm", d.field("Width").MustProperty("value").Str())
@@ -32,7 +32,7 @@ func TestAStartersFrameStaysTheStarters(t *testing.T) {
 	d.keys(input.Escape)
 	d.write("Bays", "3")
 	d.gone("Set aside")
-	d.see("→ j1, high")
+	d.see("→ j25, high")
 
 	d.lens("Frame")
 	d.has("all of it again", 30)
