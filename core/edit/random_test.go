@@ -25,15 +25,13 @@ import (
 // settled makes a gesture and answers what it asks by chance.
 func settled(t *rapid.T, d *frame.Document, g edit.Gesture) (*frame.Document, edit.Done, error) {
 	e := edit.Edit{Gesture: g}
-	for range 6 {
+	for range 12 {
 		doc, done, err := plan.Edit(context.Background(), d, e, nil)
 		var q *edit.Question
 		if !errors.As(err, &q) {
 			return doc, done, err
 		}
-		if len(e.Answers) < 2 { // a part that comes to stand in a tangle asks a dozen times, and each costs as much as all before it
-			asOffered(t, d, e, q)
-		}
+		asOffered(t, d, e, q)
 		e.Answers = append(e.Answers, q.Options[rapid.IntRange(0, len(q.Options)-1).Draw(t, "answer")].Answers()...)
 	}
 	return nil, edit.Done{}, &edit.Refusal{What: "asked too often", Hint: "another time"}
@@ -52,7 +50,9 @@ func asOffered(t require.TestingT, d *frame.Document, e edit.Edit, q *edit.Quest
 		next := e
 		next.Answers = slices.Concat(e.Answers, o.Answers())
 		further := strings.HasSuffix(o.Label, "and it asks what else does")
-		doc, _, err := plan.Edit(context.Background(), d, next, nil)
+		doc, err := edit.Attempt(d, next, func(d *frame.Document) (*model.Located, error) {
+			return model.Locate(context.Background(), d, typical)
+		})
 		if further {
 			var more *edit.Question
 			require.True(t, err == nil || errors.As(err, &more), "%s: %v", o.Label, err)
