@@ -102,6 +102,39 @@ func (e *editor) awaitTees() bool {
 	return true
 }
 
+// dropIdleTees makes couplings again of tees whose pipes are still to come, where everything holds without them: what they
+// were there for has gone or was changed.
+func (e *editor) dropIdleTees() error {
+	e.dropTees(func(without *editor) bool {
+		_, fits := without.residual(e)
+		return fits
+	})
+	return nil
+}
+
+// dropTees makes couplings again of those tees that waited before the gesture, without which the frame is as wanted. It
+// reports whether there are any. It costs a solution of the frame for each that there is.
+func (e *editor) dropTees(wanted func(without *editor) bool) (any bool) {
+	for i := range e.was.Graph.Nodes {
+		n := &e.was.Graph.Nodes[i]
+		if n.Fitting == nil || !n.Fitting.Awaits {
+			continue
+		}
+		without := e.trial()
+		_, j, _, err := without.joint(n.ID)
+		if err != nil || j.Fitting == nil || !j.Fitting.Awaits {
+			continue
+		}
+		j.Fitting = nil
+		if without.resolve() != nil || !wanted(without) {
+			continue
+		}
+		e.doc, e.view, any = without.doc, without.view, true
+		e.note("%s needs no tee any more", mention.Of(n.ID))
+	}
+	return any
+}
+
 // nextTee makes a coupling a tee that takes away something of the first contradiction of a trial: of those that do, the one
 // that leaves the least off altogether. What it sets right here may go wrong elsewhere, until the next one is made.
 // The editor is nil where there is none.
@@ -231,6 +264,16 @@ func (e *editor) await(a awaited) {
 	_, j, scope, err := e.joint(a.joint)
 	if err == nil {
 		j.Fitting = &frame.Forced{Kind: catalog.Tee, Spare: []measure.Dir{exactly(e.place(scope).Turned(a.toward))}, Awaits: true}
+	}
+}
+
+// awaitAll makes couplings tees and tells it.
+func (e *editor) awaitAll(all []awaited, done *Done) {
+	for _, a := range all {
+		e.await(a)
+	}
+	if len(all) > 0 {
+		done.Also = append(done.Also, awaitedWords(all))
 	}
 }
 

@@ -75,6 +75,28 @@ func TestATeeWaitsForItsPipe(t *testing.T) {
 	}
 }
 
+// The tee that waits goes when what it waited for goes: the rung that made it needed, or the size that did. It may be said that
+// no pipe comes there, and then what was typed cannot hold, which is asked.
+func TestATeeThatWaitsInVainGoes(t *testing.T) {
+	h, columns := hung(t, 2, 2, "24 cut")
+	h.walk(columns[0][0], "right 24 cut")
+	h.walk(columns[1][0], "right 24 cut")
+	h.walk(columns[0][1], "right 24 cut")
+	require.Contains(t, h.codes(), "tee-waits")
+	rung := h.done.Pipe
+	q := h.asks(&edit.Fit{Joint: columns[2][1]})
+	assert.Equal(t, "What gives way?", q.Title)
+	waits := h.doc
+	done := h.do(edit.Edit{Gesture: &edit.Delete{Pipes: []string{rung}}})
+	assert.Contains(t, done.Also, fmt.Sprintf("⟨%s⟩ needs no tee any more", columns[2][1]))
+	assert.NotContains(t, h.codes(), "tee-waits")
+	assert.Empty(t, h.doc.Root.Joints[0].Fitting)
+
+	h.doc = waits // the far column is taken away instead
+	h.do(edit.Edit{Gesture: &edit.Delete{Joints: []string{columns[2][0]}}})
+	assert.NotContains(t, h.codes(), "tee-waits")
+}
+
 // Nothing shows that a rail is to have a tee in its middle: whoever typed a piece an inch too short is asked.
 func TestATeeThatNothingShowsIsAskedFor(t *testing.T) {
 	h := nothing(t)

@@ -191,7 +191,7 @@ func (e *editor) keepNames() {
 		was[e.was.Graph.Nodes[i].ID] = name
 	}
 	for i, name := range layout.ShortNames(g) {
-		before := was[g.Nodes[i].ID]
+		before := was[cmp.Or(e.alias[g.Nodes[i].ID], g.Nodes[i].ID)]
 		if n, number := numberOf(before); number && before != name && name != g.Nodes[i].Name {
 			if e.doc.Shown == nil {
 				e.doc.Shown = map[string]int{}
@@ -277,12 +277,18 @@ func (e *editor) leaves(pe frame.PipeEnd) measure.Dir { return e.view.Tangents[p
 
 // joined says whether a straight pipe runs between two joints.
 func (e *editor) joined(i, j int) bool {
+	_, there := e.pipeTo(i, j)
+	return there
+}
+
+// pipeTo is the end at one joint of the straight pipe that runs from it to another one.
+func (e *editor) pipeTo(i, j int) (frame.PipeEnd, bool) {
 	for _, pe := range e.view.Graph.Nodes[i].Pipes {
 		if p := &e.view.Graph.Edges[pe.Pipe]; p.Ends[1-pe.End] == j && p.Path == frame.Straight {
-			return true
+			return pe, true
 		}
 	}
-	return false
+	return frame.PipeEnd{}, false
 }
 
 // clearEnd removes the cap, or whatever was said of the open end, from a joint from

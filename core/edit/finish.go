@@ -18,7 +18,7 @@ func (e *editor) finish() error {
 		return err
 	}
 	for _, step := range []func() error{
-		e.balance, e.mergeCopyJoints, e.sides, e.bindHeights, e.restoreWhatHolds, e.movePlaces, e.refuseLoose, e.refuseReversed,
+		e.balance, e.mergeCopyJoints, e.sides, e.bindHeights, e.restoreWhatHolds, e.dropIdleTees, e.movePlaces, e.refuseLoose, e.refuseReversed,
 	} {
 		if err := step(); err != nil {
 			return err

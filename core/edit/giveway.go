@@ -41,6 +41,9 @@ func (e *editor) settle() (any bool, err error) {
 			}
 			continue
 		}
+		if chosen < 0 && e.dropTees(func(without *editor) bool { return without.offBy(c.Key()) < c.Off.Abs() }) {
+			continue
+		}
 		if chosen < 0 {
 			return any, e.question(&c)
 		}

@@ -44,12 +44,11 @@ func (w *Join) on(e *editor) (Done, error) {
 	case w.Size != "" && !w.Size.Known():
 		return Done{}, refuse("use a nominal size such as 3/4", "no pipe size %q", w.Size)
 	}
-	for _, pe := range e.view.Graph.Nodes[nodes[0]].Pipes {
-		if q := &e.view.Graph.Edges[pe.Pipe]; q.Path == frame.Straight && q.Ends[1-pe.End] == nodes[1] {
-			done := e.thereAlready(pe)
-			done.Label = fmt.Sprintf("Pipe from %s to %s", mention.Of(w.From), mention.Of(w.To))
-			return done, nil
-		}
+	label := fmt.Sprintf("Pipe from %s to %s", mention.Of(w.From), mention.Of(w.To))
+	if pe, there := e.pipeTo(nodes[0], nodes[1]); there {
+		done := e.thereAlready(pe)
+		done.Label = label
+		return done, nil
 	}
 	p := frame.Pipe{Size: w.Size}
 	if at := e.sizeAt(nodes[:]...); w.Size == "" && at != e.usual(scope) {
@@ -59,18 +58,13 @@ func (w *Join) on(e *editor) (Done, error) {
 	tees := e.inLineWith(&l, nodes[1], refs[1])
 	id := e.runTo(l, nodes[1], refs[1])
 	e.clearEnd(w.From)
-	for _, a := range tees {
-		e.await(a)
-	}
 	done := Done{
-		Label: fmt.Sprintf("Pipe from %s to %s", mention.Of(w.From), mention.Of(w.To)),
+		Label: label,
 		Joint: w.To,
 		Pipe:  join(e.path(scope), id),
 		Also:  e.everywhere(scope),
 	}
-	if len(tees) > 0 {
-		done.Also = append(done.Also, awaitedWords(tees))
-	}
+	e.awaitAll(tees, &done)
 	if err := e.resolve(); err != nil {
 		return Done{}, err
 	}

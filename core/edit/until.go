@@ -125,10 +125,8 @@ func (e *editor) toPipe(l leg, i int) (Done, error) {
 func (e *editor) toJoint(l leg, goal Goal, m int, to string) (Done, error) {
 	def, path := e.def(l.scope), e.path(l.scope)
 	name := mention.Of(e.view.Graph.Nodes[m].ID)
-	for _, pe := range e.view.Graph.Nodes[l.n].Pipes {
-		if p := &e.view.Graph.Edges[pe.Pipe]; goal == To && p.Path == frame.Straight && p.Ends[1-pe.End] == m {
-			return e.thereAlready(pe), nil
-		}
+	if pe, there := e.pipeTo(l.n, m); there && goal == To {
+		return e.thereAlready(pe), nil
 	}
 	if l.n == m {
 		return Done{}, refuse("name another joint", "that is where the line begins")
@@ -152,13 +150,8 @@ func (e *editor) toJoint(l leg, goal Goal, m int, to string) (Done, error) {
 	if near {
 		pipe := e.runTo(l, m, to)
 		e.met = append(e.met, join(path, to))
-		for _, a := range tees {
-			e.await(a)
-		}
 		done := Done{Joint: join(path, to), Pipe: join(path, pipe), Also: append(e.everywhere(l.scope), "meets "+name)}
-		if len(tees) > 0 {
-			done.Also = append(done.Also, awaitedWords(tees))
-		}
+		e.awaitAll(tees, &done)
 		if err := e.resolve(); err != nil {
 			return Done{}, err
 		}

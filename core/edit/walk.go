@@ -303,6 +303,7 @@ func (e *editor) says(w *Walk, c Line, scope int, pe frame.PipeEnd) bool {
 // the pipe's far end.
 func (e *editor) thereAlready(pe frame.PipeEnd) Done {
 	pipe := &e.view.Graph.Edges[pe.Pipe]
+	e.met = append(e.met, e.view.Graph.Nodes[pipe.Ends[1-pe.End]].ID)
 	return Done{
 		Joint: e.view.Graph.Nodes[pipe.Ends[1-pe.End]].ID,
 		Pipe:  pipe.ID,

@@ -32,7 +32,8 @@ func Judge(b *model.Built) (fs []finding.Finding) {
 			)
 		}
 		if len(waiting) > 0 {
-			fs = append(fs, finding.New("tee-waits", finding.Warn, finding.All(finding.Joint, waiting...)...))
+			fs = append(fs, finding.New("tee-waits", finding.Warn, finding.All(finding.Joint, waiting...)...).Fixed(
+				edit.Fix("No pipe goes there", edit.Edit{Gesture: &edit.Fit{Joint: waiting[0], More: waiting[1:]}})))
 		}
 	}
 	return fs

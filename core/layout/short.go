@@ -24,7 +24,11 @@ func ShortNames(g *frame.Graph) []string {
 		}
 	}
 	for i := range names {
-		if shown := fmt.Sprintf("j%d", g.Doc.Shown[g.Nodes[i].ID]); names[i] == "" && shown != "j0" && !taken[shown] {
+		n, has := g.Doc.Shown[g.Nodes[i].ID]
+		if !has || names[i] != "" {
+			continue
+		}
+		if shown := fmt.Sprintf("j%d", n); !taken[shown] {
 			names[i], taken[shown] = shown, true
 		}
 	}

@@ -105,8 +105,8 @@ func (j *Job) validate(s *Shop) (n ValidationError) {
 		add("/job/frames", "no frame", "add one")
 	}
 	for i, f := range j.Frames {
-		if f.Copies < 1 || f.Copies > maxCopies {
-			add(fmt.Sprintf("/job/frames/%d/copies", i), fmt.Sprintf("%d copies", f.Copies), fmt.Sprintf("build 1 to %d", maxCopies))
+		if f.Copies < 1 || f.Copies > MaxCopies {
+			add(fmt.Sprintf("/job/frames/%d/copies", i), fmt.Sprintf("%d copies", f.Copies), fmt.Sprintf("build 1 to %d", MaxCopies))
 		}
 		if len(f.Also) > mostAlso {
 			add(
@@ -154,7 +154,7 @@ func (j *Job) validate(s *Shop) (n ValidationError) {
 		add("/job/endTrim", "an end trim below zero or above 1 ft", "leave it at 0 where the ends are square")
 	}
 	for i, l := range j.Spare {
-		if !l.Size.Known() || l.Length <= 0 || l.Length > StockLimit || l.Count < 0 || l.Count > maxCopies {
+		if !l.Size.Known() || l.Length <= 0 || l.Length > StockLimit || l.Count < 0 || l.Count > MaxCopies {
 			add(fmt.Sprintf("/job/spare/%d", i), "no stick that can be bought", "give a nominal size, a length and a count")
 		}
 	}
@@ -200,7 +200,8 @@ func (j *Job) put(s *Shop) {
 }
 
 const (
-	maxCopies = 500
+	// MaxCopies is how many of a frame are planned at most.
+	MaxCopies = 500
 	maxKept   = 2000
 	// maxSpareEvery is a spare of every kind, however many there are of it.
 	maxSpareEvery = 10_000

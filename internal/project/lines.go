@@ -261,13 +261,19 @@ func (p *Project) Draw(ctx context.Context, all []lines.Line, in Workshop) (*Pro
 	if err != nil {
 		return nil, edit.Done{}, err
 	}
+	many := max(1, p.Copies)
 	all = slices.DeleteFunc(slices.Clone(all), func(l lines.Line) bool {
-		many, said := l.HowMany()
+		n, said := l.HowMany()
 		if said {
-			p = p.of(many)
+			many = n
 		}
 		return said
 	})
+	if many > plan.MaxCopies {
+		return nil, edit.Done{}, &edit.Refusal{
+			What: fmt.Sprintf("%d copies", many), Hint: fmt.Sprintf("build 1 to %d", plan.MaxCopies),
+		}
+	}
 	for i := range all {
 		all[i] = lines.Pinned(all[i])
 	}
@@ -295,6 +301,7 @@ func (p *Project) Draw(ctx context.Context, all []lines.Line, in Workshop) (*Pro
 		return nil, edit.Done{}, err
 	}
 	next := *p
+	next.Copies = many
 	doc, done := begun.Document, edit.Done{}
 	if !same {
 		fresh := lines.Page{Lines: all}
@@ -346,13 +353,6 @@ func (p *Project) Draw(ctx context.Context, all []lines.Line, in Workshop) (*Pro
 	}
 	done.Label = counted(n)
 	return now, done, nil
-}
-
-// of is the project of so many copies.
-func (p *Project) of(many int) *Project {
-	next := *p
-	next.Copies = many
-	return &next
 }
 
 func counted(n int) string {

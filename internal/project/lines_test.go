@@ -344,6 +344,9 @@ func TestATextOfLinesSaysHowMany(t *testing.T) {
 	y.paste(text)
 	assert.Equal(t, 4, y.p.Copies)
 	assert.Equal(t, x.texts(), y.texts())
+	many := []lines.Line{{Text: "copies 90000"}, {Text: "right 24"}}
+	_, _, err = y.p.Draw(context.Background(), many, project.Workshop{})
+	require.ErrorContains(t, err, "build 1 to")
 	_, _, err = y.p.Say(context.Background(), project.Saying{Line: "copies 2", From: "j1"}, edit.Edit{}, project.Workshop{})
 	require.ErrorContains(t, err, "How many")
 }
